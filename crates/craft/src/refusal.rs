@@ -1,0 +1,131 @@
+//! Refusals: what is wrong with a request, field by field, in a sentence a maker understands.
+//!
+//! Every computation of this crate that can refuse answers with [`Refused`], a non-empty list of
+//! [`FieldError`]s. The `field` is the request's own field name (`hydration_percent`,
+//! `stages[1].hours`), so a page can put the sentence beside the field and an API can return it as is.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// One field and the sentence that says what is wrong with it.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+pub struct FieldError {
+    /// The request's field, as it is spelled in JSON.
+    pub field: String,
+    /// One plain sentence with the accepted range.
+    pub message: String,
+}
+
+/// The request was refused; nothing was computed.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[error("{}", .0.iter().map(|e| format!("{}: {}", e.field, e.message)).collect::<Vec<_>>().join("; "))]
+pub struct Refused(pub Vec<FieldError>);
+
+impl Refused {
+    /// A refusal of a single field.
+    pub fn one(field: impl Into<String>, message: impl Into<String>) -> Self {
+        Refused(vec![FieldError {
+            field: field.into(),
+            message: message.into(),
+        }])
+    }
+}
+
+/// Collects everything that is wrong, so that a maker sees all of it at once.
+#[derive(Debug, Default)]
+pub struct Check {
+    prefix: String,
+    errors: Vec<FieldError>,
+}
+
+impl Check {
+    pub fn new() -> Self {
+        Check::default()
+    }
+
+    /// Fields named from here on are inside `path` (`stages[0]`); an empty path leaves it.
+    pub fn within(&mut self, path: &str) {
+        self.prefix = if path.is_empty() {
+            String::new()
+        } else {
+            format!("{path}.")
+        };
+    }
+
+    /// Refuses `field` with a sentence of its own.
+    pub fn refuse(&mut self, field: &str, message: impl Into<String>) {
+        self.errors.push(FieldError {
+            field: format!("{}{field}", self.prefix),
+            message: message.into(),
+        });
+    }
+
+    /// `value` must be a number within `low..=high`; the sentence names the thing, the range and the unit.
+    pub fn range(&mut self, field: &str, what: &str, value: f64, low: f64, high: f64, unit: &str) {
+        if !value.is_finite() {
+            self.refuse(field, format!("{what} must be a number."));
+        } else if value < low || value > high {
+            let (value, low, high) = (plain(value), plain(low), plain(high));
+            let unit = if unit.is_empty() {
+                String::new()
+            } else {
+                format!(" {unit}")
+            };
+            self.refuse(
+                field,
+                format!("{what} {low} to {high}{unit}; {value} is outside."),
+            );
+        }
+    }
+
+    /// Whether nothing was refused so far.
+    pub fn is_clean(&self) -> bool {
+        self.errors.is_empty()
+    }
+
+    /// `Ok` when nothing was refused.
+    pub fn done(self) -> Result<(), Refused> {
+        if self.errors.is_empty() {
+            Ok(())
+        } else {
+            Err(Refused(self.errors))
+        }
+    }
+}
+
+/// A number as a person writes it: at most three decimals, no trailing zeros.
+pub fn plain(value: f64) -> String {
+    let text = format!("{value:.3}");
+    let text = text.trim_end_matches('0').trim_end_matches('.');
+    if text == "-0" {
+        "0".into()
+    } else {
+        text.into()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_number_outside_its_range_gets_a_sentence_with_the_range() {
+        let mut check = Check::new();
+        check.range("hydration_percent", "Water", 340.0, 40.0, 130.0, "%");
+        check.range("salt_percent", "Salt", f64::NAN, 0.0, 5.0, "%");
+        check.range("oil_percent", "Oil", 3.0, 0.0, 20.0, "%");
+        let Refused(errors) = check.done().unwrap_err();
+        assert_eq!(errors.len(), 2);
+        assert_eq!(errors[0].message, "Water 40 to 130 %; 340 is outside.");
+        assert_eq!(errors[1].message, "Salt must be a number.");
+    }
+
+    #[test]
+    fn fields_inside_a_list_carry_their_path() {
+        let mut check = Check::new();
+        check.within("stages[1]");
+        check.range("hours", "Hours", -1.0, 0.0, 240.0, "h");
+        check.within("");
+        assert_eq!(check.done().unwrap_err().0[0].field, "stages[1].hours");
+    }
+}

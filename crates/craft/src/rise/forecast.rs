@@ -1,0 +1,301 @@
+//! A whole run: heat and kinetics in turn, the points of its curves, the ready window, the handling notes.
+//!
+//! Question: how does this dough rise and mature over its stages, and from when to when is it ready?
+//! Source: fermentation model, sections 6.5, 7.1 and 11.
+
+use super::heat;
+use super::kinetics::{HandOver, Kinetics, Moment, State};
+use super::request::{Kind, RiseRequest, Stage};
+use super::ripeness::{AtBake, Handling, Label, Part, READY, handling};
+use super::series::{Grid, Series, at_place};
+use crate::refusal::Refused;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// Heat and kinetics are iterated this often; two suffice below 5 kg (section 9).
+const PASSES: usize = 3;
+const PASSES_SMALL: usize = 2;
+const SMALL_G: f64 = 5000.0;
+
+/// Where the dough's temperature comes from.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Temperatures {
+    /// Conduction inside the piece, with its container and the air.
+    #[default]
+    InsideTheDough,
+    /// The dough is at once as warm as its place.
+    OfThePlace,
+}
+
+/// One point of the curves.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct RisePoint {
+    /// Hours since the end of mixing.
+    pub hours: f64,
+    pub core_c: f64,
+    pub mean_c: f64,
+    pub surface_c: f64,
+    pub place_c: f64,
+    /// Living yeast, % fresh equivalent on flour.
+    pub yeast_fresh_percent: f64,
+    /// CO2 made, mmol per kg flour.
+    pub gas_made_mmol: f64,
+    /// Volume against just mixed.
+    pub volume: f64,
+    /// Volume above which cells break.
+    pub volume_ceiling: f64,
+    /// R; 1 is ready as intended.
+    pub ripeness: f64,
+    pub ripeness_dose: f64,
+    pub ripeness_piece: f64,
+    pub ripeness_mature: f64,
+    pub limiting: Part,
+    /// Maturation, hours at 20 °C.
+    pub matured_h: f64,
+    /// Gluten reserve, 1 falling to 0 and below.
+    pub reserve: f64,
+    pub acid: f64,
+    pub free_sugar_mmol: f64,
+    /// Gas in the piece against a full rise.
+    pub inflation: f64,
+    pub label: Label,
+}
+
+/// From when to when the dough is ready, h since the end of mixing.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Window {
+    pub from_h: f64,
+    /// Absent when it is still ready at the end of what was looked at (`looked_to_h`).
+    pub to_h: Option<f64>,
+    pub looked_to_h: f64,
+}
+
+/// What a preferment handed over.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct PrefermentEnd {
+    pub kind: Kind,
+    pub ripeness: f64,
+    pub yeast_fresh_percent: f64,
+    pub leaven_fresh_percent: f64,
+    pub acid: f64,
+    pub matured_h: f64,
+    pub free_sugar_mmol: f64,
+    pub bound_sugar_mmol: f64,
+    pub dissolved_mmol: f64,
+    pub volume: f64,
+}
+
+/// The answer to a rise request.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct RiseResult {
+    /// Every step up to the end of the plan, thinned for the picture, the last one always there.
+    pub points: Vec<RisePoint>,
+    /// The same beyond the end of the plan, with the last stage prolonged.
+    pub beyond: Vec<RisePoint>,
+    /// The state at the end of the plan.
+    pub at_bake: RisePoint,
+    /// Absent when the dough never gets ready or its gluten is spent before the gas is there.
+    pub window: Option<Window>,
+    pub handling: Vec<Handling>,
+    /// Gas made in the core against the mean; above 1.25 the middle runs ahead.
+    pub core_ratio: f64,
+    /// CO2 for a full rise, and in the piece since shaping, mmol per kg flour.
+    pub gas_needed_mmol: f64,
+    pub gas_needed_in_piece_mmol: f64,
+    /// How long the gluten lasts, h at 20 °C.
+    pub gluten_capacity_h: f64,
+    pub preferments: Vec<PrefermentEnd>,
+}
+
+/// How far a forecast looks beyond the last stage: longer in the cold.
+fn prolongation_h(last: &Stage) -> f64 {
+    if last.mean_place_c() > 10.0 { 24.0 } else { 120.0 }
+}
+
+/// Passes that the heat of fermentation needs to settle.
+pub(super) fn passes(r: &RiseRequest) -> usize {
+    let heaviest = r.stages.iter().map(|s| s.piece_g).fold(0.0, f64::max);
+    if heaviest < SMALL_G { PASSES_SMALL } else { PASSES }
+}
+
+/// The temperature series of a dough, given the heat of a former pass.
+pub(super) fn series(
+    r: &RiseRequest,
+    k: &Kinetics,
+    from: Temperatures,
+    grid: Grid,
+    extra_h: f64,
+    heat: &[f64],
+) -> Series {
+    match from {
+        Temperatures::InsideTheDough => heat::inside(r, &k.recipe, grid, extra_h, heat),
+        Temperatures::OfThePlace => at_place(r, grid, extra_h),
+    }
+}
+
+/// A run with everything that was seen on the way.
+struct Trace {
+    series: Series,
+    seen: Vec<(State, Moment)>,
+}
+
+fn trace(r: &RiseRequest, k: &Kinetics, from: Temperatures, passes: usize, extra_h: f64) -> Trace {
+    let mut heat = Vec::new();
+    for pass in 0..passes {
+        let series = series(r, k, from, Grid::STANDARD, extra_h, &heat);
+        let steps = series.steps.len();
+        if pass + 1 < passes && from == Temperatures::InsideTheDough {
+            heat.clear();
+            k.run(&series, steps, |_, _, m| heat.push(m.heat));
+        } else {
+            let mut seen = Vec::with_capacity(steps);
+            k.run(&series, steps, |_, s, m| seen.push((s.clone(), m)));
+            return Trace { series, seen };
+        }
+    }
+    unreachable!("the last pass returns")
+}
+
+/// Runs the preferments of a request, each to its end, at the altitude of the dough.
+pub(super) fn hand_overs(r: &RiseRequest, from: Temperatures) -> Vec<HandOver> {
+    r.preferments
+        .iter()
+        .map(|p| {
+            let recipe = RiseRequest { altitude_m: r.altitude_m, ..p.recipe.clone() };
+            let k = Kinetics::new(&recipe, &[]);
+            let mut t = trace(&recipe, &k, from, PASSES, 0.0);
+            let (end, last) = t.seen.pop().expect("a checked request lasts at least a step");
+            k.hand_over(&recipe, p.flour_fraction, end, last)
+        })
+        .collect()
+}
+
+/// Forecasts a dough over its stages and beyond.
+///
+/// Errors: [`Refused`] with the fields outside their ranges.
+pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, Refused> {
+    r.check(true)?;
+    let handed = hand_overs(r, from);
+    let k = Kinetics::new(r, &handed);
+    let stages = r.lasting_stages();
+    let last_stage = stages.last().expect("a checked request has a lasting stage");
+    let t = trace(r, &k, from, passes(r), prolongation_h(last_stage));
+    let planned = t.series.planned;
+    let points: Vec<RisePoint> = (0..t.seen.len()).map(|i| t.point(&k, i)).collect();
+    let at_bake = points[planned - 1];
+    let core_ratio = t.core_ratio(planned);
+    let (end, moment) = &t.seen[planned - 1];
+    let handling = match r.kind {
+        Kind::Dough => handling(&AtBake {
+            mature: moment.ripeness.mature,
+            reserve: moment.reserve,
+            hydration: r.hydration_percent,
+            flour_w: r.flour_w,
+            acid: end.acid,
+            volume: moment.volume,
+            ceiling: moment.ceiling,
+            sugar: end.sugar,
+            bound_sugar: end.bound_sugar,
+            core_ratio,
+        }),
+        _ => vec![Handling::Balanced],
+    };
+    Ok(RiseResult {
+        window: window(&t),
+        points: thinned(&points[..planned]),
+        beyond: thinned(&points[planned..]),
+        at_bake,
+        handling,
+        core_ratio,
+        gas_needed_mmol: k.recipe.c_dose,
+        gas_needed_in_piece_mmol: k.recipe.c_piece,
+        gluten_capacity_h: k.recipe.capacity_h(end.folds),
+        preferments: handed.iter().map(preferment_end).collect(),
+    })
+}
+
+impl Trace {
+    fn point(&self, k: &Kinetics, i: usize) -> RisePoint {
+        let (step, (s, m)) = (&self.series.steps[i], &self.seen[i]);
+        RisePoint {
+            hours: step.end_h,
+            core_c: step.core_c,
+            mean_c: step.mean_c,
+            surface_c: step.surface_c,
+            place_c: step.place_c,
+            yeast_fresh_percent: s.yeast + s.leaven,
+            gas_made_mmol: s.made,
+            volume: m.volume,
+            volume_ceiling: m.ceiling,
+            ripeness: m.ripeness.whole(),
+            ripeness_dose: m.ripeness.dose,
+            ripeness_piece: m.ripeness.piece,
+            ripeness_mature: m.ripeness.mature,
+            limiting: m.ripeness.limiting(),
+            matured_h: s.matured_h,
+            reserve: m.reserve,
+            acid: s.acid,
+            free_sugar_mmol: s.sugar,
+            inflation: s.piece / k.recipe.c_dose,
+            label: m.label,
+        }
+    }
+
+    /// How far the core's gas runs ahead of the mean's.
+    fn core_ratio(&self, steps: usize) -> f64 {
+        let (mut core, mut mean) = (0.0, 0.0);
+        for s in &self.series.steps[..steps] {
+            core += s.core_gas * s.hours;
+            mean += s.responses.gas * s.hours;
+        }
+        if mean > 0.0 { core / mean } else { 1.0 }
+    }
+}
+
+/// Section 7.1: from the last shaping on, the first step that is ready to the first that is past it.
+fn window(t: &Trace) -> Option<Window> {
+    let shaped = t
+        .series
+        .steps
+        .iter()
+        .rposition(|s| s.first && t.series.stages[s.stage].event.shapes())
+        .unwrap_or(0);
+    let from = (shaped..t.seen.len()).find(|&i| t.seen[i].1.ripeness.whole() >= READY)?;
+    if t.seen[from].1.label.is_past() {
+        return None;
+    }
+    let to = (from..t.seen.len()).find(|&i| t.seen[i].1.label.is_past());
+    Some(Window {
+        from_h: t.series.steps[from].end_h,
+        to_h: to.map(|i| t.series.steps[i].end_h),
+        looked_to_h: t.series.steps.last().map_or(0.0, |s| s.end_h),
+    })
+}
+
+/// At most about one point every ten minutes, and always the last.
+fn thinned(points: &[RisePoint]) -> Vec<RisePoint> {
+    let mut kept: Vec<RisePoint> = Vec::new();
+    for (i, p) in points.iter().enumerate() {
+        let due = kept.last().is_none_or(|l| p.hours - l.hours >= 1.0 / 6.0 - 1e-9);
+        if due || i + 1 == points.len() {
+            kept.push(*p);
+        }
+    }
+    kept
+}
+
+fn preferment_end(h: &HandOver) -> PrefermentEnd {
+    PrefermentEnd {
+        kind: h.kind,
+        ripeness: h.gas_ripeness,
+        yeast_fresh_percent: h.end.yeast,
+        leaven_fresh_percent: h.end.leaven,
+        acid: h.end.acid,
+        matured_h: h.end.matured_h,
+        free_sugar_mmol: h.end.sugar,
+        bound_sugar_mmol: h.end.bound_sugar,
+        dissolved_mmol: h.dissolved,
+        volume: h.volume,
+    }
+}

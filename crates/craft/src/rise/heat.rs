@@ -1,0 +1,260 @@
+//! Where the dough's temperature really is: conduction inside a piece, air and container around it.
+//!
+//! Input: recipe constants, stages, and the heat of fermentation per step (W per kg dough) from a former
+//! kinetic pass. Output: a [`Series`]. Source: fermentation model, section 3 (24 shells of a sphere or half
+//! slab, backward Euler, one tridiagonal solve a step). Limits: k and density constant while the dough
+//! expands; no freezing; the shape of a risen bulk is ignored.
+
+use super::recipe::Recipe;
+use super::request::{Air, Container, RiseRequest, Shape, Stage};
+use super::responses::{self, Responses};
+use super::series::{Grid, Series, schedule};
+
+/// Shells of equal thickness.
+const SHELLS: usize = 24;
+/// Conductivity of dough, W/(m·K) (textbook, ±10 %).
+const CONDUCTIVITY: f64 = 0.42;
+/// Density, kg/m³ (textbook).
+const DENSITY: f64 = 1100.0;
+
+impl Air {
+    /// Surface coefficient of the air, W/(m²·K) (textbook order, calibrated).
+    fn coefficient(self) -> f64 {
+        match self {
+            Air::Room | Air::Fridge => 8.0,
+            Air::Fan => 14.0,
+        }
+    }
+}
+
+impl Container {
+    /// Resistance, m²·K/W (assumed).
+    fn resistance(self) -> f64 {
+        match self {
+            Container::Open => 0.0,
+            Container::Bag => 0.01,
+            Container::Tub => 0.02,
+            Container::Box => 0.06,
+            Container::Stack => 0.15,
+        }
+    }
+}
+
+impl Shape {
+    /// Real area against that of the sphere or slab (assumed: balls flatten).
+    fn area_factor(self) -> f64 {
+        match self {
+            Shape::Ball => 1.35,
+            Shape::Bulk => 1.20,
+            Shape::Slab => 1.0,
+        }
+    }
+}
+
+/// Shells, weights and conductances of one piece in one place.
+struct Piece {
+    /// Share of the volume per shell; sums to 1.
+    weights: [f64; SHELLS],
+    /// Unnormalised volumes and inner conductances, per unit of the geometry.
+    volumes: [f64; SHELLS],
+    inner: [f64; SHELLS - 1],
+    to_air: f64,
+    /// Surface interpolation: 2k/dr and h.
+    k_surface: f64,
+    h: f64,
+}
+
+impl Piece {
+    fn of(stage: &Stage) -> Piece {
+        let (power, radius) = match stage.shape {
+            Shape::Slab => (0, stage.thickness_mm.unwrap_or(0.0) / 1000.0 / 2.0),
+            _ => {
+                let kg = stage.piece_g / 1000.0;
+                (2, (3.0 * kg / (4.0 * std::f64::consts::PI * DENSITY)).cbrt())
+            }
+        };
+        let h = stage.shape.area_factor()
+            / (1.0 / stage.air.coefficient() + stage.container.resistance());
+        let dr = radius / SHELLS as f64;
+        let face = |j: usize| (j as f64 * dr).powi(power);
+        let mut volumes = [0.0; SHELLS];
+        for (i, v) in volumes.iter_mut().enumerate() {
+            let (a, b) = (i as f64 * dr, (i + 1) as f64 * dr);
+            *v = (b.powi(power + 1) - a.powi(power + 1)) / f64::from(power + 1);
+        }
+        let total: f64 = volumes.iter().sum();
+        let mut inner = [0.0; SHELLS - 1];
+        for (i, g) in inner.iter_mut().enumerate() {
+            *g = CONDUCTIVITY * face(i + 1) / dr;
+        }
+        Piece {
+            weights: volumes.map(|v| v / total),
+            volumes,
+            inner,
+            to_air: face(SHELLS) / (1.0 / h + dr / (2.0 * CONDUCTIVITY)),
+            k_surface: 2.0 * CONDUCTIVITY / dr,
+            h,
+        }
+    }
+
+    fn mean(&self, t: &[f64; SHELLS]) -> f64 {
+        self.weights.iter().zip(t).map(|(w, t)| w * t).sum()
+    }
+}
+
+/// The tridiagonal system of one step length, factored once.
+struct Factored {
+    dt_h: f64,
+    capacity: [f64; SHELLS],
+    /// Thomas: inverse pivots and reduced upper diagonal.
+    inverse: [f64; SHELLS],
+    upper: [f64; SHELLS],
+}
+
+impl Factored {
+    fn of(piece: &Piece, specific_heat: f64, dt_h: f64) -> Factored {
+        let capacity = piece
+            .volumes
+            .map(|v| DENSITY * specific_heat * 1000.0 * v / (dt_h * 3600.0));
+        let (mut inverse, mut upper) = ([0.0; SHELLS], [0.0; SHELLS]);
+        for i in 0..SHELLS {
+            let below = if i > 0 { piece.inner[i - 1] } else { 0.0 };
+            let above = if i < SHELLS - 1 { piece.inner[i] } else { piece.to_air };
+            let mut pivot = capacity[i] + below + above;
+            if i > 0 {
+                pivot += below * upper[i - 1];
+            }
+            inverse[i] = 1.0 / pivot;
+            upper[i] = if i < SHELLS - 1 { -above * inverse[i] } else { 0.0 };
+        }
+        Factored { dt_h, capacity, inverse, upper }
+    }
+
+    /// One step of backward Euler: temperatures after `dt_h` at `place_c`, `heat` W per m³.
+    fn advance(&self, piece: &Piece, t: &mut [f64; SHELLS], place_c: f64, heat: f64) {
+        let mut right = [0.0; SHELLS];
+        for i in 0..SHELLS {
+            let mut d = self.capacity[i] * t[i] + heat * piece.volumes[i];
+            if i == SHELLS - 1 {
+                d += piece.to_air * place_c;
+            }
+            if i > 0 {
+                d += piece.inner[i - 1] * right[i - 1];
+            }
+            right[i] = d * self.inverse[i];
+        }
+        t[SHELLS - 1] = right[SHELLS - 1];
+        for i in (0..SHELLS - 1).rev() {
+            t[i] = right[i] - self.upper[i] * t[i + 1];
+        }
+    }
+}
+
+/// The temperature series inside the dough. `heat_w_per_kg` is aligned with the steps; empty means none.
+pub fn inside(
+    r: &RiseRequest,
+    recipe: &Recipe,
+    grid: Grid,
+    extra_h: f64,
+    heat_w_per_kg: &[f64],
+) -> Series {
+    let stages = r.lasting_stages();
+    let (mut steps, planned) = schedule(&stages, grid, extra_h);
+    let mut shells = [r.dough_c; SHELLS];
+    let mut piece: Option<Piece> = None;
+    let mut factored: Option<Factored> = None;
+    for (i, step) in steps.iter_mut().enumerate() {
+        let stage = &stages[step.stage];
+        if step.first {
+            if let Some(former) = &piece
+                && evens_out(stage, &stages[step.stage - 1])
+            {
+                shells = [former.mean(&shells); SHELLS];
+            }
+            piece = Some(Piece::of(stage));
+            factored = None;
+        }
+        let Some(p) = &piece else { unreachable!("the first step of a stage makes its piece") };
+        if factored.as_ref().is_none_or(|f| f.dt_h != step.hours) {
+            factored = Some(Factored::of(p, recipe.specific_heat, step.hours));
+        }
+        let place_c = stage.place_at(r.start_clock_h + step.end_h);
+        let heat = heat_w_per_kg.get(i).copied().unwrap_or(0.0) * DENSITY;
+        if let Some(f) = &factored {
+            f.advance(p, &mut shells, place_c, heat);
+        }
+        let mut answers = Responses::default();
+        for (t, w) in shells.iter().zip(&p.weights) {
+            answers.add(responses::at(*t), *w);
+        }
+        step.responses = answers;
+        step.mean_c = p.mean(&shells);
+        step.core_c = shells[0];
+        step.surface_c = (p.k_surface * shells[SHELLS - 1] + p.h * place_c) / (p.k_surface + p.h);
+        step.place_c = place_c;
+        step.core_gas = responses::at(shells[0]).gas;
+    }
+    Series { stages, steps, planned }
+}
+
+/// Cutting and handling mix the dough; a mere change of place keeps its warm core.
+fn evens_out(stage: &Stage, former: &Stage) -> bool {
+    stage.event.evens_out()
+        || stage.shape != former.shape
+        || stage.piece_g != former.piece_g
+        || stage.thickness_mm != former.thickness_mm
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::rise::request::tests::{bulk, plain_dough};
+
+    /// Hours until the mean has fallen by 63 % of the way from 24 to 4 °C.
+    fn cooling_hours(stage: Stage) -> f64 {
+        let r = RiseRequest { stages: vec![stage], ..plain_dough() };
+        let series = inside(&r, &Recipe::of(&r), Grid::STANDARD, 0.0, &[]);
+        series
+            .steps
+            .iter()
+            .find(|s| s.mean_c <= 24.0 - 20.0 * (1.0 - (-1.0f64).exp()))
+            .map_or(f64::INFINITY, |s| s.end_h)
+    }
+
+    #[test]
+    fn the_printed_cooling_times_come_out() {
+        let ball = |container, air| Stage {
+            piece_g: 250.0,
+            shape: Shape::Ball,
+            container,
+            air,
+            ..bulk(24.0, 4.0)
+        };
+        let tub = |g| Stage { piece_g: g, air: Air::Fridge, ..bulk(24.0, 4.0) };
+        for (stage, hours) in [
+            (ball(Container::Open, Air::Fridge), 1.2),
+            (ball(Container::Tub, Air::Fridge), 1.4),
+            (ball(Container::Box, Air::Fridge), 1.7),
+            (ball(Container::Stack, Air::Fridge), 2.4),
+            (ball(Container::Box, Air::Fan), 1.25),
+            (tub(1000.0), 2.6),
+            (tub(2600.0), 3.8),
+            (tub(20_000.0), 9.1),
+        ] {
+            let got = cooling_hours(stage.clone());
+            assert!((got - hours).abs() <= 0.06, "{stage:?}: {got} against {hours}");
+        }
+    }
+
+    #[test]
+    fn the_core_of_a_large_bulk_stays_warm() {
+        let r = RiseRequest {
+            stages: vec![Stage { piece_g: 20_000.0, air: Air::Fridge, ..bulk(24.0, 4.0) }],
+            ..plain_dough()
+        };
+        let s = inside(&r, &Recipe::of(&r), Grid::STANDARD, 0.0, &[]);
+        let core_at = |h: f64| s.steps.iter().find(|s| s.end_h >= h - 1e-9).unwrap().core_c;
+        assert!((core_at(10.0) - 16.0).abs() < 0.6, "{}", core_at(10.0));
+        assert!((core_at(17.0) - 10.0).abs() < 0.6, "{}", core_at(17.0));
+    }
+}

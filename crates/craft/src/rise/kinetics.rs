@@ -1,0 +1,293 @@
+//! The two clocks: yeast making gas, enzymes and acid using up the gluten, over a temperature series.
+//!
+//! Scalars only; the series carries averages over the piece. Amounts in mmol CO2 per kg of flour, yeast in
+//! % fresh equivalent, maturation in hours at 20 °C. Source: fermentation model, sections 6 and 7.
+
+use super::recipe::Recipe;
+use super::request::{Event, Kind, RiseRequest};
+use super::ripeness::{Label, Part, Ripeness};
+use super::series::{Series, Step};
+
+// Yeast: gas mmol/(g·h) at 30 °C unsalted (textbook), growth 1/h and its ceiling (calibrated).
+const YEAST_GAS: f64 = 3.6;
+const YEAST_GROWTH: f64 = 0.38;
+const YEAST_GROWN_BASE: f64 = 0.45;
+const YEAST_GROWN_PER_DOSE: f64 = 0.07;
+const GROWTH_LAG_H: f64 = 0.60;
+// Leaven (calibrated): gas, growth, equivalent of a ripe leaven, its lag.
+const LEAVEN_GAS: f64 = 4.0;
+const LEAVEN_GROWTH: f64 = 0.30;
+const LEAVEN_RIPE: f64 = 6.0;
+const LEAVEN_LAG_H: f64 = 0.25;
+const PREFERMENT_LAG_H: f64 = 0.05;
+const SHORTEST_LAG_H: f64 = 0.03;
+// Sugars (textbook order, assumed): free, from wholegrain, per % sucrose, half saturation, bound, release 1/h.
+const SUGAR_FREE: f64 = 130.0;
+const SUGAR_WHOLE: f64 = 60.0;
+const SUGAR_ADDED: f64 = 113.0;
+const SUGAR_HALF: f64 = 8.0;
+const SUGAR_BOUND: f64 = 240.0;
+const MALTOSE_RATE: f64 = 0.050;
+// Acid index (assumed): of flour, of a ripe leaven, growth 1/h, its brake on gas, its push on maturation.
+const ACID_FLOUR: f64 = 0.002;
+const ACID_RIPE: f64 = 0.8;
+const ACID_GROWTH: f64 = 0.40;
+const ACID_ON_GAS: f64 = 0.45;
+const ACID_ON_MATURATION: f64 = 0.8;
+// Losses per hour: through the skin (×Q̄, at 250 g) and above the ceiling (calibrated and assumed).
+const SKIN_LOSS: f64 = 0.015;
+const SKIN_PIECE_KG: f64 = 0.25;
+const BREAK_LOSS: f64 = 2.0;
+const BREAK_WIDTH: f64 = 0.08;
+// Ripening: share of the gluten's hours to mature, hours to relax at W 300 (calibrated).
+const MATURE_SHARE: f64 = 0.08;
+const RELAX_H: f64 = 0.75;
+/// Heat of fermentation, J per mmol CO2 (textbook ±25 %).
+const HEAT_J: f64 = 48.0;
+
+/// Everything that a run carries from step to step.
+#[derive(Debug, Clone, PartialEq)]
+pub struct State {
+    /// Commercial yeast, yeast grown in this dough, leaven yeast; % fresh equivalent.
+    pub yeast: f64,
+    pub grown: f64,
+    pub leaven: f64,
+    thermal_h: f64,
+    pub sugar: f64,
+    pub bound_sugar: f64,
+    pub made: f64,
+    /// CO2 held, free and dissolved.
+    pub held: f64,
+    /// CO2 held at the last shaping plus made since.
+    pub piece: f64,
+    pub matured_h: f64,
+    pub matured_since_shaping_h: f64,
+    pub acid: f64,
+    pub folds: u32,
+    pub mean_c: f64,
+}
+
+/// What a preferment hands over.
+#[derive(Debug, Clone, PartialEq)]
+pub struct HandOver {
+    pub kind: Kind,
+    pub flour_fraction: f64,
+    pub end: State,
+    /// Its ripeness of gas alone.
+    pub gas_ripeness: f64,
+    pub leaven_vigour: f64,
+    /// CO2 that stays dissolved when it is broken up.
+    pub dissolved: f64,
+    pub volume: f64,
+}
+
+/// One step's outcome, as the searches and pictures need it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Moment {
+    pub ripeness: Ripeness,
+    pub volume: f64,
+    pub ceiling: f64,
+    /// Gluten reserve, 1 falling to 0 and below.
+    pub reserve: f64,
+    pub label: Label,
+    /// Fermentation heat, W per kg dough.
+    pub heat: f64,
+}
+
+/// A dough ready to run: recipe constants, start values, lag.
+pub struct Kinetics {
+    pub recipe: Recipe,
+    start: State,
+    lag_h: f64,
+    grown_most: f64,
+    leaven_most: f64,
+}
+
+impl Kinetics {
+    /// Prepares a run; `preferments` are the end states of the request's preferments.
+    pub fn new(r: &RiseRequest, preferments: &[HandOver]) -> Kinetics {
+        let recipe = Recipe::of(r);
+        let dose = r.yeast_percent * r.yeast_form.fresh_equivalent() * r.yeast_vigour;
+        let mut s = State {
+            yeast: dose,
+            grown: 0.0,
+            leaven: 0.0,
+            thermal_h: 0.0,
+            sugar: SUGAR_FREE
+                + SUGAR_WHOLE * r.whole_grain_percent / 100.0
+                + SUGAR_ADDED * r.sugar_percent,
+            bound_sugar: SUGAR_BOUND,
+            made: 0.0,
+            held: 0.0,
+            piece: 0.0,
+            matured_h: 0.0,
+            matured_since_shaping_h: 0.0,
+            acid: ACID_FLOUR,
+            folds: 0,
+            mean_c: r.dough_c,
+        };
+        let mut lag = dose * r.yeast_form.lag_h();
+        if r.leaven_fraction > 0.0 {
+            let f = r.leaven_fraction;
+            let x = LEAVEN_RIPE * f * r.leaven_vigour;
+            s.leaven += x;
+            s.acid += f * (ACID_RIPE - ACID_FLOUR);
+            s.sugar -= 0.8 * SUGAR_FREE * f;
+            s.bound_sugar -= 0.5 * SUGAR_BOUND * f;
+            s.matured_h += 6.0 * f;
+            lag += x * LEAVEN_LAG_H;
+        }
+        for p in preferments {
+            let (f, e) = (p.flour_fraction, &p.end);
+            let (mut leaven, mut acid) = (e.leaven, e.acid);
+            if p.kind == Kind::Levain {
+                // A built leaven hands over by its ripeness: its X counts gas, not cells.
+                let ripe = p.gas_ripeness.min(1.0);
+                leaven = leaven.max(LEAVEN_RIPE * p.leaven_vigour * ripe);
+                acid = acid.max(ACID_RIPE * ripe);
+            }
+            s.yeast += f * e.yeast;
+            s.leaven += f * leaven;
+            s.grown += 0.5 * f * e.grown;
+            s.acid += f * (acid - ACID_FLOUR);
+            s.matured_h += f * e.matured_h;
+            s.sugar += f * (e.sugar - SUGAR_FREE);
+            s.bound_sugar += f * (e.bound_sugar - SUGAR_BOUND);
+            s.held += 0.5 * f * p.dissolved;
+            lag += f * (e.yeast + leaven) * PREFERMENT_LAG_H;
+        }
+        s.sugar = s.sugar.max(0.0);
+        s.made = s.held;
+        s.piece = s.held;
+        Kinetics {
+            lag_h: (lag / (s.yeast + s.leaven).max(1e-9)).max(SHORTEST_LAG_H),
+            grown_most: YEAST_GROWN_BASE + YEAST_GROWN_PER_DOSE * dose,
+            leaven_most: LEAVEN_RIPE * r.leaven_vigour,
+            recipe,
+            start: s,
+        }
+    }
+
+    /// Runs over the series; `see` is called after each step. Returns the state after the last step.
+    pub fn run(&self, series: &Series, steps: usize, mut see: impl FnMut(usize, &State, Moment)) -> State {
+        let mut s = self.start.clone();
+        let mut capacity = self.recipe.capacity_h(0);
+        for (i, step) in series.steps[..steps].iter().enumerate() {
+            let stage = &series.stages[step.stage];
+            if step.first && stage.event != Event::None {
+                self.handle(&mut s, stage.event);
+                capacity = self.recipe.capacity_h(s.folds);
+            }
+            let moment = self.step(&mut s, step, stage.piece_g / 1000.0, capacity);
+            see(i, &s, moment);
+        }
+        s
+    }
+
+    /// What folding, balling or degassing does to the gas and the tension.
+    fn handle(&self, s: &mut State, event: Event) {
+        let lost = (1.0 - event.keeps()) * self.recipe.free_gas(s.held, s.mean_c);
+        s.held -= lost;
+        if event.shapes() {
+            s.piece = s.held;
+            s.matured_since_shaping_h = 0.0;
+        } else {
+            s.folds += 1;
+            s.piece = s.held.max(s.piece - lost);
+        }
+    }
+
+    fn step(&self, s: &mut State, step: &Step, piece_kg: f64, capacity: f64) -> Moment {
+        let (r, y, dt) = (&self.recipe, &step.responses, step.hours);
+        let thermal = s.thermal_h + y.gas * dt;
+        let mid = 0.5 * (s.thermal_h + thermal);
+        let active = 1.0 - (-mid / self.lag_h).exp();
+        let growing = 1.0 - (-mid / GROWTH_LAG_H).exp();
+        let fed = s.sugar / (s.sugar + SUGAR_HALF);
+        let unsoured = 1.0 - ACID_ON_GAS * s.acid;
+
+        let m = YEAST_GROWTH * y.growth * r.f_salt * growing * fed * dt;
+        let first = m * s.yeast * (1.0 - s.grown / self.grown_most).max(0.0);
+        let grew = m
+            * (s.yeast + first / 2.0)
+            * (1.0 - (s.grown + first / 2.0) / self.grown_most).max(0.0);
+        let m = LEAVEN_GROWTH * y.leaven * r.f_salt * r.f_salt * active * fed * dt;
+        let first = m * s.leaven * (1.0 - s.leaven / self.leaven_most).max(0.0);
+        let leaven_grew = m
+            * (s.leaven + first / 2.0)
+            * (1.0 - (s.leaven + first / 2.0) / self.leaven_most).max(0.0);
+
+        let rate = 10.0
+            * r.f_gas
+            * active
+            * fed
+            * unsoured
+            * (YEAST_GAS * y.gas * (s.yeast + grew / 2.0)
+                + LEAVEN_GAS * r.f_salt * y.leaven * (s.leaven + leaven_grew / 2.0));
+        let made = (rate * dt).min(s.sugar);
+        let freed = MALTOSE_RATE * y.maturation * s.bound_sugar * dt;
+        let soured = ACID_GROWTH * y.acid * r.f_salt * s.acid * (1.0 - s.acid) * dt;
+        let matured = y.maturation * r.f_mature * (1.0 + ACID_ON_MATURATION * s.acid) * dt;
+
+        s.thermal_h = thermal;
+        s.yeast += grew;
+        s.grown += grew;
+        s.leaven += leaven_grew;
+        s.sugar += freed - made;
+        s.bound_sugar -= freed;
+        s.acid = (s.acid + soured).min(1.0);
+        s.matured_h += matured;
+        s.matured_since_shaping_h += matured;
+        s.made += made;
+        s.piece += made;
+        s.mean_c = step.mean_c;
+
+        // Retention: through the skin, and by broken cells above the ceiling.
+        let reserve = 1.0 - s.matured_h / capacity;
+        let free = r.free_gas(s.held + made, s.mean_c);
+        let volume = r.volume(free, s.mean_c);
+        let ceiling = r.volume_ceiling(reserve);
+        let over = BREAK_WIDTH * softplus((volume - ceiling) / BREAK_WIDTH);
+        let loss = SKIN_LOSS * y.maturation * (SKIN_PIECE_KG / piece_kg.max(0.05)).cbrt()
+            + BREAK_LOSS * over;
+        s.held += made - free * (1.0 - (-loss * dt).exp());
+
+        let ripeness = self.ripeness(s, capacity);
+        Moment {
+            ripeness,
+            volume: r.volume(r.free_gas(s.held, s.mean_c), s.mean_c),
+            ceiling,
+            reserve,
+            label: Label::of(&ripeness, reserve, s.piece / r.c_dose),
+            heat: made / dt / r.mass_ratio * HEAT_J / 3600.0,
+        }
+    }
+
+    fn ripeness(&self, s: &State, capacity: f64) -> Ripeness {
+        let r = &self.recipe;
+        let mature = match r.kind {
+            Kind::Dough => (s.matured_h / (MATURE_SHARE * capacity))
+                .min(s.matured_since_shaping_h / (RELAX_H * r.flour_w / 300.0)),
+            _ => Part::UNLIMITED,
+        };
+        Ripeness { dose: s.made / r.c_dose, piece: s.piece / r.c_piece, mature }
+    }
+
+    /// What this run would hand over as a preferment.
+    pub fn hand_over(&self, r: &RiseRequest, flour_fraction: f64, end: State, last: Moment) -> HandOver {
+        let free = self.recipe.free_gas(end.held, end.mean_c);
+        HandOver {
+            kind: r.kind,
+            flour_fraction,
+            gas_ripeness: last.ripeness.gas(),
+            leaven_vigour: r.leaven_vigour,
+            dissolved: end.held - free,
+            volume: last.volume,
+            end,
+        }
+    }
+}
+
+fn softplus(z: f64) -> f64 {
+    if z > 0.0 { z + (-z).exp().ln_1p() } else { z.exp().ln_1p() }
+}

@@ -1,0 +1,27 @@
+//! Rise: when is this dough ready, and how much yeast does that take?
+//!
+//! | module | answers |
+//! |---|---|
+//! | [`request`] | what a dough and its stages are, and which inputs are refused |
+//! | [`responses`] | how fast yeast, leaven, acid and gluten work at a temperature |
+//! | [`recipe`] | what follows from the recipe alone: gas needed, gluten capacity, solubility |
+//! | [`series`], [`heat`] | the temperatures that drive a run: of the place, or inside the dough |
+//! | [`kinetics`] | the two clocks, step by step |
+//! | [`ripeness`] | R, its limiting part, labels, handling |
+//! | [`forecast`] | a whole run with its ready window |
+//! | [`solve`] | the yeast for a bake time |
+
+pub mod forecast;
+pub mod heat;
+pub mod kinetics;
+pub mod recipe;
+pub mod request;
+pub mod responses;
+pub mod ripeness;
+pub mod series;
+pub mod solve;
+
+pub use forecast::{RisePoint, RiseResult, Temperatures, Window, forecast};
+pub use request::{Air, Container, Event, Kind, Preferment, RiseRequest, Shape, Stage};
+pub use ripeness::{Handling, Label, Part};
+pub use solve::{NoYeast, YeastAnswer, YeastWarning, solve_yeast};

@@ -1,0 +1,443 @@
+//! What is asked of the rise model: one dough, its leavening and the stages it goes through.
+//!
+//! Source: fermentation model, section 2. Percentages are baker's percentages on all flour. Every
+//! input has an accepted range; outside it the request is refused with a sentence for its field.
+
+use crate::leaven::YeastForm;
+use crate::refusal::{Check, Refused};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// What kind of dough it is: its full-rise target and lag follow from it.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Kind {
+    #[default]
+    Dough,
+    Poolish,
+    Biga,
+    Levain,
+}
+
+impl Kind {
+    /// Volume, against just mixed, at which this kind is ready as intended (calibrated).
+    pub fn target_volume(self) -> f64 {
+        match self {
+            Kind::Dough => 2.25,
+            Kind::Poolish => 1.65,
+            Kind::Biga => 2.9,
+            Kind::Levain => 2.15,
+        }
+    }
+}
+
+/// How a piece lies.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Shape {
+    Ball,
+    Bulk,
+    /// Flat in a pan; needs `thickness_mm`.
+    Slab,
+}
+
+/// What a piece lies in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Container {
+    Open,
+    Tub,
+    Box,
+    Stack,
+    Bag,
+}
+
+/// How the air around the container moves.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Air {
+    Room,
+    Fridge,
+    /// A fridge with a fan.
+    Fan,
+}
+
+/// What is done to the dough at the start of a stage.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Event {
+    #[default]
+    None,
+    Fold,
+    Ball,
+    Reball,
+    Degas,
+    Pan,
+}
+
+impl Event {
+    /// Share of the free gas that survives it (assumed).
+    pub fn keeps(self) -> f64 {
+        match self {
+            Event::None => 1.0,
+            Event::Fold => 0.75,
+            Event::Pan => 0.60,
+            Event::Ball => 0.30,
+            Event::Reball => 0.25,
+            Event::Degas => 0.20,
+        }
+    }
+    /// Whether the piece is shaped anew, so that its relaxing starts again.
+    pub fn shapes(self) -> bool {
+        !matches!(self, Event::None | Event::Fold)
+    }
+    /// Whether it mixes the dough so that its temperature evens out.
+    pub fn evens_out(self) -> bool {
+        matches!(self, Event::Ball | Event::Reball | Event::Degas)
+    }
+}
+
+/// One stage: so many hours, in one piece size and one place.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Stage {
+    /// 0 to 240 h.
+    pub hours: f64,
+    /// Weight of one piece, 20 to 60,000 g.
+    pub piece_g: f64,
+    pub shape: Shape,
+    /// Thickness of a slab, 4 to 150 mm.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub thickness_mm: Option<f64>,
+    pub container: Container,
+    pub air: Air,
+    /// Constant temperature of the place, −2 to 42 °C.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub place_c: Option<f64>,
+    /// 24 hourly temperatures from midnight instead of `place_c`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub place_profile_c: Option<Vec<f64>>,
+    /// What is done at the start of the stage.
+    #[serde(default)]
+    pub event: Event,
+}
+
+impl Stage {
+    /// Temperature of the place at a clock hour (24 hourly values, linear between, wrapping), °C.
+    pub fn place_at(&self, clock_h: f64) -> f64 {
+        match (&self.place_profile_c, self.place_c) {
+            (Some(p), _) => {
+                let h = clock_h.rem_euclid(24.0);
+                let i = (h as usize).min(23);
+                let f = h - i as f64;
+                p[i] + f * (p[(i + 1) % 24] - p[i])
+            }
+            (None, Some(c)) => c,
+            (None, None) => unreachable!("checked: a stage has a place temperature"),
+        }
+    }
+    /// Mean temperature of the place over a day, °C.
+    pub fn mean_place_c(&self) -> f64 {
+        match &self.place_profile_c {
+            Some(p) => p.iter().sum::<f64>() / p.len() as f64,
+            None => self.place_at(0.0),
+        }
+    }
+}
+
+/// A preferment and its share of the flour. Its own recipe must not hold another one.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Preferment {
+    /// Flour in it / all flour, 0 to 1.
+    pub flour_fraction: f64,
+    pub recipe: RiseRequest,
+}
+
+/// A dough and its stages.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RiseRequest {
+    #[serde(default)]
+    pub kind: Kind,
+    /// Water, 40 to 130 %.
+    pub hydration_percent: f64,
+    /// 0 to 5 %.
+    #[serde(default)]
+    pub salt_percent: f64,
+    /// Sucrose or its equivalent, 0 to 20 %.
+    #[serde(default)]
+    pub sugar_percent: f64,
+    /// 0 to 20 %.
+    #[serde(default)]
+    pub oil_percent: f64,
+    /// Wholegrain share of the flour, 0 to 100 %.
+    #[serde(default)]
+    pub whole_grain_percent: f64,
+    /// Flour strength W (1e-4 J), 80 to 450.
+    pub flour_w: f64,
+    /// Yeast in its own form; at most 6 % in fresh equivalent. Ignored when yeast is solved for.
+    #[serde(default)]
+    pub yeast_percent: f64,
+    #[serde(default = "instant")]
+    pub yeast_form: YeastForm,
+    /// Age and storage of the yeast, 0.2 to 1.5.
+    #[serde(default = "one")]
+    pub yeast_vigour: f64,
+    /// Flour inside ripe leaven / all flour, 0 to 0.6.
+    #[serde(default)]
+    pub leaven_fraction: f64,
+    /// 0.2 to 1.5.
+    #[serde(default = "one")]
+    pub leaven_vigour: f64,
+    /// At most 8, one level deep.
+    #[serde(default)]
+    pub preferments: Vec<Preferment>,
+    /// Dough temperature leaving the mixer, 0 to 40 °C.
+    pub dough_c: f64,
+    /// −400 to 4500 m.
+    #[serde(default)]
+    pub altitude_m: f64,
+    /// Volume wanted at the bake against just mixed, 1.4 to 3.5; by kind when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub target_volume: Option<f64>,
+    /// Local clock hour at the end of mixing, 0 to 24; matters with hourly place temperatures.
+    #[serde(default = "eight")]
+    pub start_clock_h: f64,
+    /// At least one; 0.25 to 336 h in all.
+    pub stages: Vec<Stage>,
+}
+
+fn instant() -> YeastForm {
+    YeastForm::Instant
+}
+fn one() -> f64 {
+    1.0
+}
+fn eight() -> f64 {
+    8.0
+}
+
+impl RiseRequest {
+    /// Checks every input; `needs_leavening` is false where the yeast is what is solved for.
+    pub fn check(&self, needs_leavening: bool) -> Result<(), Refused> {
+        let mut check = Check::new();
+        self.check_into(&mut check, "", needs_leavening, true);
+        check.done()
+    }
+
+    fn check_into(&self, c: &mut Check, path: &str, needs_leavening: bool, may_nest: bool) {
+        c.within(path);
+        c.range("hydration_percent", "Water", self.hydration_percent, 40.0, 130.0, "%");
+        c.range("salt_percent", "Salt", self.salt_percent, 0.0, 5.0, "%");
+        c.range("sugar_percent", "Sugar", self.sugar_percent, 0.0, 20.0, "%");
+        c.range("oil_percent", "Oil", self.oil_percent, 0.0, 20.0, "%");
+        c.range("whole_grain_percent", "Wholegrain share", self.whole_grain_percent, 0.0, 100.0, "%");
+        c.range("flour_w", "Flour strength W", self.flour_w, 80.0, 450.0, "");
+        let most = 6.0 / self.yeast_form.fresh_equivalent();
+        c.range("yeast_percent", self.yeast_form.name(), self.yeast_percent, 0.0, most, "%");
+        c.range("yeast_vigour", "Yeast vigour", self.yeast_vigour, 0.2, 1.5, "");
+        c.range("leaven_fraction", "Flour in the leaven", self.leaven_fraction, 0.0, 0.6, "of the flour");
+        c.range("leaven_vigour", "Leaven vigour", self.leaven_vigour, 0.2, 1.5, "");
+        c.range("dough_c", "Dough temperature", self.dough_c, 0.0, 40.0, "°C");
+        c.range("altitude_m", "Altitude", self.altitude_m, -400.0, 4500.0, "m");
+        c.range("start_clock_h", "Clock hour", self.start_clock_h, 0.0, 24.0, "h");
+        if let Some(v) = self.target_volume {
+            c.range("target_volume", "Volume at the bake", v, 1.4, 3.5, "times");
+        }
+        if needs_leavening
+            && self.yeast_percent == 0.0
+            && self.leaven_fraction == 0.0
+            && self.preferments.is_empty()
+        {
+            c.refuse("yeast_percent", "Nothing raises this dough: give it yeast, a leaven or a preferment.");
+        }
+        self.check_preferments(c, path, may_nest);
+        self.check_stages(c, path);
+        c.within("");
+    }
+
+    fn check_preferments(&self, c: &mut Check, path: &str, may_nest: bool) {
+        if self.preferments.is_empty() {
+            return;
+        }
+        if !may_nest {
+            c.refuse("preferments", "A preferment cannot hold another preferment; it may use a leaven.");
+            return;
+        }
+        if self.preferments.len() > 8 {
+            c.refuse("preferments", "At most 8 preferments.");
+            return;
+        }
+        let sum: f64 = self.preferments.iter().map(|p| p.flour_fraction).sum();
+        if sum + self.leaven_fraction > 1.0 + 1e-9 {
+            c.refuse("preferments", "Leaven and preferments hold more flour than the whole dough.");
+        }
+        for (i, p) in self.preferments.iter().enumerate() {
+            let here = join(path, &format!("preferments[{i}]"));
+            c.within(&here);
+            c.range("flour_fraction", "Flour in the preferment", p.flour_fraction, 0.0, 1.0, "of the flour");
+            p.recipe.check_into(c, &join(&here, "recipe"), true, false);
+            c.within(path);
+        }
+    }
+
+    fn check_stages(&self, c: &mut Check, path: &str) {
+        c.within(path);
+        if self.stages.is_empty() || self.stages.len() > 64 {
+            c.refuse("stages", "1 to 64 stages.");
+            return;
+        }
+        let hours: f64 = self.stages.iter().map(|s| s.hours).sum();
+        c.range("stages", "All stages together", hours, 0.25, 336.0, "h");
+        for (i, s) in self.stages.iter().enumerate() {
+            c.within(&join(path, &format!("stages[{i}]")));
+            c.range("hours", "Hours", s.hours, 0.0, 240.0, "h");
+            c.range("piece_g", "Piece weight", s.piece_g, 20.0, 60_000.0, "g");
+            match (s.shape, s.thickness_mm) {
+                (Shape::Slab, None) => c.refuse("thickness_mm", "A slab needs its thickness, 4 to 150 mm."),
+                (Shape::Slab, Some(t)) => c.range("thickness_mm", "Thickness", t, 4.0, 150.0, "mm"),
+                _ => {}
+            }
+            match (&s.place_profile_c, s.place_c) {
+                (Some(p), _) if p.len() != 24 => c.refuse("place_profile_c", "An hourly profile has 24 temperatures."),
+                (Some(p), _) => {
+                    for v in p {
+                        c.range("place_profile_c", "Place", *v, -2.0, 42.0, "°C");
+                    }
+                }
+                (None, Some(t)) => c.range("place_c", "Place", t, -2.0, 42.0, "°C"),
+                (None, None) => c.refuse("place_c", "Say how warm the place is, −2 to 42 °C."),
+            }
+        }
+        c.within(path);
+    }
+
+    /// The stages that last, with the event of a dropped zero-hour stage moved to the next one.
+    pub fn lasting_stages(&self) -> Vec<Stage> {
+        let mut out: Vec<Stage> = Vec::new();
+        let mut carried = Event::None;
+        for stage in &self.stages {
+            let event = if stage.event == Event::None { carried } else { stage.event };
+            if stage.hours <= 0.0 {
+                carried = event;
+            } else {
+                carried = Event::None;
+                out.push(Stage { event, ..stage.clone() });
+            }
+        }
+        out
+    }
+
+    /// Hours from the mixer to the end of the last stage.
+    pub fn total_hours(&self) -> f64 {
+        self.stages.iter().map(|s| s.hours).sum()
+    }
+}
+
+fn join(path: &str, part: &str) -> String {
+    if path.is_empty() {
+        part.into()
+    } else {
+        format!("{path}.{part}")
+    }
+}
+
+#[cfg(test)]
+pub(crate) mod tests {
+    use super::*;
+
+    /// The dough of the printed unit-test values: 62 % water, 2 % salt, W 300, 24 °C, sea level.
+    pub(crate) fn plain_dough() -> RiseRequest {
+        RiseRequest {
+            kind: Kind::Dough,
+            hydration_percent: 62.0,
+            salt_percent: 2.0,
+            sugar_percent: 0.0,
+            oil_percent: 0.0,
+            whole_grain_percent: 0.0,
+            flour_w: 300.0,
+            yeast_percent: 0.1,
+            yeast_form: YeastForm::Instant,
+            yeast_vigour: 1.0,
+            leaven_fraction: 0.0,
+            leaven_vigour: 1.0,
+            preferments: vec![],
+            dough_c: 24.0,
+            altitude_m: 0.0,
+            target_volume: None,
+            start_clock_h: 8.0,
+            stages: vec![bulk(2.0, 22.0), ball(8.0, 22.0)],
+        }
+    }
+    pub(crate) fn bulk(hours: f64, place_c: f64) -> Stage {
+        Stage {
+            hours,
+            piece_g: 1600.0,
+            shape: Shape::Bulk,
+            thickness_mm: None,
+            container: Container::Tub,
+            air: Air::Room,
+            place_c: Some(place_c),
+            place_profile_c: None,
+            event: Event::None,
+        }
+    }
+    pub(crate) fn ball(hours: f64, place_c: f64) -> Stage {
+        Stage {
+            piece_g: 250.0,
+            shape: Shape::Ball,
+            container: Container::Box,
+            event: Event::Ball,
+            ..bulk(hours, place_c)
+        }
+    }
+
+    fn refused(r: &RiseRequest) -> Vec<String> {
+        r.check(true).unwrap_err().0.into_iter().map(|e| e.field).collect()
+    }
+
+    #[test]
+    fn each_input_outside_its_range_is_named() {
+        let d = plain_dough();
+        assert!(d.check(true).is_ok());
+        assert_eq!(refused(&RiseRequest { hydration_percent: 340.0, ..d.clone() }), ["hydration_percent"]);
+        assert_eq!(refused(&RiseRequest { salt_percent: -1.0, flour_w: 10.0, ..d.clone() }), ["salt_percent", "flour_w"]);
+        assert_eq!(refused(&RiseRequest { dough_c: f64::NAN, ..d.clone() }), ["dough_c"]);
+        assert_eq!(refused(&RiseRequest { yeast_percent: 0.0, ..d.clone() }), ["yeast_percent"]);
+        assert_eq!(refused(&RiseRequest { stages: vec![], ..d.clone() }), ["stages"]);
+        let mut s = bulk(1.0, -9.0);
+        s.shape = Shape::Slab;
+        assert_eq!(refused(&RiseRequest { stages: vec![s], ..d.clone() }), ["stages[0].thickness_mm", "stages[0].place_c"]);
+        let mut s = bulk(1.0, 20.0);
+        s.place_profile_c = Some(vec![20.0; 23]);
+        assert_eq!(refused(&RiseRequest { stages: vec![s], ..d.clone() }), ["stages[0].place_profile_c"]);
+    }
+
+    #[test]
+    fn preferments_are_checked_one_level_deep() {
+        let d = plain_dough();
+        let p = |f, recipe: RiseRequest| Preferment { flour_fraction: f, recipe };
+        let nested = RiseRequest { preferments: vec![p(0.3, d.clone())], ..d.clone() };
+        assert!(nested.check(true).is_ok());
+        assert_eq!(refused(&RiseRequest { preferments: vec![p(0.3, nested)], ..d.clone() }), ["preferments[0].recipe.preferments"]);
+        assert_eq!(refused(&RiseRequest { preferments: vec![p(0.7, d.clone()), p(0.7, d.clone())], ..d }), ["preferments"]);
+    }
+
+    #[test]
+    fn a_zero_hour_stage_hands_its_event_on() {
+        let mut d = plain_dough();
+        d.stages = vec![bulk(1.0, 20.0), ball(0.0, 20.0), bulk(3.0, 4.0)];
+        let lasting = d.lasting_stages();
+        assert_eq!(lasting.len(), 2);
+        assert_eq!(lasting[1].event, Event::Ball);
+    }
+
+    #[test]
+    fn an_hourly_profile_is_read_between_the_hours_and_over_midnight() {
+        let mut s = bulk(1.0, 20.0);
+        s.place_profile_c = Some((0..24).map(f64::from).collect());
+        assert_eq!(s.place_at(7.25), 7.25);
+        assert_eq!(s.place_at(47.5), 11.5);
+    }
+}

@@ -1,0 +1,176 @@
+//! Ripeness: is the dough ready, and what holds it back? Labels and handling notes follow from it.
+//!
+//! R = 1 is "ready as intended", 0.9 to 1.5 bakes well. Source: fermentation model, section 7.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// Ripeness at which a dough counts as ready.
+pub const READY: f64 = 0.90;
+const PEAK: f64 = 1.15;
+
+/// What limits the ripeness.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Part {
+    /// The dough has not made enough gas in all.
+    Dose,
+    /// The piece holds too little gas since it was shaped.
+    Piece,
+    /// It has not matured, or not relaxed since shaping.
+    Mature,
+}
+
+impl Part {
+    /// Stands for "does not limit": preferments need not relax.
+    pub(super) const UNLIMITED: f64 = 9.0;
+}
+
+/// The three parts of ripeness.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Ripeness {
+    pub dose: f64,
+    pub piece: f64,
+    pub mature: f64,
+}
+
+impl Ripeness {
+    /// R, the smallest part.
+    pub fn whole(&self) -> f64 {
+        self.gas().min(self.mature)
+    }
+    /// The part that yeast can change.
+    pub fn gas(&self) -> f64 {
+        self.dose.min(self.piece)
+    }
+    pub fn limiting(&self) -> Part {
+        if self.mature < self.gas() {
+            Part::Mature
+        } else if self.piece < self.dose {
+            Part::Piece
+        } else {
+            Part::Dose
+        }
+    }
+}
+
+/// The state of a dough in one word.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Label {
+    Young,
+    Ready,
+    Peak,
+    Fading,
+    Over,
+}
+
+impl Label {
+    /// The first match wins. `reserve` is the gluten reserve, `inflation` the piece's gas against full rise.
+    pub fn of(r: &Ripeness, reserve: f64, inflation: f64) -> Label {
+        let whole = r.whole();
+        if inflation >= 2.3 || reserve < -0.20 || r.dose >= 4.2 {
+            Label::Over
+        } else if whole >= READY && (inflation >= 1.7 || reserve < 0.0 || r.dose >= 3.2) {
+            Label::Fading
+        } else if whole >= PEAK {
+            Label::Peak
+        } else if whole >= READY {
+            Label::Ready
+        } else if reserve < 0.0 {
+            Label::Fading
+        } else {
+            Label::Young
+        }
+    }
+    /// Too late to bake as intended.
+    pub fn is_past(self) -> bool {
+        matches!(self, Label::Fading | Label::Over)
+    }
+    /// How a maker says it.
+    pub fn word(self) -> &'static str {
+        match self {
+            Label::Young => "young",
+            Label::Ready => "ready",
+            Label::Peak => "at its peak",
+            Label::Fading => "fading",
+            Label::Over => "over",
+        }
+    }
+}
+
+/// How a dough will handle; several may apply.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Handling {
+    Elastic,
+    Slack,
+    Sticky,
+    Fragile,
+    PaleCrust,
+    WarmCore,
+    Balanced,
+}
+
+/// What the handling notes are judged from, at the planned bake.
+#[derive(Debug, Clone, Copy)]
+pub struct AtBake {
+    pub mature: f64,
+    pub reserve: f64,
+    pub hydration: f64,
+    pub flour_w: f64,
+    pub acid: f64,
+    pub volume: f64,
+    pub ceiling: f64,
+    pub sugar: f64,
+    pub bound_sugar: f64,
+    pub core_ratio: f64,
+}
+
+/// The wettest a flour carries without sticking, % water.
+pub fn stickiness_limit(flour_w: f64) -> f64 {
+    64.0 + 0.06 * (flour_w - 200.0)
+}
+
+/// Handling notes of section 7.1; `Balanced` when none applies.
+pub fn handling(b: &AtBake) -> Vec<Handling> {
+    let rules = [
+        (b.mature < 1.0, Handling::Elastic),
+        (b.reserve < 0.15, Handling::Slack),
+        (
+            b.hydration > stickiness_limit(b.flour_w) || b.reserve < 0.05 || b.acid > 0.5,
+            Handling::Sticky,
+        ),
+        (b.volume > 0.85 * b.ceiling, Handling::Fragile),
+        (b.sugar < 15.0 && b.bound_sugar < 100.0, Handling::PaleCrust),
+        (b.core_ratio > 1.25, Handling::WarmCore),
+    ];
+    let found: Vec<Handling> = rules.iter().filter(|(is, _)| *is).map(|(_, h)| *h).collect();
+    if found.is_empty() { vec![Handling::Balanced] } else { found }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_label_takes_the_first_rule_that_matches() {
+        let r = |dose, piece, mature| Ripeness { dose, piece, mature };
+        assert_eq!(Label::of(&r(0.5, 0.5, 2.0), 0.5, 0.5), Label::Young);
+        assert_eq!(Label::of(&r(0.95, 1.2, 2.0), 0.5, 0.9), Label::Ready);
+        assert_eq!(Label::of(&r(1.3, 1.2, 2.0), 0.5, 0.9), Label::Peak);
+        assert_eq!(Label::of(&r(1.3, 1.2, 2.0), 0.5, 1.7), Label::Fading);
+        assert_eq!(Label::of(&r(1.3, 1.2, 2.0), -0.1, 0.9), Label::Fading);
+        assert_eq!(Label::of(&r(0.3, 1.2, 2.0), -0.1, 0.9), Label::Fading);
+        assert_eq!(Label::of(&r(0.3, 0.2, 2.0), -0.21, 0.9), Label::Over);
+        assert_eq!(Label::of(&r(4.2, 1.2, 2.0), 0.5, 0.9), Label::Over);
+    }
+
+    #[test]
+    fn ripeness_is_its_smallest_part_and_says_which() {
+        let r = Ripeness { dose: 1.0, piece: 0.8, mature: 2.0 };
+        assert_eq!((r.whole(), r.gas(), r.limiting()), (0.8, 0.8, Part::Piece));
+        let r = Ripeness { dose: 1.0, piece: 1.8, mature: 0.4 };
+        assert_eq!((r.whole(), r.gas(), r.limiting()), (0.4, 1.0, Part::Mature));
+    }
+}

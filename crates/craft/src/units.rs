@@ -1,0 +1,106 @@
+//! Units: conversion happens here and nowhere else.
+//!
+//! Everything is computed and stored in grams and degrees Celsius; a kitchen may read and write
+//! ounces and degrees Fahrenheit. Conversions are exact inverses up to rounding of the last bit.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// Grams in an avoirdupois ounce, by definition.
+pub const GRAMS_PER_OUNCE: f64 = 28.349523125;
+
+/// A weight in grams.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
+pub struct Grams(pub f64);
+
+/// A temperature in degrees Celsius.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
+pub struct Celsius(pub f64);
+
+/// The unit in which a kitchen reads temperatures.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TemperatureUnit {
+    Celsius,
+    Fahrenheit,
+}
+
+/// The unit in which a kitchen reads weights.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum WeightUnit {
+    Grams,
+    Ounces,
+}
+
+impl Celsius {
+    /// The number on a thermometer of that unit.
+    pub fn reads(self, unit: TemperatureUnit) -> f64 {
+        match unit {
+            TemperatureUnit::Celsius => self.0,
+            TemperatureUnit::Fahrenheit => self.0 * 1.8 + 32.0,
+        }
+    }
+    /// The temperature behind a number read in that unit.
+    pub fn from_reading(value: f64, unit: TemperatureUnit) -> Self {
+        match unit {
+            TemperatureUnit::Celsius => Celsius(value),
+            TemperatureUnit::Fahrenheit => Celsius((value - 32.0) / 1.8),
+        }
+    }
+}
+
+impl Grams {
+    /// The number on a scale of that unit.
+    pub fn reads(self, unit: WeightUnit) -> f64 {
+        match unit {
+            WeightUnit::Grams => self.0,
+            WeightUnit::Ounces => self.0 / GRAMS_PER_OUNCE,
+        }
+    }
+    /// The weight behind a number read in that unit.
+    pub fn from_reading(value: f64, unit: WeightUnit) -> Self {
+        match unit {
+            WeightUnit::Grams => Grams(value),
+            WeightUnit::Ounces => Grams(value * GRAMS_PER_OUNCE),
+        }
+    }
+    /// The nearest weight that a scale of this resolution (g) can show.
+    pub fn on_scale(self, resolution_g: f64) -> Grams {
+        // Counting whole divisions and dividing by the inverse keeps 0.1 g steps exact decimals.
+        let per_gram = (1.0 / resolution_g).round();
+        if per_gram >= 1.0 && (per_gram * resolution_g - 1.0).abs() < 1e-9 {
+            Grams((self.0 * per_gram).round() / per_gram)
+        } else {
+            Grams((self.0 / resolution_g).round() * resolution_g)
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    #[test]
+    fn known_points() {
+        assert_eq!(Celsius(0.0).reads(TemperatureUnit::Fahrenheit), 32.0);
+        assert_eq!(
+            Celsius::from_reading(212.0, TemperatureUnit::Fahrenheit).0,
+            100.0
+        );
+        assert_eq!(Grams(0.44).on_scale(0.1).0, 0.4);
+        assert_eq!(Grams(941.4).on_scale(1.0).0, 941.0);
+        assert_eq!(Grams(7.0).on_scale(5.0).0, 5.0);
+    }
+
+    proptest! {
+        #[test]
+        fn reading_back_is_the_same_value(v in -200.0..1000.0f64) {
+            let c = Celsius(v).reads(TemperatureUnit::Fahrenheit);
+            prop_assert!((Celsius::from_reading(c, TemperatureUnit::Fahrenheit).0 - v).abs() < 1e-9);
+            let g = Grams(v).reads(WeightUnit::Ounces);
+            prop_assert!((Grams::from_reading(g, WeightUnit::Ounces).0 - v).abs() < 1e-9);
+        }
+    }
+}
