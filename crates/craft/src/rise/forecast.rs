@@ -273,11 +273,12 @@ fn window(t: &Trace) -> Option<Window> {
     })
 }
 
-/// At most about one point every ten minutes, and always the last.
+/// The first point at or after each ten-minute mark, and always the last point.
 fn thinned(points: &[RisePoint]) -> Vec<RisePoint> {
+    let mark = |p: &RisePoint| (p.hours * 6.0 + 1e-6).floor();
     let mut kept: Vec<RisePoint> = Vec::new();
     for (i, p) in points.iter().enumerate() {
-        let due = kept.last().is_none_or(|l| p.hours - l.hours >= 1.0 / 6.0 - 1e-9);
+        let due = kept.last().is_none_or(|l| mark(p) > mark(l));
         if due || i + 1 == points.len() {
             kept.push(*p);
         }

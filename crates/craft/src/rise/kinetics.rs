@@ -85,6 +85,7 @@ pub struct HandOver {
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Moment {
     pub ripeness: Ripeness,
+    /// Against just mixed, before this step's losses.
     pub volume: f64,
     pub ceiling: f64,
     /// Gluten reserve, 1 falling to 0 and below.
@@ -255,7 +256,7 @@ impl Kinetics {
         let ripeness = self.ripeness(s, capacity);
         Moment {
             ripeness,
-            volume: r.volume(r.free_gas(s.held, s.mean_c), s.mean_c),
+            volume,
             ceiling,
             reserve,
             label: Label::of(&ripeness, reserve, s.piece / r.c_dose),
