@@ -5,8 +5,8 @@
 
 use craft::leaven::YeastForm;
 use craft::rise::{
-    Air, Container, Event, Kind, NoYeast, Preferment, RisePoint, RiseRequest, RiseResult, Shape, Stage,
-    Temperatures, YeastAnswer, forecast, solve_yeast,
+    Air, Container, Event, Kind, NoYeast, Preferment, RisePoint, RiseRequest, RiseResult, Shape,
+    Stage, Temperatures, YeastAnswer, forecast, solve_yeast,
 };
 use serde_json::Value;
 
@@ -33,7 +33,9 @@ fn stage(v: &Value) -> Stage {
         container: word::<Container>(v, "cont", "open"),
         air: word::<Air>(v, "air", "room"),
         place_c: v.get("temp").and_then(Value::as_f64),
-        place_profile_c: v.get("profile").map(|p| serde_json::from_value(p.clone()).unwrap()),
+        place_profile_c: v
+            .get("profile")
+            .map(|p| serde_json::from_value(p.clone()).unwrap()),
         event: word::<Event>(v, "event", "none"),
     }
 }
@@ -60,7 +62,10 @@ fn request(v: &Value) -> RiseRequest {
             .as_array()
             .into_iter()
             .flatten()
-            .map(|p| Preferment { flour_fraction: p[0].as_f64().unwrap(), recipe: request(&p[1]) })
+            .map(|p| Preferment {
+                flour_fraction: p[0].as_f64().unwrap(),
+                recipe: request(&p[1]),
+            })
             .collect(),
         dough_c: number(v, "T0", 0.0),
         altitude_m: number(v, "alt", 0.0),
@@ -86,12 +91,21 @@ impl Misses {
         }
     }
     fn end(self) {
-        assert!(self.0.is_empty(), "{} misses:\n{}", self.0.len(), self.0.join("\n"));
+        assert!(
+            self.0.is_empty(),
+            "{} misses:\n{}",
+            self.0.len(),
+            self.0.join("\n")
+        );
     }
 }
 
 fn snake<T: serde::Serialize>(v: T) -> String {
-    serde_json::to_value(v).unwrap().as_str().unwrap().to_string()
+    serde_json::to_value(v)
+        .unwrap()
+        .as_str()
+        .unwrap()
+        .to_string()
 }
 
 /// The shown points are thinned: the nearest one that lies exactly at the hour, if any.
@@ -108,7 +122,11 @@ fn compare(misses: &mut Misses, id: &str, f: &RiseResult, out: &Value) {
         found += 1;
         let says = |k: &str| format!("{id} at {t} h, {k}");
         let n = |k: &str| want[k].as_f64().unwrap();
-        for (key, got) in [("Tcore", p.core_c), ("Tmean", p.mean_c), ("Tsurf", p.surface_c)] {
+        for (key, got) in [
+            ("Tcore", p.core_c),
+            ("Tmean", p.mean_c),
+            ("Tsurf", p.surface_c),
+        ] {
             misses.near(&says(key), got, n(key), 0.0, 0.1);
         }
         for (key, got) in [
@@ -128,27 +146,66 @@ fn compare(misses: &mut Misses, id: &str, f: &RiseResult, out: &Value) {
         misses.near(&says("S"), p.free_sugar_mmol, n("S"), 0.01, 5e-5);
         misses.near(&says("g"), p.reserve, n("g"), 0.005, 0.005);
     }
-    assert!(found >= 1 && 2 * found >= series.len(), "{id}: only {found} of {} points compared", series.len());
-    misses.same(&format!("{id} label"), snake(f.at_bake.label), out["label"].as_str().unwrap().into());
+    assert!(
+        found >= 1 && 2 * found >= series.len(),
+        "{id}: only {found} of {} points compared",
+        series.len()
+    );
+    misses.same(
+        &format!("{id} label"),
+        snake(f.at_bake.label),
+        out["label"].as_str().unwrap().into(),
+    );
     let handling: Vec<String> = f.handling.iter().map(snake).collect();
     let want: Vec<String> = serde_json::from_value(out["handling"].clone()).unwrap();
     misses.same(&format!("{id} handling"), handling, want);
-    misses.near(&format!("{id} core_ratio"), f.core_ratio, out["core_ratio"].as_f64().unwrap(), 0.005, 0.0);
-    misses.near(&format!("{id} C_dose"), f.gas_needed_mmol, out["C_dose"].as_f64().unwrap(), 0.001, 0.0);
-    misses.near(&format!("{id} C_piece"), f.gas_needed_in_piece_mmol, out["C_piece"].as_f64().unwrap(), 0.001, 0.0);
-    misses.near(&format!("{id} capacity"), f.gluten_capacity_h, out["capacity"].as_f64().unwrap(), 0.001, 0.0);
+    misses.near(
+        &format!("{id} core_ratio"),
+        f.core_ratio,
+        out["core_ratio"].as_f64().unwrap(),
+        0.005,
+        0.0,
+    );
+    misses.near(
+        &format!("{id} C_dose"),
+        f.gas_needed_mmol,
+        out["C_dose"].as_f64().unwrap(),
+        0.001,
+        0.0,
+    );
+    misses.near(
+        &format!("{id} C_piece"),
+        f.gas_needed_in_piece_mmol,
+        out["C_piece"].as_f64().unwrap(),
+        0.001,
+        0.0,
+    );
+    misses.near(
+        &format!("{id} capacity"),
+        f.gluten_capacity_h,
+        out["capacity"].as_f64().unwrap(),
+        0.001,
+        0.0,
+    );
     let step = 5.0 / 60.0 + 1e-3;
     match (&f.window, out["window_from"].as_f64()) {
         (Some(w), Some(from)) => {
             misses.near(&format!("{id} window from"), w.from_h, from, 0.0, step);
             match (w.to_h, out["window_to"].as_f64()) {
-                (Some(to), Some(want)) => misses.near(&format!("{id} window to"), to, want, 0.0, step),
+                (Some(to), Some(want)) => {
+                    misses.near(&format!("{id} window to"), to, want, 0.0, step)
+                }
                 (got, want) => misses.same(&format!("{id} window to"), got, want),
             }
         }
         (got, want) => misses.same(&format!("{id} window"), got.map(|w| w.from_h), want),
     }
-    for (i, want) in out["preferments"].as_array().into_iter().flatten().enumerate() {
+    for (i, want) in out["preferments"]
+        .as_array()
+        .into_iter()
+        .flatten()
+        .enumerate()
+    {
         let p = &f.preferments[i];
         for (key, got) in [
             ("R", p.ripeness),
@@ -161,7 +218,13 @@ fn compare(misses: &mut Misses, id: &str, f: &RiseResult, out: &Value) {
             ("dissolved", p.dissolved_mmol),
             ("V", p.volume),
         ] {
-            misses.near(&format!("{id} preferment {key}"), got, want[key].as_f64().unwrap(), 0.005, 5e-5);
+            misses.near(
+                &format!("{id} preferment {key}"),
+                got,
+                want[key].as_f64().unwrap(),
+                0.005,
+                5e-5,
+            );
         }
     }
 }
@@ -172,7 +235,12 @@ fn every_simulated_case_comes_out() {
     let mut ran = 0;
     for case in cases().iter().filter(|c| c["task"] == "simulate") {
         let f = forecast(&request(&case["input"]), Temperatures::InsideTheDough).unwrap();
-        compare(&mut misses, case["id"].as_str().unwrap(), &f, &case["output"]);
+        compare(
+            &mut misses,
+            case["id"].as_str().unwrap(),
+            &f,
+            &case["output"],
+        );
         ran += 1;
     }
     assert_eq!(ran, 14);
@@ -186,17 +254,51 @@ fn every_solved_yeast_comes_out() {
     for case in cases().iter().filter(|c| c["task"] == "solve_yeast") {
         let (id, out) = (case["id"].as_str().unwrap(), &case["output"]);
         match solve_yeast(&request(&case["input"]), Temperatures::InsideTheDough).unwrap() {
-            YeastAnswer::Found { yeast_percent, fresh_equivalent_percent, warnings, forecast } => {
+            YeastAnswer::Found {
+                yeast_percent,
+                fresh_equivalent_percent,
+                warnings,
+                forecast,
+            } => {
                 assert_eq!(out["ok"], true, "{id}");
-                misses.near(&format!("{id} yeast"), yeast_percent, out["yeast_percent"].as_f64().unwrap(), 0.005, 0.0);
-                misses.near(&format!("{id} fresh"), fresh_equivalent_percent, out["fresh_equivalent"].as_f64().unwrap(), 0.005, 0.0);
-                misses.same(&format!("{id} warnings"), warnings.len(), out["warnings"].as_array().unwrap().len());
+                misses.near(
+                    &format!("{id} yeast"),
+                    yeast_percent,
+                    out["yeast_percent"].as_f64().unwrap(),
+                    0.005,
+                    0.0,
+                );
+                misses.near(
+                    &format!("{id} fresh"),
+                    fresh_equivalent_percent,
+                    out["fresh_equivalent"].as_f64().unwrap(),
+                    0.005,
+                    0.0,
+                );
+                misses.same(
+                    &format!("{id} warnings"),
+                    warnings.len(),
+                    out["warnings"].as_array().unwrap().len(),
+                );
                 compare(&mut misses, id, &forecast, out);
             }
-            YeastAnswer::None { reason, ripeness_at_limit } => {
+            YeastAnswer::None {
+                reason,
+                ripeness_at_limit,
+            } => {
                 assert_eq!(out["ok"], false, "{id}");
-                misses.same(&format!("{id} reason"), snake(reason), out["reason"].as_str().unwrap().into());
-                misses.near(&format!("{id} R"), ripeness_at_limit, out["R_at_limit"].as_f64().unwrap(), 0.005, 0.0);
+                misses.same(
+                    &format!("{id} reason"),
+                    snake(reason),
+                    out["reason"].as_str().unwrap().into(),
+                );
+                misses.near(
+                    &format!("{id} R"),
+                    ripeness_at_limit,
+                    out["R_at_limit"].as_f64().unwrap(),
+                    0.005,
+                    0.0,
+                );
             }
         }
         ran += 1;
@@ -211,7 +313,15 @@ fn the_case_without_heat_holds_with_the_place_temperatures_too() {
     let all = cases();
     let case = all.iter().find(|c| c["id"] == "solve_none_short").unwrap();
     let answer = solve_yeast(&request(&case["input"]), Temperatures::OfThePlace).unwrap();
-    let YeastAnswer::None { reason, ripeness_at_limit } = answer else { panic!("{answer:?}") };
+    let YeastAnswer::None {
+        reason,
+        ripeness_at_limit,
+    } = answer
+    else {
+        panic!("{answer:?}")
+    };
     assert_eq!(reason, NoYeast::CannotReachEvenAtMax);
-    assert!((ripeness_at_limit / case["output"]["R_at_limit"].as_f64().unwrap() - 1.0).abs() < 0.005);
+    assert!(
+        (ripeness_at_limit / case["output"]["R_at_limit"].as_f64().unwrap() - 1.0).abs() < 0.005
+    );
 }

@@ -110,13 +110,21 @@ pub struct RiseResult {
 
 /// How far a forecast looks beyond the last stage: longer in the cold.
 fn prolongation_h(last: &Stage) -> f64 {
-    if last.mean_place_c() > 10.0 { 24.0 } else { 120.0 }
+    if last.mean_place_c() > 10.0 {
+        24.0
+    } else {
+        120.0
+    }
 }
 
 /// Passes that the heat of fermentation needs to settle.
 pub(super) fn passes(r: &RiseRequest) -> usize {
     let heaviest = r.stages.iter().map(|s| s.piece_g).fold(0.0, f64::max);
-    if heaviest < SMALL_G { PASSES_SMALL } else { PASSES }
+    if heaviest < SMALL_G {
+        PASSES_SMALL
+    } else {
+        PASSES
+    }
 }
 
 /// The temperature series of a dough, given the heat of a former pass.
@@ -162,10 +170,16 @@ pub(super) fn hand_overs(r: &RiseRequest, from: Temperatures) -> Vec<HandOver> {
     r.preferments
         .iter()
         .map(|p| {
-            let recipe = RiseRequest { altitude_m: r.altitude_m, ..p.recipe.clone() };
+            let recipe = RiseRequest {
+                altitude_m: r.altitude_m,
+                ..p.recipe.clone()
+            };
             let k = Kinetics::new(&recipe, &[]);
             let mut t = trace(&recipe, &k, from, PASSES, 0.0);
-            let (end, last) = t.seen.pop().expect("a checked request lasts at least a step");
+            let (end, last) = t
+                .seen
+                .pop()
+                .expect("a checked request lasts at least a step");
             k.hand_over(&recipe, p.flour_fraction, end, last)
         })
         .collect()
@@ -179,7 +193,9 @@ pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, Refus
     let handed = hand_overs(r, from);
     let k = Kinetics::new(r, &handed);
     let stages = r.lasting_stages();
-    let last_stage = stages.last().expect("a checked request has a lasting stage");
+    let last_stage = stages
+        .last()
+        .expect("a checked request has a lasting stage");
     let t = trace(r, &k, from, passes(r), prolongation_h(last_stage));
     let planned = t.series.planned;
     let points: Vec<RisePoint> = (0..t.seen.len()).map(|i| t.point(&k, i)).collect();

@@ -70,7 +70,10 @@ impl Piece {
             Shape::Slab => (0, stage.thickness_mm.unwrap_or(0.0) / 1000.0 / 2.0),
             _ => {
                 let kg = stage.piece_g / 1000.0;
-                (2, (3.0 * kg / (4.0 * std::f64::consts::PI * DENSITY)).cbrt())
+                (
+                    2,
+                    (3.0 * kg / (4.0 * std::f64::consts::PI * DENSITY)).cbrt(),
+                )
             }
         };
         let h = stage.shape.area_factor()
@@ -119,15 +122,28 @@ impl Factored {
         let (mut inverse, mut upper) = ([0.0; SHELLS], [0.0; SHELLS]);
         for i in 0..SHELLS {
             let below = if i > 0 { piece.inner[i - 1] } else { 0.0 };
-            let above = if i < SHELLS - 1 { piece.inner[i] } else { piece.to_air };
+            let above = if i < SHELLS - 1 {
+                piece.inner[i]
+            } else {
+                piece.to_air
+            };
             let mut pivot = capacity[i] + below + above;
             if i > 0 {
                 pivot += below * upper[i - 1];
             }
             inverse[i] = 1.0 / pivot;
-            upper[i] = if i < SHELLS - 1 { -above * inverse[i] } else { 0.0 };
+            upper[i] = if i < SHELLS - 1 {
+                -above * inverse[i]
+            } else {
+                0.0
+            };
         }
-        Factored { dt_h, capacity, inverse, upper }
+        Factored {
+            dt_h,
+            capacity,
+            inverse,
+            upper,
+        }
     }
 
     /// One step of backward Euler: temperatures after `dt_h` at `place_c`, `heat` W per m³.
@@ -174,7 +190,9 @@ pub fn inside(
             piece = Some(Piece::of(stage));
             factored = None;
         }
-        let Some(p) = &piece else { unreachable!("the first step of a stage makes its piece") };
+        let Some(p) = &piece else {
+            unreachable!("the first step of a stage makes its piece")
+        };
         if factored.as_ref().is_none_or(|f| f.dt_h != step.hours) {
             factored = Some(Factored::of(p, recipe.specific_heat, step.hours));
         }
@@ -194,7 +212,11 @@ pub fn inside(
         step.place_c = place_c;
         step.core_gas = responses::at(shells[0]).gas;
     }
-    Series { stages, steps, planned }
+    Series {
+        stages,
+        steps,
+        planned,
+    }
 }
 
 /// Cutting and handling mix the dough; a mere change of place keeps its warm core.
@@ -212,7 +234,10 @@ mod tests {
 
     /// Hours until the mean has fallen by 63 % of the way from 24 to 4 °C.
     fn cooling_hours(stage: Stage) -> f64 {
-        let r = RiseRequest { stages: vec![stage], ..plain_dough() };
+        let r = RiseRequest {
+            stages: vec![stage],
+            ..plain_dough()
+        };
         let series = inside(&r, &Recipe::of(&r), Grid::STANDARD, 0.0, &[]);
         series
             .steps
@@ -230,7 +255,11 @@ mod tests {
             air,
             ..bulk(24.0, 4.0)
         };
-        let tub = |g| Stage { piece_g: g, air: Air::Fridge, ..bulk(24.0, 4.0) };
+        let tub = |g| Stage {
+            piece_g: g,
+            air: Air::Fridge,
+            ..bulk(24.0, 4.0)
+        };
         for (stage, hours) in [
             (ball(Container::Open, Air::Fridge), 1.2),
             (ball(Container::Tub, Air::Fridge), 1.4),
@@ -242,14 +271,21 @@ mod tests {
             (tub(20_000.0), 9.1),
         ] {
             let got = cooling_hours(stage.clone());
-            assert!((got - hours).abs() <= 0.06, "{stage:?}: {got} against {hours}");
+            assert!(
+                (got - hours).abs() <= 0.06,
+                "{stage:?}: {got} against {hours}"
+            );
         }
     }
 
     #[test]
     fn the_core_of_a_large_bulk_stays_warm() {
         let r = RiseRequest {
-            stages: vec![Stage { piece_g: 20_000.0, air: Air::Fridge, ..bulk(24.0, 4.0) }],
+            stages: vec![Stage {
+                piece_g: 20_000.0,
+                air: Air::Fridge,
+                ..bulk(24.0, 4.0)
+            }],
             ..plain_dough()
         };
         let s = inside(&r, &Recipe::of(&r), Grid::STANDARD, 0.0, &[]);

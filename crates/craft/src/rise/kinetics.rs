@@ -170,7 +170,12 @@ impl Kinetics {
     }
 
     /// Runs over the series; `see` is called after each step. Returns the state after the last step.
-    pub fn run(&self, series: &Series, steps: usize, mut see: impl FnMut(usize, &State, Moment)) -> State {
+    pub fn run(
+        &self,
+        series: &Series,
+        steps: usize,
+        mut see: impl FnMut(usize, &State, Moment),
+    ) -> State {
         let mut s = self.start.clone();
         let mut capacity = self.recipe.capacity_h(0);
         for (i, step) in series.steps[..steps].iter().enumerate() {
@@ -271,11 +276,21 @@ impl Kinetics {
                 .min(s.matured_since_shaping_h / (RELAX_H * r.flour_w / 300.0)),
             _ => Part::UNLIMITED,
         };
-        Ripeness { dose: s.made / r.c_dose, piece: s.piece / r.c_piece, mature }
+        Ripeness {
+            dose: s.made / r.c_dose,
+            piece: s.piece / r.c_piece,
+            mature,
+        }
     }
 
     /// What this run would hand over as a preferment.
-    pub fn hand_over(&self, r: &RiseRequest, flour_fraction: f64, end: State, last: Moment) -> HandOver {
+    pub fn hand_over(
+        &self,
+        r: &RiseRequest,
+        flour_fraction: f64,
+        end: State,
+        last: Moment,
+    ) -> HandOver {
         let free = self.recipe.free_gas(end.held, end.mean_c);
         HandOver {
             kind: r.kind,
@@ -290,5 +305,9 @@ impl Kinetics {
 }
 
 fn softplus(z: f64) -> f64 {
-    if z > 0.0 { z + (-z).exp().ln_1p() } else { z.exp().ln_1p() }
+    if z > 0.0 {
+        z + (-z).exp().ln_1p()
+    } else {
+        z.exp().ln_1p()
+    }
 }

@@ -168,7 +168,10 @@ mod tests {
         close(r.air, 4.8916, 5e-5);
         close(r.c_dose, 97.255, 5e-4);
         close(r.c_piece, 74.402, 5e-4);
-        let high = Recipe::of(&RiseRequest { altitude_m: 1500.0, ..plain_dough() });
+        let high = Recipe::of(&RiseRequest {
+            altitude_m: 1500.0,
+            ..plain_dough()
+        });
         close(high.pressure, 0.834503, 5e-7);
         close(high.c_dose, 81.159, 5e-4);
     }
@@ -176,7 +179,12 @@ mod tests {
     #[test]
     fn printed_preferment_targets_and_salt_factors() {
         let of = |kind, water, salt| {
-            Recipe::of(&RiseRequest { kind, hydration_percent: water, salt_percent: salt, ..plain_dough() })
+            Recipe::of(&RiseRequest {
+                kind,
+                hydration_percent: water,
+                salt_percent: salt,
+                ..plain_dough()
+            })
         };
         close(of(Kind::Poolish, 100.0, 0.0).c_dose, 82.306, 5e-4);
         close(of(Kind::Biga, 48.0, 0.0).c_dose, 120.81, 5e-3);
@@ -185,7 +193,10 @@ mod tests {
             close(of(Kind::Dough, 62.0, salt).f_salt, factor, 5e-4);
         }
         for (w, hours) in [(200.0, 8.95), (250.0, 16.1), (330.0, 33.4), (390.0, 51.8)] {
-            let r = Recipe::of(&RiseRequest { flour_w: w, ..plain_dough() });
+            let r = Recipe::of(&RiseRequest {
+                flour_w: w,
+                ..plain_dough()
+            });
             close(r.capacity_h(0), hours, 0.05);
         }
     }

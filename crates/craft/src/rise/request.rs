@@ -228,20 +228,83 @@ impl RiseRequest {
 
     fn check_into(&self, c: &mut Check, path: &str, needs_leavening: bool, may_nest: bool) {
         c.within(path);
-        c.range("hydration_percent", "Water", self.hydration_percent, 40.0, 130.0, "%");
+        c.range(
+            "hydration_percent",
+            "Water",
+            self.hydration_percent,
+            40.0,
+            130.0,
+            "%",
+        );
         c.range("salt_percent", "Salt", self.salt_percent, 0.0, 5.0, "%");
         c.range("sugar_percent", "Sugar", self.sugar_percent, 0.0, 20.0, "%");
         c.range("oil_percent", "Oil", self.oil_percent, 0.0, 20.0, "%");
-        c.range("whole_grain_percent", "Wholegrain share", self.whole_grain_percent, 0.0, 100.0, "%");
+        c.range(
+            "whole_grain_percent",
+            "Wholegrain share",
+            self.whole_grain_percent,
+            0.0,
+            100.0,
+            "%",
+        );
         c.range("flour_w", "Flour strength W", self.flour_w, 80.0, 450.0, "");
         let most = 6.0 / self.yeast_form.fresh_equivalent();
-        c.range("yeast_percent", self.yeast_form.name(), self.yeast_percent, 0.0, most, "%");
-        c.range("yeast_vigour", "Yeast vigour", self.yeast_vigour, 0.2, 1.5, "");
-        c.range("leaven_fraction", "Flour in the leaven", self.leaven_fraction, 0.0, 0.6, "of the flour");
-        c.range("leaven_vigour", "Leaven vigour", self.leaven_vigour, 0.2, 1.5, "");
-        c.range("dough_c", "Dough temperature", self.dough_c, 0.0, 40.0, "°C");
-        c.range("altitude_m", "Altitude", self.altitude_m, -400.0, 4500.0, "m");
-        c.range("start_clock_h", "Clock hour", self.start_clock_h, 0.0, 24.0, "h");
+        c.range(
+            "yeast_percent",
+            self.yeast_form.name(),
+            self.yeast_percent,
+            0.0,
+            most,
+            "%",
+        );
+        c.range(
+            "yeast_vigour",
+            "Yeast vigour",
+            self.yeast_vigour,
+            0.2,
+            1.5,
+            "",
+        );
+        c.range(
+            "leaven_fraction",
+            "Flour in the leaven",
+            self.leaven_fraction,
+            0.0,
+            0.6,
+            "of the flour",
+        );
+        c.range(
+            "leaven_vigour",
+            "Leaven vigour",
+            self.leaven_vigour,
+            0.2,
+            1.5,
+            "",
+        );
+        c.range(
+            "dough_c",
+            "Dough temperature",
+            self.dough_c,
+            0.0,
+            40.0,
+            "°C",
+        );
+        c.range(
+            "altitude_m",
+            "Altitude",
+            self.altitude_m,
+            -400.0,
+            4500.0,
+            "m",
+        );
+        c.range(
+            "start_clock_h",
+            "Clock hour",
+            self.start_clock_h,
+            0.0,
+            24.0,
+            "h",
+        );
         if let Some(v) = self.target_volume {
             c.range("target_volume", "Volume at the bake", v, 1.4, 3.5, "times");
         }
@@ -250,7 +313,10 @@ impl RiseRequest {
             && self.leaven_fraction == 0.0
             && self.preferments.is_empty()
         {
-            c.refuse("yeast_percent", "Nothing raises this dough: give it yeast, a leaven or a preferment.");
+            c.refuse(
+                "yeast_percent",
+                "Nothing raises this dough: give it yeast, a leaven or a preferment.",
+            );
         }
         self.check_preferments(c, path, may_nest);
         self.check_stages(c, path);
@@ -262,7 +328,10 @@ impl RiseRequest {
             return;
         }
         if !may_nest {
-            c.refuse("preferments", "A preferment cannot hold another preferment; it may use a leaven.");
+            c.refuse(
+                "preferments",
+                "A preferment cannot hold another preferment; it may use a leaven.",
+            );
             return;
         }
         if self.preferments.len() > 8 {
@@ -271,12 +340,22 @@ impl RiseRequest {
         }
         let sum: f64 = self.preferments.iter().map(|p| p.flour_fraction).sum();
         if sum + self.leaven_fraction > 1.0 + 1e-9 {
-            c.refuse("preferments", "Leaven and preferments hold more flour than the whole dough.");
+            c.refuse(
+                "preferments",
+                "Leaven and preferments hold more flour than the whole dough.",
+            );
         }
         for (i, p) in self.preferments.iter().enumerate() {
             let here = join(path, &format!("preferments[{i}]"));
             c.within(&here);
-            c.range("flour_fraction", "Flour in the preferment", p.flour_fraction, 0.0, 1.0, "of the flour");
+            c.range(
+                "flour_fraction",
+                "Flour in the preferment",
+                p.flour_fraction,
+                0.0,
+                1.0,
+                "of the flour",
+            );
             p.recipe.check_into(c, &join(&here, "recipe"), true, false);
             c.within(path);
         }
@@ -295,12 +374,16 @@ impl RiseRequest {
             c.range("hours", "Hours", s.hours, 0.0, 240.0, "h");
             c.range("piece_g", "Piece weight", s.piece_g, 20.0, 60_000.0, "g");
             match (s.shape, s.thickness_mm) {
-                (Shape::Slab, None) => c.refuse("thickness_mm", "A slab needs its thickness, 4 to 150 mm."),
+                (Shape::Slab, None) => {
+                    c.refuse("thickness_mm", "A slab needs its thickness, 4 to 150 mm.")
+                }
                 (Shape::Slab, Some(t)) => c.range("thickness_mm", "Thickness", t, 4.0, 150.0, "mm"),
                 _ => {}
             }
             match (&s.place_profile_c, s.place_c) {
-                (Some(p), _) if p.len() != 24 => c.refuse("place_profile_c", "An hourly profile has 24 temperatures."),
+                (Some(p), _) if p.len() != 24 => {
+                    c.refuse("place_profile_c", "An hourly profile has 24 temperatures.")
+                }
                 (Some(p), _) => {
                     for v in p {
                         c.range("place_profile_c", "Place", *v, -2.0, 42.0, "°C");
@@ -318,12 +401,19 @@ impl RiseRequest {
         let mut out: Vec<Stage> = Vec::new();
         let mut carried = Event::None;
         for stage in &self.stages {
-            let event = if stage.event == Event::None { carried } else { stage.event };
+            let event = if stage.event == Event::None {
+                carried
+            } else {
+                stage.event
+            };
             if stage.hours <= 0.0 {
                 carried = event;
             } else {
                 carried = Event::None;
-                out.push(Stage { event, ..stage.clone() });
+                out.push(Stage {
+                    event,
+                    ..stage.clone()
+                });
             }
         }
         out
@@ -394,34 +484,100 @@ pub(crate) mod tests {
     }
 
     fn refused(r: &RiseRequest) -> Vec<String> {
-        r.check(true).unwrap_err().0.into_iter().map(|e| e.field).collect()
+        r.check(true)
+            .unwrap_err()
+            .0
+            .into_iter()
+            .map(|e| e.field)
+            .collect()
     }
 
     #[test]
     fn each_input_outside_its_range_is_named() {
         let d = plain_dough();
         assert!(d.check(true).is_ok());
-        assert_eq!(refused(&RiseRequest { hydration_percent: 340.0, ..d.clone() }), ["hydration_percent"]);
-        assert_eq!(refused(&RiseRequest { salt_percent: -1.0, flour_w: 10.0, ..d.clone() }), ["salt_percent", "flour_w"]);
-        assert_eq!(refused(&RiseRequest { dough_c: f64::NAN, ..d.clone() }), ["dough_c"]);
-        assert_eq!(refused(&RiseRequest { yeast_percent: 0.0, ..d.clone() }), ["yeast_percent"]);
-        assert_eq!(refused(&RiseRequest { stages: vec![], ..d.clone() }), ["stages"]);
+        assert_eq!(
+            refused(&RiseRequest {
+                hydration_percent: 340.0,
+                ..d.clone()
+            }),
+            ["hydration_percent"]
+        );
+        assert_eq!(
+            refused(&RiseRequest {
+                salt_percent: -1.0,
+                flour_w: 10.0,
+                ..d.clone()
+            }),
+            ["salt_percent", "flour_w"]
+        );
+        assert_eq!(
+            refused(&RiseRequest {
+                dough_c: f64::NAN,
+                ..d.clone()
+            }),
+            ["dough_c"]
+        );
+        assert_eq!(
+            refused(&RiseRequest {
+                yeast_percent: 0.0,
+                ..d.clone()
+            }),
+            ["yeast_percent"]
+        );
+        assert_eq!(
+            refused(&RiseRequest {
+                stages: vec![],
+                ..d.clone()
+            }),
+            ["stages"]
+        );
         let mut s = bulk(1.0, -9.0);
         s.shape = Shape::Slab;
-        assert_eq!(refused(&RiseRequest { stages: vec![s], ..d.clone() }), ["stages[0].thickness_mm", "stages[0].place_c"]);
+        assert_eq!(
+            refused(&RiseRequest {
+                stages: vec![s],
+                ..d.clone()
+            }),
+            ["stages[0].thickness_mm", "stages[0].place_c"]
+        );
         let mut s = bulk(1.0, 20.0);
         s.place_profile_c = Some(vec![20.0; 23]);
-        assert_eq!(refused(&RiseRequest { stages: vec![s], ..d.clone() }), ["stages[0].place_profile_c"]);
+        assert_eq!(
+            refused(&RiseRequest {
+                stages: vec![s],
+                ..d.clone()
+            }),
+            ["stages[0].place_profile_c"]
+        );
     }
 
     #[test]
     fn preferments_are_checked_one_level_deep() {
         let d = plain_dough();
-        let p = |f, recipe: RiseRequest| Preferment { flour_fraction: f, recipe };
-        let nested = RiseRequest { preferments: vec![p(0.3, d.clone())], ..d.clone() };
+        let p = |f, recipe: RiseRequest| Preferment {
+            flour_fraction: f,
+            recipe,
+        };
+        let nested = RiseRequest {
+            preferments: vec![p(0.3, d.clone())],
+            ..d.clone()
+        };
         assert!(nested.check(true).is_ok());
-        assert_eq!(refused(&RiseRequest { preferments: vec![p(0.3, nested)], ..d.clone() }), ["preferments[0].recipe.preferments"]);
-        assert_eq!(refused(&RiseRequest { preferments: vec![p(0.7, d.clone()), p(0.7, d.clone())], ..d }), ["preferments"]);
+        assert_eq!(
+            refused(&RiseRequest {
+                preferments: vec![p(0.3, nested)],
+                ..d.clone()
+            }),
+            ["preferments[0].recipe.preferments"]
+        );
+        assert_eq!(
+            refused(&RiseRequest {
+                preferments: vec![p(0.7, d.clone()), p(0.7, d.clone())],
+                ..d
+            }),
+            ["preferments"]
+        );
     }
 
     #[test]

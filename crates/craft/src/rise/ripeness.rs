@@ -145,8 +145,16 @@ pub fn handling(b: &AtBake) -> Vec<Handling> {
         (b.sugar < 15.0 && b.bound_sugar < 100.0, Handling::PaleCrust),
         (b.core_ratio > 1.25, Handling::WarmCore),
     ];
-    let found: Vec<Handling> = rules.iter().filter(|(is, _)| *is).map(|(_, h)| *h).collect();
-    if found.is_empty() { vec![Handling::Balanced] } else { found }
+    let found: Vec<Handling> = rules
+        .iter()
+        .filter(|(is, _)| *is)
+        .map(|(_, h)| *h)
+        .collect();
+    if found.is_empty() {
+        vec![Handling::Balanced]
+    } else {
+        found
+    }
 }
 
 #[cfg(test)]
@@ -155,7 +163,11 @@ mod tests {
 
     #[test]
     fn the_label_takes_the_first_rule_that_matches() {
-        let r = |dose, piece, mature| Ripeness { dose, piece, mature };
+        let r = |dose, piece, mature| Ripeness {
+            dose,
+            piece,
+            mature,
+        };
         assert_eq!(Label::of(&r(0.5, 0.5, 2.0), 0.5, 0.5), Label::Young);
         assert_eq!(Label::of(&r(0.95, 1.2, 2.0), 0.5, 0.9), Label::Ready);
         assert_eq!(Label::of(&r(1.3, 1.2, 2.0), 0.5, 0.9), Label::Peak);
@@ -168,9 +180,17 @@ mod tests {
 
     #[test]
     fn ripeness_is_its_smallest_part_and_says_which() {
-        let r = Ripeness { dose: 1.0, piece: 0.8, mature: 2.0 };
+        let r = Ripeness {
+            dose: 1.0,
+            piece: 0.8,
+            mature: 2.0,
+        };
         assert_eq!((r.whole(), r.gas(), r.limiting()), (0.8, 0.8, Part::Piece));
-        let r = Ripeness { dose: 1.0, piece: 1.8, mature: 0.4 };
+        let r = Ripeness {
+            dose: 1.0,
+            piece: 1.8,
+            mature: 0.4,
+        };
         assert_eq!((r.whole(), r.gas(), r.limiting()), (0.4, 1.0, Part::Mature));
     }
 }

@@ -17,9 +17,15 @@ pub struct Grid {
 
 impl Grid {
     /// For every answer that is shown: 1 and 5 min.
-    pub const STANDARD: Grid = Grid { fine_h: 1.0 / 60.0, coarse_h: 5.0 / 60.0 };
+    pub const STANDARD: Grid = Grid {
+        fine_h: 1.0 / 60.0,
+        coarse_h: 5.0 / 60.0,
+    };
     /// For trials inside a search: 2 and 15 min stay within 0.1 % of the standard (section 9).
-    pub const TRIAL: Grid = Grid { fine_h: 2.0 / 60.0, coarse_h: 15.0 / 60.0 };
+    pub const TRIAL: Grid = Grid {
+        fine_h: 2.0 / 60.0,
+        coarse_h: 15.0 / 60.0,
+    };
     const FINE_FOR_H: f64 = 3.0;
 }
 
@@ -66,7 +72,14 @@ pub(super) fn schedule(stages: &[Stage], grid: Grid, extra_h: f64) -> (Vec<Step>
         && let Some(last) = stages.last()
     {
         let start = before_h - last.hours;
-        fill(&mut steps, stages.len() - 1, start, last.hours, last.hours + extra_h, grid);
+        fill(
+            &mut steps,
+            stages.len() - 1,
+            start,
+            last.hours,
+            last.hours + extra_h,
+            grid,
+        );
     }
     (steps, planned)
 }
@@ -74,7 +87,11 @@ pub(super) fn schedule(stages: &[Stage], grid: Grid, extra_h: f64) -> (Vec<Step>
 fn fill(steps: &mut Vec<Step>, stage: usize, start_h: f64, from_h: f64, to_h: f64, grid: Grid) {
     let mut t = from_h;
     while to_h - t > 1e-9 {
-        let dt = if t < Grid::FINE_FOR_H - 1e-9 { grid.fine_h } else { grid.coarse_h };
+        let dt = if t < Grid::FINE_FOR_H - 1e-9 {
+            grid.fine_h
+        } else {
+            grid.coarse_h
+        };
         let dt = dt.min(to_h - t);
         steps.push(Step {
             stage,
@@ -103,5 +120,9 @@ pub fn at_place(r: &RiseRequest, grid: Grid, extra_h: f64) -> Series {
         step.core_gas = answers.gas;
         (step.mean_c, step.core_c, step.surface_c, step.place_c) = (t, t, t, t);
     }
-    Series { stages, steps, planned }
+    Series {
+        stages,
+        steps,
+        planned,
+    }
 }

@@ -67,7 +67,10 @@ struct Trials<'a> {
 
 impl Trials<'_> {
     fn with_dose(&self, fresh_percent: f64) -> Kinetics {
-        let r = RiseRequest { yeast_percent: own_form(self.request, fresh_percent), ..self.request.clone() };
+        let r = RiseRequest {
+            yeast_percent: own_form(self.request, fresh_percent),
+            ..self.request.clone()
+        };
         Kinetics::new(&r, &self.handed)
     }
 
@@ -75,7 +78,9 @@ impl Trials<'_> {
     fn ripeness(&self, fresh_percent: f64) -> f64 {
         let mut gas = 0.0;
         self.with_dose(fresh_percent)
-            .run(&self.series, self.series.planned, |_, _, m| gas = m.ripeness.gas());
+            .run(&self.series, self.series.planned, |_, _, m| {
+                gas = m.ripeness.gas()
+            });
         gas
     }
 
@@ -83,7 +88,9 @@ impl Trials<'_> {
     fn warm_with(&mut self, fresh_percent: f64) {
         let k = self.with_dose(fresh_percent);
         let mut heat = Vec::with_capacity(self.series.steps.len());
-        k.run(&self.series, self.series.steps.len(), |_, _, m| heat.push(m.heat));
+        k.run(&self.series, self.series.steps.len(), |_, _, m| {
+            heat.push(m.heat)
+        });
         self.series = series(self.request, &k, self.from, Grid::TRIAL, 0.0, &heat);
     }
 
@@ -143,7 +150,10 @@ fn own_form(r: &RiseRequest, fresh_percent: f64) -> f64 {
 ///
 /// Errors: [`Refused`] with the fields outside their ranges.
 pub fn solve_yeast(request: &RiseRequest, from: Temperatures) -> Result<YeastAnswer, Refused> {
-    let request = &RiseRequest { yeast_percent: 0.0, ..request.clone() };
+    let request = &RiseRequest {
+        yeast_percent: 0.0,
+        ..request.clone()
+    };
     request.check(false)?;
     let handed = hand_overs(request, from);
     let blank = Kinetics::new(request, &handed);
@@ -173,7 +183,9 @@ pub fn solve_yeast(request: &RiseRequest, from: Temperatures) -> Result<YeastAns
     if from == Temperatures::InsideTheDough {
         for _ in 1..passes(request) {
             trials.warm_with(dose);
-            let Some(next) = nearby(&trials, dose) else { break };
+            let Some(next) = nearby(&trials, dose) else {
+                break;
+            };
             let settled = (next / dose - 1.0).abs() < CLOSE;
             dose = next;
             if settled {
@@ -182,7 +194,13 @@ pub fn solve_yeast(request: &RiseRequest, from: Temperatures) -> Result<YeastAns
         }
     }
     let yeast_percent = own_form(request, dose);
-    let forecast = forecast(&RiseRequest { yeast_percent, ..request.clone() }, from)?;
+    let forecast = forecast(
+        &RiseRequest {
+            yeast_percent,
+            ..request.clone()
+        },
+        from,
+    )?;
     Ok(YeastAnswer::Found {
         yeast_percent,
         fresh_equivalent_percent: dose,
@@ -199,14 +217,30 @@ fn nearby(trials: &Trials, dose: f64) -> Option<f64> {
             return Some(trials.close_in(low, high));
         }
     }
-    trials.bracket().ok().map(|(low, high)| trials.close_in(low, high))
+    trials
+        .bracket()
+        .ok()
+        .map(|(low, high)| trials.close_in(low, high))
 }
 
 fn warnings(f: &RiseResult, yeast_percent: f64) -> Vec<YeastWarning> {
     let rules = [
-        (f.at_bake.ripeness_mature < 1.0, YeastWarning::TooShortToRelaxOrMature),
-        (f.at_bake.reserve < 0.0, YeastWarning::FlourTooWeakForTheHours),
-        (yeast_percent < TINY_PERCENT, YeastWarning::DoseTooSmallToWeigh),
+        (
+            f.at_bake.ripeness_mature < 1.0,
+            YeastWarning::TooShortToRelaxOrMature,
+        ),
+        (
+            f.at_bake.reserve < 0.0,
+            YeastWarning::FlourTooWeakForTheHours,
+        ),
+        (
+            yeast_percent < TINY_PERCENT,
+            YeastWarning::DoseTooSmallToWeigh,
+        ),
     ];
-    rules.iter().filter(|(is, _)| *is).map(|(_, w)| *w).collect()
+    rules
+        .iter()
+        .filter(|(is, _)| *is)
+        .map(|(_, w)| *w)
+        .collect()
 }

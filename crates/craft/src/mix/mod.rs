@@ -1,0 +1,447 @@
+//! Mix: how warm must the water be so that the dough leaves the mixer at the wanted temperature?
+//!
+//! Input: amounts (g), temperatures (°C) of flour, tap and room, the way of mixing. Output: water
+//! temperature by heat balance, the base rule beside it, ice where the water would be below 2 °C, and a way
+//! out above 40 °C. Source: fermentation model, section 2.1; craft notes, section 3. Limits: the bowl's own
+//! heat and losses to the room during mixing are inside the friction figure; show it as an estimate.
+
+use crate::note::{Note, by_urgency};
+use crate::refusal::{Check, Refused, plain};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// Specific heats, kJ/(kg·K): water, flour at 14 % moisture, salt, oil, sugar (mixture rule, textbook).
+const C_WATER: f64 = 4.18;
+const C_FLOUR: f64 = 1.95;
+const C_SALT: f64 = 0.9;
+const C_OIL: f64 = 2.0;
+const C_SUGAR: f64 = 1.25;
+/// Heat that melting ice takes, kJ/kg.
+const MELTING: f64 = 334.0;
+/// Colder water than this is not to be had without ice, °C.
+pub const COLDEST_WATER_C: f64 = 2.0;
+/// Hotter water harms the yeast, °C.
+pub const HOTTEST_WATER_C: f64 = 40.0;
+/// Friction is capped here, K (assumed).
+const MOST_FRICTION_K: f64 = 12.0;
+/// Gluten suffers in dough warmer than this, °C.
+const WARM_DOUGH_C: f64 = 28.0;
+
+/// How the dough is worked.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Mixer {
+    Hand,
+    Planetary,
+    Spiral,
+    Fork,
+    FoodProcessor,
+}
+
+impl Mixer {
+    pub const ALL: [Mixer; 5] = [
+        Mixer::Hand,
+        Mixer::Planetary,
+        Mixer::Spiral,
+        Mixer::Fork,
+        Mixer::FoodProcessor,
+    ];
+
+    /// Heating by friction, K per minute; by hand it is 1 K in all (assumed).
+    fn kelvin_per_min(self) -> f64 {
+        match self {
+            Mixer::Hand => 0.0,
+            Mixer::Planetary => 0.6,
+            Mixer::Spiral => 0.7,
+            Mixer::Fork => 0.4,
+            Mixer::FoodProcessor => 5.0,
+        }
+    }
+    /// Heating of the dough by so many minutes of work, K.
+    pub fn friction_k(self, minutes: f64) -> f64 {
+        match self {
+            Mixer::Hand => 1.0,
+            _ => (self.kelvin_per_min() * minutes).min(MOST_FRICTION_K),
+        }
+    }
+    /// Usual minutes of work, and the minutes that the whole mixing takes with weighing and pauses.
+    pub fn usual_min(self) -> (f64, f64) {
+        match self {
+            Mixer::Hand => (12.0, 25.0),
+            Mixer::Planetary => (10.0, 20.0),
+            Mixer::Spiral => (10.0, 20.0),
+            Mixer::Fork => (14.0, 25.0),
+            Mixer::FoodProcessor => (1.2, 10.0),
+        }
+    }
+    pub fn key(self) -> &'static str {
+        match self {
+            Mixer::Hand => "hand",
+            Mixer::Planetary => "planetary",
+            Mixer::Spiral => "spiral",
+            Mixer::Fork => "fork",
+            Mixer::FoodProcessor => "food_processor",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Mixer> {
+        Mixer::ALL.into_iter().find(|m| m.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            Mixer::Hand => "By hand",
+            Mixer::Planetary => "Stand mixer",
+            Mixer::Spiral => "Spiral mixer",
+            Mixer::Fork => "Fork mixer",
+            Mixer::FoodProcessor => "Food processor",
+        }
+    }
+}
+
+/// What goes into the bowl and how warm it is.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct WaterRequest {
+    /// Wanted temperature off the mixer, 5 to 35 °C.
+    pub target_dough_c: f64,
+    pub room_c: f64,
+    pub flour_c: f64,
+    /// The cold tap, 0 to 35 °C.
+    pub tap_water_c: f64,
+    pub flour_g: f64,
+    pub water_g: f64,
+    #[serde(default)]
+    pub salt_g: f64,
+    #[serde(default)]
+    pub oil_g: f64,
+    #[serde(default)]
+    pub sugar_g: f64,
+    pub mixer: Mixer,
+    /// Minutes of work; 0 to 60.
+    pub mixing_min: f64,
+}
+
+/// The water to pour.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct WaterResult {
+    /// What the heat balance asks for, possible or not, °C.
+    pub needed_c: f64,
+    /// What the base rule asks for: 3 × target − friction − room − flour, °C.
+    pub base_rule_c: f64,
+    /// The base itself: 3 × target − friction.
+    pub base: f64,
+    /// What to pour: `water_g` minus the ice, at this temperature, °C.
+    pub pour_c: f64,
+    pub pour_g: f64,
+    pub ice_g: f64,
+    pub friction_k: f64,
+    /// Dough temperature that this gives, °C (an estimate; a thermometer overrules it).
+    pub dough_c: f64,
+    /// Whether the wanted temperature is reached.
+    pub reached: bool,
+    pub notes: Vec<Note>,
+}
+
+impl WaterRequest {
+    fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        c.range(
+            "target_dough_c",
+            "Dough off the mixer",
+            self.target_dough_c,
+            5.0,
+            35.0,
+            "°C",
+        );
+        c.range("room_c", "Room", self.room_c, -2.0, 42.0, "°C");
+        c.range("flour_c", "Flour", self.flour_c, -20.0, 45.0, "°C");
+        c.range(
+            "tap_water_c",
+            "Tap water",
+            self.tap_water_c,
+            0.0,
+            35.0,
+            "°C",
+        );
+        c.range("flour_g", "Flour", self.flour_g, 1.0, 300_000.0, "g");
+        c.range("water_g", "Water", self.water_g, 1.0, 300_000.0, "g");
+        for (field, what, v) in [
+            ("salt_g", "Salt", self.salt_g),
+            ("oil_g", "Oil", self.oil_g),
+            ("sugar_g", "Sugar", self.sugar_g),
+        ] {
+            c.range(field, what, v, 0.0, 100_000.0, "g");
+        }
+        c.range("mixing_min", "Mixing", self.mixing_min, 0.0, 60.0, "min");
+        c.done()
+    }
+
+    /// Heat capacity of everything but the water, J/K; it is all as warm as the flour but the oil.
+    fn dry_capacity(&self) -> f64 {
+        self.flour_g * C_FLOUR + self.salt_g * C_SALT + self.sugar_g * C_SUGAR
+    }
+    fn capacity(&self) -> f64 {
+        self.dry_capacity() + self.oil_g * C_OIL + self.water_g * C_WATER
+    }
+    /// Heat in flour, salt, sugar (as warm as the flour) and oil (as warm as the room), J above 0 °C.
+    fn heat_without_water(&self) -> f64 {
+        self.dry_capacity() * self.flour_c + self.oil_g * C_OIL * self.room_c
+    }
+    fn friction_k(&self) -> f64 {
+        self.mixer.friction_k(self.mixing_min)
+    }
+    /// Dough temperature with the water at `water_c`, `ice_g` of it as ice.
+    fn dough_with(&self, water_c: f64, ice_g: f64) -> f64 {
+        let water = (self.water_g - ice_g) * C_WATER * water_c - MELTING * ice_g;
+        (self.heat_without_water() + water) / self.capacity() + self.friction_k()
+    }
+}
+
+/// Solves the water for a dough temperature.
+///
+/// Errors: [`Refused`] with the fields outside their ranges.
+pub fn water(r: &WaterRequest) -> Result<WaterResult, Refused> {
+    r.check()?;
+    let friction_k = r.friction_k();
+    let wanted = (r.target_dough_c - friction_k) * r.capacity() - r.heat_without_water();
+    let needed_c = wanted / (r.water_g * C_WATER);
+    let base = 3.0 * r.target_dough_c - friction_k;
+    let mut out = WaterResult {
+        needed_c,
+        base_rule_c: base - r.room_c - r.flour_c,
+        base,
+        pour_c: needed_c,
+        pour_g: r.water_g,
+        ice_g: 0.0,
+        friction_k,
+        dough_c: r.target_dough_c,
+        reached: true,
+        notes: vec![],
+    };
+    if needed_c < COLDEST_WATER_C {
+        with_ice(r, wanted, &mut out);
+    } else if needed_c > HOTTEST_WATER_C {
+        too_hot(r, &mut out);
+    } else if needed_c < r.tap_water_c - 0.5 {
+        // Reachable without ice only by cooling the water beforehand: say how much ice does it at once.
+        let ice = ice_for(r, wanted, r.tap_water_c);
+        out.notes.push(
+            Note::holds(
+                "colder_than_tap",
+                format!("Water at {:.0} °C, colder than the tap", needed_c),
+                format!("The tap gives {} °C.", plain(r.tap_water_c)),
+            )
+            .todo(format!(
+                "Chill it, or put {:.0} g of ice in {:.0} g of tap water.",
+                ice,
+                r.water_g - ice
+            )),
+        );
+    } else {
+        out.notes.push(Note::holds(
+            "water_fits",
+            format!(
+                "Water at {:.0} °C gives {} °C dough",
+                needed_c,
+                plain(r.target_dough_c)
+            ),
+            format!(
+                "Flour at {} °C and {} K of friction do the rest.",
+                plain(r.flour_c),
+                plain(friction_k)
+            ),
+        ));
+    }
+    if r.target_dough_c > WARM_DOUGH_C {
+        out.notes.push(Note::watch(
+            "dough_warm",
+            format!("{} °C is warm for a dough", plain(r.target_dough_c)),
+            "Over 28 °C the gluten suffers and everything runs early.",
+        ));
+    }
+    out.notes = by_urgency(out.notes);
+    Ok(out)
+}
+
+/// Ice that replaces part of the water at `water_c` so that the heat balance closes, g.
+fn ice_for(r: &WaterRequest, wanted: f64, water_c: f64) -> f64 {
+    (r.water_g * C_WATER * water_c - wanted) / (C_WATER * water_c + MELTING)
+}
+
+fn with_ice(r: &WaterRequest, wanted: f64, out: &mut WaterResult) {
+    let pour_c = r.tap_water_c.max(COLDEST_WATER_C);
+    let ice = ice_for(r, wanted, pour_c);
+    let most = 0.6 * r.water_g;
+    out.pour_c = pour_c;
+    out.ice_g = ice.min(most);
+    out.pour_g = r.water_g - out.ice_g;
+    out.dough_c = r.dough_with(pour_c, out.ice_g);
+    if ice <= most {
+        out.notes.push(
+            Note::watch(
+                "ice",
+                format!("{:.0} g of the water as ice", out.ice_g),
+                format!(
+                    "Water alone would have to be {:.0} °C; melting takes the heat away.",
+                    out.needed_c
+                ),
+            )
+            .todo(format!(
+                "Crushed ice in {:.0} g of water at {:.0} °C.",
+                out.pour_g, pour_c
+            )),
+        );
+    } else {
+        out.reached = false;
+        let surplus = (out.dough_c - r.target_dough_c) * r.capacity();
+        let flour_c = r.flour_c - surplus / r.dry_capacity();
+        out.notes.push(
+            Note::act(
+                "too_warm_for_ice",
+                format!("Even 60 % ice leaves the dough at {:.1} °C", out.dough_c),
+                "More ice than that does not melt while you mix.",
+            )
+            .todo(if flour_c > -20.0 {
+                format!("Chill the flour to {flour_c:.0} °C, or mix for a shorter time.")
+            } else {
+                "Chill flour and bowl, mix for a shorter time, or aim for a warmer dough."
+                    .to_string()
+            }),
+        );
+    }
+}
+
+fn too_hot(r: &WaterRequest, out: &mut WaterResult) {
+    out.pour_c = HOTTEST_WATER_C;
+    out.dough_c = r.dough_with(HOTTEST_WATER_C, 0.0);
+    out.reached = false;
+    let missing = (r.target_dough_c - out.dough_c) * r.capacity();
+    let flour_c = r.flour_c + missing / r.dry_capacity();
+    out.notes.push(
+        Note::act(
+            "water_too_hot",
+            format!("Water would have to be {:.0} °C", out.needed_c),
+            format!(
+                "Above 40 °C it harms the yeast; at 40 °C the dough comes to {:.1} °C.",
+                out.dough_c
+            ),
+        )
+        .todo(format!(
+            "Warm the flour to {flour_c:.0} °C instead, or accept the cooler dough."
+        )),
+    );
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn summer() -> WaterRequest {
+        WaterRequest {
+            target_dough_c: 23.0,
+            room_c: 21.0,
+            flour_c: 20.0,
+            tap_water_c: 14.0,
+            flour_g: 1000.0,
+            water_g: 620.0,
+            salt_g: 20.0,
+            oil_g: 0.0,
+            sugar_g: 0.0,
+            mixer: Mixer::Hand,
+            mixing_min: 12.0,
+        }
+    }
+
+    #[test]
+    fn a_hand_mixed_dough_worked_by_hand() {
+        // Capacity 1.95 × 1000 + 0.9 × 20 + 4.18 × 620 = 4559.6 J/K; dry part 1968 J/K at 20 °C.
+        // (23 − 1) × 4559.6 − 1968 × 20 = 60951.2; / 2591.6 = 23.52 °C.
+        let w = water(&summer()).unwrap();
+        assert!((w.needed_c - 23.5188).abs() < 1e-3, "{}", w.needed_c);
+        assert!((w.base - 68.0).abs() < 1e-12);
+        assert!((w.base_rule_c - 27.0).abs() < 1e-12);
+        assert_eq!((w.ice_g, w.reached), (0.0, true));
+    }
+
+    #[test]
+    fn ice_closes_the_balance_in_a_hot_kitchen() {
+        let r = WaterRequest {
+            flour_c: 36.0,
+            room_c: 36.0,
+            tap_water_c: 22.0,
+            mixer: Mixer::Spiral,
+            mixing_min: 10.0,
+            ..summer()
+        };
+        let w = water(&r).unwrap();
+        assert!(w.needed_c < COLDEST_WATER_C && w.ice_g > 0.0);
+        assert!((r.dough_with(w.pour_c, w.ice_g) - 23.0).abs() < 1e-9);
+        assert!((w.pour_g + w.ice_g - 620.0).abs() < 1e-9);
+        assert_eq!(w.notes[0].code, "ice");
+    }
+
+    #[test]
+    fn more_ice_than_melts_is_refused_with_a_way_out() {
+        let r = WaterRequest {
+            target_dough_c: 8.0,
+            flour_c: 42.0,
+            room_c: 38.0,
+            tap_water_c: 28.0,
+            mixer: Mixer::FoodProcessor,
+            mixing_min: 3.0,
+            ..summer()
+        };
+        let w = water(&r).unwrap();
+        assert!(!w.reached && w.dough_c > 8.0);
+        assert_eq!(w.notes[0].code, "too_warm_for_ice");
+        assert!(w.notes[0].todo.is_some());
+    }
+
+    #[test]
+    fn hot_water_is_refused_and_the_named_flour_temperature_works() {
+        let cold = WaterRequest {
+            target_dough_c: 26.0,
+            flour_c: 2.0,
+            room_c: 8.0,
+            ..summer()
+        };
+        let w = water(&cold).unwrap();
+        assert_eq!((w.pour_c, w.reached), (HOTTEST_WATER_C, false));
+        assert_eq!(w.notes[0].code, "water_too_hot");
+        let missing = (26.0 - w.dough_c) * cold.capacity();
+        let warmed = WaterRequest {
+            flour_c: 2.0 + missing / cold.dry_capacity(),
+            ..cold
+        };
+        assert!((water(&warmed).unwrap().needed_c - HOTTEST_WATER_C).abs() < 1e-9);
+    }
+
+    #[test]
+    fn friction_is_capped() {
+        assert_eq!(Mixer::FoodProcessor.friction_k(60.0), 12.0);
+        assert_eq!(Mixer::Hand.friction_k(60.0), 1.0);
+    }
+
+    proptest! {
+        #[test]
+        fn what_is_poured_gives_the_dough_that_is_said(
+            target in 5.0..35.0f64, room in -2.0..42.0f64, flour in -20.0..45.0f64, tap in 0.0..35.0f64,
+            flour_g in 100.0..50_000.0f64, water_share in 0.4..1.3f64, min in 0.0..30.0f64, m in 0usize..5,
+        ) {
+            let r = WaterRequest { target_dough_c: target, room_c: room, flour_c: flour, tap_water_c: tap,
+                flour_g, water_g: flour_g * water_share, mixer: Mixer::ALL[m], mixing_min: min, ..summer() };
+            let w = water(&r).unwrap();
+            prop_assert!((r.dough_with(w.pour_c, w.ice_g) - w.dough_c).abs() < 1e-6);
+            prop_assert!(w.reached == ((w.dough_c - target).abs() < 1e-6));
+            prop_assert!((COLDEST_WATER_C - 1e-9..=HOTTEST_WATER_C + 1e-9).contains(&w.pour_c));
+            prop_assert!(w.ice_g >= 0.0 && w.ice_g <= 0.6 * r.water_g + 1e-9);
+        }
+
+        #[test]
+        fn a_warmer_target_never_asks_for_colder_water(target in 5.0..34.0f64, flour in 0.0..40.0f64) {
+            let r = WaterRequest { target_dough_c: target, flour_c: flour, ..summer() };
+            let warmer = WaterRequest { target_dough_c: target + 1.0, ..r };
+            prop_assert!(water(&warmer).unwrap().needed_c > water(&r).unwrap().needed_c);
+        }
+    }
+}

@@ -1,0 +1,262 @@
+//! Judgements of a whole sheet: does the serve time fit, does the flour last, what is unusual.
+
+use super::{SheetRequest, SheetResult, StepKind};
+use crate::formula::two_digits;
+use crate::note::Note;
+use crate::refusal::plain;
+use crate::rise::recipe::Recipe;
+use crate::rise::ripeness::stickiness_limit;
+use crate::rise::{Handling, Part, RiseRequest, RiseResult};
+use crate::style::Usual;
+use jiff::Timestamp;
+use jiff::tz::TimeZone;
+
+/// Reserve that leaves a dough supple enough to open, share.
+const COMFORTABLE_RESERVE: f64 = 0.15;
+/// The night, local hours.
+const NIGHT_FROM: i8 = 22;
+const NIGHT_TO: i8 = 6;
+
+pub(super) fn notes(
+    r: &SheetRequest,
+    out: &SheetResult,
+    dough: &RiseRequest,
+    rise: &RiseResult,
+    zone: &TimeZone,
+) -> Vec<Note> {
+    let mut notes = Vec::new();
+    notes.extend(window(r, out, rise, zone));
+    notes.extend(flour(r, dough, rise));
+    notes.extend(handling(r, rise));
+    notes.extend(unusual(r));
+    notes.extend(night(out, zone));
+    notes.push(yeast(r, out));
+    notes
+}
+
+/// A time as the sheet says it, to the quarter hour: finer would be false precision.
+fn quarter(t: Timestamp, zone: &TimeZone) -> String {
+    let s = t.as_second();
+    let rounded = Timestamp::from_second((s + 450).div_euclid(900) * 900).unwrap_or(t);
+    rounded
+        .to_zoned(zone.clone())
+        .strftime("%a %H:%M")
+        .to_string()
+}
+
+fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZone) -> Option<Note> {
+    let serve = r
+        .serve_at
+        .to_zoned(zone.clone())
+        .strftime("%H:%M")
+        .to_string();
+    let Some(w) = out.window else {
+        return Some(
+            Note::act(
+                "no_window",
+                "No hour at which this dough is ready and whole",
+                "Its gluten is spent before the gas is there.",
+            )
+            .todo("Take a stronger flour, fewer hours, or a colder place."),
+        );
+    };
+    let until = w
+        .to_at
+        .map_or("more than half a day later".into(), |t| quarter(t, zone));
+    if out.fits(r.serve_at) {
+        return Some(Note::holds(
+            "serve_fits",
+            format!("Serve {serve} fits"),
+            format!("Ready from {} until {until}.", quarter(w.from_at, zone)),
+        ));
+    }
+    if rise.at_bake.limiting == Part::Mature {
+        return Some(
+            Note::act(
+                "too_short_to_relax",
+                format!("At {serve} it will not have relaxed"),
+                format!(
+                    "Yeast can fill it by then, but time cannot be replaced: ready from {}.",
+                    quarter(w.from_at, zone)
+                ),
+            )
+            .todo("Give it more hours before the bake."),
+        );
+    }
+    Some(
+        Note::act(
+            "serve_misses",
+            format!("Serve {serve} misses the window"),
+            format!("Ready from {} until {until}.", quarter(w.from_at, zone)),
+        )
+        .todo("Move the serve time or the hours."),
+    )
+}
+
+fn flour(r: &SheetRequest, dough: &RiseRequest, rise: &RiseResult) -> Option<Note> {
+    let reserve = rise.at_bake.reserve;
+    if reserve >= COMFORTABLE_RESERVE {
+        return Some(Note::holds(
+            "flour_lasts",
+            format!("W {} lasts for {} h", plain(r.flour_w), plain(r.total_h())),
+            format!(
+                "Gluten reserve {:.0} of 100 at the serve time.",
+                100.0 * reserve
+            ),
+        ));
+    }
+    let recipe = Recipe::of(dough);
+    let folds = r.style.style().folds;
+    let needed =
+        (recipe.w_needed(rise.at_bake.matured_h, COMFORTABLE_RESERVE, folds) / 10.0).ceil() * 10.0;
+    let what = format!(
+        "W {} is weak for {} h",
+        plain(r.flour_w),
+        plain(r.total_h())
+    );
+    let why = format!(
+        "Gluten reserve {:.0} of 100 at the serve time: slack, and it may tear.",
+        (100.0 * reserve).max(-99.0)
+    );
+    let note = if reserve < 0.0 {
+        Note::act("flour_too_weak", what, why)
+    } else {
+        Note::watch("flour_weak", what, why)
+    };
+    Some(if needed <= 450.0 {
+        note.remedy(format!("Take W {}", plain(needed)), "flour_w", needed)
+    } else {
+        note.todo("No flour lasts that long here: fewer hours or a colder place.")
+    })
+}
+
+fn handling(r: &SheetRequest, rise: &RiseResult) -> Vec<Note> {
+    let mut notes = Vec::new();
+    let limit = stickiness_limit(r.flour_w);
+    if r.hydration_percent > limit {
+        let set = limit.floor();
+        let note = Note::watch(
+            "wetter_than_flour",
+            format!(
+                "{} % water is wet for W {}",
+                plain(r.hydration_percent),
+                plain(r.flour_w)
+            ),
+            format!("This strength carries about {set:.0} %; beyond it the dough sticks."),
+        );
+        notes.push(if set >= 50.0 {
+            note.remedy(format!("Set {set:.0} %"), "hydration_percent", set)
+        } else {
+            note
+        });
+    }
+    if rise.handling.contains(&Handling::WarmCore) {
+        notes.push(
+            Note::watch(
+                "warm_core",
+                "The middle of the tub runs ahead",
+                format!("Its core makes {:.1} times the gas of the mean: a large bulk stays warm inside.", rise.core_ratio),
+            )
+            .todo("Smaller tubs, or cool the dough before the fridge."),
+        );
+    }
+    if rise.handling.contains(&Handling::PaleCrust) {
+        notes.push(
+            Note::watch(
+                "pale_crust",
+                "It will brown slowly",
+                "The yeast has eaten most of the sugar by then.",
+            )
+            .todo("Fewer hours, or a little malt or sugar."),
+        );
+    }
+    notes
+}
+
+fn unusual(r: &SheetRequest) -> Vec<Note> {
+    let s = r.style.style();
+    let mut notes = Vec::new();
+    let mut see = |code: &str, field: &str, what: &str, v: f64, u: Usual, why: &str| {
+        if v < u.low || v > u.high {
+            let set = v.clamp(u.low, u.high);
+            notes.push(
+                Note::watch(
+                    code,
+                    format!("{what} {} % is outside this style", plain(v)),
+                    why,
+                )
+                .remedy(format!("Set {} %", plain(set)), field, set),
+            );
+        }
+    };
+    let range = |u: Usual| format!("Usual is {} to {} %.", plain(u.low), plain(u.high));
+    see(
+        "water_unusual",
+        "hydration_percent",
+        "Water",
+        r.hydration_percent,
+        s.usual_hydration,
+        &range(s.usual_hydration),
+    );
+    let oil_why = if s.scorching {
+        "A lean dough puffs and spots in a very hot oven; oil makes it crisp and dark.".to_string()
+    } else {
+        range(s.usual_oil)
+    };
+    see(
+        "oil_unusual",
+        "oil_percent",
+        "Oil",
+        r.oil_percent,
+        s.usual_oil,
+        &oil_why,
+    );
+    let sugar_why = if s.scorching {
+        "Under a hot dome sugar burns before the base is done.".to_string()
+    } else {
+        range(s.usual_sugar)
+    };
+    see(
+        "sugar_unusual",
+        "sugar_percent",
+        "Sugar",
+        r.sugar_percent,
+        s.usual_sugar,
+        &sugar_why,
+    );
+    notes
+}
+
+fn night(out: &SheetResult, zone: &TimeZone) -> Option<Note> {
+    let step = out.steps.iter().find(|s| {
+        let hour = s.at.to_zoned(zone.clone()).hour();
+        !matches!(s.kind, StepKind::Rest | StepKind::Bulk)
+            && !(NIGHT_TO..NIGHT_FROM).contains(&hour)
+    })?;
+    let at = step
+        .at
+        .to_zoned(zone.clone())
+        .strftime("%a %H:%M")
+        .to_string();
+    Some(
+        Note::watch(
+            "step_at_night",
+            format!("{} falls at {at}", step.title),
+            "That is between 22:00 and 06:00.",
+        )
+        .todo("Move hours between bulk, cold and the last stage, or the serve time."),
+    )
+}
+
+fn yeast(r: &SheetRequest, out: &SheetResult) -> Note {
+    Note::holds(
+        "yeast_solved",
+        format!(
+            "{} % {} for {} h",
+            two_digits(out.yeast.percent),
+            r.yeast_form.name().to_lowercase(),
+            plain(r.total_h())
+        ),
+        "Yeasts differ: right within a factor of 1.6; one degree in the fridge moves the gas by about 19 %.",
+    )
+}

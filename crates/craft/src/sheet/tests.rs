@@ -1,0 +1,247 @@
+use super::*;
+use crate::rise::{Event, Shape};
+use proptest::prelude::*;
+
+fn kitchen() -> KitchenUsual {
+    KitchenUsual {
+        time_zone: "Europe/London".into(),
+        altitude_m: 180.0,
+        room_c: 20.0,
+        fridge_c: 5.0,
+        tap_water_c: 11.0,
+        kitchen_scale_g: 1.0,
+        fine_scale_g: 0.1,
+    }
+}
+
+fn at(text: &str) -> Timestamp {
+    text.parse().unwrap()
+}
+
+/// Six balls for Friday 19:00 (in winter, so London is UTC).
+fn friday(style: StyleKey) -> SheetRequest {
+    SheetRequest::of_style(style, &kitchen(), at("2026-11-27T19:00:00Z"))
+}
+
+#[test]
+fn each_style_as_it_starts_is_ready_at_its_serve_time() {
+    for style in StyleKey::ALL {
+        let r = friday(style);
+        let out = work_out(&r).unwrap();
+        assert!(out.fits(r.serve_at), "{style:?} {:?}", out.window);
+        assert!(
+            (out.rise_at_serve - 100.0).abs() < 1.0,
+            "{style:?} {}",
+            out.rise_at_serve
+        );
+        assert!(
+            out.notes.iter().all(|n| n.level != crate::note::Level::Act),
+            "{style:?} {:#?}",
+            out.notes
+        );
+        let yeast = out.formula.row(Ingredient::Yeast).unwrap();
+        assert!((yeast.percent - out.yeast.percent).abs() < 1e-12);
+    }
+}
+
+#[test]
+fn the_steps_run_backward_from_the_serve_time() {
+    let out = work_out(&friday(StyleKey::HotRound)).unwrap();
+    let steps: Vec<_> = out
+        .steps
+        .iter()
+        .map(|s| (s.kind, s.at.to_string()))
+        .collect();
+    let want = [
+        (StepKind::Mix, "2026-11-26T12:35:00Z"),
+        (StepKind::Rest, "2026-11-26T13:00:00Z"),
+        (StepKind::Bulk, "2026-11-26T13:20:00Z"),
+        (StepKind::Ball, "2026-11-26T15:00:00Z"),
+        (StepKind::Temper, "2026-11-27T15:00:00Z"),
+        (StepKind::LightOven, "2026-11-27T17:30:00Z"),
+        (StepKind::Bake, "2026-11-27T19:00:00Z"),
+    ];
+    assert_eq!(steps, want.map(|(k, t)| (k, t.to_string())));
+}
+
+#[test]
+fn a_tray_is_folded_panned_and_modelled_as_a_slab() {
+    let r = friday(StyleKey::WetTray);
+    let kinds: Vec<_> = work_out(&r).unwrap().steps.iter().map(|s| s.kind).collect();
+    assert_eq!(kinds.iter().filter(|k| **k == StepKind::Fold).count(), 2);
+    assert!(kinds.contains(&StepKind::Pan) && !kinds.contains(&StepKind::Ball));
+    let stages = plan::stages(&r, 1600.0);
+    let last = stages.last().unwrap();
+    assert_eq!((last.shape, last.event), (Shape::Slab, Event::Pan));
+    let total: f64 = stages.iter().map(|s| s.hours).sum();
+    assert!((total - r.total_h()).abs() < 1e-9);
+}
+
+#[test]
+fn clock_times_follow_the_zone_across_the_change_of_summer_time() {
+    // Served on the Sunday on which London's clocks go back: 26 h before 19:00 GMT is 18:00 BST.
+    let r = SheetRequest {
+        bulk_h: 2.0,
+        cold_h: 20.0,
+        temper_h: 4.0,
+        ..SheetRequest::of_style(StyleKey::HotRound, &kitchen(), at("2026-10-25T19:00:00Z"))
+    };
+    let zone = r.zone().unwrap();
+    let mixed = work_out(&r).unwrap().mixed_at.to_zoned(zone);
+    assert_eq!(mixed.strftime("%H:%M %Z").to_string(), "18:00 BST");
+}
+
+fn refusal(r: &SheetRequest) -> (String, String) {
+    let Refused(mut errors) = work_out(r).unwrap_err();
+    let e = errors.remove(0);
+    (e.field, e.message)
+}
+
+#[test]
+fn a_serve_time_in_the_past_or_too_near_says_what_would_do() {
+    let r = friday(StyleKey::HotRound);
+    let past = SheetRequest {
+        now_at: Some(at("2026-11-27T20:00:00Z")),
+        ..r.clone()
+    };
+    assert_eq!(
+        refusal(&past),
+        (
+            "serve_at".into(),
+            "Fri 19:00 is past; it is now Fri 20:00.".into()
+        )
+    );
+    let late = SheetRequest {
+        now_at: Some(at("2026-11-27T07:00:00Z")),
+        ..r.clone()
+    };
+    let (field, message) = refusal(&late);
+    assert_eq!(field, "serve_at");
+    assert!(
+        message.starts_with("Mixing would have had to begin Thu 12:35. Serve from Sat 13:30 on"),
+        "{message}"
+    );
+    assert!(message.contains("11.5 in all"), "{message}");
+    let near = SheetRequest {
+        now_at: Some(at("2026-11-27T18:00:00Z")),
+        ..r
+    };
+    let (field, message) = refusal(&near);
+    assert_eq!(field, "serve_at");
+    assert!(message.starts_with("Too near for any yeast"), "{message}");
+}
+
+#[test]
+fn the_hours_that_are_offered_instead_do_work() {
+    let r = SheetRequest {
+        now_at: Some(at("2026-11-27T07:00:00Z")),
+        ..friday(StyleKey::HotRound)
+    };
+    let shorter = SheetRequest {
+        bulk_h: 2.0,
+        cold_h: 0.0,
+        temper_h: 9.5,
+        ..r
+    };
+    let out = work_out(&shorter).unwrap();
+    assert!(out.fits(shorter.serve_at));
+}
+
+#[test]
+fn a_weak_flour_is_named_with_one_that_lasts() {
+    let r = SheetRequest {
+        flour_w: 180.0,
+        bulk_h: 16.0,
+        cold_h: 0.0,
+        temper_h: 8.0,
+        ..friday(StyleKey::HotRound)
+    };
+    let out = work_out(&r).unwrap();
+    let note = out
+        .notes
+        .iter()
+        .find(|n| n.code == "flour_too_weak")
+        .expect("a note on the flour");
+    let strong = SheetRequest {
+        flour_w: note.remedy.as_ref().unwrap().value,
+        ..r
+    };
+    let out = work_out(&strong).unwrap();
+    assert!(out.reserve_at_serve >= 14.0, "{}", out.reserve_at_serve);
+    assert!(out.notes.iter().any(|n| n.code == "flour_lasts"));
+}
+
+#[test]
+fn sugar_under_a_hot_dome_is_watched_and_taken_back_by_one_tap() {
+    let r = SheetRequest {
+        sugar_percent: 2.0,
+        ..friday(StyleKey::HotRound)
+    };
+    let out = work_out(&r).unwrap();
+    let remedy = out
+        .notes
+        .iter()
+        .find(|n| n.code == "sugar_unusual")
+        .unwrap()
+        .remedy
+        .clone()
+        .unwrap();
+    assert_eq!(
+        (remedy.field.as_str(), remedy.value),
+        ("sugar_percent", 0.0)
+    );
+}
+
+#[test]
+fn nonsense_names_every_field() {
+    let r = SheetRequest {
+        hydration_percent: 340.0,
+        salt_percent: -1.0,
+        bulk_h: f64::NAN,
+        ..friday(StyleKey::HotRound)
+    };
+    let Refused(errors) = work_out(&r).unwrap_err();
+    let fields: Vec<_> = errors.iter().map(|e| e.field.as_str()).collect();
+    assert_eq!(fields, ["hydration_percent", "salt_percent", "bulk_h"]);
+    let r = SheetRequest {
+        time_zone: "Nowhere/Else".into(),
+        ..friday(StyleKey::HotRound)
+    };
+    assert_eq!(refusal(&r).0, "time_zone");
+}
+
+#[test]
+fn the_same_request_gives_the_same_bytes() {
+    let r = friday(StyleKey::HomeRound);
+    let json = || serde_json::to_string(&work_out(&r).unwrap()).unwrap();
+    assert_eq!(json(), json());
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+    #[test]
+    fn longer_hours_never_take_more_yeast(cold in 0.0..60.0f64, more in 1.0..24.0f64, room in 16.0..28.0f64) {
+        let r = SheetRequest { cold_h: cold, room_c: room, ..friday(StyleKey::HotRound) };
+        let longer = SheetRequest { cold_h: cold + more, ..r.clone() };
+        if let (Ok(a), Ok(b)) = (work_out(&r), work_out(&longer)) {
+            prop_assert!(b.yeast.percent <= a.yeast.percent * 1.002, "{} then {}", a.yeast.percent, b.yeast.percent);
+        }
+    }
+
+    #[test]
+    fn any_sheet_is_refused_or_holds_together(
+        water in 30.0..140.0f64, salt in -1.0..6.0f64, w in 60.0..470.0f64, room in -5.0..45.0f64,
+        bulk in 0.0..20.0f64, cold in 0.0..100.0f64, temper in 0.0..12.0f64, style in 0usize..3,
+    ) {
+        let r = SheetRequest { hydration_percent: water, salt_percent: salt, flour_w: w, room_c: room, flour_c: room,
+            bulk_h: bulk, cold_h: cold, temper_h: temper, ..friday(StyleKey::ALL[style]) };
+        if let Ok(out) = work_out(&r) {
+            prop_assert!(out.steps.windows(2).all(|s| s[0].at <= s[1].at));
+            prop_assert_eq!(out.steps.last().unwrap().at, r.serve_at);
+            prop_assert!(out.clocks.windows(2).all(|p| p[0].hours < p[1].hours));
+            prop_assert!(out.clocks.iter().all(|p| p.rise.is_finite() && p.reserve.is_finite()));
+            let exact: f64 = out.formula.rows.iter().map(|r| r.exact_g).sum();
+            prop_assert!((exact - out.formula.dough_g).abs() < 1e-6 * exact);
+        }
+    }
+}

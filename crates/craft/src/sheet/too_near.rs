@@ -1,0 +1,135 @@
+//! Is there time enough? Refusals of the serve time, each with the nearest way out.
+
+use super::SheetRequest;
+use crate::refusal::{Refused, plain};
+use crate::rise::solve::MOST_FRESH_PERCENT;
+use crate::rise::{
+    Air, Event, NoYeast, RiseRequest, Stage, Temperatures, YeastAnswer, forecast, solve_yeast,
+};
+use jiff::Timestamp;
+use jiff::tz::TimeZone;
+
+/// Refuses a serve time in the past, one before which mixing should already have begun, and one that no
+/// yeast can meet; says what would do.
+pub(super) fn refuse(
+    r: &SheetRequest,
+    dough: &RiseRequest,
+    zone: &TimeZone,
+) -> Result<(), Refused> {
+    let Some(now) = r.now_at else { return Ok(()) };
+    let say = |t: Timestamp| t.to_zoned(zone.clone()).strftime("%a %H:%M").to_string();
+    if r.serve_at <= now {
+        return Err(Refused::one(
+            "serve_at",
+            format!("{} is past; it is now {}.", say(r.serve_at), say(now)),
+        ));
+    }
+    if r.start_at() >= now {
+        return Ok(());
+    }
+    let lead_h = r.mixing_min() / 60.0;
+    let left_h = r.serve_at.duration_since(now).as_secs_f64() / 3600.0 - lead_h;
+    let shortest = shortest_h(dough);
+    let earliest = now + super::hours(shortest + lead_h);
+    if left_h < shortest {
+        return Err(Refused::one(
+            "serve_at",
+            format!(
+                "Too near for any yeast: even with much of it this dough needs {} h after mixing. Serve from {} on.",
+                plain((shortest * 4.0).ceil() / 4.0),
+                say(quarter_up(earliest)),
+            ),
+        ));
+    }
+    let as_planned = quarter_up(now + super::hours(r.total_h() + lead_h));
+    Err(Refused::one(
+        "serve_at",
+        format!(
+            "Mixing would have had to begin {}. Serve from {} on, or bring the hours down to {} in all.",
+            say(r.start_at()),
+            say(as_planned),
+            plain((left_h * 4.0).floor() / 4.0),
+        ),
+    ))
+}
+
+/// Why there is no dose, beside the field that decides it.
+pub(super) fn no_yeast(reason: NoYeast, ripeness_at_limit: f64) -> Refused {
+    let at = (100.0 * ripeness_at_limit).round();
+    match reason {
+        NoYeast::CannotReachEvenAtMax => Refused::one(
+            "temper_h",
+            format!(
+                "No yeast amount makes this ready: the rise clock reaches {at:.0} of 100. More hours or a warmer room."
+            ),
+        ),
+        NoYeast::RipeWithoutAddedYeast => Refused::one(
+            "bulk_h",
+            format!(
+                "Even the smallest dose runs over: the rise clock stands at {at:.0}. Fewer hours or a colder place."
+            ),
+        ),
+    }
+}
+
+/// The shortest hours after mixing in which the most yeast ripens this dough, all of it in the room.
+fn shortest_h(dough: &RiseRequest) -> f64 {
+    let (mut low, mut high) = (0.25, 72.0);
+    if !ripens(dough, high) {
+        return high;
+    }
+    while high - low > 0.05 {
+        let mid = 0.5 * (low + high);
+        if ripens(dough, mid) {
+            high = mid
+        } else {
+            low = mid
+        }
+    }
+    high
+}
+
+/// Whether some dose ripens the dough in `h` hours: a third in bulk, the rest as pieces.
+fn ripens(dough: &RiseRequest, h: f64) -> bool {
+    let (Some(first), Some(last)) = (dough.stages.first(), dough.stages.last()) else {
+        return false;
+    };
+    let bulk = Stage {
+        hours: h / 3.0,
+        event: Event::None,
+        ..first.clone()
+    };
+    let shaped = if last.event == Event::None {
+        Event::Ball
+    } else {
+        last.event
+    };
+    let pieces = Stage {
+        hours: h * 2.0 / 3.0,
+        air: Air::Room,
+        event: shaped,
+        ..last.clone()
+    };
+    let most = MOST_FRESH_PERCENT / dough.yeast_form.fresh_equivalent();
+    let quick = RiseRequest {
+        stages: vec![bulk, pieces],
+        yeast_percent: most,
+        ..dough.clone()
+    };
+    let mature = forecast(&quick, Temperatures::InsideTheDough)
+        .is_ok_and(|f| f.at_bake.ripeness_mature >= 1.0);
+    mature
+        && matches!(
+            solve_yeast(&quick, Temperatures::InsideTheDough),
+            Ok(YeastAnswer::Found { .. })
+                | Ok(YeastAnswer::None {
+                    reason: NoYeast::RipeWithoutAddedYeast,
+                    ..
+                })
+        )
+}
+
+fn quarter_up(t: Timestamp) -> Timestamp {
+    let s = t.as_second();
+    Timestamp::from_second(s + (900 - s.rem_euclid(900)) % 900).unwrap_or(t)
+}

@@ -1,0 +1,217 @@
+//! Observations: steps done, temperatures read, remarks. They are only ever added.
+
+use crate::batch::{BatchId, belongs_to_maker};
+use crate::{KitchenId, Result, StoreError, instant, is_duplicate};
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use sqlx::MySqlConnection;
+use uuid::Uuid;
+
+/// What a temperature was read of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Subject {
+    Dough,
+    Room,
+    Fridge,
+    Water,
+    Floor,
+}
+
+impl Subject {
+    pub const ALL: [Subject; 5] = [
+        Subject::Dough,
+        Subject::Room,
+        Subject::Fridge,
+        Subject::Water,
+        Subject::Floor,
+    ];
+    pub fn key(self) -> &'static str {
+        match self {
+            Subject::Dough => "dough",
+            Subject::Room => "room",
+            Subject::Fridge => "fridge",
+            Subject::Water => "water",
+            Subject::Floor => "floor",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Subject> {
+        Subject::ALL.into_iter().find(|s| s.key() == key)
+    }
+}
+
+/// What was seen.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum Seen {
+    StepDone { step_position: u16 },
+    StepUndone { step_position: u16 },
+    Reading { subject: Subject, celsius: f64 },
+    Remark { remark: String },
+}
+
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Observation {
+    #[serde(skip)]
+    pub id: u64,
+    pub at: Timestamp,
+    #[serde(flatten)]
+    pub seen: Seen,
+}
+
+/// An observation with the batch it is of.
+#[derive(Debug, Clone, PartialEq)]
+pub struct OfBatch {
+    pub batch: BatchId,
+    pub observation: Observation,
+}
+
+struct Row {
+    id: u64,
+    batch_id: u64,
+    kind: String,
+    step_position: Option<u16>,
+    subject: Option<String>,
+    celsius: Option<f64>,
+    remark: Option<String>,
+    at: chrono::NaiveDateTime,
+}
+
+impl Row {
+    fn read(self) -> Result<OfBatch> {
+        let id = self.id;
+        let lacks = || StoreError::Unreadable(format!("observation {id}"));
+        let seen = match self.kind.as_str() {
+            "step_done" => Seen::StepDone {
+                step_position: self.step_position.ok_or_else(lacks)?,
+            },
+            "step_undone" => Seen::StepUndone {
+                step_position: self.step_position.ok_or_else(lacks)?,
+            },
+            "reading" => Seen::Reading {
+                subject: self
+                    .subject
+                    .as_deref()
+                    .and_then(Subject::from_key)
+                    .ok_or_else(lacks)?,
+                celsius: self.celsius.ok_or_else(lacks)?,
+            },
+            "remark" => Seen::Remark {
+                remark: self.remark.ok_or_else(lacks)?,
+            },
+            _ => return Err(lacks()),
+        };
+        Ok(OfBatch {
+            batch: BatchId(self.batch_id),
+            observation: Observation {
+                id,
+                at: instant::from_row(self.at),
+                seen,
+            },
+        })
+    }
+}
+
+/// Adds what was seen; the same entry key is written once however often it is sent.
+/// `by_demo` leaves the batch the demo's.
+pub async fn add(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+    entry_key: Uuid,
+    o: &Observation,
+    now: Timestamp,
+    by_demo: bool,
+) -> Result<()> {
+    let (kind, position, subject, celsius, remark) = match &o.seen {
+        Seen::StepDone { step_position } => ("step_done", Some(*step_position), None, None, None),
+        Seen::StepUndone { step_position } => {
+            ("step_undone", Some(*step_position), None, None, None)
+        }
+        Seen::Reading { subject, celsius } => {
+            ("reading", None, Some(subject.key()), Some(*celsius), None)
+        }
+        Seen::Remark { remark } => ("remark", None, None, None, Some(remark.as_str())),
+    };
+    let done = sqlx::query!(
+        "INSERT INTO observation (kitchen_id, batch_id, entry_key, kind, step_position, subject, celsius, remark, at, recorded_at)
+         SELECT kitchen_id, id, ?, ?, ?, ?, ?, ?, ?, ? FROM batch WHERE kitchen_id = ? AND id = ?",
+        entry_key.to_string(),
+        kind,
+        position,
+        subject,
+        celsius,
+        remark,
+        instant::to_row(o.at),
+        instant::to_row(now),
+        kitchen.0,
+        batch.0
+    )
+    .execute(&mut *db)
+    .await;
+    match done {
+        Ok(_) => {}
+        Err(e) if is_duplicate(&e) => return Ok(()),
+        Err(e) => return Err(e.into()),
+    }
+    if by_demo {
+        Ok(())
+    } else {
+        belongs_to_maker(db, kitchen, batch).await
+    }
+}
+
+/// All that was seen of a batch, in the order of the clock.
+pub async fn of_batch(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+) -> Result<Vec<Observation>> {
+    let rows = sqlx::query_as!(
+        Row,
+        "SELECT id, batch_id, kind, step_position, subject, celsius, remark, at
+         FROM observation WHERE kitchen_id = ? AND batch_id = ? ORDER BY at, id",
+        kitchen.0,
+        batch.0
+    )
+    .fetch_all(db)
+    .await?;
+    rows.into_iter()
+        .map(|r| Ok(r.read()?.observation))
+        .collect()
+}
+
+/// All that was seen of the batches that are not finished.
+pub async fn of_live(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<Vec<OfBatch>> {
+    let rows = sqlx::query_as!(
+        Row,
+        "SELECT o.id, o.batch_id, o.kind, o.step_position, o.subject, o.celsius, o.remark, o.at
+         FROM observation o JOIN batch b ON b.id = o.batch_id
+         WHERE o.kitchen_id = ? AND b.finished_at IS NULL ORDER BY o.at, o.id",
+        kitchen.0
+    )
+    .fetch_all(db)
+    .await?;
+    rows.into_iter().map(Row::read).collect()
+}
+
+/// All that was seen of the batches finished since a moment: what a page of the ledger tells.
+pub async fn of_finished(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    since: Timestamp,
+    until: Timestamp,
+) -> Result<Vec<OfBatch>> {
+    let rows = sqlx::query_as!(
+        Row,
+        "SELECT o.id, o.batch_id, o.kind, o.step_position, o.subject, o.celsius, o.remark, o.at
+         FROM observation o JOIN batch b ON b.id = o.batch_id
+         WHERE o.kitchen_id = ? AND b.finished_at BETWEEN ? AND ? ORDER BY o.at, o.id",
+        kitchen.0,
+        instant::to_row(since),
+        instant::to_row(until)
+    )
+    .fetch_all(db)
+    .await?;
+    rows.into_iter().map(Row::read).collect()
+}
