@@ -1,1 +1,77 @@
+//! Web: the pages and the JSON of Slow Rise. One room per screen; a number comes in as a form or as JSON,
+//! goes through `craft`, is kept by `store`, and is shown here. Nothing is computed on this side.
 
+pub mod api;
+pub mod rooms;
+pub mod shared;
+
+use axum::Router;
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::routing::get;
+use shared::{assets, error, guard, theme};
+use std::time::Duration;
+use store::MySqlPool;
+use tower::ServiceBuilder;
+use tower_http::ServiceBuilderExt;
+use tower_http::catch_panic::CatchPanicLayer;
+use tower_http::compression::CompressionLayer;
+use tower_http::request_id::MakeRequestUuid;
+use tower_http::set_header::SetResponseHeaderLayer;
+use tower_http::timeout::TimeoutLayer;
+use tower_http::trace::TraceLayer;
+
+/// What every handler may use.
+#[derive(Clone)]
+pub struct App {
+    pub db: MySqlPool,
+}
+
+const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; \
+                      frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
+
+/// The whole program behind one router.
+pub fn router(db: MySqlPool) -> Router {
+    let request_id = header::HeaderName::from_static("x-request-id");
+    let fixed = |name, value| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
+    let pages = Router::new()
+        .merge(rooms::bench::routes())
+        .merge(rooms::sheet::routes())
+        .merge(rooms::batch::routes())
+        .merge(rooms::bake::routes())
+        .merge(rooms::ledger::routes())
+        .merge(rooms::takeaway::routes())
+        .merge(rooms::about::routes())
+        .merge(theme::routes())
+        .fallback(error::nothing_here)
+        // What a form held comes back when it could not be kept; foreign pages may not post.
+        .layer(axum::middleware::from_fn(guard::keep_entries))
+        .layer(axum::middleware::from_fn(guard::own_pages_only));
+    Router::new()
+        .merge(pages)
+        .nest("/api/v1", api::routes())
+        .route("/health", get(|| async { "ok" }))
+        .route("/assets/{tag}/{*path}", get(assets::serve))
+        .layer(
+            ServiceBuilder::new()
+                .set_request_id(request_id.clone(), MakeRequestUuid)
+                .layer(TraceLayer::new_for_http().make_span_with(guard::span))
+                .propagate_request_id(request_id)
+                .layer(CompressionLayer::new().gzip(true).br(true))
+                .layer(fixed(header::CONTENT_SECURITY_POLICY, POLICY))
+                .layer(fixed(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))
+                .layer(fixed(header::REFERRER_POLICY, "same-origin"))
+                .layer(TimeoutLayer::with_status_code(StatusCode::SERVICE_UNAVAILABLE, Duration::from_secs(15)))
+                .layer(axum::middleware::from_fn(error::dressed))
+                .layer(CatchPanicLayer::custom(error::panicked)),
+        )
+        .with_state(App { db })
+}
+
+/// Serves until `stop` comes, then lets running answers end.
+pub async fn serve(
+    listener: tokio::net::TcpListener,
+    router: Router,
+    stop: impl Future<Output = ()> + Send + 'static,
+) -> std::io::Result<()> {
+    axum::serve(listener, router).with_graceful_shutdown(stop).await
+}

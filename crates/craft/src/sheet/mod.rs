@@ -6,9 +6,10 @@
 
 mod judge;
 mod plan;
+pub mod progress;
 mod too_near;
 
-pub use plan::{PlannedStep, StepKind};
+pub use plan::{PlannedStep, StepKind, min_s};
 
 use crate::fire::programme::{Programme, programme};
 use crate::formula::{FormulaRequest, FormulaResult, Ingredient, Pieces, formulate};

@@ -1,0 +1,113 @@
+//! How far a batch has come, from the steps that were marked done.
+
+use super::{PlannedStep, SheetResult, StepKind};
+use jiff::Timestamp;
+
+/// Where the dough is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Stand {
+    Planned,
+    Mixed,
+    Bulk,
+    /// Balls resting in the room.
+    Balled,
+    Cold,
+    /// In the room or on the trays, on the way to the oven.
+    Tempering,
+    Baking,
+    Finished,
+}
+
+/// A batch's progress.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Progress {
+    /// For each step, when it was done.
+    pub done_at: Vec<Option<Timestamp>>,
+    /// The next step: the first after the last one done.
+    pub next: Option<usize>,
+    pub stand: Stand,
+}
+
+impl Progress {
+    /// Folds what was done. `baking` is true once a pizza went in.
+    pub fn of(sheet: &SheetResult, done_at: Vec<Option<Timestamp>>, baking: bool, finished: bool) -> Progress {
+        let last = done_at.iter().rposition(Option::is_some);
+        let next = match last {
+            _ if finished => None,
+            Some(i) if i + 1 < sheet.steps.len() => Some(i + 1),
+            Some(_) => None,
+            None => (!sheet.steps.is_empty()).then_some(0),
+        };
+        // Lighting the oven happens beside the dough: it says nothing about where the dough is.
+        let reached = sheet
+            .steps
+            .iter()
+            .zip(&done_at)
+            .rfind(|(s, d)| d.is_some() && s.kind != StepKind::LightOven)
+            .map(|(s, _)| s);
+        let stand = match reached {
+            _ if finished => Stand::Finished,
+            _ if baking => Stand::Baking,
+            None => Stand::Planned,
+            Some(step) => stand(step, sheet),
+        };
+        Progress { done_at, next, stand }
+    }
+}
+
+fn stand(step: &PlannedStep, sheet: &SheetResult) -> Stand {
+    let has_cold = sheet.steps.iter().any(|s| s.kind == StepKind::Temper);
+    match step.kind {
+        StepKind::Mix => Stand::Mixed,
+        StepKind::Rest | StepKind::Fold | StepKind::Bulk => Stand::Bulk,
+        StepKind::Ball if has_cold => Stand::Cold,
+        StepKind::Ball => Stand::Balled,
+        StepKind::Cold => Stand::Cold,
+        StepKind::Temper | StepKind::Pan | StepKind::LightOven => Stand::Tempering,
+        StepKind::Bake => Stand::Baking,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::sheet::{KitchenUsual, SheetRequest, work_out};
+    use crate::style::StyleKey;
+
+    fn sheet() -> SheetResult {
+        let kitchen = KitchenUsual {
+            time_zone: "UTC".into(),
+            altitude_m: 0.0,
+            room_c: 20.0,
+            fridge_c: 5.0,
+            tap_water_c: 12.0,
+            kitchen_scale_g: 1.0,
+            fine_scale_g: 0.1,
+        };
+        work_out(&SheetRequest::of_style(StyleKey::HotRound, &kitchen, "2026-11-27T19:00:00Z".parse().unwrap())).unwrap()
+    }
+
+    fn after(kinds: &[StepKind], baking: bool) -> Progress {
+        let s = sheet();
+        let done = s.steps.iter().map(|p| kinds.contains(&p.kind).then_some(p.at)).collect();
+        Progress::of(&s, done, baking, false)
+    }
+
+    #[test]
+    fn the_last_step_done_says_where_the_dough_is() {
+        use StepKind::*;
+        assert_eq!((after(&[], false).stand, after(&[], false).next), (Stand::Planned, Some(0)));
+        assert_eq!(after(&[Mix], false).stand, Stand::Mixed);
+        assert_eq!(after(&[Mix, Rest, Bulk, Ball], false).stand, Stand::Cold);
+        assert_eq!(after(&[Mix, Rest, Bulk, Ball, Temper, LightOven], false).stand, Stand::Tempering);
+        assert_eq!(after(&[Mix, Rest, Bulk, Ball, LightOven], false).stand, Stand::Cold, "an oven lit early");
+        assert_eq!(after(&[Mix, Ball], true).stand, Stand::Baking);
+    }
+
+    #[test]
+    fn a_step_that_was_jumped_over_is_not_asked_for_again() {
+        use StepKind::*;
+        let p = after(&[Mix, Ball], false);
+        assert_eq!(sheet().steps[p.next.unwrap()].kind, Temper);
+    }
+}

@@ -1,0 +1,204 @@
+//! One grammar for all charts: hours on a line, hatches, labels with a halo, plates and flags.
+
+pub mod heatline;
+pub mod ribbon;
+pub mod strip;
+
+use craft::sheet::{BlockKind, ClockPoint, SheetResult};
+use jiff::Timestamp;
+use jiff::tz::TimeZone;
+use std::fmt::Write;
+
+/// An SVG being written.
+pub struct Svg {
+    out: String,
+}
+
+/// Where a text is held.
+#[derive(Clone, Copy)]
+pub enum Hold {
+    Start,
+    Middle,
+    End,
+}
+
+/// Text made safe for SVG.
+pub fn safe(text: &str) -> String {
+    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;").replace('"', "&quot;")
+}
+
+impl Svg {
+    pub fn new(width: f64, height: f64, class: &str, label: &str) -> Svg {
+        Svg {
+            out: format!(
+                r#"<svg viewBox="0 0 {width} {height}" class="{class}" role="img" aria-label="{}">{HATCHES}"#,
+                safe(label)
+            ),
+        }
+    }
+    /// Anything else.
+    pub fn raw(&mut self, markup: &str) {
+        self.out.push_str(markup);
+    }
+    pub fn rect(&mut self, x: f64, y: f64, w: f64, h: f64, attributes: &str) {
+        let _ = write!(self.out, r#"<rect x="{x:.1}" y="{y:.1}" width="{:.1}" height="{h:.1}" {attributes}/>"#, w.max(0.0));
+    }
+    pub fn path(&mut self, d: &str, attributes: &str) {
+        let _ = write!(self.out, r#"<path d="{d}" {attributes}/>"#);
+    }
+    pub fn text(&mut self, x: f64, y: f64, class: &str, hold: Hold, text: &str) {
+        let anchor = match hold {
+            Hold::Start => "start",
+            Hold::Middle => "middle",
+            Hold::End => "end",
+        };
+        let _ = write!(
+            self.out,
+            r#"<text x="{x:.1}" y="{y:.1}" text-anchor="{anchor}" class="{class}">{}</text>"#,
+            safe(text)
+        );
+    }
+    pub fn end(mut self) -> String {
+        self.out.push_str("</svg>");
+        self.out
+    }
+}
+
+/// The hatches; defined in each chart so that each stands alone in print.
+const HATCHES: &str = r##"<defs><pattern id="h-bulk" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="7" height="7" fill="var(--rise-wash)"/><path d="M0 0V7" stroke="var(--rise)" stroke-width="1.6" opacity=".55"/></pattern><pattern id="h-ball" width="7" height="7" patternUnits="userSpaceOnUse"><rect width="7" height="7" fill="var(--inset)"/><circle cx="3.5" cy="3.5" r="1.7" fill="var(--ink)" opacity=".6"/></pattern><pattern id="h-cold" width="8" height="6" patternUnits="userSpaceOnUse"><rect width="8" height="6" fill="var(--tarn-wash)"/><path d="M0 3H8" stroke="var(--tarn)" stroke-width="1.2" opacity=".5"/></pattern><pattern id="h-temper" width="6" height="8" patternUnits="userSpaceOnUse"><rect width="6" height="8" fill="var(--ember-wash)"/><path d="M3 0V8" stroke="var(--ember)" stroke-width="1.3" opacity=".5"/></pattern><pattern id="h-late" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><path d="M0 0V6" stroke="var(--ember)" stroke-width="2.2"/></pattern></defs>"##;
+
+/// The hatch of a stage and the word on it.
+pub fn hatch(kind: BlockKind) -> (&'static str, &'static str, &'static str) {
+    match kind {
+        BlockKind::Mix => ("var(--ink)", "Mix", ""),
+        BlockKind::Bulk => ("url(#h-bulk)", "Bulk", "on-rise"),
+        BlockKind::Ball => ("url(#h-ball)", "Balls", "on-inset"),
+        BlockKind::Cold => ("url(#h-cold)", "Cold", "on-tarn"),
+        BlockKind::Temper => ("url(#h-temper)", "Temper", "on-ember"),
+    }
+}
+
+/// Hours on a horizontal line.
+#[derive(Debug, Clone, Copy)]
+pub struct Hours {
+    pub from: Timestamp,
+    pub to: Timestamp,
+    pub left: f64,
+    pub right: f64,
+}
+
+impl Hours {
+    pub fn x(&self, t: Timestamp) -> f64 {
+        let whole = self.to.duration_since(self.from).as_secs_f64();
+        let part = t.duration_since(self.from).as_secs_f64();
+        self.left + (self.right - self.left) * part / whole
+    }
+    pub fn clamped(&self, t: Timestamp) -> f64 {
+        self.x(t).clamp(self.left, self.right)
+    }
+    pub fn px_per_h(&self) -> f64 {
+        (self.right - self.left) / (self.to.duration_since(self.from).as_secs_f64() / 3600.0)
+    }
+    pub fn holds(&self, t: Timestamp) -> bool {
+        (self.from..=self.to).contains(&t)
+    }
+
+    /// Local hours that are multiples of `every`, with the hour.
+    pub fn ticks(&self, zone: &TimeZone, every: i8) -> Vec<(Timestamp, i8)> {
+        let mut out = Vec::new();
+        let mut t = self.from.as_second();
+        t += (3600 - t.rem_euclid(3600)) % 3600;
+        while let Ok(at) = Timestamp::from_second(t) {
+            if at > self.to {
+                break;
+            }
+            let hour = at.to_zoned(zone.clone()).hour();
+            if hour % every == 0 && at.to_zoned(zone.clone()).minute() == 0 {
+                out.push((at, hour));
+            }
+            t += 3600;
+        }
+        out
+    }
+
+    /// Spans of night, 21:00 to 06:00, as pixels.
+    pub fn nights(&self, zone: &TimeZone) -> Vec<(f64, f64)> {
+        let dark = |h: i8| !(6..21).contains(&h);
+        let mut out: Vec<(f64, f64)> = Vec::new();
+        let mut began = dark(self.from.to_zoned(zone.clone()).hour()).then_some(self.left);
+        for (at, hour) in self.ticks(zone, 1) {
+            match (began, dark(hour)) {
+                (None, true) => began = Some(self.x(at)),
+                (Some(from), false) => {
+                    out.push((from, self.x(at)));
+                    began = None;
+                }
+                _ => {}
+            }
+        }
+        if let Some(from) = began {
+            out.push((from, self.right));
+        }
+        out
+    }
+}
+
+/// A curve of the clocks within the hours, as path data; values run 0 to `top` between `y0` and `y1`.
+pub fn curve(hours: &Hours, sheet: &SheetResult, value: impl Fn(&ClockPoint) -> f64, y0: f64, y1: f64, top: f64) -> String {
+    let mut d = String::new();
+    let last = last_shown(sheet);
+    for p in &sheet.clocks {
+        let at = sheet.mixed_at + craft::sheet::hours(p.hours);
+        if !hours.holds(at) || at > last {
+            continue;
+        }
+        let y = y0 + (y1 - y0) * value(p).clamp(0.0, top) / top;
+        let _ = write!(d, "{}{:.1} {:.1}", if d.is_empty() { "M" } else { " L" }, hours.x(at), y);
+    }
+    d
+}
+
+/// The curves end where the ready window ends, or two hours after the plan.
+fn last_shown(sheet: &SheetResult) -> Timestamp {
+    let planned = sheet.steps.last().map_or(sheet.mixed_at, |s| s.at) + craft::sheet::hours(2.0);
+    match sheet.window.and_then(|w| w.to_at) {
+        Some(to) => to.max(planned),
+        None => planned,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn hours(from: &str, to: &str) -> Hours {
+        Hours { from: from.parse().unwrap(), to: to.parse().unwrap(), left: 100.0, right: 340.0 }
+    }
+
+    #[test]
+    fn a_day_on_the_line() {
+        let h = hours("2026-11-27T00:00:00Z", "2026-11-28T00:00:00Z");
+        assert_eq!(h.px_per_h(), 10.0);
+        assert_eq!(h.x("2026-11-27T19:00:00Z".parse().unwrap()), 290.0);
+        assert_eq!(h.nights(&TimeZone::UTC), [(100.0, 160.0), (310.0, 340.0)]);
+        let ticks: Vec<i8> = h.ticks(&TimeZone::UTC, 6).into_iter().map(|t| t.1).collect();
+        assert_eq!(ticks, [0, 6, 12, 18, 0]);
+    }
+
+    #[test]
+    fn ticks_stand_at_local_hours_across_the_change_of_summer_time() {
+        let zone = TimeZone::get("Europe/London").unwrap();
+        let h = hours("2026-10-24T12:00:00Z", "2026-10-25T18:00:00Z");
+        let at: Vec<String> = h.ticks(&zone, 12).into_iter().map(|t| t.0.to_string()).collect();
+        assert_eq!(at, ["2026-10-24T23:00:00Z", "2026-10-25T12:00:00Z"]);
+    }
+
+    #[test]
+    fn names_cannot_break_out_of_the_picture() {
+        let mut svg = Svg::new(10.0, 10.0, "", "<b>");
+        svg.text(0.0, 0.0, "", Hold::Start, "<script>\"&");
+        let out = svg.end();
+        assert!(!out.contains("<script>") && !out.contains("<b>"));
+        assert!(out.contains("&lt;script&gt;&quot;&amp;"));
+    }
+}

@@ -1,0 +1,189 @@
+//! What goes wrong, as a page: a clear sentence, a reference, a way on. The cause is logged, not shown.
+
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::body::Body;
+use axum::extract::Request;
+use axum::http::{HeaderMap, StatusCode, header};
+use axum::middleware::Next;
+use axum::response::{IntoResponse, Response};
+use std::any::Any;
+use store::StoreError;
+
+/// Why a page cannot be given.
+#[derive(Debug, thiserror::Error)]
+pub enum Trouble {
+    #[error(transparent)]
+    Store(#[from] StoreError),
+    #[error("a page could not be written: {0}")]
+    Page(#[from] askama::Error),
+    #[error("there is no kitchen in the database")]
+    NoKitchen,
+    #[error("no batch {0}")]
+    NoBatch(String),
+    #[error("{0}")]
+    Asked(String),
+}
+
+impl From<sqlx::Error> for Trouble {
+    fn from(e: sqlx::Error) -> Self {
+        Trouble::Store(e.into())
+    }
+}
+
+/// What an error page says; put on the response, dressed as a page (or as JSON) by [`dressed`].
+#[derive(Debug, Clone)]
+pub struct Said {
+    pub headline: String,
+    pub sentence: String,
+    /// The database was away: what was posted may be posted again.
+    pub again: bool,
+    /// Form fields to send again, filled by the guard.
+    pub entries: Vec<(String, String)>,
+    pub action: String,
+}
+
+impl Said {
+    pub fn new(headline: &str, sentence: impl Into<String>) -> Said {
+        Said {
+            headline: headline.into(),
+            sentence: sentence.into(),
+            again: false,
+            entries: vec![],
+            action: String::new(),
+        }
+    }
+    /// A response that carries it.
+    pub fn with(self, status: StatusCode) -> Response {
+        let mut r = status.into_response();
+        r.extensions_mut().insert(self);
+        r
+    }
+}
+
+impl IntoResponse for Trouble {
+    fn into_response(self) -> Response {
+        match &self {
+            Trouble::Store(StoreError::Away(_)) => {
+                tracing::error!(cause = %self, "the database is away");
+                let mut said = Said::new(
+                    "The records are out of reach",
+                    "The database does not answer just now. What is already kept is safe; this works again by itself as soon as it is back.",
+                );
+                said.again = true;
+                said.with(StatusCode::SERVICE_UNAVAILABLE)
+            }
+            Trouble::NoBatch(code) => Said::new(
+                "No batch of that code",
+                format!("Nothing in this kitchen is called {}. Codes are two letters and a number, as written on the boxes.", shortened(code)),
+            )
+            .with(StatusCode::NOT_FOUND),
+            Trouble::Asked(sentence) => Said::new("That cannot be done", sentence.clone()).with(StatusCode::UNPROCESSABLE_ENTITY),
+            Trouble::Store(_) | Trouble::Page(_) | Trouble::NoKitchen => {
+                tracing::error!(cause = %self, "a page failed");
+                failed().with(StatusCode::INTERNAL_SERVER_ERROR)
+            }
+        }
+    }
+}
+
+fn shortened(code: &str) -> String {
+    let mut s: String = code.chars().take(24).collect();
+    if s.len() < code.len() {
+        s.push('…');
+    }
+    s
+}
+
+fn failed() -> Said {
+    Said::new(
+        "Something went wrong here",
+        "It is not your doing and nothing that was kept is lost. If it happens again, the reference below leads to the cause in the log.",
+    )
+}
+
+/// For the layer that catches panics.
+pub fn panicked(cause: Box<dyn Any + Send + 'static>) -> Response {
+    let text = cause
+        .downcast_ref::<String>()
+        .map(String::as_str)
+        .or_else(|| cause.downcast_ref::<&str>().copied())
+        .unwrap_or("no message");
+    tracing::error!(cause = text, "a handler panicked");
+    failed().with(StatusCode::INTERNAL_SERVER_ERROR).map(|_| Body::empty())
+}
+
+/// The page for addresses that lead nowhere.
+pub async fn nothing_here() -> Response {
+    Said::new("Nothing is kept here", "This address leads nowhere. The Bench shows all batches that are under way, the Ledger those that are done.")
+        .with(StatusCode::NOT_FOUND)
+}
+
+#[derive(Template)]
+#[template(path = "shared/error.html")]
+struct ErrorPage<'a> {
+    frame: Frame,
+    status: u16,
+    said: &'a Said,
+    reference: &'a str,
+}
+
+/// Dresses bare errors: as JSON under `/api/`, as a page elsewhere.
+pub async fn dressed(request: Request, next: Next) -> Response {
+    let theme = Theme::of(request.headers());
+    let path = request.uri().path().to_string();
+    let reference = reference(request.headers());
+    let is_api = path.starts_with("/api/");
+    let response = next.run(request).await;
+    let status = response.status();
+    if path.starts_with("/assets/") || path == "/health" || !(status.is_client_error() || status.is_server_error()) {
+        return response;
+    }
+    let said = match response.extensions().get::<Said>() {
+        Some(said) => said.clone(),
+        None if response.headers().contains_key(header::CONTENT_TYPE) && is_written(&response) => return response,
+        None => plain(status),
+    };
+    if is_api {
+        let errors = serde_json::json!({"errors": [{"field": "", "message": said.sentence}], "reference": reference});
+        return (status, axum::Json(errors)).into_response();
+    }
+    let page = ErrorPage {
+        frame: Frame::bare(theme, Stop::Bench, &said.headline),
+        status: status.as_u16(),
+        said: &said,
+        reference: &reference,
+    };
+    match self::page(&page) {
+        Ok(html) => (status, html).into_response(),
+        Err(_) => (status, said.sentence).into_response(),
+    }
+}
+
+/// Pages and JSON that a handler wrote itself stay; the short plain texts of the framework do not.
+fn is_written(r: &Response) -> bool {
+    r.headers()
+        .get(header::CONTENT_TYPE)
+        .and_then(|v| v.to_str().ok())
+        .is_some_and(|t| t.starts_with("text/html") || t.starts_with("application/json"))
+}
+
+fn plain(status: StatusCode) -> Said {
+    match status {
+        StatusCode::PAYLOAD_TOO_LARGE => Said::new("That is too much at once", "A form holds up to 256 kB. Nothing was kept; send less."),
+        StatusCode::METHOD_NOT_ALLOWED => Said::new("Not from here", "This address is used by a form of Slow Rise; open the page that holds the form."),
+        StatusCode::SERVICE_UNAVAILABLE => Said::new("That took too long", "The answer did not come in time. Try again."),
+        StatusCode::UNSUPPORTED_MEDIA_TYPE | StatusCode::BAD_REQUEST | StatusCode::UNPROCESSABLE_ENTITY => {
+            Said::new("That could not be read", "What arrived is not what this page sends. Open the page again and enter it there.")
+        }
+        s if s.is_server_error() => failed(),
+        _ => Said::new("That cannot be done", "The request was refused."),
+    }
+}
+
+/// The reference that the log carries too.
+pub fn reference(headers: &HeaderMap) -> String {
+    let id = headers.get("x-request-id").and_then(|v| v.to_str().ok()).unwrap_or("");
+    id.split('-').next().unwrap_or("").to_string()
+}

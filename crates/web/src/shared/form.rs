@@ -1,0 +1,137 @@
+//! Forms: what was typed, kept as it was typed, and read into numbers with a sentence where it cannot be.
+
+use craft::refusal::FieldError;
+use std::collections::HashMap;
+
+/// The fields of a form as they came.
+#[derive(Debug, Clone, Default)]
+pub struct Typed(HashMap<String, String>);
+
+/// A name may be so long; the database column holds as much.
+pub const LONGEST_NAME: usize = 80;
+
+impl Typed {
+    /// Reads an urlencoded body.
+    pub fn parse(body: &[u8]) -> Typed {
+        Typed(form_urlencoded::parse(body).into_owned().collect())
+    }
+    pub fn set(&mut self, name: &str, value: impl Into<String>) {
+        self.0.insert(name.into(), value.into());
+    }
+    /// The text of a field without its outer blanks; empty when it was not sent.
+    pub fn text(&self, name: &str) -> &str {
+        self.0.get(name).map_or("", |v| v.trim())
+    }
+    /// Exactly what was typed.
+    pub fn raw(&self, name: &str) -> &str {
+        self.0.get(name).map_or("", String::as_str)
+    }
+}
+
+/// Reads fields and collects what is wrong.
+pub struct Reader<'a> {
+    pub typed: &'a Typed,
+    pub errors: Vec<FieldError>,
+}
+
+impl<'a> Reader<'a> {
+    pub fn new(typed: &'a Typed) -> Self {
+        Reader { typed, errors: vec![] }
+    }
+    pub fn refuse(&mut self, field: &str, message: impl Into<String>) {
+        self.errors.push(FieldError { field: field.into(), message: message.into() });
+    }
+    /// A number; decimal point and decimal comma are both read. NaN stands in for one that was refused.
+    pub fn number(&mut self, field: &str, what: &str) -> f64 {
+        match number(self.typed.text(field)) {
+            Ok(v) => v,
+            Err(NotANumber::Empty) => {
+                self.refuse(field, format!("{what} is missing."));
+                f64::NAN
+            }
+            Err(NotANumber::Text) => {
+                self.refuse(field, format!("{what} must be a number, such as 64.5 or 64,5."));
+                f64::NAN
+            }
+        }
+    }
+    /// A whole number of things.
+    pub fn count(&mut self, field: &str, what: &str) -> u32 {
+        let v = self.number(field, what);
+        if v.is_nan() {
+            return 0;
+        }
+        if v.fract() != 0.0 || !(0.0..=1e9).contains(&v) {
+            self.refuse(field, format!("{what} must be a whole number, such as 6."));
+            return 0;
+        }
+        v as u32
+    }
+    /// A name that is there and not too long.
+    pub fn name(&mut self, field: &str, what: &str) -> String {
+        let text = self.typed.text(field);
+        let length = text.chars().count();
+        if text.is_empty() {
+            self.refuse(field, format!("{what} is missing."));
+        } else if length > LONGEST_NAME {
+            self.refuse(field, format!("{what} holds up to {LONGEST_NAME} letters; this has {length}."));
+        }
+        text.to_string()
+    }
+}
+
+#[derive(Debug, PartialEq, Eq)]
+pub enum NotANumber {
+    Empty,
+    Text,
+}
+
+/// "64.5", "64,5", " 1 200 ": a number as makers type it.
+pub fn number(text: &str) -> Result<f64, NotANumber> {
+    let text: String = text
+        .chars()
+        .filter(|c| !c.is_whitespace() && *c != '\u{202f}')
+        .map(|c| match c {
+            ',' => '.',
+            '−' => '-',
+            c => c,
+        })
+        .collect();
+    if text.is_empty() {
+        return Err(NotANumber::Empty);
+    }
+    // Rust would also read "inf", "nan" and "1e999".
+    if !text.chars().all(|c| c.is_ascii_digit() || matches!(c, '.' | '-' | '+')) {
+        return Err(NotANumber::Text);
+    }
+    text.parse().ok().filter(|v: &f64| v.is_finite()).ok_or(NotANumber::Text)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn numbers_as_makers_type_them() {
+        for (text, v) in [("64.5", 64.5), ("64,5", 64.5), (" 1 200 ", 1200.0), ("-3", -3.0), ("−3", -3.0), ("+2", 2.0)] {
+            assert_eq!(number(text), Ok(v), "{text}");
+        }
+        for bad in ["abc", "1,2,3", "nan", "inf", "1e5", "6 balls", "--1"] {
+            assert_eq!(number(bad), Err(NotANumber::Text), "{bad}");
+        }
+        assert_eq!(number("  "), Err(NotANumber::Empty));
+    }
+
+    #[test]
+    fn a_form_keeps_what_was_typed_and_says_what_is_wrong() {
+        let typed = Typed::parse(b"water=64%2C5&salt=abc&balls=2.5&name=+");
+        let mut r = Reader::new(&typed);
+        assert_eq!(r.number("water", "Water"), 64.5);
+        assert!(r.number("salt", "Salt").is_nan());
+        assert_eq!(r.count("balls", "Balls"), 0);
+        r.name("name", "Name");
+        let fields: Vec<_> = r.errors.iter().map(|e| e.field.as_str()).collect();
+        assert_eq!(fields, ["salt", "balls", "name"]);
+        assert_eq!(typed.raw("salt"), "abc");
+    }
+}

@@ -1,0 +1,165 @@
+//! How figures are written: units of the kitchen, grams as scales read them, times, spans.
+
+use craft::refusal::plain;
+use craft::units::{Celsius, Grams, TemperatureUnit, WeightUnit};
+use jiff::{SignedDuration, Zoned};
+
+/// The units of a kitchen.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Measures {
+    pub temperature: TemperatureUnit,
+    pub weight: WeightUnit,
+}
+
+impl Measures {
+    /// "23.4" in the kitchen's unit.
+    pub fn degrees(&self, c: f64, decimals: usize) -> String {
+        let v = Celsius(c).reads(self.temperature);
+        let text = format!("{v:.decimals$}");
+        // −0 would be an odd reading of a fridge.
+        if text.trim_start_matches('-').chars().all(|c| c == '0' || c == '.') { text.trim_start_matches('-').into() } else { text }
+    }
+    pub fn degree_unit(&self) -> &'static str {
+        match self.temperature {
+            TemperatureUnit::Celsius => "°C",
+            TemperatureUnit::Fahrenheit => "°F",
+        }
+    }
+    pub fn weight_unit(&self) -> &'static str {
+        match self.weight {
+            WeightUnit::Grams => "g",
+            WeightUnit::Ounces => "oz",
+        }
+    }
+    /// A weight as the scale shows it: 1 g from 40 up, 0.1 below, 0.01 under 1; ounces to two digits.
+    pub fn weight(&self, g: f64) -> String {
+        match self.weight {
+            WeightUnit::Grams => grams(g),
+            WeightUnit::Ounces => thousands(&format!("{:.2}", Grams(g).reads(WeightUnit::Ounces))),
+        }
+    }
+    /// For a field: plain digits.
+    pub fn weight_field(&self, g: f64) -> String {
+        plain((Grams(g).reads(self.weight) * 100.0).round() / 100.0)
+    }
+    pub fn degrees_field(&self, c: f64) -> String {
+        plain((Celsius(c).reads(self.temperature) * 10.0).round() / 10.0)
+    }
+}
+
+fn grams(g: f64) -> String {
+    if g >= 40.0 {
+        thousands(&format!("{g:.0}"))
+    } else if g >= 1.0 {
+        format!("{g:.1}")
+    } else {
+        format!("{g:.2}")
+    }
+}
+
+/// "1588" as "1,588".
+pub fn thousands(digits: &str) -> String {
+    let (whole, rest) = digits.split_at(digits.find('.').unwrap_or(digits.len()));
+    let mut out = String::new();
+    for (i, c) in whole.chars().enumerate() {
+        if i > 0 && (whole.len() - i).is_multiple_of(3) && !out.ends_with('-') {
+            out.push(',');
+        }
+        out.push(c);
+    }
+    out + rest
+}
+
+/// Baker's percent as a row shows it.
+pub fn percent(v: f64) -> String {
+    if v >= 1.0 || v == 0.0 { format!("{v:.1}") } else { craft::formula::two_digits(v) }
+}
+
+/// "19:00".
+pub fn hm(t: &Zoned) -> String {
+    t.strftime("%H:%M").to_string()
+}
+
+/// "Fri 19:00".
+pub fn day_hm(t: &Zoned) -> String {
+    t.strftime("%a %H:%M").to_string()
+}
+
+/// "Fri 27 Nov".
+pub fn day(t: &Zoned) -> String {
+    t.strftime("%a %-d %b").to_string()
+}
+
+/// A forecast moment to the quarter hour, as precise as the model is.
+pub fn quarter(t: &Zoned) -> Zoned {
+    let s = t.timestamp().as_second();
+    let rounded = jiff::Timestamp::from_second((s + 450).div_euclid(900) * 900).unwrap_or(t.timestamp());
+    rounded.to_zoned(t.time_zone().clone())
+}
+
+/// A span in hours and minutes, each with its unit: days beyond two.
+pub fn span(d: SignedDuration) -> Vec<(String, &'static str)> {
+    let minutes = (d.as_secs().abs() + 30) / 60;
+    let (h, m) = (minutes / 60, minutes % 60);
+    if h >= 48 {
+        vec![((h / 24).to_string(), "d"), ((h % 24).to_string(), "h")]
+    } else {
+        vec![(h.to_string(), "h"), (format!("{m:02}"), "m")]
+    }
+}
+
+/// "1 h 25", "25 min", "3 days".
+pub fn span_words(d: SignedDuration) -> String {
+    let minutes = (d.as_secs().abs() + 30) / 60;
+    let (h, m) = (minutes / 60, minutes % 60);
+    match (h, m) {
+        (0, 1) => "1 minute".into(),
+        (0, m) => format!("{m} minutes"),
+        (h, _) if h >= 48 => format!("{} days", (h + 12) / 24),
+        (1, 0) => "1 hour".into(),
+        (h, 0) => format!("{h} hours"),
+        (h, m) => format!("{h} h {m:02}"),
+    }
+}
+
+/// Seconds as "1:18".
+pub fn min_s(s: f64) -> String {
+    craft::sheet::min_s(s.round().max(0.0) as u32)
+}
+
+/// Small numbers as words at the head of a sentence.
+pub fn count_word(n: u32) -> String {
+    const WORDS: [&str; 13] = [
+        "No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten", "Eleven", "Twelve",
+    ];
+    WORDS.get(n as usize).map_or_else(|| n.to_string(), |w| (*w).to_string())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const METRIC: Measures = Measures { temperature: TemperatureUnit::Celsius, weight: WeightUnit::Grams };
+
+    #[test]
+    fn weights_as_scales_read_them() {
+        for (g, text) in [(1588.0, "1,588"), (941.0, "941"), (26.4, "26.4"), (0.45, "0.45"), (40.0, "40"), (12345678.0, "12,345,678")] {
+            assert_eq!(METRIC.weight(g), text);
+        }
+        let imperial = Measures { temperature: TemperatureUnit::Fahrenheit, weight: WeightUnit::Ounces };
+        assert_eq!(imperial.weight(250.0), "8.82");
+        assert_eq!(imperial.degrees(23.0, 1), "73.4");
+        assert_eq!(METRIC.degrees(-0.04, 1), "0.0");
+    }
+
+    #[test]
+    fn spans_in_words() {
+        let d = SignedDuration::from_mins;
+        assert_eq!(span_words(d(1)), "1 minute");
+        assert_eq!(span_words(d(19)), "19 minutes");
+        assert_eq!(span_words(d(85)), "1 h 25");
+        assert_eq!(span_words(d(120)), "2 hours");
+        assert_eq!(span_words(d(-60 * 71)), "3 days");
+        assert_eq!(span(d(19)), [("0".to_string(), "h"), ("19".to_string(), "m")]);
+    }
+}

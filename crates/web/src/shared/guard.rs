@@ -1,0 +1,67 @@
+//! Guards around the pages: posts come from our own pages, are not too large, and what they held is not
+//! lost when the database is away.
+
+use crate::shared::error::{Said, reference};
+use axum::body::Body;
+use axum::extract::Request;
+use axum::http::{Method, StatusCode, header};
+use axum::middleware::Next;
+use axum::response::{IntoResponse, Response};
+
+/// A form is a few kilobytes; this is ample.
+const MOST_BYTES: usize = 256 * 1024;
+
+/// The span of a request in the log, with the reference that error pages show.
+pub fn span(request: &axum::http::Request<Body>) -> tracing::Span {
+    tracing::info_span!(
+        "request",
+        method = %request.method(),
+        path = request.uri().path(),
+        reference = reference(request.headers())
+    )
+}
+
+/// Refuses posts that another site's page sends.
+pub async fn own_pages_only(request: Request, next: Next) -> Response {
+    let text = |name: header::HeaderName| request.headers().get(name).and_then(|v| v.to_str().ok());
+    let foreign_site = request
+        .headers()
+        .get("sec-fetch-site")
+        .and_then(|v| v.to_str().ok())
+        .is_some_and(|s| s == "cross-site");
+    let foreign_origin = match (text(header::ORIGIN), text(header::HOST)) {
+        (Some(origin), Some(host)) => origin.split_once("://").map(|(_, o)| o) != Some(host),
+        _ => false,
+    };
+    if request.method() == Method::POST && (foreign_site || foreign_origin) {
+        return Said::new("Not from here", "This was sent by a page of another site. Nothing was kept.").with(StatusCode::FORBIDDEN);
+    }
+    next.run(request).await
+}
+
+/// Reads the body of a post within its limit and, when the answer is "the database is away", hands the
+/// entries to the error page so that they can be sent again.
+pub async fn keep_entries(request: Request, next: Next) -> Response {
+    if request.method() != Method::POST {
+        return next.run(request).await;
+    }
+    let path = request.uri().path().to_string();
+    let (parts, body) = request.into_parts();
+    let Ok(bytes) = axum::body::to_bytes(body, MOST_BYTES).await else {
+        return StatusCode::PAYLOAD_TOO_LARGE.into_response();
+    };
+    let is_form = parts
+        .headers
+        .get(header::CONTENT_TYPE)
+        .and_then(|v| v.to_str().ok())
+        .is_some_and(|t| t.starts_with("application/x-www-form-urlencoded"));
+    let mut response = next.run(Request::from_parts(parts, Body::from(bytes.clone()))).await;
+    if is_form
+        && let Some(said) = response.extensions_mut().get_mut::<Said>()
+        && said.again
+    {
+        said.entries = form_urlencoded::parse(&bytes).into_owned().collect();
+        said.action = path;
+    }
+    response
+}

@@ -1,0 +1,49 @@
+//! The kitchen of the request. Every handler receives it here and nowhere else, so that sign-in will
+//! change this file alone.
+
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::format::Measures;
+use axum::extract::FromRequestParts;
+use axum::http::request::Parts;
+use jiff::tz::TimeZone;
+use jiff::{Timestamp, Zoned};
+use store::kitchen::Kitchen;
+use store::KitchenId;
+
+/// The kitchen, with its clock and its measures.
+#[derive(Debug, Clone)]
+pub struct Here {
+    pub kitchen: Kitchen,
+    pub zone: TimeZone,
+    /// When the request came: one present for all of its answer.
+    pub now: Timestamp,
+    pub measures: Measures,
+}
+
+impl Here {
+    pub fn of(kitchen: Kitchen, now: Timestamp) -> Here {
+        Here {
+            zone: TimeZone::get(&kitchen.usual.time_zone).unwrap_or(TimeZone::UTC),
+            measures: Measures { temperature: kitchen.temperature_unit, weight: kitchen.weight_unit },
+            kitchen,
+            now,
+        }
+    }
+    pub fn id(&self) -> KitchenId {
+        self.kitchen.id
+    }
+    /// An instant on the kitchen's clock.
+    pub fn local(&self, t: Timestamp) -> Zoned {
+        t.to_zoned(self.zone.clone())
+    }
+}
+
+impl FromRequestParts<App> for Here {
+    type Rejection = Trouble;
+    async fn from_request_parts(_: &mut Parts, app: &App) -> Result<Self, Trouble> {
+        let mut db = app.db.acquire().await.map_err(store::StoreError::from)?;
+        let kitchen = store::kitchen::first(&mut db).await?.ok_or(Trouble::NoKitchen)?;
+        Ok(Here::of(kitchen, Timestamp::now()))
+    }
+}

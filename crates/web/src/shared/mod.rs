@@ -1,0 +1,13 @@
+//! Shared by all rooms: layout, forms, formatting, charts, errors, guards.
+
+pub mod assets;
+pub mod chart;
+pub mod error;
+pub mod form;
+pub mod format;
+pub mod guard;
+pub mod kitchen;
+pub mod layout;
+pub mod marks;
+pub mod progress;
+pub mod theme;

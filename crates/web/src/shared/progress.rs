@@ -1,0 +1,74 @@
+//! What was seen of a batch, folded for its pages.
+
+use craft::fire::{Run, Tap};
+use craft::sheet::progress::{Progress, Stand};
+use jiff::Timestamp;
+use store::batch::Batch;
+use store::observation::{Observation, Seen, Subject};
+
+/// A batch with everything that was seen of it.
+#[derive(Debug, Clone)]
+pub struct Told {
+    pub batch: Batch,
+    pub seen: Vec<Observation>,
+    pub run: Run,
+    pub progress: Progress,
+}
+
+impl Told {
+    pub fn of(batch: Batch, seen: Vec<Observation>, taps: &[Tap]) -> Told {
+        let mut done: Vec<Option<Timestamp>> = vec![None; batch.result.steps.len()];
+        for o in &seen {
+            let (position, at) = match o.seen {
+                Seen::StepDone { step_position } => (step_position, Some(o.at)),
+                Seen::StepUndone { step_position } => (step_position, None),
+                _ => continue,
+            };
+            if let Some(step) = done.get_mut(usize::from(position)) {
+                *step = at;
+            }
+        }
+        let run = Run::of(taps);
+        let baking = !run.pizzas.is_empty();
+        let progress = Progress::of(&batch.result, done, baking, batch.finished_at.is_some());
+        Told { batch, seen, run, progress }
+    }
+
+    /// The latest reading of a subject.
+    pub fn reading(&self, subject: Subject) -> Option<(Timestamp, f64)> {
+        self.seen.iter().rev().find_map(|o| match o.seen {
+            Seen::Reading { subject: s, celsius } if s == subject => Some((o.at, celsius)),
+            _ => None,
+        })
+    }
+    pub fn remarks(&self) -> impl Iterator<Item = (&Timestamp, &str)> {
+        self.seen.iter().filter_map(|o| match &o.seen {
+            Seen::Remark { remark } => Some((&o.at, remark.as_str())),
+            _ => None,
+        })
+    }
+    pub fn pieces_left(&self) -> u32 {
+        self.batch.result.formula.pieces.saturating_sub(self.run.pizzas.len() as u32)
+    }
+
+    /// Where the dough is, in words, with the measured or usual temperature of the place.
+    pub fn state(&self, degrees: impl Fn(f64) -> String) -> String {
+        let r = &self.batch.request;
+        match self.progress.stand {
+            Stand::Planned => "planned".into(),
+            Stand::Mixed => "mixed, resting".into(),
+            Stand::Bulk => format!("in bulk, room {}°", degrees(r.room_c)),
+            Stand::Balled => format!("balls, room {}°", degrees(r.room_c)),
+            Stand::Cold => {
+                let fridge = self.reading(Subject::Fridge).map_or(r.fridge_c, |(_, c)| c);
+                format!("cold, fridge {}°", degrees(fridge))
+            }
+            Stand::Tempering => format!("tempering, room {}°", degrees(r.room_c)),
+            Stand::Baking => {
+                let out = self.run.summary().out;
+                format!("baking, {out} of {} out", self.batch.result.formula.pieces)
+            }
+            Stand::Finished => "finished".into(),
+        }
+    }
+}
