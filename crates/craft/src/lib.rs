@@ -8,6 +8,7 @@
 //! | [`formula`] | percentages to grams, as the scales can weigh them |
 //! | [`mix`] | how warm the water must be |
 //! | [`rise`] | when a dough is ready, and how much yeast that takes |
+//! | [`reading`] | what a thermometer may say |
 //! | [`fire`] | how long it bakes, and what happened in the oven |
 //! | [`sheet`] | all of it for one dough wanted at an hour |
 //! | [`code`] | batch codes |
@@ -18,6 +19,7 @@ pub mod formula;
 pub mod leaven;
 pub mod mix;
 pub mod note;
+pub mod reading;
 pub mod refusal;
 pub mod rise;
 pub mod sheet;

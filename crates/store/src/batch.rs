@@ -236,12 +236,13 @@ pub async fn finished(
         .collect()
 }
 
-/// Marks a batch finished; one that was finished before keeps its moment.
+/// Marks a batch finished; one that was finished before keeps its moment. `by_demo` leaves it the demo's.
 pub async fn finish(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     batch: BatchId,
     at: Timestamp,
+    by_demo: bool,
 ) -> Result<()> {
     sqlx::query!(
         "UPDATE batch SET finished_at = COALESCE(finished_at, ?) WHERE kitchen_id = ? AND id = ?",
@@ -249,9 +250,13 @@ pub async fn finish(
         kitchen.0,
         batch.0
     )
-    .execute(db)
+    .execute(&mut *db)
     .await?;
-    Ok(())
+    if by_demo {
+        Ok(())
+    } else {
+        belongs_to_maker(db, kitchen, batch).await
+    }
 }
 
 /// A maker entered something: the demo must not make this batch anew.

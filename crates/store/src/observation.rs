@@ -2,43 +2,11 @@
 
 use crate::batch::{BatchId, belongs_to_maker};
 use crate::{KitchenId, Result, StoreError, instant, is_duplicate};
+use craft::reading::Subject;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use sqlx::MySqlConnection;
 use uuid::Uuid;
-
-/// What a temperature was read of.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-pub enum Subject {
-    Dough,
-    Room,
-    Fridge,
-    Water,
-    Floor,
-}
-
-impl Subject {
-    pub const ALL: [Subject; 5] = [
-        Subject::Dough,
-        Subject::Room,
-        Subject::Fridge,
-        Subject::Water,
-        Subject::Floor,
-    ];
-    pub fn key(self) -> &'static str {
-        match self {
-            Subject::Dough => "dough",
-            Subject::Room => "room",
-            Subject::Fridge => "fridge",
-            Subject::Water => "water",
-            Subject::Floor => "floor",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<Subject> {
-        Subject::ALL.into_iter().find(|s| s.key() == key)
-    }
-}
 
 /// What was seen.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

@@ -68,7 +68,8 @@ impl Browser {
     /// Opens a browser whose page is exactly so large.
     pub async fn start(width: u32, height: u32) -> Result<Browser> {
         let (child, port) = tokio::task::spawn_blocking(start_driver).await??;
-        let profile = std::env::temp_dir().join(format!("slow-rise-chromium-{}-{port}", std::process::id()));
+        let profile =
+            std::env::temp_dir().join(format!("slow-rise-chromium-{}-{port}", std::process::id()));
         let mut caps = DesiredCapabilities::chrome();
         for flag in FLAGS {
             caps.add_arg(flag)?;
@@ -76,7 +77,11 @@ impl Browser {
         caps.add_arg(&format!("--user-data-dir={}", profile.display()))?;
         caps.set_browser_log_level(LoggingPrefsLogLevel::All)?;
         let driver = WebDriver::new(format!("http://127.0.0.1:{port}"), caps).await?;
-        let browser = Browser { driver, child, profile };
+        let browser = Browser {
+            driver,
+            child,
+            profile,
+        };
         browser.resize(width, height).await?;
         Ok(browser)
     }
@@ -84,7 +89,10 @@ impl Browser {
     /// Makes the page exactly so large; the window's own size would count its frame.
     pub async fn resize(&self, width: u32, height: u32) -> Result<()> {
         let size = serde_json::json!({"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600});
-        self.driver.cdp().send_raw("Emulation.setDeviceMetricsOverride", size).await?;
+        self.driver
+            .cdp()
+            .send_raw("Emulation.setDeviceMetricsOverride", size)
+            .await?;
         Ok(())
     }
 
@@ -96,8 +104,13 @@ impl Browser {
 
     /// Waits until the page's scripts have run and its fonts are there.
     pub async fn ready(&self) -> Result<()> {
-        self.driver.query(By::Css("html[data-ready='1']")).first().await?;
-        self.driver.execute("return document.fonts.ready.then(() => true)", vec![]).await?;
+        self.driver
+            .query(By::Css("html[data-ready='1']"))
+            .first()
+            .await?;
+        self.driver
+            .execute("return document.fonts.ready.then(() => true)", vec![])
+            .await?;
         Ok(())
     }
 
@@ -109,7 +122,10 @@ impl Browser {
     /// Errors that the page wrote to the console since the last call, failed loads too.
     pub async fn console(&self) -> Result<Vec<String>> {
         let log = self.driver.browser_log().await?;
-        Ok(log.into_iter().map(|e| format!("{} {}", e.level, e.message)).collect())
+        Ok(log
+            .into_iter()
+            .map(|e| format!("{} {}", e.level, e.message))
+            .collect())
     }
 
     pub async fn quit(mut self) -> Result<()> {
@@ -121,12 +137,18 @@ impl Browser {
     fn stop(&mut self) {
         // Driver and browser share a process group: end it by its id.
         let group = format!("-{}", self.child.id());
-        let _ = Command::new("kill").args(["-TERM", "--", &group]).stderr(Stdio::null()).status();
+        let _ = Command::new("kill")
+            .args(["-TERM", "--", &group])
+            .stderr(Stdio::null())
+            .status();
         let until = Instant::now() + Duration::from_secs(3);
         while Instant::now() < until && !matches!(self.child.try_wait(), Ok(Some(_))) {
             std::thread::sleep(Duration::from_millis(20));
         }
-        let _ = Command::new("kill").args(["-KILL", "--", &group]).stderr(Stdio::null()).status();
+        let _ = Command::new("kill")
+            .args(["-KILL", "--", &group])
+            .stderr(Stdio::null())
+            .status();
         let _ = self.child.wait();
         let _ = std::fs::remove_dir_all(&self.profile);
     }

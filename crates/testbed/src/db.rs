@@ -18,18 +18,28 @@ impl TestDb {
     pub async fn new() -> Result<TestDb> {
         let server = std::env::var("TEST_DATABASE_URL")
             .context("TEST_DATABASE_URL is not set: run the tests with bin/test")?;
-        let name = format!("t_{}_{}", std::process::id(), NEXT.fetch_add(1, Ordering::Relaxed));
+        let name = format!(
+            "t_{}_{}",
+            std::process::id(),
+            NEXT.fetch_add(1, Ordering::Relaxed)
+        );
         let mut c = MySqlConnection::connect(&server).await?;
         let make = format!("DROP DATABASE IF EXISTS `{name}`; CREATE DATABASE `{name}`");
         sqlx::raw_sql(AssertSqlSafe(make)).execute(&mut c).await?;
         c.close().await?;
-        Ok(TestDb { url: format!("{server}/{name}"), name, server })
+        Ok(TestDb {
+            url: format!("{server}/{name}"),
+            name,
+            server,
+        })
     }
 
     /// Drops it.
     pub async fn close(self) -> Result<()> {
         let mut c = MySqlConnection::connect(&self.server).await?;
-        sqlx::raw_sql(AssertSqlSafe(format!("DROP DATABASE `{}`", self.name))).execute(&mut c).await?;
+        sqlx::raw_sql(AssertSqlSafe(format!("DROP DATABASE `{}`", self.name)))
+            .execute(&mut c)
+            .await?;
         c.close().await?;
         Ok(())
     }

@@ -12,10 +12,9 @@ use shared::{assets, error, guard, theme};
 use std::time::Duration;
 use store::MySqlPool;
 use tower::ServiceBuilder;
-use tower_http::ServiceBuilderExt;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
-use tower_http::request_id::MakeRequestUuid;
+use tower_http::request_id::{MakeRequestUuid, PropagateRequestIdLayer, SetRequestIdLayer};
 use tower_http::set_header::SetResponseHeaderLayer;
 use tower_http::timeout::TimeoutLayer;
 use tower_http::trace::TraceLayer;
@@ -32,7 +31,8 @@ const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'
 /// The whole program behind one router.
 pub fn router(db: MySqlPool) -> Router {
     let request_id = header::HeaderName::from_static("x-request-id");
-    let fixed = |name, value| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
+    let fixed =
+        |name, value| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
     let pages = Router::new()
         .merge(rooms::bench::routes())
         .merge(rooms::sheet::routes())
@@ -53,15 +53,18 @@ pub fn router(db: MySqlPool) -> Router {
         .route("/assets/{tag}/{*path}", get(assets::serve))
         .layer(
             ServiceBuilder::new()
-                .set_request_id(request_id.clone(), MakeRequestUuid)
+                .layer(SetRequestIdLayer::new(request_id.clone(), MakeRequestUuid))
                 .layer(TraceLayer::new_for_http().make_span_with(guard::span))
-                .propagate_request_id(request_id)
+                .layer(PropagateRequestIdLayer::new(request_id))
                 .layer(CompressionLayer::new().gzip(true).br(true))
                 .layer(fixed(header::CONTENT_SECURITY_POLICY, POLICY))
                 .layer(fixed(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))
                 .layer(fixed(header::REFERRER_POLICY, "same-origin"))
-                .layer(TimeoutLayer::with_status_code(StatusCode::SERVICE_UNAVAILABLE, Duration::from_secs(15)))
                 .layer(axum::middleware::from_fn(error::dressed))
+                .layer(TimeoutLayer::with_status_code(
+                    StatusCode::SERVICE_UNAVAILABLE,
+                    Duration::from_secs(15),
+                ))
                 .layer(CatchPanicLayer::custom(error::panicked)),
         )
         .with_state(App { db })
@@ -73,5 +76,7 @@ pub async fn serve(
     router: Router,
     stop: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
-    axum::serve(listener, router).with_graceful_shutdown(stop).await
+    axum::serve(listener, router)
+        .with_graceful_shutdown(stop)
+        .await
 }

@@ -196,6 +196,24 @@ impl Run {
         Ok(())
     }
 
+    /// When the last of `pieces` is out if the pace so far goes on; `None` before there is a pace.
+    pub fn last_out_at(&self, pieces: u32, now: Timestamp) -> Option<Timestamp> {
+        let s = self.summary();
+        let pace = s.pace_s?;
+        let begun = self.pizzas.len() as u32;
+        let last_in = self.pizzas.last()?.in_at;
+        let baked = s.mean_s.unwrap_or(pace);
+        let to_go = f64::from(pieces.saturating_sub(begun));
+        let planned = last_in + jiff::SignedDuration::from_secs_f64(to_go * pace + baked);
+        // A pause moves everything that has not gone in yet.
+        let overdue = if to_go > 0.0 {
+            now + jiff::SignedDuration::from_secs_f64((to_go - 1.0) * pace + baked)
+        } else {
+            now
+        };
+        Some(planned.max(overdue))
+    }
+
     /// Figures of the run so far.
     pub fn summary(&self) -> RunSummary {
         let times: Vec<f64> = self.pizzas.iter().filter_map(Pizza::baked_s).collect();

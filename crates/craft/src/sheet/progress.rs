@@ -30,7 +30,12 @@ pub struct Progress {
 
 impl Progress {
     /// Folds what was done. `baking` is true once a pizza went in.
-    pub fn of(sheet: &SheetResult, done_at: Vec<Option<Timestamp>>, baking: bool, finished: bool) -> Progress {
+    pub fn of(
+        sheet: &SheetResult,
+        done_at: Vec<Option<Timestamp>>,
+        baking: bool,
+        finished: bool,
+    ) -> Progress {
         let last = done_at.iter().rposition(Option::is_some);
         let next = match last {
             _ if finished => None,
@@ -51,7 +56,11 @@ impl Progress {
             None => Stand::Planned,
             Some(step) => stand(step, sheet),
         };
-        Progress { done_at, next, stand }
+        Progress {
+            done_at,
+            next,
+            stand,
+        }
     }
 }
 
@@ -84,23 +93,42 @@ mod tests {
             kitchen_scale_g: 1.0,
             fine_scale_g: 0.1,
         };
-        work_out(&SheetRequest::of_style(StyleKey::HotRound, &kitchen, "2026-11-27T19:00:00Z".parse().unwrap())).unwrap()
+        work_out(&SheetRequest::of_style(
+            StyleKey::HotRound,
+            &kitchen,
+            "2026-11-27T19:00:00Z".parse().unwrap(),
+        ))
+        .unwrap()
     }
 
     fn after(kinds: &[StepKind], baking: bool) -> Progress {
         let s = sheet();
-        let done = s.steps.iter().map(|p| kinds.contains(&p.kind).then_some(p.at)).collect();
+        let done = s
+            .steps
+            .iter()
+            .map(|p| kinds.contains(&p.kind).then_some(p.at))
+            .collect();
         Progress::of(&s, done, baking, false)
     }
 
     #[test]
     fn the_last_step_done_says_where_the_dough_is() {
         use StepKind::*;
-        assert_eq!((after(&[], false).stand, after(&[], false).next), (Stand::Planned, Some(0)));
+        assert_eq!(
+            (after(&[], false).stand, after(&[], false).next),
+            (Stand::Planned, Some(0))
+        );
         assert_eq!(after(&[Mix], false).stand, Stand::Mixed);
         assert_eq!(after(&[Mix, Rest, Bulk, Ball], false).stand, Stand::Cold);
-        assert_eq!(after(&[Mix, Rest, Bulk, Ball, Temper, LightOven], false).stand, Stand::Tempering);
-        assert_eq!(after(&[Mix, Rest, Bulk, Ball, LightOven], false).stand, Stand::Cold, "an oven lit early");
+        assert_eq!(
+            after(&[Mix, Rest, Bulk, Ball, Temper, LightOven], false).stand,
+            Stand::Tempering
+        );
+        assert_eq!(
+            after(&[Mix, Rest, Bulk, Ball, LightOven], false).stand,
+            Stand::Cold,
+            "an oven lit early"
+        );
         assert_eq!(after(&[Mix, Ball], true).stand, Stand::Baking);
     }
 

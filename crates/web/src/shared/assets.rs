@@ -44,12 +44,25 @@ pub fn url(path: &str) -> String {
 }
 
 pub async fn serve(Path((tag, path)): Path<(String, String)>) -> Response {
-    let Some(f) = file(&path) else { return StatusCode::NOT_FOUND.into_response() };
-    let keep = if tag == *TAG { "public, max-age=31536000, immutable" } else { "no-cache" };
+    let Some(f) = file(&path) else {
+        return StatusCode::NOT_FOUND.into_response();
+    };
+    let keep = if tag == *TAG {
+        "public, max-age=31536000, immutable"
+    } else {
+        "no-cache"
+    };
     let body = match f.data {
         Cow::Borrowed(b) => Bytes::from_static(b),
         Cow::Owned(v) => v.into(),
     };
     let kind = f.metadata.mimetype().to_string();
-    ([(header::CONTENT_TYPE, kind), (header::CACHE_CONTROL, keep.to_string())], body).into_response()
+    (
+        [
+            (header::CONTENT_TYPE, kind),
+            (header::CACHE_CONTROL, keep.to_string()),
+        ],
+        body,
+    )
+        .into_response()
 }

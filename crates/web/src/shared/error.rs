@@ -111,7 +111,9 @@ pub fn panicked(cause: Box<dyn Any + Send + 'static>) -> Response {
         .or_else(|| cause.downcast_ref::<&str>().copied())
         .unwrap_or("no message");
     tracing::error!(cause = text, "a handler panicked");
-    failed().with(StatusCode::INTERNAL_SERVER_ERROR).map(|_| Body::empty())
+    failed()
+        .with(StatusCode::INTERNAL_SERVER_ERROR)
+        .map(|_| Body::empty())
 }
 
 /// The page for addresses that lead nowhere.
@@ -137,12 +139,17 @@ pub async fn dressed(request: Request, next: Next) -> Response {
     let is_api = path.starts_with("/api/");
     let response = next.run(request).await;
     let status = response.status();
-    if path.starts_with("/assets/") || path == "/health" || !(status.is_client_error() || status.is_server_error()) {
+    if path.starts_with("/assets/")
+        || path == "/health"
+        || !(status.is_client_error() || status.is_server_error())
+    {
         return response;
     }
     let said = match response.extensions().get::<Said>() {
         Some(said) => said.clone(),
-        None if response.headers().contains_key(header::CONTENT_TYPE) && is_written(&response) => return response,
+        None if response.headers().contains_key(header::CONTENT_TYPE) && is_written(&response) => {
+            return response;
+        }
         None => plain(status),
     };
     if is_api {
@@ -171,12 +178,24 @@ fn is_written(r: &Response) -> bool {
 
 fn plain(status: StatusCode) -> Said {
     match status {
-        StatusCode::PAYLOAD_TOO_LARGE => Said::new("That is too much at once", "A form holds up to 256 kB. Nothing was kept; send less."),
-        StatusCode::METHOD_NOT_ALLOWED => Said::new("Not from here", "This address is used by a form of Slow Rise; open the page that holds the form."),
-        StatusCode::SERVICE_UNAVAILABLE => Said::new("That took too long", "The answer did not come in time. Try again."),
-        StatusCode::UNSUPPORTED_MEDIA_TYPE | StatusCode::BAD_REQUEST | StatusCode::UNPROCESSABLE_ENTITY => {
-            Said::new("That could not be read", "What arrived is not what this page sends. Open the page again and enter it there.")
-        }
+        StatusCode::PAYLOAD_TOO_LARGE => Said::new(
+            "That is too much at once",
+            "A form holds up to 256 kB. Nothing was kept; send less.",
+        ),
+        StatusCode::METHOD_NOT_ALLOWED => Said::new(
+            "Not from here",
+            "This address is used by a form of Slow Rise; open the page that holds the form.",
+        ),
+        StatusCode::SERVICE_UNAVAILABLE => Said::new(
+            "That took too long",
+            "The answer did not come in time. Try again.",
+        ),
+        StatusCode::UNSUPPORTED_MEDIA_TYPE
+        | StatusCode::BAD_REQUEST
+        | StatusCode::UNPROCESSABLE_ENTITY => Said::new(
+            "That could not be read",
+            "What arrived is not what this page sends. Open the page again and enter it there.",
+        ),
         s if s.is_server_error() => failed(),
         _ => Said::new("That cannot be done", "The request was refused."),
     }
@@ -184,6 +203,9 @@ fn plain(status: StatusCode) -> Said {
 
 /// The reference that the log carries too.
 pub fn reference(headers: &HeaderMap) -> String {
-    let id = headers.get("x-request-id").and_then(|v| v.to_str().ok()).unwrap_or("");
+    let id = headers
+        .get("x-request-id")
+        .and_then(|v| v.to_str().ok())
+        .unwrap_or("");
     id.split('-').next().unwrap_or("").to_string()
 }

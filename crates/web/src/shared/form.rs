@@ -36,10 +36,16 @@ pub struct Reader<'a> {
 
 impl<'a> Reader<'a> {
     pub fn new(typed: &'a Typed) -> Self {
-        Reader { typed, errors: vec![] }
+        Reader {
+            typed,
+            errors: vec![],
+        }
     }
     pub fn refuse(&mut self, field: &str, message: impl Into<String>) {
-        self.errors.push(FieldError { field: field.into(), message: message.into() });
+        self.errors.push(FieldError {
+            field: field.into(),
+            message: message.into(),
+        });
     }
     /// A number; decimal point and decimal comma are both read. NaN stands in for one that was refused.
     pub fn number(&mut self, field: &str, what: &str) -> f64 {
@@ -50,7 +56,10 @@ impl<'a> Reader<'a> {
                 f64::NAN
             }
             Err(NotANumber::Text) => {
-                self.refuse(field, format!("{what} must be a number, such as 64.5 or 64,5."));
+                self.refuse(
+                    field,
+                    format!("{what} must be a number, such as 64.5 or 64,5."),
+                );
                 f64::NAN
             }
         }
@@ -74,7 +83,10 @@ impl<'a> Reader<'a> {
         if text.is_empty() {
             self.refuse(field, format!("{what} is missing."));
         } else if length > LONGEST_NAME {
-            self.refuse(field, format!("{what} holds up to {LONGEST_NAME} letters; this has {length}."));
+            self.refuse(
+                field,
+                format!("{what} holds up to {LONGEST_NAME} letters; this has {length}."),
+            );
         }
         text.to_string()
     }
@@ -101,10 +113,16 @@ pub fn number(text: &str) -> Result<f64, NotANumber> {
         return Err(NotANumber::Empty);
     }
     // Rust would also read "inf", "nan" and "1e999".
-    if !text.chars().all(|c| c.is_ascii_digit() || matches!(c, '.' | '-' | '+')) {
+    if !text
+        .chars()
+        .all(|c| c.is_ascii_digit() || matches!(c, '.' | '-' | '+'))
+    {
         return Err(NotANumber::Text);
     }
-    text.parse().ok().filter(|v: &f64| v.is_finite()).ok_or(NotANumber::Text)
+    text.parse()
+        .ok()
+        .filter(|v: &f64| v.is_finite())
+        .ok_or(NotANumber::Text)
 }
 
 #[cfg(test)]
@@ -113,7 +131,14 @@ mod tests {
 
     #[test]
     fn numbers_as_makers_type_them() {
-        for (text, v) in [("64.5", 64.5), ("64,5", 64.5), (" 1 200 ", 1200.0), ("-3", -3.0), ("−3", -3.0), ("+2", 2.0)] {
+        for (text, v) in [
+            ("64.5", 64.5),
+            ("64,5", 64.5),
+            (" 1 200 ", 1200.0),
+            ("-3", -3.0),
+            ("−3", -3.0),
+            ("+2", 2.0),
+        ] {
             assert_eq!(number(text), Ok(v), "{text}");
         }
         for bad in ["abc", "1,2,3", "nan", "inf", "1e5", "6 balls", "--1"] {

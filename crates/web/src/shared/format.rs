@@ -17,7 +17,15 @@ impl Measures {
         let v = Celsius(c).reads(self.temperature);
         let text = format!("{v:.decimals$}");
         // −0 would be an odd reading of a fridge.
-        if text.trim_start_matches('-').chars().all(|c| c == '0' || c == '.') { text.trim_start_matches('-').into() } else { text }
+        if text
+            .trim_start_matches('-')
+            .chars()
+            .all(|c| c == '0' || c == '.')
+        {
+            text.trim_start_matches('-').into()
+        } else {
+            text
+        }
     }
     pub fn degree_unit(&self) -> &'static str {
         match self.temperature {
@@ -72,7 +80,11 @@ pub fn thousands(digits: &str) -> String {
 
 /// Baker's percent as a row shows it.
 pub fn percent(v: f64) -> String {
-    if v >= 1.0 || v == 0.0 { format!("{v:.1}") } else { craft::formula::two_digits(v) }
+    if v >= 1.0 || v == 0.0 {
+        format!("{v:.1}")
+    } else {
+        craft::formula::two_digits(v)
+    }
 }
 
 /// "19:00".
@@ -93,7 +105,8 @@ pub fn day(t: &Zoned) -> String {
 /// A forecast moment to the quarter hour, as precise as the model is.
 pub fn quarter(t: &Zoned) -> Zoned {
     let s = t.timestamp().as_second();
-    let rounded = jiff::Timestamp::from_second((s + 450).div_euclid(900) * 900).unwrap_or(t.timestamp());
+    let rounded =
+        jiff::Timestamp::from_second((s + 450).div_euclid(900) * 900).unwrap_or(t.timestamp());
     rounded.to_zoned(t.time_zone().clone())
 }
 
@@ -130,23 +143,39 @@ pub fn min_s(s: f64) -> String {
 /// Small numbers as words at the head of a sentence.
 pub fn count_word(n: u32) -> String {
     const WORDS: [&str; 13] = [
-        "No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten", "Eleven", "Twelve",
+        "No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten",
+        "Eleven", "Twelve",
     ];
-    WORDS.get(n as usize).map_or_else(|| n.to_string(), |w| (*w).to_string())
+    WORDS
+        .get(n as usize)
+        .map_or_else(|| n.to_string(), |w| (*w).to_string())
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
 
-    const METRIC: Measures = Measures { temperature: TemperatureUnit::Celsius, weight: WeightUnit::Grams };
+    const METRIC: Measures = Measures {
+        temperature: TemperatureUnit::Celsius,
+        weight: WeightUnit::Grams,
+    };
 
     #[test]
     fn weights_as_scales_read_them() {
-        for (g, text) in [(1588.0, "1,588"), (941.0, "941"), (26.4, "26.4"), (0.45, "0.45"), (40.0, "40"), (12345678.0, "12,345,678")] {
+        for (g, text) in [
+            (1588.0, "1,588"),
+            (941.0, "941"),
+            (26.4, "26.4"),
+            (0.45, "0.45"),
+            (40.0, "40"),
+            (12345678.0, "12,345,678"),
+        ] {
             assert_eq!(METRIC.weight(g), text);
         }
-        let imperial = Measures { temperature: TemperatureUnit::Fahrenheit, weight: WeightUnit::Ounces };
+        let imperial = Measures {
+            temperature: TemperatureUnit::Fahrenheit,
+            weight: WeightUnit::Ounces,
+        };
         assert_eq!(imperial.weight(250.0), "8.82");
         assert_eq!(imperial.degrees(23.0, 1), "73.4");
         assert_eq!(METRIC.degrees(-0.04, 1), "0.0");
@@ -160,6 +189,9 @@ mod tests {
         assert_eq!(span_words(d(85)), "1 h 25");
         assert_eq!(span_words(d(120)), "2 hours");
         assert_eq!(span_words(d(-60 * 71)), "3 days");
-        assert_eq!(span(d(19)), [("0".to_string(), "h"), ("19".to_string(), "m")]);
+        assert_eq!(
+            span(d(19)),
+            [("0".to_string(), "h"), ("19".to_string(), "m")]
+        );
     }
 }

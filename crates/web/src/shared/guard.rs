@@ -4,7 +4,7 @@
 use crate::shared::error::{Said, reference};
 use axum::body::Body;
 use axum::extract::Request;
-use axum::http::{Method, StatusCode, header};
+use axum::http::{HeaderMap, Method, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 
@@ -23,20 +23,24 @@ pub fn span(request: &axum::http::Request<Body>) -> tracing::Span {
 
 /// Refuses posts that another site's page sends.
 pub async fn own_pages_only(request: Request, next: Next) -> Response {
-    let text = |name: header::HeaderName| request.headers().get(name).and_then(|v| v.to_str().ok());
-    let foreign_site = request
-        .headers()
-        .get("sec-fetch-site")
-        .and_then(|v| v.to_str().ok())
-        .is_some_and(|s| s == "cross-site");
-    let foreign_origin = match (text(header::ORIGIN), text(header::HOST)) {
+    if request.method() == Method::POST && is_foreign(request.headers()) {
+        return Said::new(
+            "Not from here",
+            "This was sent by a page of another site. Nothing was kept.",
+        )
+        .with(StatusCode::FORBIDDEN);
+    }
+    next.run(request).await
+}
+
+fn is_foreign(headers: &HeaderMap) -> bool {
+    let text = |name: &str| headers.get(name).and_then(|v| v.to_str().ok());
+    let site = text("sec-fetch-site").is_some_and(|s| s == "cross-site");
+    let origin = match (text("origin"), text("host")) {
         (Some(origin), Some(host)) => origin.split_once("://").map(|(_, o)| o) != Some(host),
         _ => false,
     };
-    if request.method() == Method::POST && (foreign_site || foreign_origin) {
-        return Said::new("Not from here", "This was sent by a page of another site. Nothing was kept.").with(StatusCode::FORBIDDEN);
-    }
-    next.run(request).await
+    site || origin
 }
 
 /// Reads the body of a post within its limit and, when the answer is "the database is away", hands the
@@ -55,7 +59,9 @@ pub async fn keep_entries(request: Request, next: Next) -> Response {
         .get(header::CONTENT_TYPE)
         .and_then(|v| v.to_str().ok())
         .is_some_and(|t| t.starts_with("application/x-www-form-urlencoded"));
-    let mut response = next.run(Request::from_parts(parts, Body::from(bytes.clone()))).await;
+    let mut response = next
+        .run(Request::from_parts(parts, Body::from(bytes.clone())))
+        .await;
     if is_form
         && let Some(said) = response.extensions_mut().get_mut::<Said>()
         && said.again

@@ -8,8 +8,8 @@ use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
-use store::kitchen::Kitchen;
 use store::KitchenId;
+use store::kitchen::Kitchen;
 
 /// The kitchen, with its clock and its measures.
 #[derive(Debug, Clone)]
@@ -25,7 +25,10 @@ impl Here {
     pub fn of(kitchen: Kitchen, now: Timestamp) -> Here {
         Here {
             zone: TimeZone::get(&kitchen.usual.time_zone).unwrap_or(TimeZone::UTC),
-            measures: Measures { temperature: kitchen.temperature_unit, weight: kitchen.weight_unit },
+            measures: Measures {
+                temperature: kitchen.temperature_unit,
+                weight: kitchen.weight_unit,
+            },
             kitchen,
             now,
         }
@@ -43,7 +46,9 @@ impl FromRequestParts<App> for Here {
     type Rejection = Trouble;
     async fn from_request_parts(_: &mut Parts, app: &App) -> Result<Self, Trouble> {
         let mut db = app.db.acquire().await.map_err(store::StoreError::from)?;
-        let kitchen = store::kitchen::first(&mut db).await?.ok_or(Trouble::NoKitchen)?;
+        let kitchen = store::kitchen::first(&mut db)
+            .await?
+            .ok_or(Trouble::NoKitchen)?;
         Ok(Here::of(kitchen, Timestamp::now()))
     }
 }

@@ -23,7 +23,16 @@ pub enum Stop {
 }
 
 impl Stop {
-    const ALL: [Stop; 8] = [Stop::Bench, Stop::Sheet, Stop::Mix, Stop::Rise, Stop::Shape, Stop::Fire, Stop::Bake, Stop::Ledger];
+    const ALL: [Stop; 8] = [
+        Stop::Bench,
+        Stop::Sheet,
+        Stop::Mix,
+        Stop::Rise,
+        Stop::Shape,
+        Stop::Fire,
+        Stop::Bake,
+        Stop::Ledger,
+    ];
 
     fn name(self) -> &'static str {
         match self {
@@ -89,7 +98,14 @@ pub struct Frame {
 
 impl Frame {
     /// A page of the kitchen; `batch` is the open batch with how far it has come.
-    pub fn of(here: &Here, theme: Theme, stop: Stop, title: &str, batch: Option<(&str, Stand)>, path: &str) -> Frame {
+    pub fn of(
+        here: &Here,
+        theme: Theme,
+        stop: Stop,
+        title: &str,
+        batch: Option<(&str, Stand)>,
+        path: &str,
+    ) -> Frame {
         let now = here.local(here.now);
         let (code, reached) = match batch {
             Some((code, stand)) => (Some(code), Some(Stop::reached(stand))),
@@ -129,7 +145,13 @@ impl Frame {
             time_zone: String::new(),
             stops: Stop::ALL
                 .into_iter()
-                .map(|s| StopView { name: s.name(), mark: marks::stop(&s), href: s.href(None), here: false, past: false })
+                .map(|s| StopView {
+                    name: s.name(),
+                    mark: marks::stop(&s),
+                    href: s.href(None),
+                    here: false,
+                    past: false,
+                })
                 .collect(),
             here: stop.name(),
             code: None,

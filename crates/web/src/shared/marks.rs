@@ -47,11 +47,22 @@ pub fn step(kind: &StepKind) -> String {
 /// The mark of a judgement: ring, half diamond, square with a bar.
 pub fn level(level: &Level) -> String {
     let (class, inner) = match level {
-        Level::Holds => ("c-ink", r#"<circle cx="14" cy="14" r="10" fill="none" stroke="currentColor" stroke-width="2.4"/><circle cx="14" cy="14" r="3.2" fill="currentColor"/>"#),
-        Level::Watch => ("c-rise", r#"<path d="M14 2.5L25.5 14 14 25.5 2.5 14z" fill="none" stroke="currentColor" stroke-width="2.4"/><path d="M14 2.5V25.5L2.5 14z" fill="currentColor"/>"#),
-        Level::Act => ("c-ember", r#"<path d="M4 4h20v20H4z" fill="currentColor"/><path d="M14 8v8M14 18.5v2.5" stroke="var(--sheet)" stroke-width="3"/>"#),
+        Level::Holds => (
+            "c-ink",
+            r#"<circle cx="14" cy="14" r="10" fill="none" stroke="currentColor" stroke-width="2.4"/><circle cx="14" cy="14" r="3.2" fill="currentColor"/>"#,
+        ),
+        Level::Watch => (
+            "c-rise",
+            r#"<path d="M14 2.5L25.5 14 14 25.5 2.5 14z" fill="none" stroke="currentColor" stroke-width="2.4"/><path d="M14 2.5V25.5L2.5 14z" fill="currentColor"/>"#,
+        ),
+        Level::Act => (
+            "c-ember",
+            r#"<path d="M4 4h20v20H4z" fill="currentColor"/><path d="M14 8v8M14 18.5v2.5" stroke="var(--sheet)" stroke-width="3"/>"#,
+        ),
     };
-    format!(r#"<svg viewBox="0 0 28 28" width="28" height="28" class="{class}" aria-hidden="true">{inner}</svg>"#)
+    format!(
+        r#"<svg viewBox="0 0 28 28" width="28" height="28" class="{class}" aria-hidden="true">{inner}</svg>"#
+    )
 }
 
 pub fn level_word(level: &Level) -> &'static str {

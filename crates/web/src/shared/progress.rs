@@ -1,10 +1,11 @@
 //! What was seen of a batch, folded for its pages.
 
 use craft::fire::{Run, Tap};
+use craft::reading::Subject;
 use craft::sheet::progress::{Progress, Stand};
 use jiff::Timestamp;
 use store::batch::Batch;
-use store::observation::{Observation, Seen, Subject};
+use store::observation::{Observation, Seen};
 
 /// A batch with everything that was seen of it.
 #[derive(Debug, Clone)]
@@ -31,13 +32,21 @@ impl Told {
         let run = Run::of(taps);
         let baking = !run.pizzas.is_empty();
         let progress = Progress::of(&batch.result, done, baking, batch.finished_at.is_some());
-        Told { batch, seen, run, progress }
+        Told {
+            batch,
+            seen,
+            run,
+            progress,
+        }
     }
 
     /// The latest reading of a subject.
     pub fn reading(&self, subject: Subject) -> Option<(Timestamp, f64)> {
         self.seen.iter().rev().find_map(|o| match o.seen {
-            Seen::Reading { subject: s, celsius } if s == subject => Some((o.at, celsius)),
+            Seen::Reading {
+                subject: s,
+                celsius,
+            } if s == subject => Some((o.at, celsius)),
             _ => None,
         })
     }
@@ -48,7 +57,11 @@ impl Told {
         })
     }
     pub fn pieces_left(&self) -> u32 {
-        self.batch.result.formula.pieces.saturating_sub(self.run.pizzas.len() as u32)
+        self.batch
+            .result
+            .formula
+            .pieces
+            .saturating_sub(self.run.pizzas.len() as u32)
     }
 
     /// Where the dough is, in words, with the measured or usual temperature of the place.

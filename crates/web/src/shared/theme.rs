@@ -1,12 +1,12 @@
 //! Day and night: the lamp. The choice is kept in a cookie of this browser.
 
 use crate::App;
+use axum::Router;
 use axum::extract::{Form, FromRequestParts};
 use axum::http::request::Parts;
 use axum::http::{HeaderMap, header};
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::post;
-use axum::Router;
 use serde::Deserialize;
 use std::convert::Infallible;
 
@@ -61,12 +61,17 @@ pub fn routes() -> Router<App> {
 async fn lamp(Form(l): Form<Lamp>) -> Response {
     let theme = if l.theme == "night" { "night" } else { "day" };
     let cookie = format!("theme={theme}; Path=/; Max-Age=31536000; SameSite=Lax");
-    ([(header::SET_COOKIE, cookie)], Redirect::to(own_path(&l.back))).into_response()
+    (
+        [(header::SET_COOKIE, cookie)],
+        Redirect::to(own_path(&l.back)),
+    )
+        .into_response()
 }
 
 /// A path of this server, or the Bench: a form must not send anyone elsewhere.
 pub fn own_path(path: &str) -> &str {
-    let own = path.starts_with('/') && !path.starts_with("//") && !path.contains(['\\', '\n', '\r']);
+    let own =
+        path.starts_with('/') && !path.starts_with("//") && !path.contains(['\\', '\n', '\r']);
     if own { path } else { "/" }
 }
 
@@ -77,7 +82,13 @@ mod tests {
     #[test]
     fn only_own_paths_are_gone_back_to() {
         assert_eq!(own_path("/ledger?skip=10"), "/ledger?skip=10");
-        for bad in ["//elsewhere", "http://elsewhere", "", "/\\elsewhere", "/a\nb"] {
+        for bad in [
+            "//elsewhere",
+            "http://elsewhere",
+            "",
+            "/\\elsewhere",
+            "/a\nb",
+        ] {
             assert_eq!(own_path(bad), "/", "{bad}");
         }
     }

@@ -22,8 +22,20 @@ const END_X: f64 = 436.0;
 const TOP_C: f64 = 30.0;
 
 pub fn heatline(pins: &[Pin], measures: &Measures) -> String {
-    let say = pins.iter().map(|p| format!("{} {}", p.name, measures.degrees(p.celsius, 1))).collect::<Vec<_>>().join(", ");
-    let mut svg = Svg::new(WIDTH, HEIGHT, "heatline", &format!("Temperatures last read in {}: {say}", measures.degree_unit()));
+    let say = pins
+        .iter()
+        .map(|p| format!("{} {}", p.name, measures.degrees(p.celsius, 1)))
+        .collect::<Vec<_>>()
+        .join(", ");
+    let mut svg = Svg::new(
+        WIDTH,
+        HEIGHT,
+        "heatline",
+        &format!(
+            "Temperatures last read in {}: {say}",
+            measures.degree_unit()
+        ),
+    );
     svg.path(
         &format!("M{LEFT} {AXIS_Y}H{BREAK_X}l6 -9 8 18 6 -9H{END_X}"),
         r#"class="s-ink" stroke-width="2.4""#,
@@ -34,7 +46,10 @@ pub fn heatline(pins: &[Pin], measures: &Measures) -> String {
     };
     for tick in ticks {
         let x = x(Celsius::from_reading(*tick, measures.temperature).0);
-        svg.path(&format!("M{x:.1} {}v10", AXIS_Y - 5.0), r#"class="s-ink" stroke-width="1.5""#);
+        svg.path(
+            &format!("M{x:.1} {}v10", AXIS_Y - 5.0),
+            r#"class="s-ink" stroke-width="1.5""#,
+        );
         svg.text(x, AXIS_Y + 20.0, "tk", Hold::Middle, &format!("{tick:.0}"));
     }
     let mut sorted: Vec<&Pin> = pins.iter().collect();
@@ -76,15 +91,40 @@ fn draw(svg: &mut Svg, pin: &Pin, level: usize, measures: &Measures) {
         2 => (82.0, 12.0, 86.0),
         _ => (132.0, 181.0, 116.0),
     };
-    let class = if pin.cold { "c-tarn" } else if pin.celsius > TOP_C { "c-ember" } else { "c-ink" };
+    let class = if pin.cold {
+        "c-tarn"
+    } else if pin.celsius > TOP_C {
+        "c-ember"
+    } else {
+        "c-ink"
+    };
     svg.raw(&format!(r#"<g class="{class}">"#));
-    let start = if level % 2 == 0 { AXIS_Y - 5.0 } else { AXIS_Y + 5.0 };
-    svg.path(&format!("M{x:.1} {start}V{stem}"), r#"class="s" stroke-width="2""#);
-    let dot = if pin.age.is_some() { r#"class="hollow""# } else { r#"class="f""# };
-    svg.raw(&format!(r#"<circle cx="{x:.1}" cy="{AXIS_Y}" r="5.5" {dot}/></g>"#));
+    let start = if level % 2 == 0 {
+        AXIS_Y - 5.0
+    } else {
+        AXIS_Y + 5.0
+    };
+    svg.path(
+        &format!("M{x:.1} {start}V{stem}"),
+        r#"class="s" stroke-width="2""#,
+    );
+    let dot = if pin.age.is_some() {
+        r#"class="hollow""#
+    } else {
+        r#"class="f""#
+    };
+    svg.raw(&format!(
+        r#"<circle cx="{x:.1}" cy="{AXIS_Y}" r="5.5" {dot}/></g>"#
+    ));
     let decimals = if pin.celsius > TOP_C { 0 } else { 1 };
     let lx = x.clamp(40.0, WIDTH - 36.0);
-    svg.text(lx, value_y, "b halo d18", Hold::Middle, &format!("{}°", measures.degrees(pin.celsius, decimals)));
+    svg.text(
+        lx,
+        value_y,
+        "b halo d18",
+        Hold::Middle,
+        &format!("{}°", measures.degrees(pin.celsius, decimals)),
+    );
     let name = match &pin.age {
         Some(age) => format!("{} · {age}", pin.name),
         None => pin.name.clone(),

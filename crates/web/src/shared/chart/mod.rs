@@ -24,7 +24,10 @@ pub enum Hold {
 
 /// Text made safe for SVG.
 pub fn safe(text: &str) -> String {
-    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;").replace('"', "&quot;")
+    text.replace('&', "&amp;")
+        .replace('<', "&lt;")
+        .replace('>', "&gt;")
+        .replace('"', "&quot;")
 }
 
 impl Svg {
@@ -41,7 +44,11 @@ impl Svg {
         self.out.push_str(markup);
     }
     pub fn rect(&mut self, x: f64, y: f64, w: f64, h: f64, attributes: &str) {
-        let _ = write!(self.out, r#"<rect x="{x:.1}" y="{y:.1}" width="{:.1}" height="{h:.1}" {attributes}/>"#, w.max(0.0));
+        let _ = write!(
+            self.out,
+            r#"<rect x="{x:.1}" y="{y:.1}" width="{:.1}" height="{h:.1}" {attributes}/>"#,
+            w.max(0.0)
+        );
     }
     pub fn path(&mut self, d: &str, attributes: &str) {
         let _ = write!(self.out, r#"<path d="{d}" {attributes}/>"#);
@@ -144,7 +151,14 @@ impl Hours {
 }
 
 /// A curve of the clocks within the hours, as path data; values run 0 to `top` between `y0` and `y1`.
-pub fn curve(hours: &Hours, sheet: &SheetResult, value: impl Fn(&ClockPoint) -> f64, y0: f64, y1: f64, top: f64) -> String {
+pub fn curve(
+    hours: &Hours,
+    sheet: &SheetResult,
+    value: impl Fn(&ClockPoint) -> f64,
+    y0: f64,
+    y1: f64,
+    top: f64,
+) -> String {
     let mut d = String::new();
     let last = last_shown(sheet);
     for p in &sheet.clocks {
@@ -153,7 +167,13 @@ pub fn curve(hours: &Hours, sheet: &SheetResult, value: impl Fn(&ClockPoint) -> 
             continue;
         }
         let y = y0 + (y1 - y0) * value(p).clamp(0.0, top) / top;
-        let _ = write!(d, "{}{:.1} {:.1}", if d.is_empty() { "M" } else { " L" }, hours.x(at), y);
+        let _ = write!(
+            d,
+            "{}{:.1} {:.1}",
+            if d.is_empty() { "M" } else { " L" },
+            hours.x(at),
+            y
+        );
     }
     d
 }
@@ -172,7 +192,12 @@ mod tests {
     use super::*;
 
     fn hours(from: &str, to: &str) -> Hours {
-        Hours { from: from.parse().unwrap(), to: to.parse().unwrap(), left: 100.0, right: 340.0 }
+        Hours {
+            from: from.parse().unwrap(),
+            to: to.parse().unwrap(),
+            left: 100.0,
+            right: 340.0,
+        }
     }
 
     #[test]
@@ -181,7 +206,11 @@ mod tests {
         assert_eq!(h.px_per_h(), 10.0);
         assert_eq!(h.x("2026-11-27T19:00:00Z".parse().unwrap()), 290.0);
         assert_eq!(h.nights(&TimeZone::UTC), [(100.0, 160.0), (310.0, 340.0)]);
-        let ticks: Vec<i8> = h.ticks(&TimeZone::UTC, 6).into_iter().map(|t| t.1).collect();
+        let ticks: Vec<i8> = h
+            .ticks(&TimeZone::UTC, 6)
+            .into_iter()
+            .map(|t| t.1)
+            .collect();
         assert_eq!(ticks, [0, 6, 12, 18, 0]);
     }
 
@@ -189,7 +218,11 @@ mod tests {
     fn ticks_stand_at_local_hours_across_the_change_of_summer_time() {
         let zone = TimeZone::get("Europe/London").unwrap();
         let h = hours("2026-10-24T12:00:00Z", "2026-10-25T18:00:00Z");
-        let at: Vec<String> = h.ticks(&zone, 12).into_iter().map(|t| t.0.to_string()).collect();
+        let at: Vec<String> = h
+            .ticks(&zone, 12)
+            .into_iter()
+            .map(|t| t.0.to_string())
+            .collect();
         assert_eq!(at, ["2026-10-24T23:00:00Z", "2026-10-25T12:00:00Z"]);
     }
 

@@ -30,8 +30,24 @@ struct Layout {
     narrow: bool,
 }
 
-const WIDE: Layout = Layout { width: 1240.0, left: 206.0, back_h: 8.0, ahead_h: 72.0, row_h: 75.0, head_h: 66.0, narrow: false };
-const NARROW: Layout = Layout { width: 366.0, left: 0.0, back_h: 2.0, ahead_h: 22.0, row_h: 100.0, head_h: 50.0, narrow: true };
+const WIDE: Layout = Layout {
+    width: 1240.0,
+    left: 206.0,
+    back_h: 8.0,
+    ahead_h: 72.0,
+    row_h: 75.0,
+    head_h: 66.0,
+    narrow: false,
+};
+const NARROW: Layout = Layout {
+    width: 366.0,
+    left: 0.0,
+    back_h: 2.0,
+    ahead_h: 22.0,
+    row_h: 100.0,
+    head_h: 50.0,
+    narrow: true,
+};
 
 pub fn wide(rows: &[Row], now: Timestamp, zone: &TimeZone) -> String {
     draw(rows, now, zone, &WIDE)
@@ -42,16 +58,29 @@ pub fn narrow(rows: &[Row], now: Timestamp, zone: &TimeZone) -> String {
 }
 
 fn draw(rows: &[Row], now: Timestamp, zone: &TimeZone, l: &Layout) -> String {
-    let axis = Hours { from: now - hours(l.back_h), to: now + hours(l.ahead_h), left: l.left, right: l.width - 2.0 };
+    let axis = Hours {
+        from: now - hours(l.back_h),
+        to: now + hours(l.ahead_h),
+        left: l.left,
+        right: l.width - 2.0,
+    };
     let foot = l.head_h + l.row_h * rows.len().max(1) as f64;
     let oven_h = if l.narrow { 0.0 } else { 40.0 };
     let height = foot + oven_h;
     let label = format!(
         "Ribbon of time with {} batches: {}",
         rows.len(),
-        rows.iter().map(|r| format!("{} {}, serve {}", r.code, r.state, at(r.serve_at, zone))).collect::<Vec<_>>().join("; ")
+        rows.iter()
+            .map(|r| format!("{} {}, serve {}", r.code, r.state, at(r.serve_at, zone)))
+            .collect::<Vec<_>>()
+            .join("; ")
     );
-    let mut svg = Svg::new(l.width, height, if l.narrow { "ribbon narrow" } else { "ribbon" }, &label);
+    let mut svg = Svg::new(
+        l.width,
+        height,
+        if l.narrow { "ribbon narrow" } else { "ribbon" },
+        &label,
+    );
     ground(&mut svg, &axis, zone, l, height);
     if rows.is_empty() {
         empty(&mut svg, &axis, now, zone, l);
@@ -64,13 +93,31 @@ fn draw(rows: &[Row], now: Timestamp, zone: &TimeZone, l: &Layout) -> String {
         ovens(&mut svg, &axis, rows, foot, zone);
     }
     let x = axis.x(now);
-    svg.path(&format!("M{x:.1} {:.1}V{height:.1}", l.head_h - 18.0), r#"class="l-now""#);
+    svg.path(
+        &format!("M{x:.1} {:.1}V{height:.1}", l.head_h - 18.0),
+        r#"class="l-now""#,
+    );
     let half = 29.0;
     let plate = x.max(half + 1.0);
     svg.raw(r#"<g class="now-plate">"#);
-    svg.rect(plate - half, l.head_h - 36.0, 2.0 * half, 21.0, r#"class="f-larch""#);
-    svg.path(&format!("M{:.1} {:.1}h14l-7 8z", x - 7.0, l.head_h - 15.0), r#"class="f-larch""#);
-    svg.text(plate, l.head_h - 20.0, "b onlarch d16", Hold::Middle, &hm(&now.to_zoned(zone.clone())));
+    svg.rect(
+        plate - half,
+        l.head_h - 36.0,
+        2.0 * half,
+        21.0,
+        r#"class="f-larch""#,
+    );
+    svg.path(
+        &format!("M{:.1} {:.1}h14l-7 8z", x - 7.0, l.head_h - 15.0),
+        r#"class="f-larch""#,
+    );
+    svg.text(
+        plate,
+        l.head_h - 20.0,
+        "b onlarch d16",
+        Hold::Middle,
+        &hm(&now.to_zoned(zone.clone())),
+    );
     svg.raw("</g>");
     svg.end()
 }
@@ -88,22 +135,43 @@ fn ground(svg: &mut Svg, axis: &Hours, zone: &TimeZone, l: &Layout, height: f64)
     let every = if l.narrow { 4 } else { 6 };
     for (t, hour) in axis.ticks(zone, every) {
         let x = axis.x(t);
-        let (from, class) = if hour == 0 { (l.head_h - 26.0, "l-day") } else { (l.head_h - 6.0, "l-rule") };
-        svg.path(&format!("M{x:.1} {from:.1}V{height:.1}"), &format!(r#"class="{class}""#));
+        let (from, class) = if hour == 0 {
+            (l.head_h - 26.0, "l-day")
+        } else {
+            (l.head_h - 6.0, "l-rule")
+        };
+        svg.path(
+            &format!("M{x:.1} {from:.1}V{height:.1}"),
+            &format!(r#"class="{class}""#),
+        );
         if (x - now_x).abs() > 52.0 && x > axis.left + 18.0 && x < l.width - 22.0 {
-            svg.text(x, l.head_h - 22.0, "tk", Hold::Middle, &format!("{hour:02}:00"));
+            svg.text(
+                x,
+                l.head_h - 22.0,
+                "tk",
+                Hold::Middle,
+                &format!("{hour:02}:00"),
+            );
         }
     }
     if !l.narrow {
         let mut first = true;
-        let days = std::iter::once((axis.from, 0)).chain(axis.ticks(zone, 24)).collect::<Vec<_>>();
+        let days = std::iter::once((axis.from, 0))
+            .chain(axis.ticks(zone, 24))
+            .collect::<Vec<_>>();
         for (i, (t, _)) in days.iter().enumerate() {
             let x = axis.x(*t).max(axis.left);
             let next = days.get(i + 1).map_or(axis.right, |d| axis.x(d.0));
             let name = t.to_zoned(zone.clone()).strftime("%A %-d").to_string();
             // A day's name needs room before the next one.
             if next - x > 9.5 * name.len() as f64 {
-                svg.text(x + if first { 0.0 } else { 8.0 }, 22.0, "dsp d16", Hold::Start, &name);
+                svg.text(
+                    x + if first { 0.0 } else { 8.0 },
+                    22.0,
+                    "dsp d16",
+                    Hold::Start,
+                    &name,
+                );
             }
             first = false;
         }
@@ -111,16 +179,34 @@ fn ground(svg: &mut Svg, axis: &Hours, zone: &TimeZone, l: &Layout, height: f64)
 }
 
 #[allow(clippy::too_many_arguments)] // one row needs its place, its time and its layout
-fn draw_row(svg: &mut Svg, axis: &Hours, row: &Row, y: f64, now: Timestamp, zone: &TimeZone, l: &Layout, words: bool) {
+fn draw_row(
+    svg: &mut Svg,
+    axis: &Hours,
+    row: &Row,
+    y: f64,
+    now: Timestamp,
+    zone: &TimeZone,
+    l: &Layout,
+    words: bool,
+) {
     let foot = y + l.row_h - 6.0;
     let lane = 22.0;
     let (low, high) = (foot - lane - 2.0, if l.narrow { y + 30.0 } else { y + 8.0 });
-    svg.path(&format!("M0 {:.1}H{}", y + l.row_h, l.width), r#"class="l-rule""#);
+    svg.path(
+        &format!("M0 {:.1}H{}", y + l.row_h, l.width),
+        r#"class="l-rule""#,
+    );
     svg.raw(&format!(r#"<a href="/batches/{}">"#, super::safe(row.code)));
     window(svg, row.sheet, axis, foot, high - 4.0);
     blocks(svg, row.sheet, axis, foot - lane, lane, Some(now));
-    svg.path(&curve(axis, row.sheet, |p| p.rise, low, high + 4.0, 130.0), r#"class="l-rise thin""#);
-    svg.path(&curve(axis, row.sheet, |p| p.reserve, low, high + 4.0, 130.0), r#"class="l-res thin""#);
+    svg.path(
+        &curve(axis, row.sheet, |p| p.rise, low, high + 4.0, 130.0),
+        r#"class="l-rise thin""#,
+    );
+    svg.path(
+        &curve(axis, row.sheet, |p| p.reserve, low, high + 4.0, 130.0),
+        r#"class="l-res thin""#,
+    );
     late(svg, axis, row, foot, lane);
     if axis.holds(row.serve_at) {
         flag(svg, axis.x(row.serve_at), foot, high - 3.0);
@@ -150,15 +236,26 @@ fn draw_row(svg: &mut Svg, axis: &Hours, row: &Row, y: f64, now: Timestamp, zone
 
 /// Late hatch between the end of the window and a serve time that it misses.
 fn late(svg: &mut Svg, axis: &Hours, row: &Row, foot: f64, lane: f64) {
-    let Some(end) = row.sheet.window.and_then(|w| w.to_at) else { return };
+    let Some(end) = row.sheet.window.and_then(|w| w.to_at) else {
+        return;
+    };
     if row.serve_at > end && axis.holds(row.serve_at) {
         let x = axis.clamped(end);
-        svg.rect(x, foot - lane, axis.x(row.serve_at) - x, lane, r#"fill="url(#h-late)" stroke="var(--ink)""#);
+        svg.rect(
+            x,
+            foot - lane,
+            axis.x(row.serve_at) - x,
+            lane,
+            r#"fill="url(#h-late)" stroke="var(--ink)""#,
+        );
     }
 }
 
 fn name_curves(svg: &mut Svg, axis: &Hours, row: &Row, now: Timestamp, low: f64, high: f64) {
-    for (ahead, class, word, is_rise) in [(5.0, "c-mature", "reserve", false), (12.0, "c-rise", "rise", true)] {
+    for (ahead, class, word, is_rise) in [
+        (5.0, "c-mature", "reserve", false),
+        (12.0, "c-rise", "rise", true),
+    ] {
         let t = now.max(row.sheet.mixed_at) + hours(ahead);
         if t >= row.serve_at || !axis.holds(t) {
             continue;
@@ -166,23 +263,54 @@ fn name_curves(svg: &mut Svg, axis: &Hours, row: &Row, now: Timestamp, low: f64,
         if let Some(p) = row.sheet.clocks_at(t) {
             let v: f64 = if is_rise { p.rise } else { p.reserve };
             let y = low + (high - low) * v.clamp(0.0, 130.0) / 130.0;
-            svg.text(axis.x(t), y + 4.0, &format!("tx b halo f {class}"), Hold::Middle, word);
+            svg.text(
+                axis.x(t),
+                y + 4.0,
+                &format!("tx b halo f {class}"),
+                Hold::Middle,
+                word,
+            );
         }
     }
 }
 
 /// "17:45–20:45" and "serve 19:00" beside the window, where there is room for them.
 fn say_window(svg: &mut Svg, axis: &Hours, row: &Row, y: f64, zone: &TimeZone) {
-    let end = row.sheet.window.and_then(|w| w.to_at).unwrap_or(row.serve_at).max(row.serve_at);
-    let from = row.sheet.window.map_or(row.serve_at, |w| w.from_at).min(row.serve_at);
+    let end = row
+        .sheet
+        .window
+        .and_then(|w| w.to_at)
+        .unwrap_or(row.serve_at)
+        .max(row.serve_at);
+    let from = row
+        .sheet
+        .window
+        .map_or(row.serve_at, |w| w.from_at)
+        .min(row.serve_at);
     let serve = hm(&row.serve_at.to_zoned(zone.clone()));
     if from > axis.to {
-        svg.text(axis.right - 8.0, y + 26.0, "tx halo", Hold::End, &format!("serve {}", at(row.serve_at, zone)));
+        svg.text(
+            axis.right - 8.0,
+            y + 26.0,
+            "tx halo",
+            Hold::End,
+            &format!("serve {}", at(row.serve_at, zone)),
+        );
         return;
     }
     let x = axis.x(end) + 9.0;
-    let (x, hold) = if x < axis.right - 96.0 { (x, Hold::Start) } else { (axis.x(from) - 9.0, Hold::End) };
-    svg.text(x, y + 25.0, "tx b halo", hold, &window_words(row.sheet, zone));
+    let (x, hold) = if x < axis.right - 96.0 {
+        (x, Hold::Start)
+    } else {
+        (axis.x(from) - 9.0, Hold::End)
+    };
+    svg.text(
+        x,
+        y + 25.0,
+        "tx b halo",
+        hold,
+        &window_words(row.sheet, zone),
+    );
     if row.sheet.fits(row.serve_at) {
         svg.text(x, y + 43.0, "tx halo", hold, &format!("serve {serve}"));
     } else {
@@ -191,8 +319,11 @@ fn say_window(svg: &mut Svg, axis: &Hours, row: &Row, y: f64, zone: &TimeZone) {
 }
 
 fn miss(row: &Row, serve: &str) -> String {
-    let Some(w) = row.sheet.window else { return format!("serve {serve}: no window") };
-    let minutes = |a: Timestamp, b: Timestamp| crate::shared::format::span_words(b.duration_since(a));
+    let Some(w) = row.sheet.window else {
+        return format!("serve {serve}: no window");
+    };
+    let minutes =
+        |a: Timestamp, b: Timestamp| crate::shared::format::span_words(b.duration_since(a));
     match w.to_at {
         Some(to) if row.serve_at > to => format!("closes {} early", minutes(to, row.serve_at)),
         _ => format!("opens {} late", minutes(row.serve_at, w.from_at)),
@@ -203,12 +334,25 @@ fn ovens(svg: &mut Svg, axis: &Hours, rows: &[Row], y: f64, zone: &TimeZone) {
     svg.text(14.0, y + 25.0, "tx b", Hold::Start, "Ovens");
     let mut free_from = axis.left;
     for row in rows {
-        let Some(step) = row.sheet.steps.iter().find(|s| s.kind == StepKind::LightOven) else { continue };
+        let Some(step) = row
+            .sheet
+            .steps
+            .iter()
+            .find(|s| s.kind == StepKind::LightOven)
+        else {
+            continue;
+        };
         if row.serve_at < axis.from || !axis.holds(step.at) {
             continue;
         }
         let (x0, x1) = (axis.clamped(step.at), axis.clamped(row.serve_at));
-        svg.rect(x0, y + 9.0, x1 - x0, 22.0, r#"fill="url(#h-temper)" stroke="var(--ember)""#);
+        svg.rect(
+            x0,
+            y + 9.0,
+            x1 - x0,
+            22.0,
+            r#"fill="url(#h-temper)" stroke="var(--ember)""#,
+        );
         let word = if row.oven_lit { "lit for" } else { "light for" };
         let text = format!("{word} {} {}", row.code, at(step.at, zone));
         let wide = 7.2 * text.len() as f64;
@@ -228,7 +372,19 @@ fn empty(svg: &mut Svg, axis: &Hours, now: Timestamp, zone: &TimeZone, l: &Layou
     let to = (now + hours(l.ahead_h * 0.55)).to_zoned(zone.clone());
     let x1 = axis.clamped(to.timestamp());
     let x0 = axis.x(now) + 20.0;
-    svg.rect(x0, y + 18.0, x1 - x0, 22.0, r#"fill="none" stroke="var(--rule-strong)" stroke-dasharray="4 3""#);
+    svg.rect(
+        x0,
+        y + 18.0,
+        x1 - x0,
+        22.0,
+        r#"fill="none" stroke="var(--rule-strong)" stroke-dasharray="4 3""#,
+    );
     flag(svg, x1, y + 40.0, y - 6.0);
-    svg.text(x1 + 20.0, y + 10.0, "dsp d17 halo", Hold::Start, "When do you serve?");
+    svg.text(
+        x1 + 20.0,
+        y + 10.0,
+        "dsp d17 halo",
+        Hold::Start,
+        "When do you serve?",
+    );
 }

@@ -14,8 +14,18 @@ const LANE_Y: f64 = 64.0;
 const LANE_H: f64 = 22.0;
 
 /// The strip of a sheet. `now` draws the now line when it lies on it.
-pub fn strip(sheet: &SheetResult, serve_at: Timestamp, now: Option<Timestamp>, zone: &TimeZone) -> String {
-    let until = sheet.window.and_then(|w| w.to_at).unwrap_or(serve_at).max(serve_at) + hours(1.0);
+pub fn strip(
+    sheet: &SheetResult,
+    serve_at: Timestamp,
+    now: Option<Timestamp>,
+    zone: &TimeZone,
+) -> String {
+    let until = sheet
+        .window
+        .and_then(|w| w.to_at)
+        .unwrap_or(serve_at)
+        .max(serve_at)
+        + hours(1.0);
     let whole = until.duration_since(sheet.start_at).as_secs_f64() / 3600.0;
     // Room for the label at the right of the window.
     let axis = Hours {
@@ -32,16 +42,29 @@ pub fn strip(sheet: &SheetResult, serve_at: Timestamp, now: Option<Timestamp>, z
     for (at, hour) in axis.ticks(zone, 6) {
         let x = axis.x(at);
         let class = if hour == 0 { "l-day" } else { "l-rule" };
-        svg.path(&format!("M{x:.1} 0V{HEIGHT}"), &format!(r#"class="{class}""#));
-        let text = if hour == 0 { at.to_zoned(zone.clone()).strftime("%a %-d").to_string() } else { format!("{hour:02}:00") };
+        svg.path(
+            &format!("M{x:.1} 0V{HEIGHT}"),
+            &format!(r#"class="{class}""#),
+        );
+        let text = if hour == 0 {
+            at.to_zoned(zone.clone()).strftime("%a %-d").to_string()
+        } else {
+            format!("{hour:02}:00")
+        };
         if x < RIGHT - 130.0 {
             svg.text(x + 5.0, 13.0, "tk halo", Hold::Start, &text);
         }
     }
     window(&mut svg, sheet, &axis, LANE_Y + LANE_H, 5.0);
     blocks(&mut svg, sheet, &axis, LANE_Y, LANE_H, now);
-    svg.path(&curve(&axis, sheet, |p| p.rise, LANE_Y - 4.0, 12.0, 130.0), r#"class="l-rise""#);
-    svg.path(&curve(&axis, sheet, |p| p.reserve, LANE_Y - 4.0, 12.0, 130.0), r#"class="l-res""#);
+    svg.path(
+        &curve(&axis, sheet, |p| p.rise, LANE_Y - 4.0, 12.0, 130.0),
+        r#"class="l-rise""#,
+    );
+    svg.path(
+        &curve(&axis, sheet, |p| p.reserve, LANE_Y - 4.0, 12.0, 130.0),
+        r#"class="l-res""#,
+    );
     words_on_curves(&mut svg, sheet, &axis);
     flag(&mut svg, axis.x(serve_at), LANE_Y + LANE_H, 4.0);
     if let Some(now) = now.filter(|n| axis.holds(*n)) {
@@ -49,11 +72,32 @@ pub fn strip(sheet: &SheetResult, serve_at: Timestamp, now: Option<Timestamp>, z
         svg.path(&format!("M{x:.1} 0V{HEIGHT}"), r#"class="l-now""#);
     }
     let x = axis.clamped(until) + 4.0;
-    svg.text(x, 40.0, "tx b halo", Hold::Start, &window_words(sheet, zone));
-    svg.text(x, 58.0, "tx halo", Hold::Start, &format!("serve {}", hm(&serve)));
+    svg.text(
+        x,
+        40.0,
+        "tx b halo",
+        Hold::Start,
+        &window_words(sheet, zone),
+    );
+    svg.text(
+        x,
+        58.0,
+        "tx halo",
+        Hold::Start,
+        &format!("serve {}", hm(&serve)),
+    );
     svg.text(14.0, 40.0, "dsp d17", Hold::Start, "Both clocks");
-    let (from, to) = (sheet.start_at.to_zoned(zone.clone()), until.to_zoned(zone.clone()));
-    svg.text(14.0, 60.0, "tk", Hold::Start, &format!("{} to {}", day_hm(&from), day_hm(&to)));
+    let (from, to) = (
+        sheet.start_at.to_zoned(zone.clone()),
+        until.to_zoned(zone.clone()),
+    );
+    svg.text(
+        14.0,
+        60.0,
+        "tk",
+        Hold::Start,
+        &format!("{} to {}", day_hm(&from), day_hm(&to)),
+    );
     svg.end()
 }
 
@@ -90,12 +134,28 @@ pub fn window(svg: &mut Svg, sheet: &SheetResult, axis: &Hours, foot: f64, top: 
     if b <= axis.left || a >= axis.right {
         return;
     }
-    svg.rect(a, top + 3.0, b - a, foot - top - 3.0, r#"class="f-larch" opacity=".5""#);
-    svg.path(&format!("M{a:.1} {foot:.1}V{top:.1}H{b:.1}V{foot:.1}"), r#"class="s-ink" stroke-width="1.8""#);
+    svg.rect(
+        a,
+        top + 3.0,
+        b - a,
+        foot - top - 3.0,
+        r#"class="f-larch" opacity=".5""#,
+    );
+    svg.path(
+        &format!("M{a:.1} {foot:.1}V{top:.1}H{b:.1}V{foot:.1}"),
+        r#"class="s-ink" stroke-width="1.8""#,
+    );
 }
 
 /// The stages at the foot; those not begun have a dashed outline.
-pub fn blocks(svg: &mut Svg, sheet: &SheetResult, axis: &Hours, y: f64, h: f64, now: Option<Timestamp>) {
+pub fn blocks(
+    svg: &mut Svg,
+    sheet: &SheetResult,
+    axis: &Hours,
+    y: f64,
+    h: f64,
+    now: Option<Timestamp>,
+) {
     for b in &sheet.blocks {
         if b.to_at <= axis.from || b.from_at >= axis.to {
             continue;
@@ -103,28 +163,61 @@ pub fn blocks(svg: &mut Svg, sheet: &SheetResult, axis: &Hours, y: f64, h: f64, 
         let (x0, x1) = (axis.clamped(b.from_at), axis.clamped(b.to_at));
         let (fill, word, ground) = hatch(b.kind);
         let ahead = now.is_some_and(|n| b.from_at > n);
-        let outline = if ahead { r#" stroke-dasharray="4 3""# } else { "" };
-        svg.rect(x0, y, (x1 - x0).max(2.0), h, &format!(r#"fill="{fill}" stroke="var(--ink)"{outline}"#));
+        let outline = if ahead {
+            r#" stroke-dasharray="4 3""#
+        } else {
+            ""
+        };
+        svg.rect(
+            x0,
+            y,
+            (x1 - x0).max(2.0),
+            h,
+            &format!(r#"fill="{fill}" stroke="var(--ink)"{outline}"#),
+        );
         if x1 - x0 > 9.0 * word.len() as f64 && !ground.is_empty() {
-            svg.text(x0 + 7.0, y + h - 6.0, &format!("tx b halo {ground}"), Hold::Start, word);
+            svg.text(
+                x0 + 7.0,
+                y + h - 6.0,
+                &format!("tx b halo {ground}"),
+                Hold::Start,
+                word,
+            );
         }
     }
 }
 
 /// The serve flag: an ink post with a swallow tail.
 pub fn flag(svg: &mut Svg, x: f64, foot: f64, top: f64) {
-    svg.path(&format!("M{x:.1} {foot:.1}V{top:.1}"), r#"class="s-ink" stroke-width="2.6""#);
-    svg.path(&format!("M{x:.1} {top:.1}h13l-4 6 4 6h-13z"), r#"class="f-ink""#);
+    svg.path(
+        &format!("M{x:.1} {foot:.1}V{top:.1}"),
+        r#"class="s-ink" stroke-width="2.6""#,
+    );
+    svg.path(
+        &format!("M{x:.1} {top:.1}h13l-4 6 4 6h-13z"),
+        r#"class="f-ink""#,
+    );
 }
 
 fn words_on_curves(svg: &mut Svg, sheet: &SheetResult, axis: &Hours) {
-    let span = sheet.blocks.last().map_or(1.0, |b| b.to_at.duration_since(sheet.mixed_at).as_secs_f64() / 3600.0);
-    for (share, class, word, is_rise) in [(0.42, "c-mature", "reserve", false), (0.6, "c-rise", "rise", true)] {
+    let span = sheet.blocks.last().map_or(1.0, |b| {
+        b.to_at.duration_since(sheet.mixed_at).as_secs_f64() / 3600.0
+    });
+    for (share, class, word, is_rise) in [
+        (0.42, "c-mature", "reserve", false),
+        (0.6, "c-rise", "rise", true),
+    ] {
         let at = sheet.mixed_at + hours(span * share);
         if let Some(p) = sheet.clocks_at(at) {
             let v = if is_rise { p.rise } else { p.reserve };
             let y = (LANE_Y - 4.0) + (12.0 - (LANE_Y - 4.0)) * v.clamp(0.0, 130.0) / 130.0;
-            svg.text(axis.x(at), y + 4.0, &format!("tx b halo f {class}"), Hold::Middle, word);
+            svg.text(
+                axis.x(at),
+                y + 4.0,
+                &format!("tx b halo f {class}"),
+                Hold::Middle,
+                word,
+            );
         }
     }
 }

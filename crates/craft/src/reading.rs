@@ -1,0 +1,125 @@
+//! Readings: what a thermometer may say of a dough, a place or an oven floor, and what it cannot.
+
+use crate::refusal::{FieldError, plain};
+use crate::units::{Celsius, TemperatureUnit};
+use serde::{Deserialize, Serialize};
+
+/// What a temperature was read of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Subject {
+    Dough,
+    Room,
+    Fridge,
+    Water,
+    Floor,
+}
+
+impl Subject {
+    pub const ALL: [Subject; 5] = [
+        Subject::Dough,
+        Subject::Room,
+        Subject::Fridge,
+        Subject::Water,
+        Subject::Floor,
+    ];
+
+    pub fn key(self) -> &'static str {
+        match self {
+            Subject::Dough => "dough",
+            Subject::Room => "room",
+            Subject::Fridge => "fridge",
+            Subject::Water => "water",
+            Subject::Floor => "floor",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Subject> {
+        Subject::ALL.into_iter().find(|s| s.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            Subject::Dough => "Dough",
+            Subject::Room => "Room",
+            Subject::Fridge => "Fridge",
+            Subject::Water => "Water",
+            Subject::Floor => "Oven floor",
+        }
+    }
+    /// Temperatures that can be, °C.
+    fn range_c(self) -> (f64, f64) {
+        match self {
+            Subject::Dough => (-5.0, 46.0),
+            Subject::Room => (-25.0, 55.0),
+            Subject::Fridge => (-10.0, 25.0),
+            Subject::Water => (0.0, 100.0),
+            Subject::Floor => (-20.0, 650.0),
+        }
+    }
+
+    /// Takes a number read in a unit; refuses what cannot be, and offers the other unit where that fits.
+    pub fn take(self, value: f64, unit: TemperatureUnit) -> Result<Celsius, FieldError> {
+        let (low, high) = self.range_c();
+        let fits = |c: Celsius| (low..=high).contains(&c.0);
+        let read = Celsius::from_reading(value, unit);
+        if value.is_finite() && fits(read) {
+            return Ok(read);
+        }
+        let (here, other, other_unit) = match unit {
+            TemperatureUnit::Celsius => ("°C", "°F", TemperatureUnit::Fahrenheit),
+            TemperatureUnit::Fahrenheit => ("°F", "°C", TemperatureUnit::Celsius),
+        };
+        let meant = Celsius::from_reading(value, other_unit);
+        let hint = if value.is_finite() && fits(meant) {
+            format!(
+                " If you read {} {other}, that is {} {here}.",
+                plain(value),
+                plain((meant.reads(unit) * 10.0).round() / 10.0)
+            )
+        } else {
+            String::new()
+        };
+        let show = |c: f64| plain((Celsius(c).reads(unit)).round());
+        Err(FieldError {
+            field: "degrees".into(),
+            message: format!(
+                "{} {} to {} {here}; {} is outside.{hint}",
+                self.name(),
+                show(low),
+                show(high),
+                plain(value)
+            ),
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_cannot_be_is_refused_and_the_other_unit_offered() {
+        let c = TemperatureUnit::Celsius;
+        assert_eq!(Subject::Dough.take(23.4, c), Ok(Celsius(23.4)));
+        assert_eq!(
+            Subject::Dough.take(75.0, c).unwrap_err().message,
+            "Dough -5 to 46 °C; 75 is outside. If you read 75 °F, that is 23.9 °C."
+        );
+        assert_eq!(
+            Subject::Floor.take(1200.0, c).unwrap_err().message,
+            "Oven floor -20 to 650 °C; 1200 is outside. If you read 1200 °F, that is 648.9 °C."
+        );
+        assert_eq!(
+            Subject::Floor.take(-40.0, c).unwrap_err().message,
+            "Oven floor -20 to 650 °C; -40 is outside."
+        );
+        assert!(Subject::Room.take(f64::NAN, c).is_err());
+        assert_eq!(
+            Subject::Room
+                .take(68.0, TemperatureUnit::Fahrenheit)
+                .unwrap()
+                .0
+                .round(),
+            20.0
+        );
+    }
+}

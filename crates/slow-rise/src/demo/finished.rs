@@ -1,0 +1,244 @@
+//! Six finished bakes for the ledger.
+
+use super::{Writer, minutes};
+use anyhow::Result;
+use craft::fire::{Shade, Verdict};
+use craft::formula::Pieces;
+use craft::reading::Subject;
+use craft::sheet::{SheetRequest, StepKind};
+use craft::style::StyleKey;
+use jiff::{Timestamp, ToSpan};
+
+/// What a bake was and what was seen of it.
+struct Past {
+    name: &'static str,
+    style: StyleKey,
+    days_ago: i64,
+    serve_hour: i8,
+    change: fn(SheetRequest) -> SheetRequest,
+    /// Dough off the mixer against its plan, K.
+    dough_off: f64,
+    fridge_c: f64,
+    floor_c: f64,
+    pace_s: i64,
+    /// Seconds over the programme.
+    off_s: i64,
+    /// Counts of (base, top, how many).
+    verdicts: &'static [(Shade, Shade, usize)],
+    remarks: &'static [&'static str],
+}
+
+use Shade::{Dark, Pale, Right};
+
+const PAST: [Past; 6] = [
+    Past {
+        name: "Halt round",
+        style: StyleKey::HotRound,
+        days_ago: 23,
+        serve_hour: 19,
+        change: |r| SheetRequest {
+            pieces: Pieces::Balls {
+                count: 12,
+                ball_g: 250.0,
+            },
+            cold_h: 0.0,
+            bulk_h: 6.0,
+            temper_h: 5.0,
+            ..r
+        },
+        dough_off: 1.8,
+        fridge_c: 5.0,
+        floor_c: 372.0,
+        pace_s: 170,
+        off_s: 11,
+        verdicts: &[(Pale, Right, 5), (Pale, Pale, 1), (Right, Right, 6)],
+        remarks: &[
+            "Floor never got over 375, bases pale after the fourth.",
+            "Rim plain in taste.",
+        ],
+    },
+    Past {
+        name: "Buffet round",
+        style: StyleKey::HomeRound,
+        days_ago: 20,
+        serve_hour: 18,
+        change: |r| r,
+        dough_off: 0.6,
+        fridge_c: 5.5,
+        floor_c: 268.0,
+        pace_s: 600,
+        off_s: 18,
+        verdicts: &[(Right, Right, 3), (Right, Pale, 1)],
+        remarks: &["Grill on for the last minute: top caught up."],
+    },
+    Past {
+        name: "Platform tray",
+        style: StyleKey::WetTray,
+        days_ago: 16,
+        serve_hour: 12,
+        change: |r| r,
+        dough_off: 1.2,
+        fridge_c: 4.2,
+        floor_c: 291.0,
+        pace_s: 1260,
+        off_s: -20,
+        verdicts: &[(Right, Right, 2)],
+        remarks: &["Open crumb to the edge.", "Stuck in one corner: more oil."],
+    },
+    Past {
+        name: "Halt round",
+        style: StyleKey::HotRound,
+        days_ago: 13,
+        serve_hour: 19,
+        change: |r| SheetRequest {
+            pieces: Pieces::Balls {
+                count: 16,
+                ball_g: 255.0,
+            },
+            ..r
+        },
+        dough_off: 0.4,
+        fridge_c: 4.6,
+        floor_c: 421.0,
+        pace_s: 165,
+        off_s: -2,
+        verdicts: &[
+            (Right, Right, 12),
+            (Right, Dark, 2),
+            (Dark, Right, 1),
+            (Pale, Right, 1),
+        ],
+        remarks: &[
+            "Light rim, opens by itself.",
+            "Two tops dark: flame too high after feeding.",
+        ],
+    },
+    Past {
+        name: "Halt round",
+        style: StyleKey::HotRound,
+        days_ago: 9,
+        serve_hour: 19,
+        change: |r| SheetRequest {
+            pieces: Pieces::Balls {
+                count: 16,
+                ball_g: 255.0,
+            },
+            cold_h: 44.0,
+            flour_w: 330.0,
+            ..r
+        },
+        dough_off: -0.7,
+        fridge_c: 4.4,
+        floor_c: 415.0,
+        pace_s: 160,
+        off_s: 0,
+        verdicts: &[(Right, Right, 14), (Pale, Right, 1), (Right, Dark, 1)],
+        remarks: &["More flavour than the 24 h dough, same spring."],
+    },
+    Past {
+        name: "Buffet round",
+        style: StyleKey::HomeRound,
+        days_ago: 4,
+        serve_hour: 18,
+        change: |r| SheetRequest {
+            pieces: Pieces::Balls {
+                count: 6,
+                ball_g: 280.0,
+            },
+            hydration_percent: 66.0,
+            ..r
+        },
+        dough_off: 0.9,
+        fridge_c: 5.1,
+        floor_c: 274.0,
+        pace_s: 560,
+        off_s: 9,
+        verdicts: &[(Right, Right, 5), (Dark, Right, 1)],
+        remarks: &["First base dark: steel had stood an hour too long under the grill."],
+    },
+];
+
+pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
+    for past in &PAST {
+        one(w, past).await?;
+    }
+    Ok(())
+}
+
+async fn one(w: &mut Writer<'_>, past: &Past) -> Result<()> {
+    let zone = jiff::tz::TimeZone::get(&w.here.usual.time_zone)?;
+    let day = w
+        .now
+        .to_zoned(zone.clone())
+        .date()
+        .checked_sub(past.days_ago.days())?;
+    let serve_at: Timestamp = day.at(past.serve_hour, 0, 0, 0).to_zoned(zone)?.timestamp();
+    let request = (past.change)(SheetRequest::of_style(past.style, &w.here.usual, serve_at));
+    let begun = request.start_at();
+    let b = w.batch(past.name, &request, begun - minutes(90.0)).await?;
+    let mixed = b.result.mixed_at;
+    w.read(
+        &b,
+        mixed - minutes(11.0),
+        Subject::Water,
+        (b.result.water.pour_c * 2.0).round() / 2.0,
+    )
+    .await?;
+    w.read(
+        &b,
+        mixed + minutes(2.0),
+        Subject::Dough,
+        request.target_dough_c + past.dough_off,
+    )
+    .await?;
+    if request.cold_h > 0.0 {
+        w.read(
+            &b,
+            mixed + minutes(60.0 * (request.bulk_h + 10.0)),
+            Subject::Fridge,
+            past.fridge_c,
+        )
+        .await?;
+    }
+    w.steps_until(&b, serve_at + minutes(10.0)).await?;
+    w.read(
+        &b,
+        Writer::at(&b, StepKind::Bake) - minutes(5.0),
+        Subject::Floor,
+        past.floor_c,
+    )
+    .await?;
+    let verdicts = spread(past.verdicts);
+    let last = w
+        .run(
+            &b,
+            serve_at + minutes(2.0),
+            past.pace_s,
+            &verdicts,
+            past.off_s,
+        )
+        .await?;
+    for (i, remark) in past.remarks.iter().enumerate() {
+        w.remark(&b, last + minutes(10.0 + i as f64), remark)
+            .await?;
+    }
+    w.close(&b, last + minutes(25.0)).await
+}
+
+/// The verdicts one after the other, the odd ones spread over the run.
+fn spread(counts: &[(Shade, Shade, usize)]) -> Vec<Verdict> {
+    let mut left: Vec<(Verdict, usize)> = counts
+        .iter()
+        .map(|&(base, top, n)| (Verdict { base, top }, n))
+        .collect();
+    let mut out = Vec::new();
+    while left.iter().any(|(_, n)| *n > 0) {
+        for (verdict, n) in &mut left {
+            if *n > 0 {
+                out.push(*verdict);
+                *n -= 1;
+            }
+        }
+    }
+    out
+}

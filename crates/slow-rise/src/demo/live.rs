@@ -1,0 +1,137 @@
+//! Four doughs under way, in four states.
+
+use super::{Writer, minutes};
+use anyhow::Result;
+use craft::fire::{Shade, Verdict};
+use craft::formula::Pieces;
+use craft::reading::Subject;
+use craft::sheet::{SheetRequest, StepKind};
+use craft::style::StyleKey;
+use jiff::Timestamp;
+
+pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
+    baking(w).await?;
+    resting_cold(w).await?;
+    tray_in_bulk(w).await?;
+    planned_on_weak_flour(w).await
+}
+
+/// To the next five minutes: people serve at round times.
+fn round(t: Timestamp) -> Timestamp {
+    let s = t.as_second();
+    Timestamp::from_second(s + (300 - s.rem_euclid(300)) % 300).unwrap_or(t)
+}
+
+fn sheet(w: &Writer<'_>, style: StyleKey, serve_in_min: f64) -> SheetRequest {
+    SheetRequest::of_style(style, &w.here.usual, round(w.now + minutes(serve_in_min)))
+}
+
+/// Service has begun: ten of eighteen are out.
+async fn baking(w: &mut Writer<'_>) -> Result<()> {
+    let request = SheetRequest {
+        pieces: Pieces::Balls {
+            count: 18,
+            ball_g: 260.0,
+        },
+        hydration_percent: 63.0,
+        flour_w: 310.0,
+        ..sheet(w, StyleKey::HotRound, -35.0)
+    };
+    let now = w.now;
+    let b = w
+        .batch("Lamp room round", &request, now - minutes(60.0 * 48.0))
+        .await?;
+    w.read(&b, b.result.mixed_at + minutes(2.0), Subject::Dough, 23.6)
+        .await?;
+    w.steps_until(&b, now).await?;
+    w.read(&b, now - minutes(38.0), Subject::Floor, 418.0)
+        .await?;
+    let right = Verdict::RIGHT;
+    let pale = Verdict {
+        base: Shade::Pale,
+        top: Shade::Right,
+    };
+    let dark = Verdict {
+        base: Shade::Right,
+        top: Shade::Dark,
+    };
+    let seen = [
+        dark, right, right, right, pale, right, right, pale, right, right,
+    ];
+    w.run(&b, now - minutes(31.0), 180, &seen, 2).await?;
+    w.read(&b, now - minutes(6.0), Subject::Floor, 402.0)
+        .await?;
+    w.read(&b, now - minutes(4.0), Subject::Room, 21.5).await
+}
+
+/// Boxed yesterday; the balls come out of the fridge in nineteen minutes.
+async fn resting_cold(w: &mut Writer<'_>) -> Result<()> {
+    let now = w.now;
+    let lead = SheetRequest::of_style(StyleKey::HotRound, &w.here.usual, now);
+    let serve_at = now + minutes(19.0 + 60.0 * lead.temper_h);
+    let request = SheetRequest {
+        pieces: Pieces::Balls {
+            count: 24,
+            ball_g: 255.0,
+        },
+        serve_at,
+        ..lead
+    };
+    let b = w
+        .batch("Halt round", &request, now - minutes(60.0 * 30.0))
+        .await?;
+    w.read(&b, b.result.mixed_at + minutes(1.0), Subject::Dough, 22.7)
+        .await?;
+    w.steps_until(&b, now).await?;
+    w.read(&b, now - minutes(8.0), Subject::Fridge, 4.8).await?;
+    w.read(&b, now - minutes(9.0), Subject::Dough, 5.4).await
+}
+
+/// A wet dough in its tub, folded twice, just into the fridge.
+async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
+    let now = w.now;
+    let lead = SheetRequest::of_style(StyleKey::WetTray, &w.here.usual, now);
+    let request = SheetRequest {
+        pieces: Pieces::Trays {
+            count: 3,
+            length_cm: 40.0,
+            width_cm: 30.0,
+            dough_g_per_cm2: 0.65,
+        },
+        serve_at: round(now + minutes(60.0 * lead.total_h() - 105.0)),
+        ..lead
+    };
+    let b = w
+        .batch("Platform tray", &request, now - minutes(60.0 * 5.0))
+        .await?;
+    w.read(&b, b.result.mixed_at + minutes(2.0), Subject::Dough, 22.6)
+        .await?;
+    w.read(&b, b.result.mixed_at - minutes(14.0), Subject::Water, 21.0)
+        .await?;
+    w.steps_until(&b, now).await?;
+    w.remark(
+        &b,
+        super::Writer::at(&b, StepKind::Bulk) + minutes(1.0),
+        "Slack at first, held its shape after the second fold.",
+    )
+    .await?;
+    w.read(&b, now - minutes(3.0), Subject::Dough, 20.9).await
+}
+
+/// A trial on a soft flour: the sheet says that it will not last.
+async fn planned_on_weak_flour(w: &mut Writer<'_>) -> Result<()> {
+    let now = w.now;
+    let lead = SheetRequest::of_style(StyleKey::HomeRound, &w.here.usual, now);
+    let request = SheetRequest {
+        pieces: Pieces::Balls {
+            count: 6,
+            ball_g: 270.0,
+        },
+        flour_w: 225.0,
+        serve_at: round(now + minutes(60.0 * (lead.total_h() + 9.5))),
+        ..lead
+    };
+    w.batch("Trial round", &request, now - minutes(20.0))
+        .await?;
+    Ok(())
+}

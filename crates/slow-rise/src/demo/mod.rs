@@ -1,0 +1,201 @@
+//! The demo kitchen: Larchfold Halt. Everything is dated relative to now and worked out by the core; only
+//! what a person would measure or say is written here.
+
+mod finished;
+mod live;
+
+use anyhow::{Result, bail};
+use craft::fire::{Tap, TapKind, Verdict};
+use craft::reading::Subject;
+use craft::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
+use craft::units::{TemperatureUnit, WeightUnit};
+use jiff::{SignedDuration, Timestamp};
+use store::batch::{self, Batch, NewBatch, Origin};
+use store::kitchen::{self, Kitchen, NewKitchen};
+use store::observation::{self, Observation, Seen};
+use store::{MySqlConnection, MySqlPool, tap};
+use uuid::Uuid;
+
+/// Demo batches older than this are made anew, so that the Bench looks alive.
+const STALE_H: i64 = 8;
+
+/// Loads the demo kitchen into an empty database; later, makes the batches anew that no maker touched.
+pub async fn load(pool: &MySqlPool, now: Timestamp) -> Result<()> {
+    let mut db = pool.begin().await?;
+    let here = match kitchen::first(&mut db).await? {
+        Some(k) => k,
+        None => {
+            kitchen::add(&mut db, &larchfold_halt(), now).await?;
+            match kitchen::first(&mut db).await? {
+                Some(k) => k,
+                None => bail!("the kitchen was not kept"),
+            }
+        }
+    };
+    let made = batch::demo_made_at(&mut db, here.id).await?;
+    let stale = made.is_some_and(|at| now.duration_since(at).as_hours() >= STALE_H);
+    if stale {
+        batch::clear_demo(&mut db, here.id).await?;
+    }
+    if stale || !batch::any(&mut db, here.id).await? {
+        let mut writer = Writer {
+            db: &mut db,
+            here: &here,
+            now,
+        };
+        finished::write(&mut writer).await?;
+        live::write(&mut writer).await?;
+    }
+    db.commit().await?;
+    Ok(())
+}
+
+fn larchfold_halt() -> NewKitchen {
+    NewKitchen {
+        name: "Larchfold Halt".into(),
+        usual: KitchenUsual {
+            time_zone: "Europe/London".into(),
+            altitude_m: 310.0,
+            room_c: 19.5,
+            fridge_c: 4.5,
+            tap_water_c: 9.5,
+            kitchen_scale_g: 1.0,
+            fine_scale_g: 0.1,
+        },
+        temperature_unit: TemperatureUnit::Celsius,
+        weight_unit: WeightUnit::Grams,
+    }
+}
+
+/// Writes demo batches and what was seen of them.
+struct Writer<'a> {
+    db: &'a mut MySqlConnection,
+    here: &'a Kitchen,
+    now: Timestamp,
+}
+
+fn minutes(m: f64) -> SignedDuration {
+    SignedDuration::from_secs_f64((m * 60.0).round())
+}
+
+impl Writer<'_> {
+    async fn batch(
+        &mut self,
+        name: &str,
+        request: &SheetRequest,
+        created_at: Timestamp,
+    ) -> Result<Batch> {
+        let result = work_out(request)?;
+        let new = NewBatch {
+            form_key: Uuid::new_v4(),
+            name,
+            request,
+            result: &result,
+            origin: Origin::Demo,
+        };
+        let code = batch::keep(self.db, self.here.id, &new, created_at).await?;
+        match batch::by_code(self.db, self.here.id, &code).await? {
+            Some(b) => Ok(b),
+            None => bail!("batch {code} was not kept"),
+        }
+    }
+
+    async fn see(&mut self, b: &Batch, at: Timestamp, seen: Seen) -> Result<()> {
+        let o = Observation { id: 0, at, seen };
+        Ok(observation::add(self.db, self.here.id, b.id, Uuid::new_v4(), &o, at, true).await?)
+    }
+
+    async fn read(
+        &mut self,
+        b: &Batch,
+        at: Timestamp,
+        subject: Subject,
+        celsius: f64,
+    ) -> Result<()> {
+        self.see(b, at, Seen::Reading { subject, celsius }).await
+    }
+
+    async fn remark(&mut self, b: &Batch, at: Timestamp, remark: &str) -> Result<()> {
+        self.see(
+            b,
+            at,
+            Seen::Remark {
+                remark: remark.into(),
+            },
+        )
+        .await
+    }
+
+    /// Marks every step done that was due `until` then, each a few minutes off its plan.
+    async fn steps_until(&mut self, b: &Batch, until: Timestamp) -> Result<()> {
+        for (i, step) in b.result.steps.iter().enumerate() {
+            let at = step.at + minutes(uneven(i as u32, 3) as f64);
+            if at <= until {
+                self.see(
+                    b,
+                    at,
+                    Seen::StepDone {
+                        step_position: i as u16,
+                    },
+                )
+                .await?;
+            }
+        }
+        Ok(())
+    }
+
+    /// When a step of this kind is planned.
+    fn at(b: &Batch, kind: StepKind) -> Timestamp {
+        b.result
+            .steps
+            .iter()
+            .find(|s| s.kind == kind)
+            .map_or(b.result.mixed_at, |s| s.at)
+    }
+
+    /// A run of pizzas: the first goes in at `from`, then one every `pace_s`; each is out after its programme's
+    /// time, a little more or less, and judged.
+    async fn run(
+        &mut self,
+        b: &Batch,
+        from: Timestamp,
+        pace_s: i64,
+        verdicts: &[Verdict],
+        off_s: i64,
+    ) -> Result<Timestamp> {
+        let p = &b.result.programme;
+        let mut last = from;
+        for (i, verdict) in verdicts.iter().enumerate() {
+            let pizza = i as u32 + 1;
+            let wobble = i64::from(uneven(pizza, 5));
+            let start = from + SignedDuration::from_secs(pace_s * i as i64 + 4 * wobble);
+            let s = |s: i64| start + SignedDuration::from_secs(s);
+            let out = i64::from(p.out_s) + off_s + wobble;
+            let mut taps = vec![(start, TapKind::In)];
+            for t in &p.turns {
+                taps.push((
+                    s((i64::from(t.at_s) + wobble / 2).min(out - 2)),
+                    TapKind::Turned,
+                ));
+            }
+            taps.push((s(out), TapKind::Out));
+            taps.push((s(out + 9), TapKind::Verdict(*verdict)));
+            for (at, kind) in taps {
+                let t = Tap { pizza, at, kind };
+                tap::add(self.db, self.here.id, b.id, Uuid::new_v4(), &t, at, true).await?;
+            }
+            last = s(out + 9);
+        }
+        Ok(last)
+    }
+
+    async fn close(&mut self, b: &Batch, at: Timestamp) -> Result<()> {
+        Ok(batch::finish(self.db, self.here.id, b.id, at, true).await?)
+    }
+}
+
+/// A small uneven whole number in −most..=most, the same for the same seed: people are not clocks.
+fn uneven(seed: u32, most: i32) -> i32 {
+    let mixed = seed.wrapping_mul(2_654_435_761).rotate_left(13) ^ 0x9e37;
+    (mixed % (2 * most as u32 + 1)) as i32 - most
+}

@@ -1,0 +1,173 @@
+//! JSON: the same requests and results as the pages. `POST /api/v1/reckon/KIND`, `GET /api/v1/schema/KIND`.
+
+use crate::App;
+use axum::body::Bytes;
+use axum::extract::{DefaultBodyLimit, Path};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Response};
+use axum::routing::{get, post};
+use axum::{Json, Router};
+use craft::formula::{FormulaRequest, FormulaResult, formulate};
+use craft::mix::{WaterRequest, WaterResult, water};
+use craft::refusal::{FieldError, Refused};
+use craft::rise::{RiseRequest, RiseResult, Temperatures, YeastAnswer, forecast, solve_yeast};
+use craft::sheet::{SheetRequest, SheetResult, work_out};
+use schemars::{JsonSchema, schema_for};
+use serde::Serialize;
+use serde::de::DeserializeOwned;
+use serde_json::Value;
+
+/// What can be reckoned.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Kind {
+    Formula,
+    Water,
+    Rise,
+    SolveYeast,
+    Sheet,
+}
+
+impl Kind {
+    pub const ALL: [Kind; 5] = [
+        Kind::Formula,
+        Kind::Water,
+        Kind::Rise,
+        Kind::SolveYeast,
+        Kind::Sheet,
+    ];
+
+    pub fn key(self) -> &'static str {
+        match self {
+            Kind::Formula => "formula",
+            Kind::Water => "water",
+            Kind::Rise => "rise",
+            Kind::SolveYeast => "solve-yeast",
+            Kind::Sheet => "sheet",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Kind> {
+        Kind::ALL.into_iter().find(|k| k.key() == key)
+    }
+}
+
+/// Reckons a JSON request to a JSON result; both the API and the command line come here.
+pub fn reckon(kind: Kind, request: &[u8]) -> Result<Value, Vec<FieldError>> {
+    match kind {
+        Kind::Formula => run(request, formulate),
+        Kind::Water => run(request, water),
+        Kind::Rise => run(request, |r: &RiseRequest| {
+            forecast(r, Temperatures::InsideTheDough)
+        }),
+        Kind::SolveYeast => run(request, |r: &RiseRequest| {
+            solve_yeast(r, Temperatures::InsideTheDough)
+        }),
+        Kind::Sheet => run(request, work_out),
+    }
+}
+
+fn run<A: DeserializeOwned, B: Serialize>(
+    request: &[u8],
+    compute: impl Fn(&A) -> Result<B, Refused>,
+) -> Result<Value, Vec<FieldError>> {
+    let mut reader = serde_json::Deserializer::from_slice(request);
+    let asked: A = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
+        let path = e.path().to_string();
+        let field = if path == "." { String::new() } else { path };
+        vec![FieldError {
+            field,
+            message: sentence(&e.inner().to_string()),
+        }]
+    })?;
+    reader.end().map_err(|e| {
+        vec![FieldError {
+            field: String::new(),
+            message: sentence(&e.to_string()),
+        }]
+    })?;
+    let result = compute(&asked).map_err(|Refused(errors)| errors)?;
+    serde_json::to_value(result).map_err(|e| {
+        vec![FieldError {
+            field: String::new(),
+            message: e.to_string(),
+        }]
+    })
+}
+
+/// The reader's message as a sentence.
+fn sentence(message: &str) -> String {
+    let mut s = message.to_string();
+    if let Some(first) = s.get_mut(0..1) {
+        first.make_ascii_uppercase();
+    }
+    s + "."
+}
+
+#[derive(Serialize)]
+struct Errors {
+    errors: Vec<FieldError>,
+}
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/reckon/{kind}", post(answer))
+        .route("/schema/{kind}", get(schema))
+        .layer(DefaultBodyLimit::max(256 * 1024))
+}
+
+fn unknown(kind: &str) -> Response {
+    let known: Vec<_> = Kind::ALL.iter().map(|k| k.key()).collect();
+    let message = format!(
+        "Nothing of that kind is reckoned; known are {}.",
+        known.join(", ")
+    );
+    let field = if kind.len() < 40 {
+        kind.to_string()
+    } else {
+        String::new()
+    };
+    (
+        StatusCode::NOT_FOUND,
+        Json(Errors {
+            errors: vec![FieldError { field, message }],
+        }),
+    )
+        .into_response()
+}
+
+async fn answer(Path(kind): Path<String>, body: Bytes) -> Response {
+    let Some(kind) = Kind::from_key(&kind) else {
+        return unknown(&kind);
+    };
+    match reckon(kind, &body) {
+        Ok(result) => Json(result).into_response(),
+        Err(errors) => (StatusCode::UNPROCESSABLE_ENTITY, Json(Errors { errors })).into_response(),
+    }
+}
+
+#[derive(Serialize)]
+struct Schemas {
+    request: schemars::Schema,
+    result: schemars::Schema,
+}
+
+fn both<A: JsonSchema, B: JsonSchema>() -> Schemas {
+    Schemas {
+        request: schema_for!(A),
+        result: schema_for!(B),
+    }
+}
+
+/// JSON Schema of a kind's request and result.
+async fn schema(Path(kind): Path<String>) -> Response {
+    let Some(kind) = Kind::from_key(&kind) else {
+        return unknown(&kind);
+    };
+    Json(match kind {
+        Kind::Formula => both::<FormulaRequest, FormulaResult>(),
+        Kind::Water => both::<WaterRequest, WaterResult>(),
+        Kind::Rise => both::<RiseRequest, RiseResult>(),
+        Kind::SolveYeast => both::<RiseRequest, YeastAnswer>(),
+        Kind::Sheet => both::<SheetRequest, SheetResult>(),
+    })
+    .into_response()
+}

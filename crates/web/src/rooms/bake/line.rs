@@ -1,0 +1,198 @@
+//! The bake line (In, turns, Out at their seconds) and the oven from above.
+
+use crate::shared::chart::{Hold, Svg};
+use craft::fire::programme::{Cue, Programme};
+use craft::sheet::min_s;
+use std::fmt::Write;
+
+/// The route of one bake. The script moves `[data-needle]` and marks `[data-stop]` as passed.
+pub fn bake_line(p: &Programme, width: f64) -> String {
+    let narrow = width < 500.0;
+    let (left, right) = (if narrow { 18.0 } else { 30.0 }, width - 10.0);
+    let end = f64::from(p.chars_s) * 1.16;
+    let x = |s: u32| left + (right - left) * f64::from(s) / end;
+    let mut say = String::new();
+    for t in &p.turns {
+        let _ = write!(say, "{} at {}, ", label(t.say, 0, p), min_s(t.at_s));
+    }
+    let mut svg = Svg::new(
+        width,
+        108.0,
+        "bake-line",
+        &format!(
+            "{say}out at {}, burns from {}",
+            min_s(p.out_s),
+            min_s(p.chars_s)
+        ),
+    );
+    svg.raw(r#"<defs><pattern id="h-char" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6M0 0H6" stroke="var(--char)" stroke-width="1.5" opacity=".75"/></pattern></defs>"#);
+    svg.rect(
+        x(p.chars_s),
+        29.0,
+        right - x(p.chars_s),
+        30.0,
+        r##"fill="url(#h-char)" stroke="var(--char)""##,
+    );
+    svg.text(
+        (x(p.chars_s) + right) / 2.0,
+        22.0,
+        "tx",
+        Hold::Middle,
+        "chars",
+    );
+    svg.rect(
+        x(p.from_s),
+        29.0,
+        x(p.to_s) - x(p.from_s),
+        30.0,
+        r#"class="f-larch" opacity=".45""#,
+    );
+    svg.path(
+        &format!("M{left:.1} 44H{:.1}", x(p.chars_s)),
+        r#"stroke="var(--rule-strong)" stroke-width="3" stroke-dasharray="7 6""#,
+    );
+    svg.raw(&format!(
+        r#"<path data-track data-left="{left:.1}" data-scale="{:.4}" d="M{left:.1} 44H{left:.1}" stroke="var(--larch)" stroke-width="6"/>"#,
+        (right - left) / end
+    ));
+    stop(&mut svg, left, "in", "In", 0, Hold::Middle);
+    let mut stops: Vec<(u32, String, String)> = p
+        .turns
+        .iter()
+        .enumerate()
+        .map(|(i, t)| (t.at_s, format!("turn-{i}"), label(t.say, i, p)))
+        .collect();
+    stops.push((p.out_s, "out".into(), "Out".into()));
+    for (i, (s, key, words)) in stops.iter().enumerate() {
+        // Labels of close stops lean away from each other.
+        let close_after = stops.get(i + 1).is_some_and(|n| x(n.0) - x(*s) < 46.0);
+        let close_before = i > 0 && x(*s) - x(stops[i - 1].0) < 46.0;
+        let hold = match (close_before, close_after) {
+            (false, true) if narrow => Hold::End,
+            (true, false) if narrow => Hold::Start,
+            _ => Hold::Middle,
+        };
+        stop(&mut svg, x(*s), key, words, *s, hold);
+    }
+    svg.raw(&format!(r#"<g data-needle transform="translate({left:.1} 0)"><path d="M0 18V62" stroke="var(--ink)" stroke-width="3.5"/><path d="M-9 8h18l-9 13z" fill="var(--ink)"/></g>"#));
+    svg.end()
+}
+
+fn label(cue: Cue, i: usize, p: &Programme) -> String {
+    match cue {
+        Cue::QuarterTurn => format!("Turn {}", i + 1),
+        Cue::HalfTurn if p.turns.len() == 1 || i == 0 => "Turn".into(),
+        Cue::HalfTurn => format!("Turn {}", i + 1),
+        Cue::OntoSteel => "Bare".into(),
+    }
+}
+
+fn stop(svg: &mut Svg, x: f64, key: &str, words: &str, seconds: u32, hold: Hold) {
+    svg.raw(&format!(r#"<g data-stop="{key}" class="bake-stop">"#));
+    svg.rect(
+        x - 9.0,
+        35.0,
+        18.0,
+        18.0,
+        r#"class="box" stroke-width="2.6""#,
+    );
+    svg.path(
+        &format!("M{:.1} 44l4 4 6 -8", x - 5.0),
+        r#"class="tick" stroke="var(--on-larch)" stroke-width="2.5" fill="none""#,
+    );
+    let tx = match hold {
+        Hold::End => x + 9.0,
+        Hold::Start => x - 9.0,
+        Hold::Middle => x,
+    };
+    svg.text(tx, 79.0, "stop-word", hold, words);
+    svg.text(tx, 101.0, "b stop-time", hold, &min_s(seconds));
+    svg.raw("</g>");
+}
+
+/// The oven from above. Quarter turns: the fire at the left, four numbered sides. Else: the hot back.
+pub fn oven_plan(p: &Programme) -> String {
+    let quarters = p.turns.first().is_some_and(|t| t.say == Cue::QuarterTurn);
+    if quarters { dome() } else { chamber() }
+}
+
+fn side(x: f64, y: f64, key: &str, number: u32) -> String {
+    format!(
+        r#"<text data-side="{key}" x="{x}" y="{y}" text-anchor="middle" class="side">{number}</text>"#
+    )
+}
+
+fn dome() -> String {
+    let arc = |d: &str, key: &str, class: &str| {
+        format!(
+            r#"<path data-arc="{key}" class="arc {class}" d="{d}" fill="none" stroke-width="15"/>"#
+        )
+    };
+    let mut svg = Svg::new(
+        300.0,
+        300.0,
+        "oven-plan",
+        "The pizza from above: side 1 faces the fire at the left, side 2 is next",
+    );
+    svg.path(
+        "M20 286V150A130 130 0 0 1 280 150V286",
+        r#"fill="var(--inset)" stroke="var(--rule-strong)" stroke-width="3""#,
+    );
+    svg.path("M96 286H204", r#"stroke="var(--ground)" stroke-width="6""#);
+    svg.text(150.0, 296.0, "tx ink2", Hold::Middle, "mouth");
+    svg.path(
+        "M40 214C26 160 44 104 84 68C70 104 66 124 68 148C70 174 60 196 40 214z",
+        r##"fill="url(#h-late)" stroke="var(--ember)" stroke-width="2""##,
+    );
+    svg.text(48.0, 246.0, "tx b c-ember f", Hold::Middle, "fire");
+    svg.raw(r#"<circle cx="172" cy="160" r="82" fill="var(--rise-wash)" stroke="var(--ink)" stroke-width="3"/><circle cx="172" cy="160" r="62" fill="none" stroke="var(--rise)" stroke-width="1.6" stroke-dasharray="3 4"/>"#);
+    svg.raw(&arc("M121.3 107.5A73 73 0 0 1 222.7 107.5", "top", ""));
+    svg.raw(&arc("M224.5 109.3A73 73 0 0 1 224.5 210.7", "right", ""));
+    svg.raw(&arc("M222.7 212.5A73 73 0 0 1 121.3 212.5", "bottom", ""));
+    svg.raw(&arc(
+        "M119.5 210.7A73 73 0 0 1 119.5 109.3",
+        "left",
+        "at-fire",
+    ));
+    svg.raw(&side(130.0, 166.0, "left", 1));
+    svg.raw(&side(172.0, 214.0, "bottom", 2));
+    svg.raw(&side(214.0, 166.0, "right", 3));
+    svg.raw(&side(172.0, 120.0, "top", 4));
+    svg.path(
+        "M128 250A102 102 0 0 1 82 208",
+        r#"fill="none" stroke="var(--larch)" stroke-width="4.5""#,
+    );
+    svg.path("M76 222l4 -18 14 11z", r#"class="f-larch""#);
+    svg.end()
+}
+
+fn chamber() -> String {
+    let mut svg = Svg::new(
+        300.0,
+        300.0,
+        "oven-plan",
+        "The oven from above: side 1 at the hot back, side 2 at the door",
+    );
+    svg.path(
+        "M24 20H276V280H24z",
+        r#"fill="var(--inset)" stroke="var(--rule-strong)" stroke-width="3""#,
+    );
+    svg.path(
+        "M44 44H256M44 58H256",
+        r#"stroke="var(--ember)" stroke-width="5" stroke-dasharray="14 6""#,
+    );
+    svg.text(150.0, 82.0, "tx b c-ember f", Hold::Middle, "hot back");
+    svg.path(
+        "M70 98H230V258H70z",
+        r#"fill="var(--rise-wash)" stroke="var(--ink)" stroke-width="3""#,
+    );
+    svg.raw(&side(150.0, 136.0, "left", 1));
+    svg.raw(&side(150.0, 240.0, "right", 2));
+    svg.path(
+        "M252 230A90 90 0 0 0 252 130",
+        r#"fill="none" stroke="var(--larch)" stroke-width="4.5""#,
+    );
+    svg.path("M244 138l8 -18 12 16z", r#"class="f-larch""#);
+    svg.text(150.0, 275.0, "tx ink2", Hold::Middle, "door");
+    svg.end()
+}

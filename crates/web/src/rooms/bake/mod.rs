@@ -1,0 +1,148 @@
+//! Bake: a timer for the pizza in the oven, its turns, and one tap for what was seen.
+
+mod line;
+mod view;
+
+use crate::App;
+use crate::rooms::batch::{entry_key, load, moment};
+use crate::shared::error::Trouble;
+use crate::shared::form::Typed;
+use crate::shared::kitchen::Here;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::progress::Told;
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::body::Bytes;
+use axum::extract::{Path, State};
+use axum::http::{HeaderMap, StatusCode, header};
+use axum::response::{Html, IntoResponse, Redirect, Response};
+use axum::routing::{get, post};
+use axum::{Json, Router};
+use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
+use sqlx::Acquire;
+use store::{batch, tap};
+use view::{RunState, View};
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/bake", get(nearest))
+        .route("/batches/{code}/bake", get(bake))
+        .route("/batches/{code}/taps", post(take))
+}
+
+#[derive(Template)]
+#[template(path = "rooms/bake/page.html")]
+struct Page {
+    frame: Frame,
+    b: View,
+}
+
+/// The batch that is baking, or else the one served next.
+async fn nearest(State(app): State<App>, here: Here) -> Result<Redirect, Trouble> {
+    let live = load::live(&app, &here).await?;
+    let found = live
+        .iter()
+        .find(|t| !t.run.pizzas.is_empty() && t.pieces_left() > 0)
+        .or_else(|| live.first());
+    Ok(Redirect::to(&found.map_or("/".into(), |t| {
+        format!("/batches/{}/bake", t.batch.code)
+    })))
+}
+
+async fn bake(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+) -> Result<Html<String>, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    let path = format!("/batches/{code}/bake");
+    let frame = Frame::of(
+        &here,
+        theme,
+        Stop::Bake,
+        &format!("Bake {code}"),
+        Some((&code, told.progress.stand)),
+        &path,
+    );
+    page(&Page {
+        frame,
+        b: View::of(&told, &here),
+    })
+}
+
+/// Reads a tap from its form; says what is wrong with it.
+fn read(typed: &Typed, run: &Run, here: &Here) -> Result<Tap, String> {
+    let kind = match typed.text("kind") {
+        "in" => TapKind::In,
+        "turned" => TapKind::Turned,
+        "out" => TapKind::Out,
+        "verdict" => {
+            let (base, top) = typed.text("verdict").split_once('/').unwrap_or_default();
+            match (Shade::from_key(base), Shade::from_key(top)) {
+                (Some(base), Some(top)) => TapKind::Verdict(Verdict { base, top }),
+                _ => return Err("A verdict says pale, right or dark of base and top.".into()),
+            }
+        }
+        _ => return Err("That is not a tap of the bake.".into()),
+    };
+    let pizza = match typed.text("pizza").parse() {
+        Ok(n) if n > 0 => n,
+        _ => match kind {
+            TapKind::In => run.next_number(),
+            TapKind::Verdict(_) => run.last_out().map_or(0, |p| p.number),
+            _ => run.current().map_or(0, |p| p.number),
+        },
+    };
+    Ok(Tap {
+        pizza,
+        at: moment(typed, here),
+        kind,
+    })
+}
+
+/// Keeps a tap. The same key is kept once; a tap that makes no sense is refused with the run as it is.
+async fn take(
+    State(app): State<App>,
+    here: Here,
+    Path(code): Path<String>,
+    headers: HeaderMap,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
+    let told = load::told(&app, &here, &code).await?;
+    let id = told.batch.id;
+    let key = entry_key(&typed);
+    let mut connection = app.db.acquire().await?;
+    let mut db = connection.begin().await?;
+    // Two tablets on one run enter one after the other.
+    batch::lock(&mut db, here.id(), id).await?;
+    let mut refused = None;
+    if !tap::is_known(&mut db, here.id(), key).await? {
+        let mut run = Run::of(&tap::of_batch(&mut db, here.id(), id).await?);
+        match read(&typed, &run, &here)
+            .and_then(|t| run.take(&t).map(|()| t).map_err(|e| e.to_string()))
+        {
+            Ok(t) => tap::add(&mut db, here.id(), id, key, &t, here.now, false).await?,
+            Err(sentence) => refused = Some(sentence),
+        }
+    }
+    db.commit().await?;
+    let wants_json = headers
+        .get(header::ACCEPT)
+        .is_some_and(|a| a.as_bytes().starts_with(b"application/json"));
+    if wants_json {
+        let taps = tap::of_batch(&mut connection, here.id(), id).await?;
+        let told = Told::of(told.batch, told.seen, &taps);
+        let status = if refused.is_some() {
+            StatusCode::CONFLICT
+        } else {
+            StatusCode::OK
+        };
+        return Ok((status, Json(RunState::of(&told, &here, refused))).into_response());
+    }
+    match refused {
+        Some(sentence) => Err(Trouble::Asked(sentence)),
+        None => Ok(Redirect::to(&format!("/batches/{code}/bake")).into_response()),
+    }
+}

@@ -1,0 +1,259 @@
+//! The batch page: the sheet as it was kept, its steps, what was measured and said.
+
+pub mod load;
+mod view;
+
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::form::{NotANumber, Typed, number};
+use crate::shared::kitchen::Here;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::progress::Told;
+use crate::shared::theme::{Theme, own_path};
+use askama::Template;
+use axum::Router;
+use axum::body::Bytes;
+use axum::extract::{Path, State};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Redirect, Response};
+use axum::routing::{get, post};
+use craft::reading::Subject;
+use craft::refusal::FieldError;
+use store::batch;
+use store::observation::{self, Observation, Seen};
+use uuid::Uuid;
+use view::View;
+
+/// A remark may be so long; the database column holds as much.
+const LONGEST_REMARK: usize = 2000;
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/batches/{code}", get(show))
+        .route("/batches/{code}/steps/{position}", post(step))
+        .route("/batches/{code}/readings", post(reading))
+        .route("/batches/{code}/remarks", post(remark))
+        .route("/batches/{code}/finish", post(finish))
+}
+
+#[derive(Template)]
+#[template(path = "rooms/batch/page.html")]
+struct Page {
+    frame: Frame,
+    v: crate::rooms::sheet::view::Shown,
+    b: View,
+}
+
+fn render(
+    told: &Told,
+    here: &Here,
+    theme: Theme,
+    typed: &Typed,
+    errors: &[FieldError],
+) -> Result<Response, Trouble> {
+    let code = &told.batch.code;
+    let path = format!("/batches/{code}");
+    let title = format!("{code} {}", told.batch.name);
+    let frame = Frame::of(
+        here,
+        theme,
+        Stop::Sheet,
+        &title,
+        Some((code, told.progress.stand)),
+        &path,
+    );
+    let v =
+        crate::rooms::sheet::view::Shown::of(&told.batch.request, &told.batch.result, here, true);
+    let b = View::of(told, here, typed, errors);
+    let status = if errors.is_empty() {
+        StatusCode::OK
+    } else {
+        StatusCode::UNPROCESSABLE_ENTITY
+    };
+    Ok((status, page(&Page { frame, v, b })?).into_response())
+}
+
+async fn show(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+) -> Result<Response, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    render(&told, &here, theme, &Typed::default(), &[])
+}
+
+/// The key of an entry: a form sent twice is written once.
+pub fn entry_key(typed: &Typed) -> Uuid {
+    Uuid::parse_str(typed.text("entry_key")).unwrap_or_else(|_| Uuid::new_v4())
+}
+
+/// When it happened: the moment that the device says, unless it lies ahead of the server's clock.
+pub fn moment(typed: &Typed, here: &Here) -> jiff::Timestamp {
+    match typed.text("at").parse::<jiff::Timestamp>() {
+        Ok(at) if at <= here.now + jiff::SignedDuration::from_secs(5) => at,
+        _ => here.now,
+    }
+}
+
+async fn add(
+    app: &App,
+    here: &Here,
+    told: &Told,
+    typed: &Typed,
+    seen: Seen,
+) -> Result<(), Trouble> {
+    let mut db = app.db.acquire().await?;
+    let o = Observation {
+        id: 0,
+        at: moment(typed, here),
+        seen,
+    };
+    observation::add(
+        &mut db,
+        here.id(),
+        told.batch.id,
+        entry_key(typed),
+        &o,
+        here.now,
+        false,
+    )
+    .await?;
+    Ok(())
+}
+
+fn back(typed: &Typed, code: &str) -> Response {
+    let path = typed.text("back");
+    let to = if path.is_empty() {
+        format!("/batches/{code}")
+    } else {
+        own_path(path).to_string()
+    };
+    Redirect::to(&to).into_response()
+}
+
+async fn step(
+    State(app): State<App>,
+    here: Here,
+    Path((code, position)): Path<(String, u16)>,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
+    let told = load::told(&app, &here, &code).await?;
+    if usize::from(position) >= told.batch.result.steps.len() {
+        return Err(Trouble::Asked(format!(
+            "{code} has no step {}.",
+            position + 1
+        )));
+    }
+    let seen = match typed.text("do") {
+        "undo" => Seen::StepUndone {
+            step_position: position,
+        },
+        _ => Seen::StepDone {
+            step_position: position,
+        },
+    };
+    add(&app, &here, &told, &typed, seen).await?;
+    Ok(back(&typed, &code))
+}
+
+async fn reading(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
+    let told = load::told(&app, &here, &code).await?;
+    let wrong = |field: &str, message: &str| FieldError {
+        field: field.into(),
+        message: message.into(),
+    };
+    let read = match (
+        Subject::from_key(typed.text("subject")),
+        number(typed.text("degrees")),
+    ) {
+        (None, _) => Err(wrong("subject", "Choose what you measured.")),
+        (_, Err(NotANumber::Empty)) => Err(wrong("degrees", "The temperature is missing.")),
+        (_, Err(NotANumber::Text)) => Err(wrong(
+            "degrees",
+            "The temperature must be a number, such as 23.5 or 23,5.",
+        )),
+        (Some(subject), Ok(value)) => subject
+            .take(value, here.measures.temperature)
+            .map(|c| (subject, c)),
+    };
+    match read {
+        Ok((subject, c)) => {
+            add(
+                &app,
+                &here,
+                &told,
+                &typed,
+                Seen::Reading {
+                    subject,
+                    celsius: c.0,
+                },
+            )
+            .await?;
+            Ok(back(&typed, &code))
+        }
+        Err(e) => render(&told, &here, theme, &typed, &[e]),
+    }
+}
+
+async fn remark(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
+    let told = load::told(&app, &here, &code).await?;
+    let text = typed.text("remark").to_string();
+    let length = text.chars().count();
+    let message = if text.is_empty() {
+        Some("Write something first.".to_string())
+    } else if length > LONGEST_REMARK {
+        Some(format!(
+            "A remark holds up to {LONGEST_REMARK} letters; this has {length}."
+        ))
+    } else {
+        None
+    };
+    if let Some(message) = message {
+        return render(
+            &told,
+            &here,
+            theme,
+            &typed,
+            &[FieldError {
+                field: "remark".into(),
+                message,
+            }],
+        );
+    }
+    add(&app, &here, &told, &typed, Seen::Remark { remark: text }).await?;
+    Ok(back(&typed, &code))
+}
+
+/// The batch is done: it leaves the Bench and stands in the Ledger.
+async fn finish(
+    State(app): State<App>,
+    here: Here,
+    Path(code): Path<String>,
+) -> Result<Response, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    if let Some(p) = told.run.current() {
+        return Err(Trouble::Asked(format!(
+            "Pizza {} is still in the oven. Tap Out first.",
+            p.number
+        )));
+    }
+    let mut db = app.db.acquire().await?;
+    batch::finish(&mut db, here.id(), told.batch.id, here.now, false).await?;
+    Ok(Redirect::to("/ledger").into_response())
+}

@@ -1,0 +1,241 @@
+//! What the batch page shows, already formatted.
+
+use crate::shared::form::Typed;
+use crate::shared::format::{self, day_hm, hm, span_words};
+use crate::shared::kitchen::Here;
+use crate::shared::marks;
+use crate::shared::progress::Told;
+use craft::reading::Subject;
+use craft::refusal::FieldError;
+use store::observation::Seen;
+use uuid::Uuid;
+
+pub struct StepView {
+    pub position: usize,
+    pub mark: String,
+    pub planned: String,
+    pub title: String,
+    pub detail: String,
+    pub done: Option<String>,
+    /// "12 minutes late", where it was not done on time.
+    pub off: Option<String>,
+    pub next: bool,
+    pub key: String,
+}
+
+pub struct LogLine {
+    pub at: String,
+    pub what: String,
+    pub value: String,
+    /// The planned figure beside a measured one.
+    pub planned: String,
+}
+
+pub struct SubjectChoice {
+    pub key: &'static str,
+    pub name: &'static str,
+    pub chosen: bool,
+}
+
+pub struct View {
+    pub code: String,
+    pub state: String,
+    pub finished: Option<String>,
+    pub steps: Vec<StepView>,
+    pub log: Vec<LogLine>,
+    pub subjects: Vec<SubjectChoice>,
+    pub degrees: String,
+    pub degree_unit: &'static str,
+    pub remark: String,
+    pub reading_key: String,
+    pub remark_key: String,
+    pub reading_error: Option<String>,
+    pub remark_error: Option<String>,
+    pub answer_head: String,
+    pub answer_core: String,
+    pub answer_tail: String,
+    pub lines: [String; 2],
+    pub ready_to_bake: bool,
+    pub baked: Option<String>,
+}
+
+impl View {
+    pub fn of(told: &Told, here: &Here, typed: &Typed, errors: &[FieldError]) -> View {
+        let error = |fields: &[&str]| {
+            errors
+                .iter()
+                .find(|e| fields.contains(&e.field.as_str()))
+                .map(|e| e.message.clone())
+        };
+        let (answer_head, answer_core, answer_tail, lines) = answer(told, here);
+        let summary = told.run.summary();
+        View {
+            code: told.batch.code.clone(),
+            state: told.state(|c| here.measures.degrees(c, 1)),
+            finished: told.batch.finished_at.map(|t| day_hm(&here.local(t))),
+            steps: steps(told, here),
+            log: log(told, here),
+            subjects: Subject::ALL
+                .into_iter()
+                .map(|s| SubjectChoice {
+                    key: s.key(),
+                    name: s.name(),
+                    chosen: s.key() == typed.text("subject"),
+                })
+                .collect(),
+            degrees: typed.raw("degrees").to_string(),
+            degree_unit: here.measures.degree_unit(),
+            remark: typed.raw("remark").to_string(),
+            reading_key: Uuid::new_v4().to_string(),
+            remark_key: Uuid::new_v4().to_string(),
+            reading_error: error(&["subject", "degrees"]),
+            remark_error: error(&["remark"]),
+            answer_head,
+            answer_core,
+            answer_tail,
+            lines,
+            ready_to_bake: told.progress.stand >= craft::sheet::progress::Stand::Cold,
+            baked: summary.mean_s.map(|s| {
+                format!(
+                    "{} of {} out, {} on average, {} right",
+                    summary.out,
+                    told.batch.result.formula.pieces,
+                    format::min_s(s),
+                    summary.right
+                )
+            }),
+        }
+    }
+}
+
+/// "Ready Fri 17:45 to 20:45." with its decisive part apart.
+fn answer(told: &Told, here: &Here) -> (String, String, String, [String; 2]) {
+    let sheet = &told.batch.result;
+    let serve_at = told.batch.request.serve_at;
+    let serve = here.local(serve_at);
+    let lines = [
+        format!(
+            "{}, {}",
+            told.batch.name,
+            told.state(|c| here.measures.degrees(c, 1))
+        ),
+        next_line(told, here),
+    ];
+    let Some(w) = sheet.window else {
+        return (
+            "This dough is".into(),
+            "never ready".into(),
+            ".".into(),
+            lines,
+        );
+    };
+    let from = day_hm(&format::quarter(&here.local(w.from_at)));
+    let to = w.to_at.map_or("the day after".to_string(), |t| {
+        hm(&format::quarter(&here.local(t)))
+    });
+    let fits = if sheet.fits(serve_at) {
+        "fits"
+    } else {
+        "misses"
+    };
+    (
+        "Ready".into(),
+        format!("{from} to {to}"),
+        format!(". Serve {} {fits}.", hm(&serve)),
+        lines,
+    )
+}
+
+fn next_line(told: &Told, here: &Here) -> String {
+    if let Some(t) = told.batch.finished_at {
+        return format!("Finished {}.", day_hm(&here.local(t)));
+    }
+    match told.progress.next.map(|i| &told.batch.result.steps[i]) {
+        Some(s) if s.at >= here.now => format!(
+            "Next: {} in {}.",
+            s.title.to_lowercase(),
+            span_words(s.at.duration_since(here.now))
+        ),
+        Some(s) => format!(
+            "Next: {}, due {} ago.",
+            s.title.to_lowercase(),
+            span_words(here.now.duration_since(s.at))
+        ),
+        None => "All steps are done.".into(),
+    }
+}
+
+fn steps(told: &Told, here: &Here) -> Vec<StepView> {
+    told.batch
+        .result
+        .steps
+        .iter()
+        .enumerate()
+        .map(|(i, s)| {
+            let done = told.progress.done_at[i];
+            let off = done
+                .map(|d| d.duration_since(s.at))
+                .filter(|d| d.as_mins().abs() >= 10);
+            StepView {
+                position: i,
+                mark: marks::step(&s.kind),
+                planned: day_hm(&here.local(s.at)),
+                title: s.title.clone(),
+                detail: s.detail.clone(),
+                done: done.map(|d| hm(&here.local(d))),
+                off: off.map(|d| {
+                    format!(
+                        "{} {}",
+                        span_words(d),
+                        if d.is_positive() { "late" } else { "early" }
+                    )
+                }),
+                next: told.progress.next == Some(i),
+                key: Uuid::new_v4().to_string(),
+            }
+        })
+        .collect()
+}
+
+fn log(told: &Told, here: &Here) -> Vec<LogLine> {
+    let r = &told.batch.request;
+    let m = here.measures;
+    told.seen
+        .iter()
+        .rev()
+        .filter_map(|o| {
+            let at = day_hm(&here.local(o.at));
+            match &o.seen {
+                Seen::Reading { subject, celsius } => {
+                    let planned = match subject {
+                        Subject::Dough => told
+                            .batch
+                            .result
+                            .clocks_at(o.at)
+                            .map(|p| p.dough_c)
+                            .or(Some(told.batch.result.water.dough_c)),
+                        Subject::Room => Some(r.room_c),
+                        Subject::Fridge => Some(r.fridge_c),
+                        Subject::Water => Some(told.batch.result.water.pour_c),
+                        Subject::Floor => None,
+                    };
+                    let decimals = if *subject == Subject::Floor { 0 } else { 1 };
+                    Some(LogLine {
+                        at,
+                        what: subject.name().to_string(),
+                        value: format!("{}°", m.degrees(*celsius, decimals)),
+                        planned: planned
+                            .map_or(String::new(), |p| format!("planned {}°", m.degrees(p, 1))),
+                    })
+                }
+                Seen::Remark { remark } => Some(LogLine {
+                    at,
+                    what: remark.clone(),
+                    value: String::new(),
+                    planned: String::new(),
+                }),
+                Seen::StepDone { .. } | Seen::StepUndone { .. } => None,
+            }
+        })
+        .collect()
+}

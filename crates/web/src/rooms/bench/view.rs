@@ -1,0 +1,284 @@
+//! What the Bench shows, already formatted.
+
+use crate::shared::chart::heatline::{Pin, heatline};
+use crate::shared::chart::ribbon::{self, Row};
+use crate::shared::chart::strip::window_words;
+use crate::shared::format::{count_word, day_hm, hm, span, span_words};
+use crate::shared::kitchen::Here;
+use crate::shared::marks;
+use crate::shared::progress::Told;
+use craft::formula::Pieces;
+use craft::reading::Subject;
+use craft::refusal::plain;
+use craft::sheet::StepKind;
+use jiff::Timestamp;
+use uuid::Uuid;
+
+/// Rows of the list of next acts.
+const ACTS: usize = 4;
+/// A reading older than this is drawn with its age.
+const FRESH_MIN: i64 = 15;
+/// Readings older than a day say nothing about now.
+const STALE_H: i64 = 24;
+
+pub struct Act {
+    pub span: Vec<(String, &'static str)>,
+    pub late: bool,
+    pub time: String,
+    pub day: String,
+    pub mark: String,
+    pub title: String,
+    pub detail: String,
+    pub code: String,
+    pub position: usize,
+    pub is_bake: bool,
+    pub key: String,
+    pub at_ms: i64,
+}
+
+pub struct TableRow {
+    pub code: String,
+    pub name: String,
+    pub state: String,
+    pub window: String,
+    pub serve: String,
+}
+
+pub struct View {
+    pub answer_head: String,
+    pub answer_core: String,
+    pub lines: [String; 2],
+    pub ribbon: String,
+    pub ribbon_narrow: String,
+    pub acts: Vec<Act>,
+    pub heatline: Option<String>,
+    pub read_at: String,
+    pub degree_unit: &'static str,
+    pub table: Vec<TableRow>,
+    pub more: usize,
+    pub fix: Option<String>,
+}
+
+impl View {
+    pub fn of(live: &[Told], here: &Here) -> View {
+        let rows: Vec<Row> = live.iter().map(|t| row(t, here)).collect();
+        let mut acts = acts(live, here);
+        let more = acts.len().saturating_sub(ACTS);
+        let (answer_head, answer_core) = answer(&acts, live);
+        acts.truncate(ACTS);
+        let (pins, newest) = pins(live, here);
+        View {
+            answer_head,
+            answer_core,
+            lines: lines(live, here),
+            ribbon: ribbon::wide(&rows, here.now, &here.zone),
+            ribbon_narrow: ribbon::narrow(&rows, here.now, &here.zone),
+            acts,
+            heatline: (!pins.is_empty()).then(|| heatline(&pins, &here.measures)),
+            read_at: newest.map_or(String::new(), |t| hm(&here.local(t))),
+            degree_unit: here.measures.degree_unit(),
+            table: live
+                .iter()
+                .map(|t| TableRow {
+                    code: t.batch.code.clone(),
+                    name: t.batch.name.clone(),
+                    state: t.state(|c| here.measures.degrees(c, 1)),
+                    window: window_words(&t.batch.result, &here.zone),
+                    serve: day_hm(&here.local(t.batch.request.serve_at)),
+                })
+                .collect(),
+            more,
+            fix: live
+                .iter()
+                .find(|t| !meets(t))
+                .map(|t| t.batch.code.clone()),
+        }
+    }
+}
+
+fn meets(t: &Told) -> bool {
+    t.batch.result.fits(t.batch.request.serve_at)
+}
+
+fn row<'a>(t: &'a Told, here: &Here) -> Row<'a> {
+    let size = match t.batch.request.pieces {
+        Pieces::Balls { count, ball_g } => format!(
+            "{count} × {} {}",
+            here.measures.weight(ball_g),
+            here.measures.weight_unit()
+        ),
+        Pieces::Trays {
+            count,
+            length_cm,
+            width_cm,
+            ..
+        } => format!("{count} trays {} × {}", plain(length_cm), plain(width_cm)),
+    };
+    let lit = t
+        .batch
+        .result
+        .steps
+        .iter()
+        .zip(&t.progress.done_at)
+        .any(|(s, d)| s.kind == StepKind::LightOven && d.is_some());
+    Row {
+        name: &t.batch.name,
+        code: &t.batch.code,
+        size,
+        state: t.state(|c| here.measures.degrees(c, 1)),
+        sheet: &t.batch.result,
+        serve_at: t.batch.request.serve_at,
+        oven_lit: lit,
+    }
+}
+
+/// Every step that is still to be done, the earliest first.
+fn acts(live: &[Told], here: &Here) -> Vec<Act> {
+    let mut out: Vec<Act> = live
+        .iter()
+        .flat_map(|t| {
+            let from = t.progress.next.unwrap_or(t.batch.result.steps.len());
+            t.batch
+                .result
+                .steps
+                .iter()
+                .enumerate()
+                .skip(from)
+                .map(move |(i, s)| (t, i, s))
+        })
+        .map(|(t, position, s)| {
+            let local = here.local(s.at);
+            Act {
+                span: span(s.at.duration_since(here.now)),
+                late: s.at < here.now,
+                time: hm(&local),
+                day: local.strftime("%a").to_string(),
+                mark: marks::step(&s.kind),
+                title: format!("{} · {}", s.title, t.batch.name),
+                detail: s.detail.clone(),
+                code: t.batch.code.clone(),
+                position,
+                is_bake: s.kind == StepKind::Bake,
+                key: Uuid::new_v4().to_string(),
+                at_ms: s.at.as_millisecond(),
+            }
+        })
+        .collect();
+    out.sort_by_key(|a| a.at_ms);
+    out
+}
+
+fn answer(acts: &[Act], live: &[Told]) -> (String, String) {
+    let Some(first) = acts.first() else {
+        return if live.is_empty() {
+            ("The bench is clear.".into(), "When do you serve".into())
+        } else {
+            ("All steps are done;".into(), "close what is baked".into())
+        };
+    };
+    let words: Vec<String> = first.span.iter().map(|(n, _)| n.clone()).collect();
+    let minutes = match (first.span.first().map(|s| s.1), words.as_slice()) {
+        (Some("h"), [h, m]) => h.parse::<i64>().unwrap_or(0) * 60 + m.parse::<i64>().unwrap_or(0),
+        (_, [d, h]) => d.parse::<i64>().unwrap_or(0) * 1440 + h.parse::<i64>().unwrap_or(0) * 60,
+        _ => 0,
+    };
+    let said = span_words(jiff::SignedDuration::from_mins(minutes));
+    let core = match (first.late, minutes) {
+        (_, 0) => "now".to_string(),
+        (true, _) => format!("{said} late"),
+        (false, _) => format!("in {said}"),
+    };
+    (first.title.replace(" · ", ": "), core)
+}
+
+fn lines(live: &[Told], here: &Here) -> [String; 2] {
+    if live.is_empty() {
+        return [
+            "No dough is under way.".into(),
+            format!("Kitchen: {}", here.kitchen.name),
+        ];
+    }
+    let n = live.len() as u32;
+    let fit = live.iter().filter(|t| meets(t)).count() as u32;
+    let doughs = |n: u32| if n == 1 { "dough" } else { "doughs" };
+    let first = if fit == n && n == 1 {
+        "The dough meets its serve time.".to_string()
+    } else if fit == n {
+        format!(
+            "All {} doughs meet their serve time.",
+            count_word(n).to_lowercase()
+        )
+    } else {
+        format!(
+            "{} of {} {} meet their serve time.",
+            count_word(fit),
+            count_word(n).to_lowercase(),
+            doughs(n)
+        )
+    };
+    let second = match live.iter().find(|t| !meets(t)) {
+        Some(t) => format!(
+            "{} misses {}.",
+            t.batch.name,
+            day_hm(&here.local(t.batch.request.serve_at))
+        ),
+        None => format!(
+            "{}, {}",
+            here.kitchen.name,
+            here.local(here.now).strftime("%A")
+        ),
+    };
+    [first, second]
+}
+
+/// The latest reading of each place, and of each dough.
+fn pins(live: &[Told], here: &Here) -> (Vec<Pin>, Option<Timestamp>) {
+    let mut found: Vec<(Timestamp, Pin)> = Vec::new();
+    for subject in [
+        Subject::Fridge,
+        Subject::Room,
+        Subject::Water,
+        Subject::Floor,
+    ] {
+        let latest = live
+            .iter()
+            .filter_map(|t| t.reading(subject))
+            .max_by_key(|(at, _)| *at);
+        if let Some((at, celsius)) = latest {
+            found.push((
+                at,
+                pin(
+                    subject.name().into(),
+                    celsius,
+                    at,
+                    here,
+                    matches!(subject, Subject::Fridge | Subject::Water),
+                ),
+            ));
+        }
+    }
+    for t in live {
+        if let Some((at, celsius)) = t.reading(Subject::Dough) {
+            found.push((at, pin(t.batch.code.clone(), celsius, at, here, false)));
+        }
+    }
+    found.retain(|(at, _)| here.now.duration_since(*at).as_hours() < STALE_H);
+    let newest = found.iter().map(|(at, _)| *at).max();
+    (found.into_iter().map(|(_, p)| p).collect(), newest)
+}
+
+fn pin(name: String, celsius: f64, at: Timestamp, here: &Here, cold: bool) -> Pin {
+    let age = here.now.duration_since(at);
+    let old = age.as_mins() >= FRESH_MIN;
+    let words = if age.as_mins() >= 60 {
+        format!("{} h", age.as_hours())
+    } else {
+        format!("{} min", age.as_mins())
+    };
+    Pin {
+        name,
+        celsius,
+        age: old.then_some(words),
+        cold,
+    }
+}

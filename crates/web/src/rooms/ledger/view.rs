@@ -1,0 +1,328 @@
+//! What the Ledger shows, already formatted.
+
+use crate::shared::chart::{Hold, Svg};
+use crate::shared::format::{count_word, day, min_s, percent};
+use crate::shared::kitchen::Here;
+use craft::fire::programme::programme;
+use craft::fire::{Run, RunSummary, Tap};
+use craft::formula::Pieces;
+use craft::reading::Subject;
+use craft::refusal::plain;
+use store::batch::{BatchId, Entry};
+use store::observation::{OfBatch, Seen};
+
+pub struct Row {
+    pub code: String,
+    pub name: String,
+    pub day: String,
+    pub size: String,
+    pub hours: String,
+    pub dough: String,
+    /// Planned and measured dough temperature on one small scale.
+    pub thermometer: String,
+    pub clocks: String,
+    pub bake: String,
+    pub bake_planned: String,
+    pub verdicts: String,
+    pub said: Vec<String>,
+}
+
+pub struct View {
+    pub answer_head: String,
+    pub answer_core: String,
+    pub lines: [String; 2],
+    pub rows: Vec<Row>,
+    pub newer: Option<u32>,
+    pub older: Option<u32>,
+    pub degree_unit: &'static str,
+}
+
+impl View {
+    pub fn of(
+        entries: &[Entry],
+        seen: &[OfBatch],
+        taps: &[(BatchId, Tap)],
+        here: &Here,
+        paging: (u32, Option<u32>),
+    ) -> View {
+        let summaries: Vec<RunSummary> = entries.iter().map(|e| summary(e.id, taps)).collect();
+        let (skip, older) = paging;
+        let judged: u32 = summaries.iter().map(|s| s.judged).sum();
+        let right: u32 = summaries.iter().map(|s| s.right).sum();
+        let n = entries.len() as u32;
+        let (answer_head, answer_core) = match (n, judged) {
+            (0, _) => ("Nothing is".into(), "written here yet".into()),
+            (_, 0) => (
+                format!(
+                    "{} {},",
+                    count_word(n),
+                    if n == 1 { "bake" } else { "bakes" }
+                ),
+                "none judged".into(),
+            ),
+            _ => (
+                format!(
+                    "{} {},",
+                    count_word(n),
+                    if n == 1 { "bake" } else { "bakes" }
+                ),
+                format!("{right} of {judged} right on both sides"),
+            ),
+        };
+        View {
+            answer_head,
+            answer_core,
+            lines: lines(entries, seen, &summaries, here),
+            rows: entries
+                .iter()
+                .zip(&summaries)
+                .map(|(e, s)| row(e, s, seen, here))
+                .collect(),
+            newer: (skip > 0).then(|| skip.saturating_sub(super::PER_PAGE)),
+            older,
+            degree_unit: here.measures.degree_unit(),
+        }
+    }
+}
+
+fn summary(id: BatchId, taps: &[(BatchId, Tap)]) -> RunSummary {
+    let its: Vec<Tap> = taps
+        .iter()
+        .filter(|(b, _)| *b == id)
+        .map(|(_, t)| *t)
+        .collect();
+    Run::of(&its).summary()
+}
+
+/// The first reading of the dough: off the mixer.
+fn dough_off_mixer(id: BatchId, seen: &[OfBatch]) -> Option<f64> {
+    seen.iter()
+        .filter(|o| o.batch == id)
+        .find_map(|o| match o.observation.seen {
+            Seen::Reading {
+                subject: Subject::Dough,
+                celsius,
+            } => Some(celsius),
+            _ => None,
+        })
+}
+
+fn row(e: &Entry, s: &RunSummary, seen: &[OfBatch], here: &Here) -> Row {
+    let r = &e.request;
+    let m = here.measures;
+    let size = match r.pieces {
+        Pieces::Balls { count, ball_g } => {
+            format!("{count} × {} {}", m.weight(ball_g), m.weight_unit())
+        }
+        Pieces::Trays {
+            count,
+            length_cm,
+            width_cm,
+            ..
+        } => format!(
+            "{count} trays {} × {} cm",
+            plain(length_cm),
+            plain(width_cm)
+        ),
+    };
+    let hours = if r.cold_h > 0.0 {
+        format!(
+            "{} + {} cold + {} h",
+            plain(r.bulk_h),
+            plain(r.cold_h),
+            plain(r.temper_h)
+        )
+    } else {
+        format!("{} + {} h room", plain(r.bulk_h), plain(r.temper_h))
+    };
+    let p = programme(r.style);
+    Row {
+        code: e.code.clone(),
+        name: e.name.clone(),
+        day: day(&here.local(e.finished_at)),
+        size,
+        hours,
+        dough: format!(
+            "water {} %, yeast {} %, W {}",
+            plain(r.hydration_percent),
+            percent(e.yeast_percent),
+            plain(r.flour_w)
+        ),
+        thermometer: thermometer(r.target_dough_c, dough_off_mixer(e.id, seen), here),
+        clocks: clocks(e.rise_at_serve, e.reserve_at_serve),
+        bake: s.mean_s.map_or("–".into(), min_s),
+        bake_planned: format!("planned {}", min_s(f64::from(p.out_s))),
+        verdicts: verdict_square(s),
+        said: seen
+            .iter()
+            .filter(|o| o.batch == e.id)
+            .filter_map(|o| match &o.observation.seen {
+                Seen::Remark { remark } => Some(remark.clone()),
+                _ => None,
+            })
+            .collect(),
+    }
+}
+
+/// Planned (tick) against measured (dot) dough temperature, 4 K around the plan.
+fn thermometer(planned: f64, measured: Option<f64>, here: &Here) -> String {
+    let m = here.measures;
+    let label = match measured {
+        Some(c) => format!(
+            "Dough {} measured, {} planned",
+            m.degrees(c, 1),
+            m.degrees(planned, 1)
+        ),
+        None => format!("Dough {} planned, not measured", m.degrees(planned, 1)),
+    };
+    let mut svg = Svg::new(150.0, 52.0, "thermo", &label);
+    let x = |c: f64| 75.0 + 15.0 * (c - planned).clamp(-4.0, 4.0);
+    svg.path("M12 34H138", r#"class="l-axis""#);
+    svg.path("M75 27v14", r#"class="s-ink" stroke-width="2""#);
+    match measured {
+        Some(c) => {
+            svg.raw(&format!(
+                r#"<circle cx="{:.1}" cy="34" r="6" class="f c-ember"/>"#,
+                x(c)
+            ));
+            let d = c - planned;
+            let side = if d >= 0.0 { Hold::Start } else { Hold::End };
+            let near = x(c) + if d >= 0.0 { -8.0 } else { 8.0 };
+            svg.text(
+                near,
+                20.0,
+                "b d16 halo",
+                side,
+                &format!("{}°", m.degrees(c, 1)),
+            );
+        }
+        None => svg.text(75.0, 20.0, "tk", Hold::Middle, "not measured"),
+    }
+    svg.text(75.0, 51.0, "tk", Hold::Middle, &m.degrees(planned, 1));
+    svg.end()
+}
+
+/// Rise and reserve at the serve time on one scale.
+fn clocks(rise: f64, reserve: f64) -> String {
+    let mut svg = Svg::new(
+        150.0,
+        52.0,
+        "thermo",
+        &format!("Rise {rise:.0}, reserve {reserve:.0} at the serve time"),
+    );
+    let x = |v: f64| 12.0 + 100.0 * v.clamp(0.0, 125.0) / 100.0;
+    svg.rect(
+        x(90.0),
+        12.0,
+        x(115.0) - x(90.0),
+        12.0,
+        r#"class="f-larch" opacity=".5""#,
+    );
+    svg.path("M12 18H138M12 38H138", r#"class="l-axis""#);
+    svg.path(&format!("M12 18H{:.1}", x(rise)), r#"class="l-rise""#);
+    svg.path(&format!("M12 38H{:.1}", x(reserve)), r#"class="l-res""#);
+    svg.text(
+        x(rise) + 4.0,
+        23.0,
+        "b tx halo",
+        Hold::Start,
+        &format!("{rise:.0}"),
+    );
+    svg.text(
+        x(reserve) + 4.0,
+        43.0,
+        "b tx halo",
+        Hold::Start,
+        &format!("{reserve:.0}"),
+    );
+    svg.end()
+}
+
+/// Nine cells with their counts: up top darker, right base darker.
+fn verdict_square(s: &RunSummary) -> String {
+    let mut svg = Svg::new(72.0, 72.0, "square", &verdict_words(s));
+    for (row, top) in [2usize, 1, 0].into_iter().enumerate() {
+        for base in 0..3usize {
+            let n = s.verdicts[top][base];
+            let (x, y) = (2.0 + 23.0 * base as f64, 2.0 + 23.0 * row as f64);
+            let fill = if n > 0 && top == 1 && base == 1 {
+                "f-larch"
+            } else {
+                "f-inset"
+            };
+            svg.rect(
+                x,
+                y,
+                22.0,
+                22.0,
+                &format!(r#"class="{fill}" stroke="var(--rule-strong)""#),
+            );
+            if n > 0 {
+                svg.text(x + 11.0, y + 16.5, "b d16", Hold::Middle, &n.to_string());
+            }
+        }
+    }
+    svg.end()
+}
+
+fn verdict_words(s: &RunSummary) -> String {
+    const SHADE: [&str; 3] = ["pale", "right", "dark"];
+    let mut words = Vec::new();
+    for (t, row) in s.verdicts.iter().enumerate() {
+        for (b, n) in row.iter().enumerate() {
+            if *n > 0 {
+                words.push(format!("{n} with base {} and top {}", SHADE[b], SHADE[t]));
+            }
+        }
+    }
+    if words.is_empty() {
+        "No verdicts".into()
+    } else {
+        words.join(", ")
+    }
+}
+
+/// What these bakes have in common: where the doughs missed their temperature, and what was most often off.
+fn lines(
+    entries: &[Entry],
+    seen: &[OfBatch],
+    summaries: &[RunSummary],
+    here: &Here,
+) -> [String; 2] {
+    let off: Vec<f64> = entries
+        .iter()
+        .filter_map(|e| dough_off_mixer(e.id, seen).map(|c| c - e.request.target_dough_c))
+        .collect();
+    let first = if off.is_empty() {
+        "Finished batches come here with all that was seen of them.".to_string()
+    } else {
+        let mean = off.iter().sum::<f64>() / off.len() as f64;
+        let per = match here.measures.temperature {
+            craft::units::TemperatureUnit::Celsius => 1.0,
+            craft::units::TemperatureUnit::Fahrenheit => 1.8,
+        };
+        let side = if mean >= 0.0 { "warmer" } else { "cooler" };
+        format!(
+            "Dough came off the mixer {:.1}° {side} than planned on average.",
+            (mean * per).abs()
+        )
+    };
+    let mut worst = (0, "");
+    let sum = |f: fn(&RunSummary) -> u32| summaries.iter().map(f).sum::<u32>();
+    for (n, words) in [
+        (sum(|s| s.verdicts.iter().map(|r| r[0]).sum()), "base pale"),
+        (sum(|s| s.verdicts.iter().map(|r| r[2]).sum()), "base dark"),
+        (sum(|s| s.verdicts[0].iter().sum()), "top pale"),
+        (sum(|s| s.verdicts[2].iter().sum()), "top dark"),
+    ] {
+        if n > worst.0 {
+            worst = (n, words);
+        }
+    }
+    let second = if worst.0 > 0 {
+        format!("Most often off: {}, {} times.", worst.1, worst.0)
+    } else {
+        String::new()
+    };
+    [first, second]
+}
