@@ -236,20 +236,6 @@ pub fn water(r: &WaterRequest) -> Result<WaterResult, Refused> {
                 r.water_g - ice
             )),
         );
-    } else {
-        out.notes.push(Note::holds(
-            "water_fits",
-            format!(
-                "Water at {:.0} °C gives {} °C dough",
-                needed_c,
-                plain(r.target_dough_c)
-            ),
-            format!(
-                "Flour at {} °C and {} K of friction do the rest.",
-                plain(r.flour_c),
-                plain(friction_k)
-            ),
-        ));
     }
     if r.target_dough_c > WARM_DOUGH_C {
         out.notes.push(Note::watch(

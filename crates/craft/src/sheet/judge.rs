@@ -1,7 +1,6 @@
 //! Judgements of a whole sheet: does the serve time fit, does the flour last, what is unusual.
 
 use super::{SheetRequest, SheetResult, StepKind};
-use crate::formula::two_digits;
 use crate::note::Note;
 use crate::refusal::plain;
 use crate::rise::recipe::Recipe;
@@ -30,7 +29,6 @@ pub(super) fn notes(
     notes.extend(handling(r, rise));
     notes.extend(unusual(r));
     notes.extend(night(out, zone));
-    notes.push(yeast(r, out));
     notes
 }
 
@@ -245,18 +243,5 @@ fn night(out: &SheetResult, zone: &TimeZone) -> Option<Note> {
             "That is between 22:00 and 06:00.",
         )
         .todo("Move hours between bulk, cold and the last stage, or the serve time."),
-    )
-}
-
-fn yeast(r: &SheetRequest, out: &SheetResult) -> Note {
-    Note::holds(
-        "yeast_solved",
-        format!(
-            "{} % {} for {} h",
-            two_digits(out.yeast.percent),
-            r.yeast_form.name().to_lowercase(),
-            plain(r.total_h())
-        ),
-        "Yeasts differ: right within a factor of 1.6; one degree in the fridge moves the gas by about 19 %.",
     )
 }

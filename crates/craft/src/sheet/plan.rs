@@ -49,13 +49,20 @@ impl StepKind {
             StepKind::Bake => "bake",
         }
     }
-    pub fn from_key(key: &str) -> Option<StepKind> {
-        use StepKind::*;
-        [
-            Mix, Rest, Fold, Bulk, Ball, Cold, Pan, LightOven, Temper, Bake,
-        ]
-        .into_iter()
-        .find(|k| k.key() == key)
+    /// The step as a call across the kitchen: "Ball the Halt round".
+    pub fn call(self, name: &str) -> String {
+        match self {
+            StepKind::Mix => format!("Mix {name}"),
+            StepKind::Rest => format!("Rest {name}"),
+            StepKind::Fold => format!("Fold {name}"),
+            StepKind::Bulk => format!("Tub {name}"),
+            StepKind::Ball => format!("Ball {name}"),
+            StepKind::Cold => format!("Chill {name}"),
+            StepKind::Pan => format!("Pan {name}"),
+            StepKind::LightOven => format!("Light for {name}"),
+            StepKind::Temper => format!("{name} out"),
+            StepKind::Bake => format!("Bake {name}"),
+        }
     }
 }
 
@@ -290,7 +297,7 @@ fn pieces_steps(r: &SheetRequest, add: &mut impl FnMut(StepKind, f64, &str, Stri
                 add(
                     StepKind::Temper,
                     out_of_cold,
-                    "Balls out of the fridge",
+                    "Out of the fridge",
                     format!(
                         "{} h at {} °C, lids on.",
                         plain(r.temper_h),

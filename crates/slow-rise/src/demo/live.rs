@@ -64,11 +64,11 @@ async fn baking(w: &mut Writer<'_>) -> Result<()> {
     w.read(&b, now - minutes(4.0), Subject::Room, 21.5).await
 }
 
-/// Boxed yesterday; the balls come out of the fridge in nineteen minutes.
+/// Boxed yesterday; the balls come out of the fridge in some twenty minutes.
 async fn resting_cold(w: &mut Writer<'_>) -> Result<()> {
     let now = w.now;
     let lead = SheetRequest::of_style(StyleKey::HotRound, &w.here.usual, now);
-    let serve_at = now + minutes(19.0 + 60.0 * lead.temper_h);
+    let serve_at = round(now + minutes(17.0 + 60.0 * lead.temper_h));
     let request = SheetRequest {
         pieces: Pieces::Balls {
             count: 24,
@@ -87,7 +87,7 @@ async fn resting_cold(w: &mut Writer<'_>) -> Result<()> {
     w.read(&b, now - minutes(9.0), Subject::Dough, 5.4).await
 }
 
-/// A wet dough in its tub, folded twice, just into the fridge.
+/// A wet dough in its tub, folded twice and put into the fridge.
 async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
     let now = w.now;
     let lead = SheetRequest::of_style(StyleKey::WetTray, &w.here.usual, now);
@@ -98,7 +98,7 @@ async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
             width_cm: 30.0,
             dough_g_per_cm2: 0.65,
         },
-        serve_at: round(now + minutes(60.0 * lead.total_h() - 105.0)),
+        serve_at: round(now + minutes(60.0 * lead.total_h() - 155.0)),
         ..lead
     };
     let b = w

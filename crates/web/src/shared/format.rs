@@ -97,6 +97,17 @@ pub fn day_hm(t: &Zoned) -> String {
     t.strftime("%a %H:%M").to_string()
 }
 
+/// A forecast span to the quarter hour: "Fri 18:15 to 20:45", with the second day where it is another.
+pub fn from_to(from: &Zoned, to: Option<&Zoned>) -> String {
+    let from = quarter(from);
+    let to = match to.map(quarter) {
+        None => "the day after".into(),
+        Some(t) if t.date() == from.date() => hm(&t),
+        Some(t) => day_hm(&t),
+    };
+    format!("{} to {to}", day_hm(&from))
+}
+
 /// "Fri 27 Nov".
 pub fn day(t: &Zoned) -> String {
     t.strftime("%a %-d %b").to_string()

@@ -251,7 +251,7 @@ fn notes(told: &Told, here: &Here) -> Vec<Note> {
     ) && left > 0
     {
         let (by, shuts) = (hm(&here.local(last)), hm(&quarter(&here.local(closes))));
-        let why = format!("{left} left at the pace so far; the window closes {shuts}.");
+        let why = format!("At the pace so far; the window closes {shuts}.");
         notes.push(if last <= closes {
             Note::holds("last_in_time", format!("Last one out by {by}"), why)
         } else {

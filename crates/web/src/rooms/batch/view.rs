@@ -129,10 +129,10 @@ fn answer(told: &Told, here: &Here) -> (String, String, String, [String; 2]) {
             lines,
         );
     };
-    let from = day_hm(&format::quarter(&here.local(w.from_at)));
-    let to = w.to_at.map_or("the day after".to_string(), |t| {
-        hm(&format::quarter(&here.local(t)))
-    });
+    let span = format::from_to(
+        &here.local(w.from_at),
+        w.to_at.map(|t| here.local(t)).as_ref(),
+    );
     let fits = if sheet.fits(serve_at) {
         "fits"
     } else {
@@ -140,7 +140,7 @@ fn answer(told: &Told, here: &Here) -> (String, String, String, [String; 2]) {
     };
     (
         "Ready".into(),
-        format!("{from} to {to}"),
+        span,
         format!(". Serve {} {fits}.", hm(&serve)),
         lines,
     )

@@ -28,6 +28,8 @@ pub struct Act {
     pub day: String,
     pub mark: String,
     pub title: String,
+    /// The same as a call across the kitchen.
+    pub call: String,
     pub detail: String,
     pub code: String,
     pub position: usize,
@@ -155,6 +157,7 @@ fn acts(live: &[Told], here: &Here) -> Vec<Act> {
                 day: local.strftime("%a").to_string(),
                 mark: marks::step(&s.kind),
                 title: format!("{} · {}", s.title, t.batch.name),
+                call: s.kind.call(&t.batch.name),
                 detail: s.detail.clone(),
                 code: t.batch.code.clone(),
                 position,
@@ -188,7 +191,7 @@ fn answer(acts: &[Act], live: &[Told]) -> (String, String) {
         (true, _) => format!("{said} late"),
         (false, _) => format!("in {said}"),
     };
-    (first.title.replace(" · ", ": "), core)
+    (first.call.clone(), core)
 }
 
 fn lines(live: &[Told], here: &Here) -> [String; 2] {
@@ -202,7 +205,7 @@ fn lines(live: &[Told], here: &Here) -> [String; 2] {
     let fit = live.iter().filter(|t| meets(t)).count() as u32;
     let doughs = |n: u32| if n == 1 { "dough" } else { "doughs" };
     let first = if fit == n && n == 1 {
-        "The dough meets its serve time.".to_string()
+        "The dough meets its time.".to_string()
     } else if fit == n {
         format!(
             "All {} doughs meet their serve time.",

@@ -118,7 +118,7 @@ pub const HOURS: [Spec; 3] = [
     spec(
         "temper_h",
         "Temper",
-        "room, then bake",
+        "room, to bake",
         Hours,
         0.5,
         (0.5, 24.0),
@@ -451,7 +451,7 @@ fn recount(r: &mut Reader, field: &str, what: &str) -> u32 {
 
 fn serve_at(r: &mut Reader, here: &Here) -> Timestamp {
     let date: Option<Date> = r.typed.text("serve_date").parse().ok();
-    let time: Option<Time> = r.typed.text("serve_time").parse().ok();
+    let time: Option<Time> = r.typed.text("serve_time").replace('.', ":").parse().ok();
     let (Some(date), Some(time)) = (date, time) else {
         r.refuse(
             "serve_at",

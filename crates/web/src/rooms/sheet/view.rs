@@ -3,7 +3,7 @@
 use super::fields::{self, Spec};
 use crate::shared::chart::strip::strip;
 use crate::shared::form::Typed;
-use crate::shared::format::{self, Measures, day_hm, hm, quarter};
+use crate::shared::format::{self, Measures, day_hm, hm};
 use crate::shared::kitchen::Here;
 use craft::formula::{Ingredient, Pieces, two_digits};
 use craft::leaven::YeastForm;
@@ -143,7 +143,7 @@ fn small(s: &Spec, style: StyleKey) -> String {
     if usual.high == 0.0 {
         "usually none".into()
     } else {
-        format!("usual {} to {}", plain(usual.low), plain(usual.high))
+        format!("{} to {}", plain(usual.low), plain(usual.high))
     }
 }
 
@@ -178,6 +178,7 @@ pub struct Shown {
     pub rows: Vec<Row>,
     pub sum_percent: String,
     pub weighs: String,
+    pub weighs_why: String,
     pub yeast: String,
     pub yeast_name: String,
     pub yeast_why: String,
@@ -207,6 +208,7 @@ impl Shown {
             rows: rows(request, sheet, &m),
             sum_percent: format!("{:.1}", sheet.formula.sum_percent),
             weighs: m.weight(sheet.formula.weighed_g),
+            weighs_why: weighs_why(request, sheet, &m),
             yeast: yeast_amount(sheet, &m),
             yeast_name: request.yeast_form.name().to_string(),
             yeast_why: format!(
@@ -270,6 +272,18 @@ fn rows(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<Row> {
         .collect()
 }
 
+/// Where the weight comes from, in one line.
+fn weighs_why(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> String {
+    let unit = m.weight_unit();
+    let one_percent = m.weight(sheet.formula.dough_g / sheet.formula.sum_percent);
+    format!(
+        "{} × {} {unit} and {} % for bowl and hands; one percent is {one_percent} {unit}.",
+        request.pieces.count(),
+        m.weight(request.pieces.piece_g()),
+        plain(request.loss_percent)
+    )
+}
+
 fn dilution(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Option<Dilution> {
     let d = sheet.formula.dilution?;
     let water = sheet.formula.row(Ingredient::Water)?.weigh_g - d.less_water_g;
@@ -330,16 +344,16 @@ fn lines(request: &SheetRequest, sheet: &SheetResult, here: &Here) -> [String; 2
     let ready = match sheet.window {
         None => "Never ready: see the judgement.".to_string(),
         Some(w) => {
-            let from = day_hm(&quarter(&here.local(w.from_at)));
-            let to = w
-                .to_at
-                .map_or("the day after".into(), |t| hm(&quarter(&here.local(t))));
+            let span = format::from_to(
+                &here.local(w.from_at),
+                w.to_at.map(|t| here.local(t)).as_ref(),
+            );
             let fit = if sheet.fits(request.serve_at) {
                 "fits"
             } else {
                 "does not fit"
             };
-            format!("Ready {from} to {to}. Serve {} {fit}.", hm(&serve))
+            format!("Ready {span}. Serve {} {fit}.", hm(&serve))
         }
     };
     [format!("Begin mixing {start}."), ready]

@@ -54,10 +54,31 @@ pub fn heatline(pins: &[Pin], measures: &Measures) -> String {
     }
     let mut sorted: Vec<&Pin> = pins.iter().collect();
     sorted.sort_by(|a, b| a.celsius.total_cmp(&b.celsius));
-    for (pin, level) in sorted.iter().zip(levels(&sorted)) {
-        draw(&mut svg, pin, level, measures);
+    // Alternately above and below the axis; in each row the labels are moved apart.
+    for above in [true, false] {
+        let row: Vec<&&Pin> = sorted.iter().skip(usize::from(!above)).step_by(2).collect();
+        let places = apart(&row.iter().map(|p| x(p.celsius)).collect::<Vec<_>>());
+        for (pin, place) in row.into_iter().zip(places) {
+            draw(&mut svg, pin, place, above, measures);
+        }
     }
     svg.end()
+}
+
+/// Places for labels as near to their pins as their width allows.
+fn apart(wanted: &[f64]) -> Vec<f64> {
+    const WIDE: f64 = 78.0;
+    let mut places: Vec<f64> = wanted.iter().map(|x| x.clamp(34.0, WIDTH - 36.0)).collect();
+    for i in 1..places.len() {
+        places[i] = places[i].max(places[i - 1] + WIDE);
+    }
+    // What was pushed over the edge pushes back.
+    let mut limit = WIDTH - 36.0;
+    for p in places.iter_mut().rev() {
+        *p = p.min(limit);
+        limit = *p - WIDE;
+    }
+    places
 }
 
 fn x(c: f64) -> f64 {
@@ -69,43 +90,21 @@ fn x(c: f64) -> f64 {
     }
 }
 
-/// A level for each pin so that no two labels touch: high, low, nearer high, nearer low.
-fn levels(pins: &[&Pin]) -> Vec<usize> {
-    const APART: f64 = 76.0;
-    let mut last = [f64::NEG_INFINITY; 4];
-    pins.iter()
-        .map(|p| {
-            let x = x(p.celsius);
-            let level = (0..4).find(|l| x - last[*l] >= APART).unwrap_or(0);
-            last[level] = x;
-            level
-        })
-        .collect()
-}
-
-fn draw(svg: &mut Svg, pin: &Pin, level: usize, measures: &Measures) {
+fn draw(svg: &mut Svg, pin: &Pin, place: f64, above: bool, measures: &Measures) {
     let x = x(pin.celsius);
-    let (value_y, name_y, stem) = match level {
-        0 => (52.0, 34.0, 56.0),
-        1 => (146.0, 163.0, 130.0),
-        2 => (82.0, 12.0, 86.0),
-        _ => (132.0, 181.0, 116.0),
-    };
-    let class = if pin.cold {
-        "c-tarn"
-    } else if pin.celsius > TOP_C {
-        "c-ember"
+    let (start, bend, end, value_y, name_y) = if above {
+        (AXIS_Y - 5.0, AXIS_Y - 24.0, 52.0, 46.0, 26.0)
     } else {
-        "c-ink"
+        (AXIS_Y + 5.0, AXIS_Y + 36.0, 142.0, 160.0, 178.0)
+    };
+    let class = match (pin.cold, pin.celsius > TOP_C) {
+        (true, _) => "c-tarn",
+        (false, true) => "c-ember",
+        (false, false) => "c-ink",
     };
     svg.raw(&format!(r#"<g class="{class}">"#));
-    let start = if level % 2 == 0 {
-        AXIS_Y - 5.0
-    } else {
-        AXIS_Y + 5.0
-    };
     svg.path(
-        &format!("M{x:.1} {start}V{stem}"),
+        &format!("M{x:.1} {start}V{bend}L{place:.1} {end}"),
         r#"class="s" stroke-width="2""#,
     );
     let dot = if pin.age.is_some() {
@@ -117,9 +116,8 @@ fn draw(svg: &mut Svg, pin: &Pin, level: usize, measures: &Measures) {
         r#"<circle cx="{x:.1}" cy="{AXIS_Y}" r="5.5" {dot}/></g>"#
     ));
     let decimals = if pin.celsius > TOP_C { 0 } else { 1 };
-    let lx = x.clamp(40.0, WIDTH - 36.0);
     svg.text(
-        lx,
+        place,
         value_y,
         "b halo d18",
         Hold::Middle,
@@ -129,5 +127,20 @@ fn draw(svg: &mut Svg, pin: &Pin, level: usize, measures: &Measures) {
         Some(age) => format!("{} · {age}", pin.name),
         None => pin.name.clone(),
     };
-    svg.text(lx, name_y, "tk ink halo", Hold::Middle, &name);
+    svg.text(place, name_y, "tk ink halo", Hold::Middle, &name);
+}
+
+#[cfg(test)]
+mod tests {
+    use super::apart;
+
+    #[test]
+    fn labels_stand_apart_and_inside() {
+        let places = apart(&[60.0, 66.0, 240.0, 244.0, 430.0]);
+        assert!(places.windows(2).all(|p| p[1] - p[0] >= 77.9), "{places:?}");
+        assert!(
+            places.iter().all(|p| (30.0..=420.0).contains(p)),
+            "{places:?}"
+        );
+    }
 }

@@ -166,7 +166,11 @@ pub fn curve(
         if !hours.holds(at) || at > last {
             continue;
         }
-        let y = y0 + (y1 - y0) * value(p).clamp(0.0, top) / top;
+        // Above the scale the line leaves the picture instead of running along its edge.
+        if value(p) > top {
+            break;
+        }
+        let y = y0 + (y1 - y0) * value(p).max(0.0) / top;
         let _ = write!(
             d,
             "{}{:.1} {:.1}",

@@ -320,7 +320,7 @@ fn say_window(svg: &mut Svg, axis: &Hours, row: &Row, y: f64, zone: &TimeZone) {
 
 fn miss(row: &Row, serve: &str) -> String {
     let Some(w) = row.sheet.window else {
-        return format!("serve {serve}: no window");
+        return format!("serve {serve}: gluten spent");
     };
     let minutes =
         |a: Timestamp, b: Timestamp| crate::shared::format::span_words(b.duration_since(a));
@@ -332,36 +332,43 @@ fn miss(row: &Row, serve: &str) -> String {
 
 fn ovens(svg: &mut Svg, axis: &Hours, rows: &[Row], y: f64, zone: &TimeZone) {
     svg.text(14.0, y + 25.0, "tx b", Hold::Start, "Ovens");
-    let mut free_from = axis.left;
-    for row in rows {
-        let Some(step) = row
-            .sheet
-            .steps
-            .iter()
-            .find(|s| s.kind == StepKind::LightOven)
-        else {
-            continue;
-        };
-        if row.serve_at < axis.from || !axis.holds(step.at) {
-            continue;
-        }
-        let (x0, x1) = (axis.clamped(step.at), axis.clamped(row.serve_at));
+    let fires: Vec<(f64, f64, String)> = rows
+        .iter()
+        .filter_map(|row| {
+            let step = row
+                .sheet
+                .steps
+                .iter()
+                .find(|s| s.kind == StepKind::LightOven)?;
+            if row.serve_at < axis.from || step.at > axis.to {
+                return None;
+            }
+            let word = if row.oven_lit { "lit for" } else { "light for" };
+            let text = format!("{word} {} {}", row.code, at(step.at, zone));
+            Some((axis.clamped(step.at), axis.clamped(row.serve_at), text))
+        })
+        .collect();
+    // What is taken: the fires themselves, then each label that found room.
+    let mut taken: Vec<(f64, f64)> = fires.iter().map(|f| (f.0 - 4.0, f.1 + 4.0)).collect();
+    for (x0, x1, text) in &fires {
         svg.rect(
-            x0,
+            *x0,
             y + 9.0,
             x1 - x0,
             22.0,
             r#"fill="url(#h-temper)" stroke="var(--ember)""#,
         );
-        let word = if row.oven_lit { "lit for" } else { "light for" };
-        let text = format!("{word} {} {}", row.code, at(step.at, zone));
-        let wide = 7.2 * text.len() as f64;
-        if x0 - wide - 8.0 > free_from {
-            svg.text(x0 - 8.0, y + 25.0, "tx halo", Hold::End, &text);
-            free_from = x1;
-        } else if x1 + wide + 8.0 < axis.right {
-            svg.text(x1 + 8.0, y + 25.0, "tx halo", Hold::Start, &text);
-            free_from = x1 + wide + 8.0;
+        let wide = 7.4 * text.len() as f64;
+        let free = |a: f64, b: f64| {
+            a > axis.left && b < axis.right && taken.iter().all(|t| b < t.0 || a > t.1)
+        };
+        let (after, before) = ((x1 + 8.0, x1 + 8.0 + wide), (x0 - 8.0 - wide, x0 - 8.0));
+        if free(after.0, after.1) {
+            svg.text(after.0, y + 25.0, "tx halo", Hold::Start, text);
+            taken.push(after);
+        } else if free(before.0, before.1) {
+            svg.text(before.1, y + 25.0, "tx halo", Hold::End, text);
+            taken.push(before);
         }
     }
 }
