@@ -67,7 +67,7 @@ SQL
   )
   local try i sock
   for try in 1 2 3 4 5; do # a free port may be taken before the server has it: take another
-    DB_PORT=$(free_port "${DB_PORT_FROM:-13306}")
+    DB_PORT=${DB_PORT_EXACT:-$(free_port "${DB_PORT_FROM:-13306}")}
     : >"$dir/mariadbd.log"
     sock=$(mktemp -u "${TMPDIR:-/tmp}/slow-rise.XXXXXX") # a socket path has 107 bytes at most
     # pdeathsig: the server stops cleanly even when this shell is killed outright. It inherits the lock (9).

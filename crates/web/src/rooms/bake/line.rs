@@ -13,7 +13,7 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
     let x = |s: u32| left + (right - left) * f64::from(s) / end;
     let mut say = String::new();
     for t in &p.turns {
-        let _ = write!(say, "{} at {}, ", label(t.say, 0, p), min_s(t.at_s));
+        let _ = write!(say, "{} at {}, ", label(t.say, 0, p, false), min_s(t.at_s));
     }
     let mut svg = Svg::new(
         width,
@@ -25,7 +25,6 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
             min_s(p.chars_s)
         ),
     );
-    svg.raw(r#"<defs><pattern id="h-char" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6M0 0H6" stroke="var(--char)" stroke-width="1.5" opacity=".75"/></pattern></defs>"#);
     svg.rect(
         x(p.chars_s),
         29.0,
@@ -60,7 +59,7 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
         .turns
         .iter()
         .enumerate()
-        .map(|(i, t)| (t.at_s, format!("turn-{i}"), label(t.say, i, p)))
+        .map(|(i, t)| (t.at_s, format!("turn-{i}"), label(t.say, i, p, narrow)))
         .collect();
     stops.push((p.out_s, "out".into(), "Out".into()));
     for (i, (s, key, words)) in stops.iter().enumerate() {
@@ -78,8 +77,10 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
     svg.end()
 }
 
-fn label(cue: Cue, i: usize, p: &Programme) -> String {
+/// The word under a stop; a narrow line says "Turn" once and then only counts.
+fn label(cue: Cue, i: usize, p: &Programme, narrow: bool) -> String {
     match cue {
+        Cue::QuarterTurn if narrow && i > 0 => format!("{}", i + 1),
         Cue::QuarterTurn => format!("Turn {}", i + 1),
         Cue::HalfTurn if p.turns.len() == 1 || i == 0 => "Turn".into(),
         Cue::HalfTurn => format!("Turn {}", i + 1),

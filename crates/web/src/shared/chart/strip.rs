@@ -51,7 +51,9 @@ pub fn strip(
         } else {
             format!("{hour:02}:00")
         };
-        let covered = sheet.window.is_some_and(|w| x > axis.x(w.from_at) - 44.0 && x < axis.clamped(w.to_at.unwrap_or(until)));
+        let covered = sheet.window.is_some_and(|w| {
+            x > axis.x(w.from_at) - 44.0 && x < axis.clamped(w.to_at.unwrap_or(until))
+        });
         if x < RIGHT - 130.0 && !covered {
             svg.text(x + 5.0, 13.0, "tk halo", Hold::Start, &text);
         }

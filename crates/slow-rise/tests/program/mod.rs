@@ -1,0 +1,74 @@
+//! The real program as a process of its own.
+#![allow(dead_code)] // each test file uses its part
+
+use anyhow::{Context, Result, bail};
+use std::io::{BufRead, BufReader};
+use std::process::{Child, Command, Stdio};
+use std::sync::mpsc;
+use std::time::Duration;
+
+/// A running `slow-rise serve`, killed when dropped.
+pub struct Program {
+    child: Child,
+    pub address: String,
+}
+
+pub fn command(database_url: &str, arguments: &[&str]) -> Command {
+    let mut c = Command::new(env!("CARGO_BIN_EXE_slow-rise"));
+    c.args(arguments)
+        .env("DATABASE_URL", database_url)
+        .env("RUST_LOG", "error")
+        .env_remove("PORT")
+        .stdin(Stdio::null());
+    c
+}
+
+/// Runs a command of the program to its end.
+pub fn run(database_url: &str, arguments: &[&str]) -> Result<()> {
+    let out = command(database_url, arguments).output()?;
+    if !out.status.success() {
+        bail!("{arguments:?}: {}", String::from_utf8_lossy(&out.stderr));
+    }
+    Ok(())
+}
+
+impl Program {
+    /// Serves on a port of the system's choosing and waits for its address.
+    pub fn serve(database_url: &str) -> Result<Program> {
+        let mut child = command(database_url, &["serve", "--port", "0"])
+            .stdout(Stdio::piped())
+            .spawn()?;
+        let out = child.stdout.take().context("stdout")?;
+        let (tx, rx) = mpsc::channel();
+        std::thread::spawn(move || {
+            for line in BufReader::new(out).lines().map_while(|l| l.ok()) {
+                if let Some(address) = line.strip_prefix("Open ") {
+                    let _ = tx.send(address.to_string());
+                }
+            }
+        });
+        match rx.recv_timeout(Duration::from_secs(30)) {
+            Ok(address) => Ok(Program { child, address }),
+            Err(_) => {
+                let _ = child.kill();
+                bail!("the program did not say where it listens")
+            }
+        }
+    }
+    pub fn url(&self, path: &str) -> String {
+        format!("{}{path}", self.address)
+    }
+    /// Ends it at once, as a power cut would.
+    pub fn kill(mut self) -> Result<()> {
+        self.child.kill()?;
+        self.child.wait()?;
+        Ok(())
+    }
+}
+
+impl Drop for Program {
+    fn drop(&mut self) {
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
+}

@@ -1,0 +1,376 @@
+//! A maker does the whole job once, in a real browser: from a new dough to a line in the ledger.
+
+mod program;
+
+use anyhow::{Context, Result};
+use program::{Program, run};
+use testbed::browser::Browser;
+use testbed::db::TestDb;
+use testbed::wait::until;
+use thirtyfour::prelude::*;
+
+/// The demo program with a browser of a size.
+struct Bench {
+    db: TestDb,
+    program: Program,
+    browser: Browser,
+}
+
+impl Bench {
+    async fn open(width: u32, height: u32) -> Result<Bench> {
+        let db = TestDb::new().await?;
+        run(&db.url, &["migrate"])?;
+        run(&db.url, &["demo"])?;
+        let program = Program::serve(&db.url)?;
+        let browser = Browser::start(width, height).await?;
+        Ok(Bench {
+            db,
+            program,
+            browser,
+        })
+    }
+    async fn go(&self, path: &str) -> Result<()> {
+        self.browser.open(&self.program.url(path)).await
+    }
+    async fn find(&self, css: &str) -> Result<WebElement> {
+        self.browser
+            .driver
+            .query(By::Css(css))
+            .first()
+            .await
+            .with_context(|| css.to_string())
+    }
+    async fn text(&self, css: &str) -> Result<String> {
+        Ok(self.find(css).await?.text().await?)
+    }
+    async fn click(&self, css: &str) -> Result<()> {
+        let e = self.find(css).await?;
+        e.scroll_into_view().await?;
+        Ok(e.click().await?)
+    }
+    async fn fill(&self, id: &str, value: &str) -> Result<()> {
+        let e = self.find(&format!("#{id}")).await?;
+        e.clear().await?;
+        Ok(e.send_keys(value).await?)
+    }
+    /// Waits until an element says something; shows what it said instead when it never does.
+    async fn says(&self, css: &str, part: &str) -> Result<()> {
+        let waited = until(&format!("«{part}» in {css}"), async || {
+            self.text(css).await.is_ok_and(|t| t.contains(part))
+        })
+        .await;
+        waited.with_context(|| format!("{css} says «{part}»"))
+    }
+    async fn path(&self) -> Result<String> {
+        Ok(self.browser.driver.current_url().await?.path().to_string())
+    }
+    async fn script(&self, code: &str) -> Result<serde_json::Value> {
+        Ok(self
+            .browser
+            .driver
+            .execute(code, vec![])
+            .await?
+            .json()
+            .clone())
+    }
+    async fn close(self) -> Result<()> {
+        let log = self.browser.console().await?;
+        assert!(log.is_empty(), "the console is clean: {log:#?}");
+        self.browser.quit().await?;
+        drop(self.program);
+        self.db.close().await
+    }
+}
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn from_six_balls_for_friday_to_a_logged_bake() -> Result<()> {
+    let b = Bench::open(1280, 800).await?;
+    b.go("/").await?;
+    assert!(b.text("#main").await?.contains("Temperatures"));
+    b.click(".answer a[href='/dough/new']").await?;
+    b.browser.ready().await?;
+
+    // The figures follow what is typed; a decimal comma is read.
+    b.says("#answer h1", "Six balls take").await?;
+    let before = b.text("#solved-yeast").await?;
+    b.fill("hydration_percent", "64,5").await?;
+    b.says(".ft tbody tr:nth-child(2) .pc", "64.5").await?;
+    b.click("button[data-for=cold_h][data-step='1']").await?;
+    until("less yeast for a longer night", async || {
+        b.text("#solved-yeast").await.is_ok_and(|t| t != before)
+    })
+    .await?;
+    assert_eq!(
+        b.find("#cold_h").await?.prop("value").await?.as_deref(),
+        Some("25")
+    );
+
+    // Nonsense gets its sentence beside the field; the figures wait.
+    b.fill("salt_percent", "-1").await?;
+    b.says("#salt_percent-error", "Salt 0 to 5 %; -1 is outside.")
+        .await?;
+    b.says("#answer h1", "needs another look").await?;
+    b.fill("salt_percent", "2.8").await?;
+    b.says("#answer h1", "Six balls take").await?;
+
+    // A remedy by one tap.
+    b.fill("sugar_percent", "2").await?;
+    b.says("[data-note=sugar_unusual]", "Set 0 %").await?;
+    b.click("[data-note=sugar_unusual] button").await?;
+    until("the note to go", async || {
+        b.browser
+            .driver
+            .find_all(By::Css("[data-note=sugar_unusual]"))
+            .await
+            .is_ok_and(|n| n.is_empty())
+    })
+    .await?;
+
+    // What is typed survives a reload.
+    b.fill("name", "Halt supper").await?;
+    until("the entry to be held", async || {
+        b.script(
+            "return sessionStorage.getItem('slow-rise.sheet')?.includes('Halt+supper') ?? false",
+        )
+        .await
+        .is_ok_and(|v| v == true)
+    })
+    .await?;
+    b.browser.driver.refresh().await?;
+    b.browser.ready().await?;
+    assert_eq!(
+        b.find("#name").await?.prop("value").await?.as_deref(),
+        Some("Halt supper")
+    );
+    assert_eq!(
+        b.find("#hydration_percent")
+            .await?
+            .prop("value")
+            .await?
+            .as_deref(),
+        Some("64,5")
+    );
+
+    // Save: a batch with a code, its steps and its sheet.
+    b.says("#answer h1", "Six balls take").await?;
+    b.click("#keep").await?;
+    until("the batch page", async || {
+        b.path().await.is_ok_and(|p| p.starts_with("/batches/"))
+    })
+    .await?;
+    b.browser.ready().await?;
+    let path = b.path().await?;
+    let code = path.trim_start_matches("/batches/").to_string();
+    assert!(code.starts_with("HS-"), "{code}");
+    b.click("li[data-step='0'] button[value=done]").await?;
+    b.says("li[data-step='0']", "Undo").await?;
+    b.fill("degrees", "23.4").await?;
+    b.click("#reading button").await?;
+    b.says(".log", "23.4°").await?;
+    b.fill("degrees", "75").await?;
+    b.click("#reading button").await?;
+    b.says("#degrees-error", "If you read 75 °F").await?;
+    b.fill("remark", "Smooth after the rest").await?;
+    b.click("#remarks button").await?;
+    b.says(".log", "Smooth after the rest").await?;
+
+    // Bake two, by buttons and by keys.
+    b.go(&format!("{path}/bake")).await?;
+    assert!(b.text(".caution").await?.contains("carbon monoxide"));
+    b.click("#tap-in").await?;
+    b.says("#place", "Pizza 1 of 6, in at").await?;
+    b.says("#cue", "Turn 1 in").await?;
+    until("the timer to run", async || {
+        b.text("#timer").await.is_ok_and(|t| t != "0:00")
+    })
+    .await?;
+    b.click("#tap-turned").await?;
+    b.says("#cue", "Turn 2 in").await?;
+    b.click("#tap-out").await?;
+    b.says("#last-head", "Pizza 1").await?;
+    b.click(".vc[value='pale/right']").await?;
+    until("the verdict", async || {
+        b.script("return document.querySelector(\".vc[value='pale/right']\").ariaPressed")
+            .await
+            .is_ok_and(|v| v == "true")
+    })
+    .await?;
+    let page = b.browser.driver.find(By::Css("body")).await?;
+    page.send_keys(" ").await?;
+    b.says("#place", "Pizza 2 of 6, in at").await?;
+    page.send_keys("to").await?;
+    b.says("#last-head", "Pizza 2").await?;
+    page.send_keys("s").await?;
+    b.says("#count", "2 out, 1 of 2 right").await?;
+    until("all taps to be sent", async || {
+        b.script(&format!(
+            "return localStorage.getItem('slow-rise.taps.{code}')"
+        ))
+        .await
+        .is_ok_and(|v| v == "[]")
+    })
+    .await?;
+
+    // Close it; the ledger tells what was planned, measured and said.
+    b.click("#finish").await?;
+    until("the ledger", async || {
+        b.path().await.is_ok_and(|p| p == "/ledger")
+    })
+    .await?;
+    let line = b.text("tbody tr:first-child").await?;
+    for part in [
+        "Halt supper",
+        &code,
+        "water 64.5 %",
+        "Smooth after the rest",
+    ] {
+        assert!(line.contains(part), "no «{part}» in {line}");
+    }
+    assert!(b.find("tbody tr:first-child svg[aria-label='1 with base pale and top right, 1 with base right and top right']").await.is_ok()
+        || b.find("tbody tr:first-child .square").await?.attr("aria-label").await?.unwrap_or_default().contains("1 with base pale and top right"));
+    b.click("tbody tr:first-child a").await?;
+    b.says(".code", &code).await?;
+    b.says("#main", "Smooth after the rest").await?;
+    b.close().await
+}
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn the_bake_fits_a_phone_and_a_tap_outlives_a_lost_line() -> Result<()> {
+    let b = Bench::open(390, 844).await?;
+    b.go("/bake").await?;
+    assert!(
+        b.path().await?.starts_with("/batches/LR-"),
+        "the batch that is baking"
+    );
+    assert_eq!(
+        b.script("return document.documentElement.scrollWidth")
+            .await?,
+        390
+    );
+    // Timer, cue, taps and verdict stand on one screen above the line of stops.
+    for css in ["#timer", "#cue", "#tap-turned", ".right-one"] {
+        let foot = b
+            .script(&format!(
+                "return document.querySelector('{css}').getBoundingClientRect().bottom"
+            ))
+            .await?;
+        assert!(foot.as_f64().unwrap() <= 784.0, "{css} ends at {foot}");
+        let high = b
+            .script(&format!(
+                "return document.querySelector('{css}').getBoundingClientRect().height"
+            ))
+            .await?;
+        assert!(high.as_f64().unwrap() >= 44.0, "{css} is {high} high");
+    }
+    let place = b.text("#place").await?;
+    assert!(place.contains("Pizza 11 of 18 is next"), "{place}");
+
+    // The line is down: the tap shows at once, is held, and goes out when the line is back.
+    let offline = serde_json::json!({"offline": true, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1});
+    let cdp = b.browser.driver.cdp();
+    cdp.send_raw("Network.enable", serde_json::json!({}))
+        .await?;
+    cdp.send_raw("Network.emulateNetworkConditions", offline)
+        .await?;
+    b.click("#tap-in").await?;
+    b.says("#place", "Pizza 11 of 18, in at").await?;
+    b.says("#connection", "Not saved since").await?;
+    let online = serde_json::json!({"offline": false, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1});
+    cdp.send_raw("Network.emulateNetworkConditions", online)
+        .await?;
+    until("the strip to go", async || {
+        b.script("return document.getElementById('connection').hidden")
+            .await
+            .is_ok_and(|v| v == true)
+    })
+    .await?;
+    b.browser.driver.refresh().await?;
+    b.browser.ready().await?;
+    b.says("#place", "Pizza 11 of 18, in at").await?;
+    // The failed sends are the one thing the console may tell of.
+    let log = b.browser.console().await?;
+    assert!(
+        log.iter().all(|l| l.contains("ERR_INTERNET_DISCONNECTED")),
+        "{log:#?}"
+    );
+    b.close().await
+}
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn every_page_is_clean_in_both_themes_and_at_both_widths() -> Result<()> {
+    let b = Bench::open(1280, 800).await?;
+    b.go("/").await?;
+    let batch = b
+        .find(".acts a.btn")
+        .await?
+        .attr("href")
+        .await?
+        .context("a batch")?
+        .replace("/bake", "");
+    let pages = [
+        "/".to_string(),
+        "/dough/new".into(),
+        "/dough/new?style=wet_tray".into(),
+        batch.clone(),
+        format!("{batch}/bake"),
+        "/ledger".into(),
+        "/about".into(),
+    ];
+    for (width, height) in [(1280, 800), (390, 844)] {
+        b.browser.resize(width, height).await?;
+        for path in &pages {
+            b.go(path).await?;
+            let wide = b
+                .script("return document.documentElement.scrollWidth")
+                .await?;
+            assert_eq!(
+                wide, width,
+                "{path} at {width} is not wider than the screen"
+            );
+            let small = b
+                .script("return [...document.querySelectorAll('a.btn,button,.stop,select,input:not([type=hidden]):not([type=checkbox])')].filter((e) => { const r = e.getBoundingClientRect(); return r.width > 0 && r.height > 0 && r.height < 43.5; }).map((e) => e.outerHTML.slice(0, 90))")
+                .await?;
+            assert_eq!(
+                small,
+                serde_json::json!([]),
+                "targets under 44 px on {path} at {width}"
+            );
+            let fonts = b.script("return document.fonts.check('700 20px \"Besley Variable\"') && document.fonts.check('16px \"Atkinson Hyperlegible Next Variable\"')").await?;
+            assert_eq!(fonts, true, "{path}");
+        }
+    }
+    // The lamp changes at once and is remembered; the key does the same.
+    b.browser.resize(1280, 800).await?;
+    b.go("/").await?;
+    b.click("#lamp").await?;
+    assert_eq!(
+        b.script("return document.documentElement.dataset.theme")
+            .await?,
+        "night"
+    );
+    b.go("/ledger").await?;
+    assert_eq!(
+        b.script("return document.documentElement.dataset.theme")
+            .await?,
+        "night"
+    );
+    b.browser
+        .driver
+        .find(By::Css("body"))
+        .await?
+        .send_keys("n")
+        .await?;
+    assert_eq!(
+        b.script("return document.documentElement.dataset.theme")
+            .await?,
+        "day"
+    );
+    b.browser
+        .driver
+        .find(By::Css("body"))
+        .await?
+        .send_keys("b")
+        .await?;
+    until("the Bench", async || b.path().await.is_ok_and(|p| p == "/")).await?;
+    b.close().await
+}

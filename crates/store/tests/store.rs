@@ -1,0 +1,346 @@
+//! The store on a real MariaDB, one database per test.
+
+use anyhow::Result;
+use craft::fire::{Tap, TapKind, Verdict};
+use craft::reading::Subject;
+use craft::sheet::{KitchenUsual, SheetRequest, SheetResult, work_out};
+use craft::style::StyleKey;
+use craft::units::{TemperatureUnit, WeightUnit};
+use jiff::Timestamp;
+use std::sync::LazyLock;
+use store::batch::{self, NewBatch, Origin};
+use store::kitchen::{self, NewKitchen};
+use store::observation::{self, Observation, Seen};
+use store::{KitchenId, MySqlPool, tap};
+use testbed::db::TestDb;
+use uuid::Uuid;
+
+fn at(text: &str) -> Timestamp {
+    text.parse().unwrap()
+}
+
+fn usual() -> KitchenUsual {
+    KitchenUsual {
+        time_zone: "Europe/London".into(),
+        altitude_m: 310.0,
+        room_c: 19.5,
+        fridge_c: 4.5,
+        tap_water_c: 9.5,
+        kitchen_scale_g: 1.0,
+        fine_scale_g: 0.1,
+    }
+}
+
+static SHEET: LazyLock<(SheetRequest, SheetResult)> = LazyLock::new(|| {
+    let request = SheetRequest::of_style(StyleKey::HotRound, &usual(), at("2026-11-27T19:00:00Z"));
+    let result = work_out(&request).unwrap();
+    (request, result)
+});
+
+fn sheet(name: &str) -> NewBatch<'_> {
+    NewBatch {
+        form_key: Uuid::new_v4(),
+        name,
+        request: &SHEET.0,
+        result: &SHEET.1,
+        origin: Origin::Maker,
+    }
+}
+
+async fn open() -> Result<(TestDb, MySqlPool, KitchenId)> {
+    let db = TestDb::new().await?;
+    let pool = store::pool(&db.url)?;
+    store::migrate(&pool).await?;
+    let id = add_kitchen(&pool, "Larchfold Halt").await?;
+    Ok((db, pool, id))
+}
+
+async fn add_kitchen(pool: &MySqlPool, name: &str) -> Result<KitchenId> {
+    let new = NewKitchen {
+        name: name.into(),
+        usual: usual(),
+        temperature_unit: TemperatureUnit::Celsius,
+        weight_unit: WeightUnit::Grams,
+    };
+    Ok(kitchen::add(
+        &mut *pool.acquire().await?,
+        &new,
+        at("2026-11-23T07:00:00Z"),
+    )
+    .await?)
+}
+
+const NOW: &str = "2026-11-23T07:00:00Z";
+
+#[tokio::test]
+async fn migrations_run_twice_and_by_two_at_once() -> Result<()> {
+    let db = TestDb::new().await?;
+    let (a, b) = (store::pool(&db.url)?, store::pool(&db.url)?);
+    let (first, second) = tokio::join!(store::migrate(&a), store::migrate(&b));
+    first?;
+    second?;
+    store::migrate(&a).await?;
+    store::ping(&a).await?;
+    a.close().await;
+    b.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn a_kitchen_comes_back_as_it_was_made() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let k = kitchen::first(&mut *pool.acquire().await?).await?.unwrap();
+    assert_eq!(
+        (k.id, k.name.as_str(), &k.usual),
+        (id, "Larchfold Halt", &usual())
+    );
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn a_batch_comes_back_exactly() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let mut c = pool.acquire().await?;
+    let name = "Crème <b>brûlée</b> 🍕";
+    let code = batch::keep(&mut c, id, &sheet(name), at(NOW)).await?;
+    assert_eq!(code, "CB-01");
+    let b = batch::by_code(&mut c, id, &code).await?.unwrap();
+    assert_eq!(
+        (b.name.as_str(), &b.request, &b.result),
+        (name, &SHEET.0, &SHEET.1)
+    );
+    assert_eq!((b.created_at, b.finished_at), (at(NOW), None));
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn the_same_form_is_kept_once_and_codes_count_up() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let mut c = pool.acquire().await?;
+    let new = sheet("Halt round");
+    assert_eq!(batch::keep(&mut c, id, &new, at(NOW)).await?, "HR-01");
+    assert_eq!(batch::keep(&mut c, id, &new, at(NOW)).await?, "HR-01");
+    assert_eq!(
+        batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?,
+        "HR-02"
+    );
+    assert_eq!(
+        batch::keep(&mut c, id, &sheet("Platform tray"), at(NOW)).await?,
+        "PT-01"
+    );
+    assert_eq!(batch::live(&mut c, id).await?.len(), 3);
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn many_at_once_get_codes_of_their_own_and_one_form_one_batch() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let twice = Uuid::new_v4();
+    let mut running = tokio::task::JoinSet::new();
+    for i in 0..8 {
+        let pool = pool.clone();
+        running.spawn(async move {
+            let mut new = sheet("Halt round");
+            if i < 2 {
+                new.form_key = twice;
+            }
+            let mut c = pool.acquire().await.unwrap();
+            batch::keep(&mut c, id, &new, at(NOW)).await.unwrap()
+        });
+    }
+    let mut codes = running.join_all().await;
+    codes.sort();
+    codes.dedup();
+    assert_eq!(codes.len(), 7, "{codes:?}");
+    assert_eq!(batch::live(&mut *pool.acquire().await?, id).await?.len(), 7);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn another_kitchen_sees_nothing_and_changes_nothing() -> Result<()> {
+    let (db, pool, here) = open().await?;
+    let there = add_kitchen(&pool, "Elsewhere").await?;
+    let mut c = pool.acquire().await?;
+    let code = batch::keep(&mut c, here, &sheet("Halt round"), at(NOW)).await?;
+    let b = batch::by_code(&mut c, here, &code).await?.unwrap();
+    assert!(batch::by_code(&mut c, there, &code).await?.is_none());
+    assert!(batch::live(&mut c, there).await?.is_empty());
+    let o = Observation {
+        id: 0,
+        at: at(NOW),
+        seen: Seen::StepDone { step_position: 0 },
+    };
+    observation::add(&mut c, there, b.id, Uuid::new_v4(), &o, at(NOW), false).await?;
+    let t = Tap {
+        pizza: 1,
+        at: at(NOW),
+        kind: TapKind::In,
+    };
+    tap::add(&mut c, there, b.id, Uuid::new_v4(), &t, at(NOW), false).await?;
+    batch::finish(&mut c, there, b.id, at(NOW), false).await?;
+    assert!(observation::of_batch(&mut c, here, b.id).await?.is_empty());
+    assert!(tap::of_batch(&mut c, here, b.id).await?.is_empty());
+    assert!(
+        batch::by_code(&mut c, here, &code)
+            .await?
+            .unwrap()
+            .finished_at
+            .is_none()
+    );
+    // The same code may exist in both.
+    assert_eq!(
+        batch::keep(&mut c, there, &sheet("Halt round"), at(NOW)).await?,
+        code
+    );
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let mut c = pool.acquire().await?;
+    let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+    let b = batch::by_code(&mut c, id, &code).await?.unwrap();
+    let reading = Observation {
+        id: 0,
+        at: at("2026-11-23T08:00:00.250Z"),
+        seen: Seen::Reading {
+            subject: Subject::Dough,
+            celsius: 23.4,
+        },
+    };
+    let remark = Observation {
+        id: 0,
+        at: at(NOW),
+        seen: Seen::Remark {
+            remark: "Klebrig, riecht süß 🙂".into(),
+        },
+    };
+    let key = Uuid::new_v4();
+    for _ in 0..3 {
+        observation::add(&mut c, id, b.id, key, &reading, at(NOW), false).await?;
+    }
+    observation::add(&mut c, id, b.id, Uuid::new_v4(), &remark, at(NOW), false).await?;
+    let seen = observation::of_batch(&mut c, id, b.id).await?;
+    let told: Vec<_> = seen.iter().map(|o| (o.at, o.seen.clone())).collect();
+    assert_eq!(
+        told,
+        [(remark.at, remark.seen), (reading.at, reading.seen)],
+        "in the order of the clock"
+    );
+
+    let key = Uuid::new_v4();
+    let verdict = Tap {
+        pizza: 1,
+        at: at(NOW),
+        kind: TapKind::Verdict(Verdict::RIGHT),
+    };
+    assert!(!tap::is_known(&mut c, id, key).await?);
+    for _ in 0..3 {
+        tap::add(&mut c, id, b.id, key, &verdict, at(NOW), false).await?;
+    }
+    assert!(tap::is_known(&mut c, id, key).await?);
+    assert_eq!(tap::of_batch(&mut c, id, b.id).await?, [verdict]);
+    assert_eq!(tap::of_live(&mut c, id).await?.len(), 1);
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn finished_batches_leave_the_bench_for_the_ledger() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let mut c = pool.acquire().await?;
+    for hour in [10, 12, 14] {
+        let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+        let b = batch::by_code(&mut c, id, &code).await?.unwrap();
+        let done = at(&format!("2026-11-23T{hour}:00:00Z"));
+        batch::finish(&mut c, id, b.id, done, false).await?;
+        batch::finish(&mut c, id, b.id, at("2027-01-01T00:00:00Z"), false).await?;
+        let note = Observation {
+            id: 0,
+            at: done,
+            seen: Seen::Remark { remark: code },
+        };
+        observation::add(&mut c, id, b.id, Uuid::new_v4(), &note, done, false).await?;
+    }
+    assert!(batch::live(&mut c, id).await?.is_empty());
+    let entries = batch::finished(&mut c, id, 0, 2).await?;
+    let codes: Vec<_> = entries.iter().map(|e| e.code.as_str()).collect();
+    assert_eq!(codes, ["HR-03", "HR-02"], "the latest first");
+    let e = &entries[0];
+    assert_eq!(
+        e.finished_at,
+        at("2026-11-23T14:00:00Z"),
+        "the first moment stays"
+    );
+    assert!((e.yeast_percent - SHEET.1.yeast.percent).abs() < 1e-12);
+    assert!((e.reserve_at_serve - SHEET.1.reserve_at_serve).abs() < 1e-9);
+    let of_page =
+        observation::of_finished(&mut c, id, entries[1].finished_at, e.finished_at).await?;
+    assert_eq!(of_page.len(), 2);
+    assert_eq!(batch::finished(&mut c, id, 2, 2).await?.len(), 1);
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn the_demo_clears_only_what_no_maker_touched() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let mut c = pool.acquire().await?;
+    let demo = |name| NewBatch {
+        origin: Origin::Demo,
+        ..sheet(name)
+    };
+    batch::keep(&mut c, id, &demo("Untouched one"), at(NOW)).await?;
+    let touched = batch::keep(&mut c, id, &demo("Touched one"), at(NOW)).await?;
+    batch::keep(&mut c, id, &sheet("Own one"), at(NOW)).await?;
+    let b = batch::by_code(&mut c, id, &touched).await?.unwrap();
+    let t = Tap {
+        pizza: 1,
+        at: at(NOW),
+        kind: TapKind::In,
+    };
+    tap::add(&mut c, id, b.id, Uuid::new_v4(), &t, at(NOW), false).await?;
+    assert_eq!(batch::demo_made_at(&mut c, id).await?, Some(at(NOW)));
+    assert_eq!(batch::clear_demo(&mut c, id).await?, 1);
+    let left: Vec<_> = batch::live(&mut c, id)
+        .await?
+        .into_iter()
+        .map(|b| b.name)
+        .collect();
+    assert_eq!(left, ["Touched one", "Own one"]);
+    assert!(batch::any(&mut c, id).await?);
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn a_database_that_is_away_is_told_from_one_that_refuses() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let away = store::pool("mysql://nobody:x@127.0.0.1:1/none")?;
+    assert!(matches!(
+        store::ping(&away).await,
+        Err(store::StoreError::Away(_))
+    ));
+    let long = "x".repeat(81);
+    let mut c = pool.acquire().await?;
+    let refused = batch::keep(&mut c, id, &sheet(&long), at(NOW)).await;
+    assert!(
+        matches!(refused, Err(store::StoreError::Refused(_))),
+        "{refused:?}"
+    );
+    drop(c);
+    pool.close().await;
+    db.close().await
+}

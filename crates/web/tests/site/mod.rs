@@ -1,0 +1,190 @@
+//! A router on a database of its own, asked without a socket.
+#![allow(dead_code)] // each test file uses its part
+
+use anyhow::Result;
+use axum::Router;
+use axum::body::Body;
+use axum::http::{HeaderMap, Request, StatusCode};
+use craft::sheet::KitchenUsual;
+use craft::units::{TemperatureUnit, WeightUnit};
+use http_body_util::BodyExt;
+use jiff::{SignedDuration, Timestamp};
+use store::MySqlPool;
+use store::kitchen::{self, NewKitchen};
+use testbed::db::TestDb;
+use tower::ServiceExt;
+
+pub struct Answer {
+    pub status: StatusCode,
+    pub headers: HeaderMap,
+    pub body: String,
+}
+
+impl Answer {
+    pub fn header(&self, name: &str) -> &str {
+        self.headers
+            .get(name)
+            .and_then(|v| v.to_str().ok())
+            .unwrap_or("")
+    }
+    pub fn json(&self) -> serde_json::Value {
+        serde_json::from_str(&self.body).unwrap_or_else(|e| panic!("{e}: {}", self.body))
+    }
+    /// The sentences beside the fields, for messages of failing tests.
+    pub fn errors(&self) -> String {
+        self.body
+            .split("-error\">")
+            .skip(1)
+            .filter_map(|p| p.split("</p>").next())
+            .filter(|s| !s.is_empty())
+            .collect::<Vec<_>>()
+            .join(" | ")
+    }
+}
+
+pub async fn ask(
+    router: &Router,
+    method: &str,
+    path: &str,
+    body: &str,
+    headers: &[(&str, &str)],
+) -> Result<Answer> {
+    let mut request = Request::builder().method(method).uri(path);
+    if method == "POST" {
+        request = request.header("content-type", "application/x-www-form-urlencoded");
+    }
+    for (name, value) in headers {
+        request = request.header(*name, *value);
+    }
+    let response = router
+        .clone()
+        .oneshot(request.body(Body::from(body.to_string()))?)
+        .await?;
+    let (parts, body) = response.into_parts();
+    let bytes = body.collect().await?.to_bytes();
+    Ok(Answer {
+        status: parts.status,
+        headers: parts.headers,
+        body: String::from_utf8_lossy(&bytes).into_owned(),
+    })
+}
+
+pub struct Site {
+    pub router: Router,
+    pool: MySqlPool,
+    db: TestDb,
+}
+
+impl Site {
+    pub async fn open() -> Result<Site> {
+        let db = TestDb::new().await?;
+        let pool = store::pool(&db.url)?;
+        store::migrate(&pool).await?;
+        let new = NewKitchen {
+            name: "Larchfold Halt".into(),
+            usual: KitchenUsual {
+                time_zone: "Europe/London".into(),
+                altitude_m: 310.0,
+                room_c: 19.5,
+                fridge_c: 4.5,
+                tap_water_c: 9.5,
+                kitchen_scale_g: 1.0,
+                fine_scale_g: 0.1,
+            },
+            temperature_unit: TemperatureUnit::Celsius,
+            weight_unit: WeightUnit::Grams,
+        };
+        kitchen::add(&mut *pool.acquire().await?, &new, Timestamp::now()).await?;
+        Ok(Site {
+            router: web::router(pool.clone()),
+            pool,
+            db,
+        })
+    }
+    pub async fn close(self) -> Result<()> {
+        self.pool.close().await;
+        self.db.close().await
+    }
+    pub async fn get(&self, path: &str) -> Result<Answer> {
+        ask(&self.router, "GET", path, "", &[]).await
+    }
+    pub async fn get_with(&self, path: &str, headers: &[(&str, &str)]) -> Result<Answer> {
+        ask(&self.router, "GET", path, "", headers).await
+    }
+    pub async fn post(&self, path: &str, body: &str) -> Result<Answer> {
+        ask(&self.router, "POST", path, body, &[]).await
+    }
+    pub async fn post_with(
+        &self,
+        path: &str,
+        body: &str,
+        headers: &[(&str, &str)],
+    ) -> Result<Answer> {
+        ask(&self.router, "POST", path, body, headers).await
+    }
+    /// How many batches the kitchen has.
+    pub async fn batches(&self) -> Result<usize> {
+        let mut db = self.pool.acquire().await?;
+        let here = kitchen::first(&mut db).await?.unwrap();
+        Ok(store::batch::live(&mut db, here.id).await?.len())
+    }
+    /// Keeps a batch from a good form and returns its code.
+    pub async fn keep(&self, changes: &[(&str, &str)]) -> Result<String> {
+        let page = self.post("/dough", &form(self, changes)).await?;
+        assert_eq!(page.status, StatusCode::SEE_OTHER, "{}", page.errors());
+        Ok(page
+            .header("location")
+            .trim_start_matches("/batches/")
+            .to_string())
+    }
+    /// A day and a time on the kitchen's clock, so many hours from now.
+    pub fn local_in_hours(&self, h: i64) -> (String, String) {
+        let zone = jiff::tz::TimeZone::get("Europe/London").unwrap();
+        let at = (Timestamp::now() + SignedDuration::from_hours(h)).to_zoned(zone);
+        (at.date().to_string(), at.strftime("%H:%M").to_string())
+    }
+}
+
+pub fn pairs(p: &[(&str, &str)]) -> String {
+    let mut s = form_urlencoded::Serializer::new(String::new());
+    for (k, v) in p {
+        s.append_pair(k, v);
+    }
+    s.finish()
+}
+
+/// A good form for a lean round in three days, with changes.
+pub fn form(site: &Site, changes: &[(&str, &str)]) -> String {
+    let serve = site.local_in_hours(72);
+    let key = uuid::Uuid::new_v4().to_string();
+    let mut fields: Vec<(&str, &str)> = vec![
+        ("form_key", &key),
+        ("style", "hot_round"),
+        ("name", "Trial <b>"),
+        ("serve_date", &serve.0),
+        ("serve_time", &serve.1),
+        ("count", "6"),
+        ("ball_g", "250"),
+        ("loss_percent", "1.5"),
+        ("hydration_percent", "62"),
+        ("salt_percent", "2.8"),
+        ("oil_percent", "0"),
+        ("sugar_percent", "0"),
+        ("flour_w", "300"),
+        ("yeast_form", "instant"),
+        ("mixer", "hand"),
+        ("room_c", "19.5"),
+        ("fridge_c", "4.5"),
+        ("target_dough_c", "23"),
+        ("flour_c", "19.5"),
+        ("tap_water_c", "9.5"),
+        ("bulk_h", "2"),
+        ("cold_h", "24"),
+        ("temper_h", "4"),
+    ];
+    for (field, value) in changes {
+        fields.retain(|(f, _)| f != field);
+        fields.push((field, value));
+    }
+    pairs(&fields)
+}
