@@ -59,9 +59,24 @@ pub fn pool(url: &str) -> Result<MySqlPool> {
         .connect_lazy_with(options))
 }
 
-/// Brings the schema up to date. Safe to run twice and by two programs at once (sqlx takes a lock).
+/// Brings the schema up to date. Safe to run twice and by two programs at once.
 pub async fn migrate(pool: &MySqlPool) -> Result<()> {
-    Ok(MIGRATOR.run(pool).await?)
+    let mut db = pool.acquire().await?;
+    // sqlx's own lock waits "for ever" with a negative time, which MariaDB takes as no lock at all.
+    let got =
+        sqlx::query_scalar!(r#"SELECT GET_LOCK(CONCAT(DATABASE(), '.migrate'), 60) AS "got: i64""#)
+            .fetch_one(&mut *db)
+            .await?;
+    if got != Some(1) {
+        return Err(StoreError::Unreadable(
+            "another program is still bringing the schema up to date".into(),
+        ));
+    }
+    let done = MIGRATOR.run(&mut *db).await;
+    sqlx::query!("DO RELEASE_LOCK(CONCAT(DATABASE(), '.migrate'))")
+        .execute(&mut *db)
+        .await?;
+    Ok(done?)
 }
 
 /// Whether the database answers.
