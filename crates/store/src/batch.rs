@@ -4,20 +4,74 @@ use crate::{KitchenId, Result, StoreError, instant, is_duplicate};
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
 use sqlx::MySqlConnection;
+use std::collections::HashMap;
+use std::sync::{Arc, Mutex};
 use uuid::Uuid;
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct BatchId(pub u64);
+
+/// What was asked and what was worked out; neither is ever changed.
+#[derive(Debug, PartialEq)]
+pub struct Sheet {
+    pub request: SheetRequest,
+    pub result: SheetResult,
+}
 
 #[derive(Debug, Clone, PartialEq)]
 pub struct Batch {
     pub id: BatchId,
     pub code: String,
     pub name: String,
-    pub request: SheetRequest,
-    pub result: SheetResult,
+    pub sheet: Arc<Sheet>,
     pub created_at: Timestamp,
     pub finished_at: Option<Timestamp>,
+}
+
+/// Sheets that were read before. They never change and ids are never used again, so they cannot go stale.
+#[derive(Debug, Default)]
+pub struct Sheets {
+    read: Mutex<HashMap<BatchId, Arc<Sheet>>>,
+}
+
+impl Sheets {
+    /// So many are held at most; a sheet takes some 20 kB.
+    const MOST: usize = 256;
+
+    async fn of(
+        &self,
+        db: &mut MySqlConnection,
+        kitchen: KitchenId,
+        batch: BatchId,
+        code: &str,
+    ) -> Result<Arc<Sheet>> {
+        let held = |map: &Mutex<HashMap<BatchId, Arc<Sheet>>>| {
+            map.lock()
+                .unwrap_or_else(|e| e.into_inner())
+                .get(&batch)
+                .cloned()
+        };
+        if let Some(sheet) = held(&self.read) {
+            return Ok(sheet);
+        }
+        let row = sqlx::query!(
+            "SELECT request, result FROM batch WHERE kitchen_id = ? AND id = ?",
+            kitchen.0,
+            batch.0
+        )
+        .fetch_one(db)
+        .await?;
+        let sheet = Arc::new(Sheet {
+            request: read(code, &row.request)?,
+            result: read(code, &row.result)?,
+        });
+        let mut map = self.read.lock().unwrap_or_else(|e| e.into_inner());
+        if map.len() >= Self::MOST {
+            map.clear();
+        }
+        map.insert(batch, sheet.clone());
+        Ok(sheet)
+    }
 }
 
 /// Who made a batch: only the demo's own may be made anew.
@@ -54,8 +108,6 @@ struct Row {
     id: u64,
     code: String,
     name: String,
-    request: String,
-    result: String,
     created_at: chrono::NaiveDateTime,
     finished_at: Option<chrono::NaiveDateTime>,
 }
@@ -69,11 +121,16 @@ fn written<T: serde::Serialize>(value: &T) -> Result<String> {
 }
 
 impl Row {
-    fn batch(self) -> Result<Batch> {
+    async fn batch(
+        self,
+        db: &mut MySqlConnection,
+        kitchen: KitchenId,
+        sheets: &Sheets,
+    ) -> Result<Batch> {
+        let id = BatchId(self.id);
         Ok(Batch {
-            id: BatchId(self.id),
-            request: read(&self.code, &self.request)?,
-            result: read(&self.code, &self.result)?,
+            id,
+            sheet: sheets.of(db, kitchen, id, &self.code).await?,
             code: self.code,
             name: self.name,
             created_at: instant::from_row(self.created_at),
@@ -160,17 +217,20 @@ pub async fn by_code(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     code: &str,
+    sheets: &Sheets,
 ) -> Result<Option<Batch>> {
-    sqlx::query_as!(
+    let row = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, request, result, created_at, finished_at FROM batch WHERE kitchen_id = ? AND code = ?",
+        "SELECT id, code, name, created_at, finished_at FROM batch WHERE kitchen_id = ? AND code = ?",
         kitchen.0,
         code
     )
-    .fetch_optional(db)
-    .await?
-    .map(Row::batch)
-    .transpose()
+    .fetch_optional(&mut *db)
+    .await?;
+    match row {
+        Some(row) => Ok(Some(row.batch(db, kitchen, sheets).await?)),
+        None => Ok(None),
+    }
 }
 
 /// Takes the batch for this transaction, so that two tablets enter one after the other.
@@ -186,18 +246,24 @@ pub async fn lock(db: &mut MySqlConnection, kitchen: KitchenId, batch: BatchId) 
 }
 
 /// Batches that are not finished, the earliest served first.
-pub async fn live(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<Vec<Batch>> {
-    sqlx::query_as!(
+pub async fn live(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    sheets: &Sheets,
+) -> Result<Vec<Batch>> {
+    let rows = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, request, result, created_at, finished_at FROM batch
+        "SELECT id, code, name, created_at, finished_at FROM batch
          WHERE kitchen_id = ? AND finished_at IS NULL ORDER BY serve_at, id LIMIT 60",
         kitchen.0
     )
-    .fetch_all(db)
-    .await?
-    .into_iter()
-    .map(Row::batch)
-    .collect()
+    .fetch_all(&mut *db)
+    .await?;
+    let mut out = Vec::with_capacity(rows.len());
+    for row in rows {
+        out.push(row.batch(db, kitchen, sheets).await?);
+    }
+    Ok(out)
 }
 
 /// Finished batches, the latest first.
@@ -209,9 +275,9 @@ pub async fn finished(
 ) -> Result<Vec<Entry>> {
     let rows = sqlx::query!(
         r#"SELECT id, code, name, request, finished_at AS "finished_at!",
-                  CAST(JSON_VALUE(result, '$.yeast.percent') AS DOUBLE) AS "yeast_percent!: f64",
-                  CAST(JSON_VALUE(result, '$.rise_at_serve') AS DOUBLE) AS "rise_at_serve!: f64",
-                  CAST(JSON_VALUE(result, '$.reserve_at_serve') AS DOUBLE) AS "reserve_at_serve!: f64"
+                  yeast_percent AS "yeast_percent!",
+                  rise_at_serve AS "rise_at_serve!",
+                  reserve_at_serve AS "reserve_at_serve!"
            FROM batch WHERE kitchen_id = ? AND finished_at IS NOT NULL
            ORDER BY finished_at DESC, id DESC LIMIT ? OFFSET ?"#,
         kitchen.0,

@@ -12,6 +12,7 @@ pub mod tap;
 pub use kitchen::KitchenId;
 pub use sqlx::{MySqlConnection, MySqlPool};
 
+use sqlx::Connection;
 use std::time::Duration;
 
 static MIGRATOR: sqlx::migrate::Migrator = sqlx::migrate!("../../migrations");
@@ -56,6 +57,16 @@ pub fn pool(url: &str) -> Result<MySqlPool> {
     Ok(sqlx::mysql::MySqlPoolOptions::new()
         .max_connections(16)
         .acquire_timeout(Duration::from_secs(3))
+        // A connection that was busy a moment ago need not be asked whether it lives.
+        .test_before_acquire(false)
+        .before_acquire(|db, meta| {
+            Box::pin(async move {
+                if meta.idle_for > Duration::from_secs(1) {
+                    db.ping().await?;
+                }
+                Ok(true)
+            })
+        })
         .connect_lazy_with(options))
 }
 

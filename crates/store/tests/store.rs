@@ -8,7 +8,7 @@ use craft::style::StyleKey;
 use craft::units::{TemperatureUnit, WeightUnit};
 use jiff::Timestamp;
 use std::sync::LazyLock;
-use store::batch::{self, NewBatch, Origin};
+use store::batch::{self, NewBatch, Origin, Sheets};
 use store::kitchen::{self, NewKitchen};
 use store::observation::{self, Observation, Seen};
 use store::{KitchenId, MySqlPool, tap};
@@ -105,9 +105,11 @@ async fn a_batch_comes_back_exactly() -> Result<()> {
     let name = "Crème <b>brûlée</b> 🍕";
     let code = batch::keep(&mut c, id, &sheet(name), at(NOW)).await?;
     assert_eq!(code, "CB-01");
-    let b = batch::by_code(&mut c, id, &code).await?.unwrap();
+    let b = batch::by_code(&mut c, id, &code, &Sheets::default())
+        .await?
+        .unwrap();
     assert_eq!(
-        (b.name.as_str(), &b.request, &b.result),
+        (b.name.as_str(), &b.sheet.request, &b.sheet.result),
         (name, &SHEET.0, &SHEET.1)
     );
     assert_eq!((b.created_at, b.finished_at), (at(NOW), None));
@@ -131,7 +133,7 @@ async fn the_same_form_is_kept_once_and_codes_count_up() -> Result<()> {
         batch::keep(&mut c, id, &sheet("Platform tray"), at(NOW)).await?,
         "PT-01"
     );
-    assert_eq!(batch::live(&mut c, id).await?.len(), 3);
+    assert_eq!(batch::live(&mut c, id, &Sheets::default()).await?.len(), 3);
     drop(c);
     pool.close().await;
     db.close().await
@@ -157,7 +159,12 @@ async fn many_at_once_get_codes_of_their_own_and_one_form_one_batch() -> Result<
     codes.sort();
     codes.dedup();
     assert_eq!(codes.len(), 7, "{codes:?}");
-    assert_eq!(batch::live(&mut *pool.acquire().await?, id).await?.len(), 7);
+    assert_eq!(
+        batch::live(&mut *pool.acquire().await?, id, &Sheets::default())
+            .await?
+            .len(),
+        7
+    );
     pool.close().await;
     db.close().await
 }
@@ -166,11 +173,17 @@ async fn many_at_once_get_codes_of_their_own_and_one_form_one_batch() -> Result<
 async fn another_kitchen_sees_nothing_and_changes_nothing() -> Result<()> {
     let (db, pool, here) = open().await?;
     let there = add_kitchen(&pool, "Elsewhere").await?;
+    // One program serves both: what it holds of one must not reach the other.
+    let sheets = Sheets::default();
     let mut c = pool.acquire().await?;
     let code = batch::keep(&mut c, here, &sheet("Halt round"), at(NOW)).await?;
-    let b = batch::by_code(&mut c, here, &code).await?.unwrap();
-    assert!(batch::by_code(&mut c, there, &code).await?.is_none());
-    assert!(batch::live(&mut c, there).await?.is_empty());
+    let b = batch::by_code(&mut c, here, &code, &sheets).await?.unwrap();
+    assert!(
+        batch::by_code(&mut c, there, &code, &sheets)
+            .await?
+            .is_none()
+    );
+    assert!(batch::live(&mut c, there, &sheets).await?.is_empty());
     let o = Observation {
         id: 0,
         at: at(NOW),
@@ -187,7 +200,7 @@ async fn another_kitchen_sees_nothing_and_changes_nothing() -> Result<()> {
     assert!(observation::of_batch(&mut c, here, b.id).await?.is_empty());
     assert!(tap::of_batch(&mut c, here, b.id).await?.is_empty());
     assert!(
-        batch::by_code(&mut c, here, &code)
+        batch::by_code(&mut c, here, &code, &sheets)
             .await?
             .unwrap()
             .finished_at
@@ -208,7 +221,9 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
     let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
-    let b = batch::by_code(&mut c, id, &code).await?.unwrap();
+    let b = batch::by_code(&mut c, id, &code, &Sheets::default())
+        .await?
+        .unwrap();
     let reading = Observation {
         id: 0,
         at: at("2026-11-23T08:00:00.250Z"),
@@ -261,7 +276,9 @@ async fn finished_batches_leave_the_bench_for_the_ledger() -> Result<()> {
     let mut c = pool.acquire().await?;
     for hour in [10, 12, 14] {
         let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
-        let b = batch::by_code(&mut c, id, &code).await?.unwrap();
+        let b = batch::by_code(&mut c, id, &code, &Sheets::default())
+            .await?
+            .unwrap();
         let done = at(&format!("2026-11-23T{hour}:00:00Z"));
         batch::finish(&mut c, id, b.id, done, false).await?;
         batch::finish(&mut c, id, b.id, at("2027-01-01T00:00:00Z"), false).await?;
@@ -272,7 +289,11 @@ async fn finished_batches_leave_the_bench_for_the_ledger() -> Result<()> {
         };
         observation::add(&mut c, id, b.id, Uuid::new_v4(), &note, done, false).await?;
     }
-    assert!(batch::live(&mut c, id).await?.is_empty());
+    assert!(
+        batch::live(&mut c, id, &Sheets::default())
+            .await?
+            .is_empty()
+    );
     let entries = batch::finished(&mut c, id, 0, 2).await?;
     let codes: Vec<_> = entries.iter().map(|e| e.code.as_str()).collect();
     assert_eq!(codes, ["HR-03", "HR-02"], "the latest first");
@@ -304,7 +325,9 @@ async fn the_demo_clears_only_what_no_maker_touched() -> Result<()> {
     batch::keep(&mut c, id, &demo("Untouched one"), at(NOW)).await?;
     let touched = batch::keep(&mut c, id, &demo("Touched one"), at(NOW)).await?;
     batch::keep(&mut c, id, &sheet("Own one"), at(NOW)).await?;
-    let b = batch::by_code(&mut c, id, &touched).await?.unwrap();
+    let b = batch::by_code(&mut c, id, &touched, &Sheets::default())
+        .await?
+        .unwrap();
     let t = Tap {
         pizza: 1,
         at: at(NOW),
@@ -313,7 +336,7 @@ async fn the_demo_clears_only_what_no_maker_touched() -> Result<()> {
     tap::add(&mut c, id, b.id, Uuid::new_v4(), &t, at(NOW), false).await?;
     assert_eq!(batch::demo_made_at(&mut c, id).await?, Some(at(NOW)));
     assert_eq!(batch::clear_demo(&mut c, id).await?, 1);
-    let left: Vec<_> = batch::live(&mut c, id)
+    let left: Vec<_> = batch::live(&mut c, id, &Sheets::default())
         .await?
         .into_iter()
         .map(|b| b.name)

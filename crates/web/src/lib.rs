@@ -8,9 +8,12 @@ pub mod shared;
 use axum::Router;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::routing::get;
+use shared::kitchen::LastKitchen;
 use shared::{assets, error, guard, theme};
+use std::sync::Arc;
 use std::time::Duration;
 use store::MySqlPool;
+use store::batch::Sheets;
 use tower::ServiceBuilder;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
@@ -23,6 +26,10 @@ use tower_http::trace::TraceLayer;
 #[derive(Clone)]
 pub struct App {
     pub db: MySqlPool,
+    /// Sheets of batches that were read before.
+    pub sheets: Arc<Sheets>,
+    /// The kitchen that was read last.
+    pub kitchen: Arc<LastKitchen>,
 }
 
 const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; \
@@ -67,7 +74,11 @@ pub fn router(db: MySqlPool) -> Router {
                 ))
                 .layer(CatchPanicLayer::custom(error::panicked)),
         )
-        .with_state(App { db })
+        .with_state(App {
+            db,
+            sheets: Arc::default(),
+            kitchen: Arc::default(),
+        })
 }
 
 /// Serves until `stop` comes, then lets running answers end.

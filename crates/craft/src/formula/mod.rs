@@ -239,10 +239,6 @@ fn yeast_row(rows: &[Row]) -> Option<&Row> {
     rows.iter().find(|r| r.ingredient == Ingredient::Yeast)
 }
 
-fn rounding_error(row: &Row) -> f64 {
-    (row.weigh_g - row.exact_g).abs() / row.exact_g
-}
-
 fn needs_dilution(yeast: &Row, rows: &[Row]) -> Option<Dilution> {
     let water = rows.iter().find(|r| r.ingredient == Ingredient::Water)?;
     // A scale is honest from about five of its divisions on: half a division is then a tenth.
@@ -257,14 +253,16 @@ fn needs_dilution(yeast: &Row, rows: &[Row]) -> Option<Dilution> {
 fn notes(r: &FormulaRequest, rows: &[Row], dilution: &Option<Dilution>) -> Vec<Note> {
     let mut notes = Vec::new();
     if let Some(y) = yeast_row(rows).filter(|y| y.exact_g < 5.0 * y.scale_g) {
-        let off = (100.0 * rounding_error(y)).round();
-        let grams = crate::formula::two_digits(y.exact_g);
+        // Half a division either way is the worst that rounding does.
+        let off = 50.0 * y.scale_g / y.exact_g;
+        let grams = two_digits(y.exact_g);
         let n = Note::watch(
             "yeast_below_scale",
             format!("{grams} g of yeast is too little for this scale"),
             format!(
-                "It reads {} g; rounded, the dose would be {off:.0} % off.",
-                plain(y.scale_g)
+                "It reads in steps of {} g: the dose may be {:.0} % off.",
+                plain(y.scale_g),
+                off.min(100.0)
             ),
         );
         notes.push(match dilution {

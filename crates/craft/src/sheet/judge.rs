@@ -25,7 +25,7 @@ pub(super) fn notes(
 ) -> Vec<Note> {
     let mut notes = Vec::new();
     notes.extend(window(r, out, rise, zone));
-    notes.extend(flour(r, dough, rise));
+    notes.extend(flour(r, dough, rise, zone));
     notes.extend(handling(r, rise));
     notes.extend(unusual(r));
     notes.extend(night(out, zone));
@@ -91,7 +91,20 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
     )
 }
 
-fn flour(r: &SheetRequest, dough: &RiseRequest, rise: &RiseResult) -> Option<Note> {
+/// Hours after mixing at which the gluten reserve reaches 0, if before the serve time.
+fn spent_h(rise: &RiseResult) -> Option<f64> {
+    rise.points
+        .iter()
+        .find(|p| p.reserve <= 0.0)
+        .map(|p| p.hours)
+}
+
+fn flour(
+    r: &SheetRequest,
+    dough: &RiseRequest,
+    rise: &RiseResult,
+    zone: &TimeZone,
+) -> Option<Note> {
     let reserve = rise.at_bake.reserve;
     if reserve >= COMFORTABLE_RESERVE {
         return Some(Note::holds(
@@ -112,10 +125,17 @@ fn flour(r: &SheetRequest, dough: &RiseRequest, rise: &RiseResult) -> Option<Not
         plain(r.flour_w),
         plain(r.total_h())
     );
-    let why = format!(
-        "Gluten reserve {:.0} of 100 at the serve time: slack, and it may tear.",
-        (100.0 * reserve).max(-99.0)
-    );
+    let why = match spent_h(rise) {
+        Some(h) => format!(
+            "Its gluten is spent {} h after mixing, at {}.",
+            plain((h * 2.0).round() / 2.0),
+            quarter(r.mixed_at() + super::hours(h), zone)
+        ),
+        None => format!(
+            "Gluten reserve {:.0} of 100 at the serve time: slack, and it may tear.",
+            100.0 * reserve
+        ),
+    };
     let note = if reserve < 0.0 {
         Note::act("flour_too_weak", what, why)
     } else {

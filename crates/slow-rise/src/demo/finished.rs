@@ -176,12 +176,12 @@ async fn one(w: &mut Writer<'_>, past: &Past) -> Result<()> {
     let request = (past.change)(SheetRequest::of_style(past.style, &w.here.usual, serve_at));
     let begun = request.start_at();
     let b = w.batch(past.name, &request, begun - minutes(90.0)).await?;
-    let mixed = b.result.mixed_at;
+    let mixed = b.sheet.result.mixed_at;
     w.read(
         &b,
         mixed - minutes(11.0),
         Subject::Water,
-        (b.result.water.pour_c * 2.0).round() / 2.0,
+        (b.sheet.result.water.pour_c * 2.0).round() / 2.0,
     )
     .await?;
     w.read(

@@ -41,8 +41,13 @@ async fn baking(w: &mut Writer<'_>) -> Result<()> {
     let b = w
         .batch("Lamp room round", &request, now - minutes(60.0 * 48.0))
         .await?;
-    w.read(&b, b.result.mixed_at + minutes(2.0), Subject::Dough, 23.6)
-        .await?;
+    w.read(
+        &b,
+        b.sheet.result.mixed_at + minutes(2.0),
+        Subject::Dough,
+        23.6,
+    )
+    .await?;
     w.steps_until(&b, now).await?;
     w.read(&b, now - minutes(38.0), Subject::Floor, 418.0)
         .await?;
@@ -80,8 +85,13 @@ async fn resting_cold(w: &mut Writer<'_>) -> Result<()> {
     let b = w
         .batch("Halt round", &request, now - minutes(60.0 * 30.0))
         .await?;
-    w.read(&b, b.result.mixed_at + minutes(1.0), Subject::Dough, 22.7)
-        .await?;
+    w.read(
+        &b,
+        b.sheet.result.mixed_at + minutes(1.0),
+        Subject::Dough,
+        22.7,
+    )
+    .await?;
     w.steps_until(&b, now).await?;
     w.read(&b, now - minutes(8.0), Subject::Fridge, 4.8).await?;
     w.read(&b, now - minutes(9.0), Subject::Dough, 5.4).await
@@ -104,10 +114,20 @@ async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
     let b = w
         .batch("Platform tray", &request, now - minutes(60.0 * 5.0))
         .await?;
-    w.read(&b, b.result.mixed_at + minutes(2.0), Subject::Dough, 22.6)
-        .await?;
-    w.read(&b, b.result.mixed_at - minutes(14.0), Subject::Water, 21.0)
-        .await?;
+    w.read(
+        &b,
+        b.sheet.result.mixed_at + minutes(2.0),
+        Subject::Dough,
+        22.6,
+    )
+    .await?;
+    w.read(
+        &b,
+        b.sheet.result.mixed_at - minutes(14.0),
+        Subject::Water,
+        21.0,
+    )
+    .await?;
     w.steps_until(&b, now).await?;
     w.remark(
         &b,

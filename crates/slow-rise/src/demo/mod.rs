@@ -10,7 +10,7 @@ use craft::reading::Subject;
 use craft::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
 use craft::units::{TemperatureUnit, WeightUnit};
 use jiff::{SignedDuration, Timestamp};
-use store::batch::{self, Batch, NewBatch, Origin};
+use store::batch::{self, Batch, NewBatch, Origin, Sheets};
 use store::kitchen::{self, Kitchen, NewKitchen};
 use store::observation::{self, Observation, Seen};
 use store::{MySqlConnection, MySqlPool, tap};
@@ -94,7 +94,7 @@ impl Writer<'_> {
             origin: Origin::Demo,
         };
         let code = batch::keep(self.db, self.here.id, &new, created_at).await?;
-        match batch::by_code(self.db, self.here.id, &code).await? {
+        match batch::by_code(self.db, self.here.id, &code, &Sheets::default()).await? {
             Some(b) => Ok(b),
             None => bail!("batch {code} was not kept"),
         }
@@ -128,7 +128,7 @@ impl Writer<'_> {
 
     /// Marks every step done that was due `until` then, each a few minutes off its plan.
     async fn steps_until(&mut self, b: &Batch, until: Timestamp) -> Result<()> {
-        for (i, step) in b.result.steps.iter().enumerate() {
+        for (i, step) in b.sheet.result.steps.iter().enumerate() {
             let at = step.at + minutes(uneven(i as u32, 3) as f64);
             if at <= until {
                 self.see(
@@ -146,11 +146,12 @@ impl Writer<'_> {
 
     /// When a step of this kind is planned.
     fn at(b: &Batch, kind: StepKind) -> Timestamp {
-        b.result
+        b.sheet
+            .result
             .steps
             .iter()
             .find(|s| s.kind == kind)
-            .map_or(b.result.mixed_at, |s| s.at)
+            .map_or(b.sheet.result.mixed_at, |s| s.at)
     }
 
     /// A run of pizzas: the first goes in at `from`, then one every `pace_s`; each is out after its programme's
@@ -163,7 +164,7 @@ impl Writer<'_> {
         verdicts: &[Verdict],
         off_s: i64,
     ) -> Result<Timestamp> {
-        let p = &b.result.programme;
+        let p = &b.sheet.result.programme;
         let mut last = from;
         for (i, verdict) in verdicts.iter().enumerate() {
             let pizza = i as u32 + 1;

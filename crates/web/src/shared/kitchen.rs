@@ -8,6 +8,8 @@ use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
+use std::sync::RwLock;
+use std::time::{Duration, Instant};
 use store::KitchenId;
 use store::kitchen::Kitchen;
 
@@ -42,13 +44,38 @@ impl Here {
     }
 }
 
+/// The kitchen as it was read last: it changes rarely, and every page needs it.
+#[derive(Debug, Default)]
+pub struct LastKitchen(RwLock<Option<(Instant, Kitchen)>>);
+
+impl LastKitchen {
+    /// So long it is believed.
+    const FRESH: Duration = Duration::from_secs(5);
+
+    fn fresh(&self) -> Option<Kitchen> {
+        let held = self.0.read().unwrap_or_else(|e| e.into_inner());
+        held.as_ref()
+            .filter(|(at, _)| at.elapsed() < Self::FRESH)
+            .map(|(_, k)| k.clone())
+    }
+    fn hold(&self, kitchen: &Kitchen) {
+        *self.0.write().unwrap_or_else(|e| e.into_inner()) =
+            Some((Instant::now(), kitchen.clone()));
+    }
+}
+
 impl FromRequestParts<App> for Here {
     type Rejection = Trouble;
     async fn from_request_parts(_: &mut Parts, app: &App) -> Result<Self, Trouble> {
+        let now = Timestamp::now();
+        if let Some(kitchen) = app.kitchen.fresh() {
+            return Ok(Here::of(kitchen, now));
+        }
         let mut db = app.db.acquire().await.map_err(store::StoreError::from)?;
         let kitchen = store::kitchen::first(&mut db)
             .await?
             .ok_or(Trouble::NoKitchen)?;
-        Ok(Here::of(kitchen, Timestamp::now()))
+        app.kitchen.hold(&kitchen);
+        Ok(Here::of(kitchen, now))
     }
 }

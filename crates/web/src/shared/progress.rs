@@ -18,7 +18,7 @@ pub struct Told {
 
 impl Told {
     pub fn of(batch: Batch, seen: Vec<Observation>, taps: &[Tap]) -> Told {
-        let mut done: Vec<Option<Timestamp>> = vec![None; batch.result.steps.len()];
+        let mut done: Vec<Option<Timestamp>> = vec![None; batch.sheet.result.steps.len()];
         for o in &seen {
             let (position, at) = match o.seen {
                 Seen::StepDone { step_position } => (step_position, Some(o.at)),
@@ -31,7 +31,12 @@ impl Told {
         }
         let run = Run::of(taps);
         let baking = !run.pizzas.is_empty();
-        let progress = Progress::of(&batch.result, done, baking, batch.finished_at.is_some());
+        let progress = Progress::of(
+            &batch.sheet.result,
+            done,
+            baking,
+            batch.finished_at.is_some(),
+        );
         Told {
             batch,
             seen,
@@ -58,6 +63,7 @@ impl Told {
     }
     pub fn pieces_left(&self) -> u32 {
         self.batch
+            .sheet
             .result
             .formula
             .pieces
@@ -66,7 +72,7 @@ impl Told {
 
     /// Where the dough is, in words, with the measured or usual temperature of the place.
     pub fn state(&self, degrees: impl Fn(f64) -> String) -> String {
-        let r = &self.batch.request;
+        let r = &self.batch.sheet.request;
         match self.progress.stand {
             Stand::Planned => "planned".into(),
             Stand::Mixed => "mixed, resting".into(),
@@ -79,7 +85,10 @@ impl Told {
             Stand::Tempering => format!("tempering, room {}°", degrees(r.room_c)),
             Stand::Baking => {
                 let out = self.run.summary().out;
-                format!("baking, {out} of {} out", self.batch.result.formula.pieces)
+                format!(
+                    "baking, {out} of {} out",
+                    self.batch.sheet.result.formula.pieces
+                )
             }
             Stand::Finished => "finished".into(),
         }

@@ -126,7 +126,11 @@ impl Site {
     pub async fn batches(&self) -> Result<usize> {
         let mut db = self.pool.acquire().await?;
         let here = kitchen::first(&mut db).await?.unwrap();
-        Ok(store::batch::live(&mut db, here.id).await?.len())
+        Ok(
+            store::batch::live(&mut db, here.id, &store::batch::Sheets::default())
+                .await?
+                .len(),
+        )
     }
     /// Keeps a batch from a good form and returns its code.
     pub async fn keep(&self, changes: &[(&str, &str)]) -> Result<String> {

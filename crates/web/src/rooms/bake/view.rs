@@ -46,7 +46,7 @@ impl RunState {
         let s = told.run.summary();
         RunState {
             now_ms: here.now.as_millisecond(),
-            pieces: told.batch.result.formula.pieces,
+            pieces: told.batch.sheet.result.formula.pieces,
             current: told.run.current().map(|p| Current {
                 number: p.number,
                 in_ms: p.in_at.as_millisecond(),
@@ -119,16 +119,16 @@ pub struct View {
 
 impl View {
     pub fn of(told: &Told, here: &Here) -> View {
-        let p = &told.batch.result.programme;
+        let p = &told.batch.sheet.result.programme;
         let state = RunState::of(told, here, None);
-        let clocks = told.batch.result.clocks_at(here.now);
+        let clocks = told.batch.sheet.result.clocks_at(here.now);
         let elapsed = told
             .run
             .current()
             .map(|c| here.now.duration_since(c.in_at).as_secs_f64());
         let key = || Uuid::new_v4().to_string();
         let trays = matches!(
-            told.batch.request.pieces,
+            told.batch.sheet.request.pieces,
             craft::formula::Pieces::Trays { .. }
         );
         let piece = if trays { "Tray" } else { "Pizza" };
@@ -196,7 +196,7 @@ impl View {
 }
 
 fn programme_json(told: &Told) -> String {
-    let p = &told.batch.result.programme;
+    let p = &told.batch.sheet.result.programme;
     let turns: Vec<_> = p
         .turns
         .iter()
@@ -243,10 +243,10 @@ fn cells(last: Option<&Pizza>) -> Vec<Cell> {
 fn notes(told: &Told, here: &Here) -> Vec<Note> {
     let mut notes = Vec::new();
     let left = told.pieces_left();
-    let closes = told.batch.result.window.and_then(|w| w.to_at);
+    let closes = told.batch.sheet.result.window.and_then(|w| w.to_at);
     if let (Some(last), Some(closes)) = (
         told.run
-            .last_out_at(told.batch.result.formula.pieces, here.now),
+            .last_out_at(told.batch.sheet.result.formula.pieces, here.now),
         closes,
     ) && left > 0
     {
@@ -262,7 +262,7 @@ fn notes(told: &Told, here: &Here) -> Vec<Note> {
             )
         });
     }
-    if let Some(w) = told.batch.result.window
+    if let Some(w) = told.batch.sheet.result.window
         && here.now < w.from_at
     {
         notes.push(Note::watch(

@@ -13,7 +13,7 @@ pub async fn told(app: &App, here: &Here, code: &str) -> Result<Told, Trouble> {
     if !craft::code::is_code(code) {
         return Err(missing());
     }
-    let found = batch::by_code(&mut db, here.id(), code)
+    let found = batch::by_code(&mut db, here.id(), code, &app.sheets)
         .await?
         .ok_or_else(missing)?;
     let seen = observation::of_batch(&mut db, here.id(), found.id).await?;
@@ -24,7 +24,7 @@ pub async fn told(app: &App, here: &Here, code: &str) -> Result<Told, Trouble> {
 /// Loads all batches that are not finished, the earliest served first.
 pub async fn live(app: &App, here: &Here) -> Result<Vec<Told>, Trouble> {
     let mut db = app.db.acquire().await?;
-    let batches = batch::live(&mut db, here.id()).await?;
+    let batches = batch::live(&mut db, here.id(), &app.sheets).await?;
     let seen = observation::of_live(&mut db, here.id()).await?;
     let taps = tap::of_live(&mut db, here.id()).await?;
     Ok(batches

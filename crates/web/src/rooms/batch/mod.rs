@@ -62,8 +62,12 @@ fn render(
         Some((code, told.progress.stand)),
         &path,
     );
-    let v =
-        crate::rooms::sheet::view::Shown::of(&told.batch.request, &told.batch.result, here, true);
+    let v = crate::rooms::sheet::view::Shown::of(
+        &told.batch.sheet.request,
+        &told.batch.sheet.result,
+        here,
+        true,
+    );
     let b = View::of(told, here, typed, errors);
     let status = if errors.is_empty() {
         StatusCode::OK
@@ -140,7 +144,7 @@ async fn step(
 ) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
     let told = load::told(&app, &here, &code).await?;
-    if usize::from(position) >= told.batch.result.steps.len() {
+    if usize::from(position) >= told.batch.sheet.result.steps.len() {
         return Err(Trouble::Asked(format!(
             "{code} has no step {}.",
             position + 1

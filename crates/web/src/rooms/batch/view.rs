@@ -99,7 +99,7 @@ impl View {
                 format!(
                     "{} of {} out, {} on average, {} right",
                     summary.out,
-                    told.batch.result.formula.pieces,
+                    told.batch.sheet.result.formula.pieces,
                     format::min_s(s),
                     summary.right
                 )
@@ -110,8 +110,8 @@ impl View {
 
 /// "Ready Fri 17:45 to 20:45." with its decisive part apart.
 fn answer(told: &Told, here: &Here) -> (String, String, String, [String; 2]) {
-    let sheet = &told.batch.result;
-    let serve_at = told.batch.request.serve_at;
+    let sheet = &told.batch.sheet.result;
+    let serve_at = told.batch.sheet.request.serve_at;
     let serve = here.local(serve_at);
     let lines = [
         format!(
@@ -150,7 +150,11 @@ fn next_line(told: &Told, here: &Here) -> String {
     if let Some(t) = told.batch.finished_at {
         return format!("Finished {}.", day_hm(&here.local(t)));
     }
-    match told.progress.next.map(|i| &told.batch.result.steps[i]) {
+    match told
+        .progress
+        .next
+        .map(|i| &told.batch.sheet.result.steps[i])
+    {
         Some(s) if s.at >= here.now => format!(
             "Next: {} in {}.",
             s.title.to_lowercase(),
@@ -167,6 +171,7 @@ fn next_line(told: &Told, here: &Here) -> String {
 
 fn steps(told: &Told, here: &Here) -> Vec<StepView> {
     told.batch
+        .sheet
         .result
         .steps
         .iter()
@@ -198,7 +203,7 @@ fn steps(told: &Told, here: &Here) -> Vec<StepView> {
 }
 
 fn log(told: &Told, here: &Here) -> Vec<LogLine> {
-    let r = &told.batch.request;
+    let r = &told.batch.sheet.request;
     let m = here.measures;
     told.seen
         .iter()
@@ -210,13 +215,14 @@ fn log(told: &Told, here: &Here) -> Vec<LogLine> {
                     let planned = match subject {
                         Subject::Dough => told
                             .batch
+                            .sheet
                             .result
                             .clocks_at(o.at)
                             .map(|p| p.dough_c)
-                            .or(Some(told.batch.result.water.dough_c)),
+                            .or(Some(told.batch.sheet.result.water.dough_c)),
                         Subject::Room => Some(r.room_c),
                         Subject::Fridge => Some(r.fridge_c),
-                        Subject::Water => Some(told.batch.result.water.pour_c),
+                        Subject::Water => Some(told.batch.sheet.result.water.pour_c),
                         Subject::Floor => None,
                     };
                     let decimals = if *subject == Subject::Floor { 0 } else { 1 };

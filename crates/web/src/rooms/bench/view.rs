@@ -85,8 +85,8 @@ impl View {
                     code: t.batch.code.clone(),
                     name: t.batch.name.clone(),
                     state: t.state(|c| here.measures.degrees(c, 1)),
-                    window: window_words(&t.batch.result, &here.zone),
-                    serve: day_hm(&here.local(t.batch.request.serve_at)),
+                    window: window_words(&t.batch.sheet.result, &here.zone),
+                    serve: day_hm(&here.local(t.batch.sheet.request.serve_at)),
                 })
                 .collect(),
             more,
@@ -99,11 +99,11 @@ impl View {
 }
 
 fn meets(t: &Told) -> bool {
-    t.batch.result.fits(t.batch.request.serve_at)
+    t.batch.sheet.result.fits(t.batch.sheet.request.serve_at)
 }
 
 fn row<'a>(t: &'a Told, here: &Here) -> Row<'a> {
-    let size = match t.batch.request.pieces {
+    let size = match t.batch.sheet.request.pieces {
         Pieces::Balls { count, ball_g } => format!(
             "{count} × {} {}",
             here.measures.weight(ball_g),
@@ -118,6 +118,7 @@ fn row<'a>(t: &'a Told, here: &Here) -> Row<'a> {
     };
     let lit = t
         .batch
+        .sheet
         .result
         .steps
         .iter()
@@ -128,8 +129,8 @@ fn row<'a>(t: &'a Told, here: &Here) -> Row<'a> {
         code: &t.batch.code,
         size,
         state: t.state(|c| here.measures.degrees(c, 1)),
-        sheet: &t.batch.result,
-        serve_at: t.batch.request.serve_at,
+        sheet: &t.batch.sheet.result,
+        serve_at: t.batch.sheet.request.serve_at,
         oven_lit: lit,
     }
 }
@@ -139,8 +140,9 @@ fn acts(live: &[Told], here: &Here) -> Vec<Act> {
     let mut out: Vec<Act> = live
         .iter()
         .flat_map(|t| {
-            let from = t.progress.next.unwrap_or(t.batch.result.steps.len());
+            let from = t.progress.next.unwrap_or(t.batch.sheet.result.steps.len());
             t.batch
+                .sheet
                 .result
                 .steps
                 .iter()
@@ -223,7 +225,7 @@ fn lines(live: &[Told], here: &Here) -> [String; 2] {
         Some(t) => format!(
             "{} misses {}.",
             t.batch.name,
-            day_hm(&here.local(t.batch.request.serve_at))
+            day_hm(&here.local(t.batch.sheet.request.serve_at))
         ),
         None => format!(
             "{}, {}",

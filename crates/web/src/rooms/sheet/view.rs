@@ -198,7 +198,14 @@ pub struct Shown {
 impl Shown {
     pub fn of(request: &SheetRequest, sheet: &SheetResult, here: &Here, with_now: bool) -> Shown {
         let m = here.measures;
-        let mut notes = sheet.notes.clone();
+        // The dilution is drawn beside the grams; its note would say it twice.
+        let drawn = sheet.formula.dilution.is_some();
+        let mut notes: Vec<Note> = sheet
+            .notes
+            .iter()
+            .filter(|n| !(drawn && n.code == "yeast_below_scale"))
+            .cloned()
+            .collect();
         let more_notes = notes.split_off(notes.len().min(3));
         let now = with_now.then_some(here.now);
         let (answer_head, answer_core) = answer(request, sheet, &m);

@@ -70,8 +70,8 @@ async fn json(
         name: &told.batch.name,
         created_at: told.batch.created_at,
         finished_at: told.batch.finished_at,
-        asked: &told.batch.request,
-        worked_out: &told.batch.result,
+        asked: &told.batch.sheet.request,
+        worked_out: &told.batch.sheet.result,
         observations: &told.seen,
         pizzas: &told.run.pizzas,
         run: told.run.summary(),
@@ -101,7 +101,7 @@ fn schedule(told: &Told, here: &Here) -> String {
     let mut calendar = Calendar::new();
     calendar.name(&format!("{} {}", batch.code, batch.name));
     calendar.timezone(here.kitchen.usual.time_zone.as_str());
-    for (i, step) in batch.result.steps.iter().enumerate() {
+    for (i, step) in batch.sheet.result.steps.iter().enumerate() {
         let minutes = step.hands_on_min.max(5.0) as i64;
         let mut event = Event::new();
         event

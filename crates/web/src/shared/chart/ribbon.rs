@@ -216,7 +216,7 @@ fn draw_row(
     }
     if l.narrow {
         svg.text(6.0, y + 19.0, "dsp d16 halo", Hold::Start, row.name);
-        let x = 16.0 + 9.6 * row.name.chars().count().min(22) as f64;
+        let x = 16.0 + 10.2 * row.name.chars().count().min(22) as f64;
         svg.text(x, y + 19.0, "tk b halo", Hold::Start, row.code);
         svg.text(x + 52.0, y + 19.0, "tk halo", Hold::Start, &row.state);
     } else {
