@@ -26,10 +26,8 @@ CREATE TABLE batch (
   serve_at DATETIME(3) NOT NULL,
   request JSON NOT NULL,
   result JSON NOT NULL,
-  -- What the ledger shows of the result, so that it need not read the curves of every line.
-  yeast_percent DOUBLE AS (JSON_VALUE(result, '$.yeast.percent')) STORED,
-  rise_at_serve DOUBLE AS (JSON_VALUE(result, '$.rise_at_serve')) STORED,
-  reserve_at_serve DOUBLE AS (JSON_VALUE(result, '$.reserve_at_serve')) STORED,
+  -- Counts what was entered about it: whoever holds a copy sees by this number whether it is still true.
+  revision BIGINT UNSIGNED NOT NULL DEFAULT 0,
   -- Demo batches may be made anew; as soon as a maker enters something they are the maker's.
   origin ENUM('maker', 'demo') NOT NULL,
   created_at DATETIME(3) NOT NULL,

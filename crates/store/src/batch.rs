@@ -1,11 +1,13 @@
 //! The batch: a dough that was asked for, as it was asked and as it was worked out.
 
-use crate::{KitchenId, Result, StoreError, instant, is_duplicate};
+use crate::held::Held;
+use crate::observation::{self, Observation};
+use crate::{KitchenId, Result, StoreError, instant, is_duplicate, tap};
+use craft::fire::Tap;
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
 use sqlx::MySqlConnection;
-use std::collections::HashMap;
-use std::sync::{Arc, Mutex};
+use std::sync::Arc;
 use uuid::Uuid;
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -18,60 +20,22 @@ pub struct Sheet {
     pub result: SheetResult,
 }
 
+/// What was entered about a batch, in the order of the clock.
+#[derive(Debug, Default, PartialEq)]
+pub struct Entries {
+    pub seen: Vec<Observation>,
+    pub taps: Vec<Tap>,
+}
+
 #[derive(Debug, Clone, PartialEq)]
 pub struct Batch {
     pub id: BatchId,
     pub code: String,
     pub name: String,
-    pub sheet: Arc<Sheet>,
     pub created_at: Timestamp,
     pub finished_at: Option<Timestamp>,
-}
-
-/// Sheets that were read before. They never change and ids are never used again, so they cannot go stale.
-#[derive(Debug, Default)]
-pub struct Sheets {
-    read: Mutex<HashMap<BatchId, Arc<Sheet>>>,
-}
-
-impl Sheets {
-    /// So many are held at most; a sheet takes some 20 kB.
-    const MOST: usize = 256;
-
-    async fn of(
-        &self,
-        db: &mut MySqlConnection,
-        kitchen: KitchenId,
-        batch: BatchId,
-        code: &str,
-    ) -> Result<Arc<Sheet>> {
-        let held = |map: &Mutex<HashMap<BatchId, Arc<Sheet>>>| {
-            map.lock()
-                .unwrap_or_else(|e| e.into_inner())
-                .get(&batch)
-                .cloned()
-        };
-        if let Some(sheet) = held(&self.read) {
-            return Ok(sheet);
-        }
-        let row = sqlx::query!(
-            "SELECT request, result FROM batch WHERE kitchen_id = ? AND id = ?",
-            kitchen.0,
-            batch.0
-        )
-        .fetch_one(db)
-        .await?;
-        let sheet = Arc::new(Sheet {
-            request: read(code, &row.request)?,
-            result: read(code, &row.result)?,
-        });
-        let mut map = self.read.lock().unwrap_or_else(|e| e.into_inner());
-        if map.len() >= Self::MOST {
-            map.clear();
-        }
-        map.insert(batch, sheet.clone());
-        Ok(sheet)
-    }
+    pub sheet: Arc<Sheet>,
+    pub entries: Arc<Entries>,
 }
 
 /// Who made a batch: only the demo's own may be made anew.
@@ -91,23 +55,11 @@ pub struct NewBatch<'a> {
     pub origin: Origin,
 }
 
-/// One line of the ledger: what was planned, without the curves.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Entry {
-    pub id: BatchId,
-    pub code: String,
-    pub name: String,
-    pub request: SheetRequest,
-    pub yeast_percent: f64,
-    pub rise_at_serve: f64,
-    pub reserve_at_serve: f64,
-    pub finished_at: Timestamp,
-}
-
 struct Row {
     id: u64,
     code: String,
     name: String,
+    revision: u64,
     created_at: chrono::NaiveDateTime,
     finished_at: Option<chrono::NaiveDateTime>,
 }
@@ -125,18 +77,68 @@ impl Row {
         self,
         db: &mut MySqlConnection,
         kitchen: KitchenId,
-        sheets: &Sheets,
+        held: &Held,
     ) -> Result<Batch> {
         let id = BatchId(self.id);
+        let (sheet, entries) = match held.get(id, self.revision) {
+            (Some(sheet), Some(entries)) => (sheet, entries),
+            (sheet, _) => {
+                let sheet = match sheet {
+                    Some(sheet) => sheet,
+                    None => Arc::new(sheet_of(db, kitchen, id, &self.code).await?),
+                };
+                // Read after the revision: what is held under a number is never older than it.
+                let seen = observation::of_batch(db, kitchen, id).await?;
+                let entries = Arc::new(Entries {
+                    seen,
+                    taps: tap::of_batch(db, kitchen, id).await?,
+                });
+                held.put(id, self.revision, &sheet, &entries);
+                (sheet, entries)
+            }
+        };
         Ok(Batch {
             id,
-            sheet: sheets.of(db, kitchen, id, &self.code).await?,
             code: self.code,
             name: self.name,
             created_at: instant::from_row(self.created_at),
             finished_at: self.finished_at.map(instant::from_row),
+            sheet,
+            entries,
         })
     }
+}
+
+async fn sheet_of(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+    code: &str,
+) -> Result<Sheet> {
+    let row = sqlx::query!(
+        "SELECT request, result FROM batch WHERE kitchen_id = ? AND id = ?",
+        kitchen.0,
+        batch.0
+    )
+    .fetch_one(db)
+    .await?;
+    Ok(Sheet {
+        request: read(code, &row.request)?,
+        result: read(code, &row.result)?,
+    })
+}
+
+async fn all(
+    rows: Vec<Row>,
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    held: &Held,
+) -> Result<Vec<Batch>> {
+    let mut out = Vec::with_capacity(rows.len());
+    for row in rows {
+        out.push(row.batch(db, kitchen, held).await?);
+    }
+    Ok(out)
 }
 
 /// Keeps a batch and gives it a code; a form that was kept before is found again, and nothing is written.
@@ -217,18 +219,18 @@ pub async fn by_code(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     code: &str,
-    sheets: &Sheets,
+    held: &Held,
 ) -> Result<Option<Batch>> {
     let row = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, created_at, finished_at FROM batch WHERE kitchen_id = ? AND code = ?",
+        "SELECT id, code, name, revision, created_at, finished_at FROM batch WHERE kitchen_id = ? AND code = ?",
         kitchen.0,
         code
     )
     .fetch_optional(&mut *db)
     .await?;
     match row {
-        Some(row) => Ok(Some(row.batch(db, kitchen, sheets).await?)),
+        Some(row) => Ok(Some(row.batch(db, kitchen, held).await?)),
         None => Ok(None),
     }
 }
@@ -246,24 +248,16 @@ pub async fn lock(db: &mut MySqlConnection, kitchen: KitchenId, batch: BatchId) 
 }
 
 /// Batches that are not finished, the earliest served first.
-pub async fn live(
-    db: &mut MySqlConnection,
-    kitchen: KitchenId,
-    sheets: &Sheets,
-) -> Result<Vec<Batch>> {
+pub async fn live(db: &mut MySqlConnection, kitchen: KitchenId, held: &Held) -> Result<Vec<Batch>> {
     let rows = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, created_at, finished_at FROM batch
+        "SELECT id, code, name, revision, created_at, finished_at FROM batch
          WHERE kitchen_id = ? AND finished_at IS NULL ORDER BY serve_at, id LIMIT 60",
         kitchen.0
     )
     .fetch_all(&mut *db)
     .await?;
-    let mut out = Vec::with_capacity(rows.len());
-    for row in rows {
-        out.push(row.batch(db, kitchen, sheets).await?);
-    }
-    Ok(out)
+    all(rows, db, kitchen, held).await
 }
 
 /// Finished batches, the latest first.
@@ -272,34 +266,19 @@ pub async fn finished(
     kitchen: KitchenId,
     skip: u32,
     most: u32,
-) -> Result<Vec<Entry>> {
-    let rows = sqlx::query!(
-        r#"SELECT id, code, name, request, finished_at AS "finished_at!",
-                  yeast_percent AS "yeast_percent!",
-                  rise_at_serve AS "rise_at_serve!",
-                  reserve_at_serve AS "reserve_at_serve!"
-           FROM batch WHERE kitchen_id = ? AND finished_at IS NOT NULL
-           ORDER BY finished_at DESC, id DESC LIMIT ? OFFSET ?"#,
+    held: &Held,
+) -> Result<Vec<Batch>> {
+    let rows = sqlx::query_as!(
+        Row,
+        "SELECT id, code, name, revision, created_at, finished_at FROM batch
+         WHERE kitchen_id = ? AND finished_at IS NOT NULL ORDER BY finished_at DESC, id DESC LIMIT ? OFFSET ?",
         kitchen.0,
         most,
         skip
     )
-    .fetch_all(db)
+    .fetch_all(&mut *db)
     .await?;
-    rows.into_iter()
-        .map(|r| {
-            Ok(Entry {
-                id: BatchId(r.id),
-                request: read(&r.code, &r.request)?,
-                code: r.code,
-                name: r.name,
-                yeast_percent: r.yeast_percent,
-                rise_at_serve: r.rise_at_serve,
-                reserve_at_serve: r.reserve_at_serve,
-                finished_at: instant::from_row(r.finished_at),
-            })
-        })
-        .collect()
+    all(rows, db, kitchen, held).await
 }
 
 /// Marks a batch finished; one that was finished before keeps its moment. `by_demo` leaves it the demo's.
@@ -318,21 +297,20 @@ pub async fn finish(
     )
     .execute(&mut *db)
     .await?;
-    if by_demo {
-        Ok(())
-    } else {
-        belongs_to_maker(db, kitchen, batch).await
-    }
+    entered(db, kitchen, batch, by_demo).await
 }
 
-/// A maker entered something: the demo must not make this batch anew.
-pub(crate) async fn belongs_to_maker(
+/// Something was entered: copies of the batch are out of date. Unless the demo did it, the batch is the
+/// maker's from now on.
+pub(crate) async fn entered(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     batch: BatchId,
+    by_demo: bool,
 ) -> Result<()> {
     sqlx::query!(
-        "UPDATE batch SET origin = 'maker' WHERE kitchen_id = ? AND id = ? AND origin = 'demo'",
+        "UPDATE batch SET revision = revision + 1, origin = IF(?, origin, 'maker') WHERE kitchen_id = ? AND id = ?",
+        by_demo,
         kitchen.0,
         batch.0
     )

@@ -4,11 +4,13 @@
 //! [`kitchen`] takes the [`KitchenId`] whose rows it may touch.
 
 pub mod batch;
+mod held;
 mod instant;
 pub mod kitchen;
 pub mod observation;
 pub mod tap;
 
+pub use held::Held;
 pub use kitchen::KitchenId;
 pub use sqlx::{MySqlConnection, MySqlPool};
 

@@ -1,11 +1,11 @@
 //! Observations: steps done, temperatures read, remarks. They are only ever added.
 
-use crate::batch::{BatchId, belongs_to_maker};
+use crate::batch::{BatchId, entered};
 use crate::{KitchenId, Result, StoreError, instant, is_duplicate};
 use craft::reading::Subject;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
-use sqlx::MySqlConnection;
+use sqlx::{Connection, MySqlConnection};
 use uuid::Uuid;
 
 /// What was seen.
@@ -27,16 +27,8 @@ pub struct Observation {
     pub seen: Seen,
 }
 
-/// An observation with the batch it is of.
-#[derive(Debug, Clone, PartialEq)]
-pub struct OfBatch {
-    pub batch: BatchId,
-    pub observation: Observation,
-}
-
 struct Row {
     id: u64,
-    batch_id: u64,
     kind: String,
     step_position: Option<u16>,
     subject: Option<String>,
@@ -46,7 +38,7 @@ struct Row {
 }
 
 impl Row {
-    fn read(self) -> Result<OfBatch> {
+    fn read(self) -> Result<Observation> {
         let id = self.id;
         let lacks = || StoreError::Unreadable(format!("observation {id}"));
         let seen = match self.kind.as_str() {
@@ -69,13 +61,10 @@ impl Row {
             },
             _ => return Err(lacks()),
         };
-        Ok(OfBatch {
-            batch: BatchId(self.batch_id),
-            observation: Observation {
-                id,
-                at: instant::from_row(self.at),
-                seen,
-            },
+        Ok(Observation {
+            id,
+            at: instant::from_row(self.at),
+            seen,
         })
     }
 }
@@ -101,6 +90,7 @@ pub async fn add(
         }
         Seen::Remark { remark } => ("remark", None, None, None, Some(remark.as_str())),
     };
+    let mut tx = db.begin().await?;
     let done = sqlx::query!(
         "INSERT INTO observation (kitchen_id, batch_id, entry_key, kind, step_position, subject, celsius, remark, at, recorded_at)
          SELECT kitchen_id, id, ?, ?, ?, ?, ?, ?, ?, ? FROM batch WHERE kitchen_id = ? AND id = ?",
@@ -115,18 +105,15 @@ pub async fn add(
         kitchen.0,
         batch.0
     )
-    .execute(&mut *db)
+    .execute(&mut *tx)
     .await;
     match done {
         Ok(_) => {}
         Err(e) if is_duplicate(&e) => return Ok(()),
         Err(e) => return Err(e.into()),
     }
-    if by_demo {
-        Ok(())
-    } else {
-        belongs_to_maker(db, kitchen, batch).await
-    }
+    entered(&mut tx, kitchen, batch, by_demo).await?;
+    Ok(tx.commit().await?)
 }
 
 /// All that was seen of a batch, in the order of the clock.
@@ -137,47 +124,10 @@ pub async fn of_batch(
 ) -> Result<Vec<Observation>> {
     let rows = sqlx::query_as!(
         Row,
-        "SELECT id, batch_id, kind, step_position, subject, celsius, remark, at
+        "SELECT id, kind, step_position, subject, celsius, remark, at
          FROM observation WHERE kitchen_id = ? AND batch_id = ? ORDER BY at, id",
         kitchen.0,
         batch.0
-    )
-    .fetch_all(db)
-    .await?;
-    rows.into_iter()
-        .map(|r| Ok(r.read()?.observation))
-        .collect()
-}
-
-/// All that was seen of the batches that are not finished.
-pub async fn of_live(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<Vec<OfBatch>> {
-    let rows = sqlx::query_as!(
-        Row,
-        "SELECT o.id, o.batch_id, o.kind, o.step_position, o.subject, o.celsius, o.remark, o.at
-         FROM observation o JOIN batch b ON b.id = o.batch_id
-         WHERE o.kitchen_id = ? AND b.finished_at IS NULL ORDER BY o.at, o.id",
-        kitchen.0
-    )
-    .fetch_all(db)
-    .await?;
-    rows.into_iter().map(Row::read).collect()
-}
-
-/// All that was seen of the batches finished since a moment: what a page of the ledger tells.
-pub async fn of_finished(
-    db: &mut MySqlConnection,
-    kitchen: KitchenId,
-    since: Timestamp,
-    until: Timestamp,
-) -> Result<Vec<OfBatch>> {
-    let rows = sqlx::query_as!(
-        Row,
-        "SELECT o.id, o.batch_id, o.kind, o.step_position, o.subject, o.celsius, o.remark, o.at
-         FROM observation o JOIN batch b ON b.id = o.batch_id
-         WHERE o.kitchen_id = ? AND b.finished_at BETWEEN ? AND ? ORDER BY o.at, o.id",
-        kitchen.0,
-        instant::to_row(since),
-        instant::to_row(until)
     )
     .fetch_all(db)
     .await?;

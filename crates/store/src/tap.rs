@@ -1,15 +1,14 @@
 //! Taps at the oven: In, Turned, Out, verdict. They are only ever added.
 
-use crate::batch::{BatchId, belongs_to_maker};
+use crate::batch::{BatchId, entered};
 use crate::{KitchenId, Result, StoreError, instant, is_duplicate};
 use craft::fire::{Shade, Tap, TapKind, Verdict};
 use jiff::Timestamp;
-use sqlx::MySqlConnection;
+use sqlx::{Connection, MySqlConnection};
 use uuid::Uuid;
 
 struct Row {
     id: u64,
-    batch_id: u64,
     pizza: u32,
     kind: String,
     base: Option<String>,
@@ -18,7 +17,7 @@ struct Row {
 }
 
 impl Row {
-    fn read(self) -> Result<(BatchId, Tap)> {
+    fn read(self) -> Result<Tap> {
         let lacks = || StoreError::Unreadable(format!("tap {}", self.id));
         let shade = |s: &Option<String>| s.as_deref().and_then(Shade::from_key).ok_or_else(lacks);
         let kind = match self.kind.as_str() {
@@ -31,14 +30,11 @@ impl Row {
             }),
             _ => return Err(lacks()),
         };
-        Ok((
-            BatchId(self.batch_id),
-            Tap {
-                pizza: self.pizza,
-                at: instant::from_row(self.at),
-                kind,
-            },
-        ))
+        Ok(Tap {
+            pizza: self.pizza,
+            at: instant::from_row(self.at),
+            kind,
+        })
     }
 }
 
@@ -58,6 +54,7 @@ pub async fn add(
         TapKind::Out => ("out", None, None),
         TapKind::Verdict(v) => ("verdict", Some(v.base.key()), Some(v.top.key())),
     };
+    let mut tx = db.begin().await?;
     let done = sqlx::query!(
         "INSERT INTO tap (kitchen_id, batch_id, entry_key, pizza, kind, base, top, at, recorded_at)
          SELECT kitchen_id, id, ?, ?, ?, ?, ?, ?, ? FROM batch WHERE kitchen_id = ? AND id = ?",
@@ -71,18 +68,15 @@ pub async fn add(
         kitchen.0,
         batch.0
     )
-    .execute(&mut *db)
+    .execute(&mut *tx)
     .await;
     match done {
         Ok(_) => {}
         Err(e) if is_duplicate(&e) => return Ok(()),
         Err(e) => return Err(e.into()),
     }
-    if by_demo {
-        Ok(())
-    } else {
-        belongs_to_maker(db, kitchen, batch).await
-    }
+    entered(&mut tx, kitchen, batch, by_demo).await?;
+    Ok(tx.commit().await?)
 }
 
 /// Whether a tap with this key was written before.
@@ -109,42 +103,9 @@ pub async fn of_batch(
 ) -> Result<Vec<Tap>> {
     let rows = sqlx::query_as!(
         Row,
-        "SELECT id, batch_id, pizza, kind, base, top, at FROM tap WHERE kitchen_id = ? AND batch_id = ? ORDER BY at, id",
+        "SELECT id, pizza, kind, base, top, at FROM tap WHERE kitchen_id = ? AND batch_id = ? ORDER BY at, id",
         kitchen.0,
         batch.0
-    )
-    .fetch_all(db)
-    .await?;
-    rows.into_iter().map(|r| Ok(r.read()?.1)).collect()
-}
-
-/// The taps of the batches finished between two moments.
-pub async fn of_finished(
-    db: &mut MySqlConnection,
-    kitchen: KitchenId,
-    since: Timestamp,
-    until: Timestamp,
-) -> Result<Vec<(BatchId, Tap)>> {
-    let rows = sqlx::query_as!(
-        Row,
-        "SELECT t.id, t.batch_id, t.pizza, t.kind, t.base, t.top, t.at FROM tap t JOIN batch b ON b.id = t.batch_id
-         WHERE t.kitchen_id = ? AND b.finished_at BETWEEN ? AND ? ORDER BY t.at, t.id",
-        kitchen.0,
-        instant::to_row(since),
-        instant::to_row(until)
-    )
-    .fetch_all(db)
-    .await?;
-    rows.into_iter().map(Row::read).collect()
-}
-
-/// The taps of the batches that are not finished.
-pub async fn of_live(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<Vec<(BatchId, Tap)>> {
-    let rows = sqlx::query_as!(
-        Row,
-        "SELECT t.id, t.batch_id, t.pizza, t.kind, t.base, t.top, t.at FROM tap t JOIN batch b ON b.id = t.batch_id
-         WHERE t.kitchen_id = ? AND b.finished_at IS NULL ORDER BY t.at, t.id",
-        kitchen.0
     )
     .fetch_all(db)
     .await?;

@@ -8,10 +8,10 @@ use craft::style::StyleKey;
 use craft::units::{TemperatureUnit, WeightUnit};
 use jiff::Timestamp;
 use std::sync::LazyLock;
-use store::batch::{self, NewBatch, Origin, Sheets};
+use store::batch::{self, NewBatch, Origin};
 use store::kitchen::{self, NewKitchen};
 use store::observation::{self, Observation, Seen};
-use store::{KitchenId, MySqlPool, tap};
+use store::{Held, KitchenId, MySqlPool, tap};
 use testbed::db::TestDb;
 use uuid::Uuid;
 
@@ -105,7 +105,7 @@ async fn a_batch_comes_back_exactly() -> Result<()> {
     let name = "Crème <b>brûlée</b> 🍕";
     let code = batch::keep(&mut c, id, &sheet(name), at(NOW)).await?;
     assert_eq!(code, "CB-01");
-    let b = batch::by_code(&mut c, id, &code, &Sheets::default())
+    let b = batch::by_code(&mut c, id, &code, &Held::default())
         .await?
         .unwrap();
     assert_eq!(
@@ -133,7 +133,7 @@ async fn the_same_form_is_kept_once_and_codes_count_up() -> Result<()> {
         batch::keep(&mut c, id, &sheet("Platform tray"), at(NOW)).await?,
         "PT-01"
     );
-    assert_eq!(batch::live(&mut c, id, &Sheets::default()).await?.len(), 3);
+    assert_eq!(batch::live(&mut c, id, &Held::default()).await?.len(), 3);
     drop(c);
     pool.close().await;
     db.close().await
@@ -160,7 +160,7 @@ async fn many_at_once_get_codes_of_their_own_and_one_form_one_batch() -> Result<
     codes.dedup();
     assert_eq!(codes.len(), 7, "{codes:?}");
     assert_eq!(
-        batch::live(&mut *pool.acquire().await?, id, &Sheets::default())
+        batch::live(&mut *pool.acquire().await?, id, &Held::default())
             .await?
             .len(),
         7
@@ -174,16 +174,12 @@ async fn another_kitchen_sees_nothing_and_changes_nothing() -> Result<()> {
     let (db, pool, here) = open().await?;
     let there = add_kitchen(&pool, "Elsewhere").await?;
     // One program serves both: what it holds of one must not reach the other.
-    let sheets = Sheets::default();
+    let held = Held::default();
     let mut c = pool.acquire().await?;
     let code = batch::keep(&mut c, here, &sheet("Halt round"), at(NOW)).await?;
-    let b = batch::by_code(&mut c, here, &code, &sheets).await?.unwrap();
-    assert!(
-        batch::by_code(&mut c, there, &code, &sheets)
-            .await?
-            .is_none()
-    );
-    assert!(batch::live(&mut c, there, &sheets).await?.is_empty());
+    let b = batch::by_code(&mut c, here, &code, &held).await?.unwrap();
+    assert!(batch::by_code(&mut c, there, &code, &held).await?.is_none());
+    assert!(batch::live(&mut c, there, &held).await?.is_empty());
     let o = Observation {
         id: 0,
         at: at(NOW),
@@ -200,7 +196,7 @@ async fn another_kitchen_sees_nothing_and_changes_nothing() -> Result<()> {
     assert!(observation::of_batch(&mut c, here, b.id).await?.is_empty());
     assert!(tap::of_batch(&mut c, here, b.id).await?.is_empty());
     assert!(
-        batch::by_code(&mut c, here, &code, &sheets)
+        batch::by_code(&mut c, here, &code, &held)
             .await?
             .unwrap()
             .finished_at
@@ -221,7 +217,7 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
     let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
-    let b = batch::by_code(&mut c, id, &code, &Sheets::default())
+    let b = batch::by_code(&mut c, id, &code, &Held::default())
         .await?
         .unwrap();
     let reading = Observation {
@@ -264,7 +260,49 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
     }
     assert!(tap::is_known(&mut c, id, key).await?);
     assert_eq!(tap::of_batch(&mut c, id, b.id).await?, [verdict]);
-    assert_eq!(tap::of_live(&mut c, id).await?.len(), 1);
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn a_held_copy_is_believed_only_until_something_is_entered() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let mut c = pool.acquire().await?;
+    let held = Held::default();
+    let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+    let first = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
+    let again = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
+    assert!(
+        std::sync::Arc::ptr_eq(&first.entries, &again.entries),
+        "the copy serves"
+    );
+    let o = Observation {
+        id: 0,
+        at: at(NOW),
+        seen: Seen::StepDone { step_position: 0 },
+    };
+    observation::add(&mut c, id, first.id, Uuid::new_v4(), &o, at(NOW), false).await?;
+    let t = Tap {
+        pizza: 1,
+        at: at(NOW),
+        kind: TapKind::In,
+    };
+    tap::add(&mut c, id, first.id, Uuid::new_v4(), &t, at(NOW), true).await?;
+    let after = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
+    assert_eq!((after.entries.seen.len(), after.entries.taps.len()), (1, 1));
+    assert!(
+        std::sync::Arc::ptr_eq(&first.sheet, &after.sheet),
+        "the sheet never changes"
+    );
+    batch::finish(&mut c, id, first.id, at(NOW), false).await?;
+    assert!(
+        batch::by_code(&mut c, id, &code, &held)
+            .await?
+            .unwrap()
+            .finished_at
+            .is_some()
+    );
     drop(c);
     pool.close().await;
     db.close().await
@@ -276,7 +314,7 @@ async fn finished_batches_leave_the_bench_for_the_ledger() -> Result<()> {
     let mut c = pool.acquire().await?;
     for hour in [10, 12, 14] {
         let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
-        let b = batch::by_code(&mut c, id, &code, &Sheets::default())
+        let b = batch::by_code(&mut c, id, &code, &Held::default())
             .await?
             .unwrap();
         let done = at(&format!("2026-11-23T{hour}:00:00Z"));
@@ -289,26 +327,24 @@ async fn finished_batches_leave_the_bench_for_the_ledger() -> Result<()> {
         };
         observation::add(&mut c, id, b.id, Uuid::new_v4(), &note, done, false).await?;
     }
-    assert!(
-        batch::live(&mut c, id, &Sheets::default())
-            .await?
-            .is_empty()
-    );
-    let entries = batch::finished(&mut c, id, 0, 2).await?;
+    assert!(batch::live(&mut c, id, &Held::default()).await?.is_empty());
+    let held = Held::default();
+    let entries = batch::finished(&mut c, id, 0, 2, &held).await?;
     let codes: Vec<_> = entries.iter().map(|e| e.code.as_str()).collect();
     assert_eq!(codes, ["HR-03", "HR-02"], "the latest first");
     let e = &entries[0];
     assert_eq!(
         e.finished_at,
-        at("2026-11-23T14:00:00Z"),
+        Some(at("2026-11-23T14:00:00Z")),
         "the first moment stays"
     );
-    assert!((e.yeast_percent - SHEET.1.yeast.percent).abs() < 1e-12);
-    assert!((e.reserve_at_serve - SHEET.1.reserve_at_serve).abs() < 1e-9);
-    let of_page =
-        observation::of_finished(&mut c, id, entries[1].finished_at, e.finished_at).await?;
-    assert_eq!(of_page.len(), 2);
-    assert_eq!(batch::finished(&mut c, id, 2, 2).await?.len(), 1);
+    assert_eq!(
+        e.entries.seen[0].seen,
+        Seen::Remark {
+            remark: "HR-03".into()
+        }
+    );
+    assert_eq!(batch::finished(&mut c, id, 2, 2, &held).await?.len(), 1);
     drop(c);
     pool.close().await;
     db.close().await
@@ -325,7 +361,7 @@ async fn the_demo_clears_only_what_no_maker_touched() -> Result<()> {
     batch::keep(&mut c, id, &demo("Untouched one"), at(NOW)).await?;
     let touched = batch::keep(&mut c, id, &demo("Touched one"), at(NOW)).await?;
     batch::keep(&mut c, id, &sheet("Own one"), at(NOW)).await?;
-    let b = batch::by_code(&mut c, id, &touched, &Sheets::default())
+    let b = batch::by_code(&mut c, id, &touched, &Held::default())
         .await?
         .unwrap();
     let t = Tap {
@@ -336,7 +372,7 @@ async fn the_demo_clears_only_what_no_maker_touched() -> Result<()> {
     tap::add(&mut c, id, b.id, Uuid::new_v4(), &t, at(NOW), false).await?;
     assert_eq!(batch::demo_made_at(&mut c, id).await?, Some(at(NOW)));
     assert_eq!(batch::clear_demo(&mut c, id).await?, 1);
-    let left: Vec<_> = batch::live(&mut c, id, &Sheets::default())
+    let left: Vec<_> = batch::live(&mut c, id, &Held::default())
         .await?
         .into_iter()
         .map(|b| b.name)

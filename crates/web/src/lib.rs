@@ -12,8 +12,7 @@ use shared::kitchen::LastKitchen;
 use shared::{assets, error, guard, theme};
 use std::sync::Arc;
 use std::time::Duration;
-use store::MySqlPool;
-use store::batch::Sheets;
+use store::{Held, MySqlPool};
 use tower::ServiceBuilder;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
@@ -26,8 +25,8 @@ use tower_http::trace::TraceLayer;
 #[derive(Clone)]
 pub struct App {
     pub db: MySqlPool,
-    /// Sheets of batches that were read before.
-    pub sheets: Arc<Sheets>,
+    /// Batches that were read before.
+    pub held: Arc<Held>,
     /// The kitchen that was read last.
     pub kitchen: Arc<LastKitchen>,
 }
@@ -76,7 +75,7 @@ pub fn router(db: MySqlPool) -> Router {
         )
         .with_state(App {
             db,
-            sheets: Arc::default(),
+            held: Arc::default(),
             kitchen: Arc::default(),
         })
 }

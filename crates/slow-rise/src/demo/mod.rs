@@ -10,10 +10,10 @@ use craft::reading::Subject;
 use craft::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
 use craft::units::{TemperatureUnit, WeightUnit};
 use jiff::{SignedDuration, Timestamp};
-use store::batch::{self, Batch, NewBatch, Origin, Sheets};
+use store::batch::{self, Batch, NewBatch, Origin};
 use store::kitchen::{self, Kitchen, NewKitchen};
 use store::observation::{self, Observation, Seen};
-use store::{MySqlConnection, MySqlPool, tap};
+use store::{Held, MySqlConnection, MySqlPool, tap};
 use uuid::Uuid;
 
 /// Demo batches older than this are made anew, so that the Bench looks alive.
@@ -94,7 +94,7 @@ impl Writer<'_> {
             origin: Origin::Demo,
         };
         let code = batch::keep(self.db, self.here.id, &new, created_at).await?;
-        match batch::by_code(self.db, self.here.id, &code, &Sheets::default()).await? {
+        match batch::by_code(self.db, self.here.id, &code, &Held::default()).await? {
             Some(b) => Ok(b),
             None => bail!("batch {code} was not kept"),
         }

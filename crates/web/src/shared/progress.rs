@@ -1,6 +1,6 @@
 //! What was seen of a batch, folded for its pages.
 
-use craft::fire::{Run, Tap};
+use craft::fire::Run;
 use craft::reading::Subject;
 use craft::sheet::progress::{Progress, Stand};
 use jiff::Timestamp;
@@ -11,15 +11,14 @@ use store::observation::{Observation, Seen};
 #[derive(Debug, Clone)]
 pub struct Told {
     pub batch: Batch,
-    pub seen: Vec<Observation>,
     pub run: Run,
     pub progress: Progress,
 }
 
 impl Told {
-    pub fn of(batch: Batch, seen: Vec<Observation>, taps: &[Tap]) -> Told {
+    pub fn of(batch: Batch) -> Told {
         let mut done: Vec<Option<Timestamp>> = vec![None; batch.sheet.result.steps.len()];
-        for o in &seen {
+        for o in &batch.entries.seen {
             let (position, at) = match o.seen {
                 Seen::StepDone { step_position } => (step_position, Some(o.at)),
                 Seen::StepUndone { step_position } => (step_position, None),
@@ -29,7 +28,7 @@ impl Told {
                 *step = at;
             }
         }
-        let run = Run::of(taps);
+        let run = Run::of(&batch.entries.taps);
         let baking = !run.pizzas.is_empty();
         let progress = Progress::of(
             &batch.sheet.result,
@@ -39,15 +38,18 @@ impl Told {
         );
         Told {
             batch,
-            seen,
             run,
             progress,
         }
     }
 
+    /// Everything seen, in the order of the clock.
+    pub fn seen(&self) -> std::slice::Iter<'_, Observation> {
+        self.batch.entries.seen.iter()
+    }
     /// The latest reading of a subject.
     pub fn reading(&self, subject: Subject) -> Option<(Timestamp, f64)> {
-        self.seen.iter().rev().find_map(|o| match o.seen {
+        self.seen().rev().find_map(|o| match o.seen {
             Seen::Reading {
                 subject: s,
                 celsius,
@@ -56,7 +58,7 @@ impl Told {
         })
     }
     pub fn remarks(&self) -> impl Iterator<Item = (&Timestamp, &str)> {
-        self.seen.iter().filter_map(|o| match &o.seen {
+        self.seen().filter_map(|o| match &o.seen {
             Seen::Remark { remark } => Some((&o.at, remark.as_str())),
             _ => None,
         })

@@ -127,7 +127,7 @@ impl Site {
         let mut db = self.pool.acquire().await?;
         let here = kitchen::first(&mut db).await?.unwrap();
         Ok(
-            store::batch::live(&mut db, here.id, &store::batch::Sheets::default())
+            store::batch::live(&mut db, here.id, &store::Held::default())
                 .await?
                 .len(),
         )

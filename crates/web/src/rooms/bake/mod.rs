@@ -9,7 +9,6 @@ use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::body::Bytes;
@@ -132,8 +131,8 @@ async fn take(
         .get(header::ACCEPT)
         .is_some_and(|a| a.as_bytes().starts_with(b"application/json"));
     if wants_json {
-        let taps = tap::of_batch(&mut connection, here.id(), id).await?;
-        let told = Told::of(told.batch, told.seen, &taps);
+        drop(connection);
+        let told = load::told(&app, &here, &code).await?;
         let status = if refused.is_some() {
             StatusCode::CONFLICT
         } else {

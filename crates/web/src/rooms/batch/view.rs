@@ -205,8 +205,7 @@ fn steps(told: &Told, here: &Here) -> Vec<StepView> {
 fn log(told: &Told, here: &Here) -> Vec<LogLine> {
     let r = &told.batch.sheet.request;
     let m = here.measures;
-    told.seen
-        .iter()
+    told.seen()
         .rev()
         .filter_map(|o| {
             let at = day_hm(&here.local(o.at));

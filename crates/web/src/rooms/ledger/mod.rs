@@ -3,6 +3,7 @@
 mod view;
 
 use crate::App;
+use crate::rooms::batch::load;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};
@@ -13,7 +14,6 @@ use axum::extract::{Query, State};
 use axum::response::Html;
 use axum::routing::get;
 use serde::Deserialize;
-use store::{batch, observation, tap};
 use view::View;
 
 /// Batches on one page.
@@ -47,27 +47,10 @@ async fn ledger(
         .and_then(|s| s.parse().ok())
         .unwrap_or(0)
         .min(100_000);
-    let mut db = app.db.acquire().await?;
-    let mut entries = batch::finished(&mut db, here.id(), skip, PER_PAGE + 1).await?;
-    let older = entries.len() > PER_PAGE as usize;
-    entries.truncate(PER_PAGE as usize);
-    let (seen, taps) = match (entries.last(), entries.first()) {
-        (Some(oldest), Some(newest)) => {
-            let (since, until) = (oldest.finished_at, newest.finished_at);
-            (
-                observation::of_finished(&mut db, here.id(), since, until).await?,
-                tap::of_finished(&mut db, here.id(), since, until).await?,
-            )
-        }
-        _ => (vec![], vec![]),
-    };
+    let mut told = load::finished(&app, &here, skip, PER_PAGE + 1).await?;
+    let older = told.len() > PER_PAGE as usize;
+    told.truncate(PER_PAGE as usize);
     let frame = Frame::of(&here, theme, Stop::Ledger, "Ledger", None, "/ledger");
-    let l = View::of(
-        &entries,
-        &seen,
-        &taps,
-        &here,
-        (skip, older.then_some(skip + PER_PAGE)),
-    );
+    let l = View::of(&told, &here, (skip, older.then_some(skip + PER_PAGE)));
     page(&Page { frame, l })
 }

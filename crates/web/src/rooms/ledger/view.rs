@@ -3,13 +3,12 @@
 use crate::shared::chart::{Hold, Svg};
 use crate::shared::format::{count_word, day, min_s, percent};
 use crate::shared::kitchen::Here;
-use craft::fire::programme::programme;
-use craft::fire::{Run, RunSummary, Tap};
+use crate::shared::progress::Told;
+use craft::fire::RunSummary;
 use craft::formula::Pieces;
 use craft::reading::Subject;
 use craft::refusal::plain;
-use store::batch::{BatchId, Entry};
-use store::observation::{OfBatch, Seen};
+use store::observation::Seen;
 
 pub struct Row {
     pub code: String,
@@ -38,45 +37,30 @@ pub struct View {
 }
 
 impl View {
-    pub fn of(
-        entries: &[Entry],
-        seen: &[OfBatch],
-        taps: &[(BatchId, Tap)],
-        here: &Here,
-        paging: (u32, Option<u32>),
-    ) -> View {
-        let summaries: Vec<RunSummary> = entries.iter().map(|e| summary(e.id, taps)).collect();
+    pub fn of(told: &[Told], here: &Here, paging: (u32, Option<u32>)) -> View {
+        let summaries: Vec<RunSummary> = told.iter().map(|t| t.run.summary()).collect();
         let (skip, older) = paging;
         let judged: u32 = summaries.iter().map(|s| s.judged).sum();
         let right: u32 = summaries.iter().map(|s| s.right).sum();
-        let n = entries.len() as u32;
+        let n = told.len() as u32;
+        let bakes = format!(
+            "{} {},",
+            count_word(n),
+            if n == 1 { "bake" } else { "bakes" }
+        );
         let (answer_head, answer_core) = match (n, judged) {
             (0, _) => ("Nothing is".into(), "written here yet".into()),
-            (_, 0) => (
-                format!(
-                    "{} {},",
-                    count_word(n),
-                    if n == 1 { "bake" } else { "bakes" }
-                ),
-                "none judged".into(),
-            ),
-            _ => (
-                format!(
-                    "{} {},",
-                    count_word(n),
-                    if n == 1 { "bake" } else { "bakes" }
-                ),
-                format!("{right} of {judged} right on both sides"),
-            ),
+            (_, 0) => (bakes, "none judged".into()),
+            _ => (bakes, format!("{right} of {judged} right on both sides")),
         };
         View {
             answer_head,
             answer_core,
-            lines: lines(entries, seen, &summaries, here),
-            rows: entries
+            lines: lines(told, &summaries, here),
+            rows: told
                 .iter()
                 .zip(&summaries)
-                .map(|(e, s)| row(e, s, seen, here))
+                .map(|(t, s)| row(t, s, here))
                 .collect(),
             newer: (skip > 0).then(|| skip.saturating_sub(super::PER_PAGE)),
             older,
@@ -85,30 +69,19 @@ impl View {
     }
 }
 
-fn summary(id: BatchId, taps: &[(BatchId, Tap)]) -> RunSummary {
-    let its: Vec<Tap> = taps
-        .iter()
-        .filter(|(b, _)| *b == id)
-        .map(|(_, t)| *t)
-        .collect();
-    Run::of(&its).summary()
-}
-
 /// The first reading of the dough: off the mixer.
-fn dough_off_mixer(id: BatchId, seen: &[OfBatch]) -> Option<f64> {
-    seen.iter()
-        .filter(|o| o.batch == id)
-        .find_map(|o| match o.observation.seen {
-            Seen::Reading {
-                subject: Subject::Dough,
-                celsius,
-            } => Some(celsius),
-            _ => None,
-        })
+fn dough_off_mixer(t: &Told) -> Option<f64> {
+    t.seen().find_map(|o| match o.seen {
+        Seen::Reading {
+            subject: Subject::Dough,
+            celsius,
+        } => Some(celsius),
+        _ => None,
+    })
 }
 
-fn row(e: &Entry, s: &RunSummary, seen: &[OfBatch], here: &Here) -> Row {
-    let r = &e.request;
+fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
+    let (r, sheet) = (&t.batch.sheet.request, &t.batch.sheet.result);
     let m = here.measures;
     let size = match r.pieces {
         Pieces::Balls { count, ball_g } => {
@@ -135,32 +108,27 @@ fn row(e: &Entry, s: &RunSummary, seen: &[OfBatch], here: &Here) -> Row {
     } else {
         format!("{} + {} h room", plain(r.bulk_h), plain(r.temper_h))
     };
-    let p = programme(r.style);
     Row {
-        code: e.code.clone(),
-        name: e.name.clone(),
-        day: day(&here.local(e.finished_at)),
+        code: t.batch.code.clone(),
+        name: t.batch.name.clone(),
+        day: t
+            .batch
+            .finished_at
+            .map_or(String::new(), |at| day(&here.local(at))),
         size,
         hours,
         dough: format!(
             "water {} %, yeast {} %, W {}",
             plain(r.hydration_percent),
-            percent(e.yeast_percent),
+            percent(sheet.yeast.percent),
             plain(r.flour_w)
         ),
-        thermometer: thermometer(r.target_dough_c, dough_off_mixer(e.id, seen), here),
-        clocks: clocks(e.rise_at_serve, e.reserve_at_serve),
+        thermometer: thermometer(r.target_dough_c, dough_off_mixer(t), here),
+        clocks: clocks(sheet.rise_at_serve, sheet.reserve_at_serve),
         bake: s.mean_s.map_or("–".into(), min_s),
-        bake_planned: format!("planned {}", min_s(f64::from(p.out_s))),
+        bake_planned: format!("planned {}", min_s(f64::from(sheet.programme.out_s))),
         verdicts: verdict_square(s),
-        said: seen
-            .iter()
-            .filter(|o| o.batch == e.id)
-            .filter_map(|o| match &o.observation.seen {
-                Seen::Remark { remark } => Some(remark.clone()),
-                _ => None,
-            })
-            .collect(),
+        said: t.remarks().map(|(_, remark)| remark.to_string()).collect(),
     }
 }
 
@@ -283,15 +251,10 @@ fn verdict_words(s: &RunSummary) -> String {
 }
 
 /// What these bakes have in common: where the doughs missed their temperature, and what was most often off.
-fn lines(
-    entries: &[Entry],
-    seen: &[OfBatch],
-    summaries: &[RunSummary],
-    here: &Here,
-) -> [String; 2] {
-    let off: Vec<f64> = entries
+fn lines(told: &[Told], summaries: &[RunSummary], here: &Here) -> [String; 2] {
+    let off: Vec<f64> = told
         .iter()
-        .filter_map(|e| dough_off_mixer(e.id, seen).map(|c| c - e.request.target_dough_c))
+        .filter_map(|t| dough_off_mixer(t).map(|c| c - t.batch.sheet.request.target_dough_c))
         .collect();
     let first = if off.is_empty() {
         "Finished batches come here with all that was seen of them.".to_string()

@@ -72,7 +72,7 @@ async fn json(
         finished_at: told.batch.finished_at,
         asked: &told.batch.sheet.request,
         worked_out: &told.batch.sheet.result,
-        observations: &told.seen,
+        observations: &told.batch.entries.seen,
         pizzas: &told.run.pizzas,
         run: told.run.summary(),
     };
