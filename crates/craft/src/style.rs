@@ -159,7 +159,7 @@ fn wet_tray() -> Style {
         salt_percent: 2.4,
         oil_percent: 3.0,
         sugar_percent: 0.0,
-        flour_w: 350.0,
+        flour_w: 400.0,
         target_volume: 2.5,
         target_dough_c: 22.0,
         bulk_h: 2.0,

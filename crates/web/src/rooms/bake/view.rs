@@ -1,7 +1,7 @@
 //! What the Bake page shows, already formatted.
 
 use super::line::{bake_line, oven_plan};
-use crate::shared::format::{count_word, hm, min_s, quarter};
+use crate::shared::format::{count_word, day_hm, hm, min_s, quarter};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
 use crate::shared::progress::Told;
@@ -267,8 +267,8 @@ fn notes(told: &Told, here: &Here) -> Vec<Note> {
     {
         notes.push(Note::watch(
             "not_ready_yet",
-            format!("Ready from {}", hm(&quarter(&here.local(w.from_at)))),
-            "Baked before, the crumb is tight and the rim low.",
+            format!("Ready from {}", day_hm(&quarter(&here.local(w.from_at)))),
+            "Baked before that, the crumb is tight.",
         ));
     }
     notes.sort_by_key(|n| n.level != Level::Watch);

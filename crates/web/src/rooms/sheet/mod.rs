@@ -45,14 +45,14 @@ struct Page {
     form: Form,
     shown: Option<Shown>,
     /// Several things wrong are also said at the top, for those who do not see the fields.
-    wrong: usize,
+    wrong: u32,
 }
 
 #[derive(Template)]
 #[template(path = "rooms/sheet/answer.html")]
 struct Answer<'a> {
     shown: &'a Option<Shown>,
-    wrong: usize,
+    wrong: u32,
 }
 
 #[derive(Template)]
@@ -97,7 +97,7 @@ fn render(
         frame,
         form,
         shown,
-        wrong: errors.len(),
+        wrong: errors.len() as u32,
     })?;
     let status = if errors.is_empty() {
         status
@@ -149,7 +149,7 @@ async fn preview(here: Here, body: Bytes) -> Result<Json<Preview>, Trouble> {
     Ok(Json(Preview {
         answer: Answer {
             shown: &shown,
-            wrong: errors.len(),
+            wrong: errors.len() as u32,
         }
         .render()?,
         figures: shown

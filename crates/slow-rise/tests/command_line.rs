@@ -1,0 +1,63 @@
+//! The command line: `reckon` prints the core's result, `serve` stays on this machine unless told otherwise.
+
+mod program;
+
+use anyhow::{Context, Result};
+use program::command;
+use std::io::Write;
+use std::process::Stdio;
+
+/// No database is needed for either.
+const NONE: &str = "mysql://nobody:x@127.0.0.1:1/none";
+
+fn reckon(kind: &str, request: &str) -> Result<(bool, serde_json::Value, String)> {
+    let mut child = command(NONE, &["reckon", kind])
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()?;
+    child
+        .stdin
+        .take()
+        .context("stdin")?
+        .write_all(request.as_bytes())?;
+    let out = child.wait_with_output()?;
+    let told = String::from_utf8_lossy(&out.stderr).into_owned();
+    Ok((
+        out.status.success(),
+        serde_json::from_slice(&out.stdout).unwrap_or_default(),
+        told,
+    ))
+}
+
+#[test]
+fn reckon_prints_the_result_or_the_errors() -> Result<()> {
+    let bowl = r#"{"target_dough_c": 23, "room_c": 21, "flour_c": 20, "tap_water_c": 14, "flour_g": 1000, "water_g": 620,
+                   "salt_g": 20, "mixer": "hand", "mixing_min": 12}"#;
+    let (ok, result, _) = reckon("water", bowl)?;
+    assert!(ok);
+    assert!((result["needed_c"].as_f64().context("needed_c")? - 23.5188).abs() < 1e-3);
+
+    let (ok, result, _) = reckon("water", &bowl.replace("\"room_c\": 21", "\"room_c\": 99"))?;
+    assert!(!ok);
+    assert_eq!(
+        result["errors"][0],
+        serde_json::json!({"field": "room_c", "message": "Room -2 to 42 °C; 99 is outside."})
+    );
+
+    let (ok, _, told) = reckon("toast", "{}")?;
+    assert!(
+        !ok && told.contains("known are formula, water, rise, solve-yeast, sheet"),
+        "{told}"
+    );
+    Ok(())
+}
+
+#[test]
+fn it_refuses_to_be_reached_from_elsewhere_without_the_flag() -> Result<()> {
+    let out = command(NONE, &["serve", "--listen", "0.0.0.0", "--port", "0"]).output()?;
+    let told = String::from_utf8_lossy(&out.stderr);
+    assert!(!out.status.success());
+    assert!(told.contains("--open-to-network"), "{told}");
+    Ok(())
+}
