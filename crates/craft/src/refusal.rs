@@ -4,6 +4,7 @@
 //! [`FieldError`]s. The `field` is the request's own field name (`hydration_percent`,
 //! `stages[1].hours`), so a page can put the sentence beside the field and an API can return it as is.
 
+use crate::leaven::YeastForm;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -76,6 +77,26 @@ impl Check {
                 format!("{what} {low} to {high}{unit}; {value} is outside."),
             );
         }
+    }
+
+    /// Water, salt, sugar and oil within what the models take.
+    pub fn percentages(&mut self, hydration: f64, salt: f64, sugar: f64, oil: f64) {
+        self.range("hydration_percent", "Water", hydration, 40.0, 130.0, "%");
+        self.range("salt_percent", "Salt", salt, 0.0, 5.0, "%");
+        self.range("sugar_percent", "Sugar", sugar, 0.0, 20.0, "%");
+        self.range("oil_percent", "Oil", oil, 0.0, 20.0, "%");
+    }
+
+    /// Yeast in its own form, at most 6 % in fresh equivalent.
+    pub fn yeast(&mut self, form: YeastForm, percent: f64) {
+        self.range(
+            "yeast_percent",
+            form.name(),
+            percent,
+            0.0,
+            6.0 / form.fresh_equivalent(),
+            "%",
+        );
     }
 
     /// Whether nothing was refused so far.

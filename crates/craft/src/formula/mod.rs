@@ -137,26 +137,13 @@ impl FormulaRequest {
     pub fn check_into(&self, c: &mut Check) {
         self.pieces.check_into(c);
         c.range("loss_percent", "Loss", self.loss_percent, 0.0, 10.0, "%");
-        c.range(
-            "hydration_percent",
-            "Water",
+        c.percentages(
             self.hydration_percent,
-            40.0,
-            130.0,
-            "%",
+            self.salt_percent,
+            self.sugar_percent,
+            self.oil_percent,
         );
-        c.range("salt_percent", "Salt", self.salt_percent, 0.0, 5.0, "%");
-        c.range("oil_percent", "Oil", self.oil_percent, 0.0, 20.0, "%");
-        c.range("sugar_percent", "Sugar", self.sugar_percent, 0.0, 20.0, "%");
-        let most = 6.0 / self.yeast_form.fresh_equivalent();
-        c.range(
-            "yeast_percent",
-            self.yeast_form.name(),
-            self.yeast_percent,
-            0.0,
-            most,
-            "%",
-        );
+        c.yeast(self.yeast_form, self.yeast_percent);
         c.range(
             "kitchen_scale_g",
             "Kitchen scale",

@@ -2,9 +2,8 @@
 
 use super::SheetRequest;
 use crate::refusal::{Refused, plain};
-use crate::rise::solve::MOST_FRESH_PERCENT;
 use crate::rise::{
-    Air, Event, NoYeast, RiseRequest, Stage, Temperatures, YeastAnswer, forecast, solve_yeast,
+    Air, Event, NoYeast, RiseRequest, Stage, Temperatures, YeastAnswer, solve_yeast,
 };
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -29,15 +28,14 @@ pub(super) fn refuse(
     }
     let lead_h = r.mixing_min() / 60.0;
     let left_h = r.serve_at.duration_since(now).as_secs_f64() / 3600.0 - lead_h;
-    let shortest = shortest_h(dough);
-    let earliest = now + super::hours(shortest + lead_h);
-    if left_h < shortest {
+    if !ripens(dough, left_h) {
+        let shortest = shortest_h(dough, left_h);
         return Err(Refused::one(
             "serve_at",
             format!(
                 "Too near for any yeast: even with much of it this dough needs {} h after mixing. Serve from {} on.",
                 plain((shortest * 4.0).ceil() / 4.0),
-                say(quarter_up(earliest)),
+                say(quarter_up(now + super::hours(shortest + lead_h))),
             ),
         ));
     }
@@ -72,13 +70,11 @@ pub(super) fn no_yeast(reason: NoYeast, ripeness_at_limit: f64) -> Refused {
     }
 }
 
-/// The shortest hours after mixing in which the most yeast ripens this dough, all of it in the room.
-fn shortest_h(dough: &RiseRequest) -> f64 {
-    let (mut low, mut high) = (0.25, 72.0);
-    if !ripens(dough, high) {
-        return high;
-    }
-    while high - low > 0.05 {
+/// The shortest hours after mixing in which some dose ripens this dough, all of it in the room; more than
+/// `too_short` are needed.
+fn shortest_h(dough: &RiseRequest, too_short: f64) -> f64 {
+    let (mut low, mut high) = (too_short.max(0.25), 72.0);
+    while high - low > 0.2 {
         let mid = 0.5 * (low + high);
         if ripens(dough, mid) {
             high = mid
@@ -89,11 +85,14 @@ fn shortest_h(dough: &RiseRequest) -> f64 {
     high
 }
 
-/// Whether some dose ripens the dough in `h` hours: a third in bulk, the rest as pieces.
+/// Whether some dose ripens the dough in `h` hours in the room: a third in bulk, the rest as pieces.
 fn ripens(dough: &RiseRequest, h: f64) -> bool {
     let (Some(first), Some(last)) = (dough.stages.first(), dough.stages.last()) else {
         return false;
     };
+    if h < 0.25 {
+        return false;
+    }
     let bulk = Stage {
         hours: h / 3.0,
         event: Event::None,
@@ -110,23 +109,15 @@ fn ripens(dough: &RiseRequest, h: f64) -> bool {
         event: shaped,
         ..last.clone()
     };
-    let most = MOST_FRESH_PERCENT / dough.yeast_form.fresh_equivalent();
     let quick = RiseRequest {
         stages: vec![bulk, pieces],
-        yeast_percent: most,
         ..dough.clone()
     };
-    let mature = forecast(&quick, Temperatures::InsideTheDough)
-        .is_ok_and(|f| f.at_bake.ripeness_mature >= 1.0);
-    mature
-        && matches!(
-            solve_yeast(&quick, Temperatures::InsideTheDough),
-            Ok(YeastAnswer::Found { .. })
-                | Ok(YeastAnswer::None {
-                    reason: NoYeast::RipeWithoutAddedYeast,
-                    ..
-                })
-        )
+    match solve_yeast(&quick, Temperatures::InsideTheDough) {
+        Ok(YeastAnswer::Found { forecast, .. }) => forecast.at_bake.ripeness_mature >= 1.0,
+        Ok(YeastAnswer::None { reason, .. }) => reason == NoYeast::RipeWithoutAddedYeast,
+        Err(_) => false,
+    }
 }
 
 fn quarter_up(t: Timestamp) -> Timestamp {

@@ -196,6 +196,8 @@ pub struct Shown {
 }
 
 impl Shown {
+    /// `now` is drawn on the clocks of a batch that is under way; then two judgements are in view, else three.
+    /// `with_now` is for a batch that is under way: the present stands on its clocks, and fewer judgements in view.
     pub fn of(request: &SheetRequest, sheet: &SheetResult, here: &Here, with_now: bool) -> Shown {
         let m = here.measures;
         // The dilution is drawn beside the grams; its note would say it twice.
@@ -206,7 +208,8 @@ impl Shown {
             .filter(|n| !(drawn && n.code == "yeast_below_scale"))
             .cloned()
             .collect();
-        let more_notes = notes.split_off(notes.len().min(3));
+        let in_view = if with_now { 2 } else { 3 };
+        let more_notes = notes.split_off(notes.len().min(in_view));
         let now = with_now.then_some(here.now);
         let (answer_head, answer_core) = answer(request, sheet, &m);
         Shown {

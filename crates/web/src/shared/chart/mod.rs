@@ -31,11 +31,19 @@ pub fn safe(text: &str) -> String {
 }
 
 impl Svg {
+    /// A picture: one thing, said in a sentence.
     pub fn new(width: f64, height: f64, class: &str, label: &str) -> Svg {
+        Svg::with_role(width, height, class, label, "img")
+    }
+    /// A picture whose parts can be opened.
+    pub fn of_links(width: f64, height: f64, class: &str, label: &str) -> Svg {
+        Svg::with_role(width, height, class, label, "group")
+    }
+    fn with_role(width: f64, height: f64, class: &str, label: &str, role: &str) -> Svg {
+        let label = safe(label);
         Svg {
             out: format!(
-                r#"<svg viewBox="0 0 {width} {height}" class="{class}" role="img" aria-label="{}">"#,
-                safe(label)
+                r#"<svg viewBox="0 0 {width} {height}" class="{class}" role="{role}" aria-label="{label}">"#
             ),
         }
     }

@@ -75,7 +75,7 @@ fn draw(rows: &[Row], now: Timestamp, zone: &TimeZone, l: &Layout) -> String {
             .collect::<Vec<_>>()
             .join("; ")
     );
-    let mut svg = Svg::new(
+    let mut svg = Svg::of_links(
         l.width,
         height,
         if l.narrow { "ribbon narrow" } else { "ribbon" },
@@ -196,7 +196,11 @@ fn draw_row(
         &format!("M0 {:.1}H{}", y + l.row_h, l.width),
         r#"class="l-rule""#,
     );
-    svg.raw(&format!(r#"<a href="/batches/{}">"#, super::safe(row.code)));
+    let (code, name) = (super::safe(row.code), super::safe(row.name));
+    svg.raw(&format!(
+        r#"<a href="/batches/{code}" aria-label="Open {code} {name}, {}">"#,
+        super::safe(&row.state)
+    ));
     window(svg, row.sheet, axis, foot, high - 4.0);
     blocks(svg, row.sheet, axis, foot - lane, lane, Some(now));
     svg.path(

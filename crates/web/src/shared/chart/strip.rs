@@ -101,7 +101,33 @@ pub fn strip(
         Hold::Start,
         &format!("{} to {}", day_hm(&from), day_hm(&to)),
     );
-    svg.end()
+    svg.end() + &values(sheet, serve_at, zone)
+}
+
+/// The same figures as a table, for those who do not use the picture.
+fn values(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone) -> String {
+    let mut rows = String::new();
+    let moments = sheet
+        .blocks
+        .iter()
+        .map(|b| (hatch(b.kind).1, b.from_at))
+        .chain([("Serve", serve_at)]);
+    for (word, at) in moments {
+        let when = day_hm(&at.to_zoned(zone.clone()));
+        let (rise, reserve, dough) = sheet.clocks_at(at).map_or(Default::default(), |p| {
+            (
+                format!("{:.0}", p.rise),
+                format!("{:.0}", p.reserve.max(0.0)),
+                format!("{:.1}", p.dough_c),
+            )
+        });
+        rows += &format!(
+            "<tr><th>{word}</th><td>{when}</td><td>{rise}</td><td>{reserve}</td><td>{dough}</td></tr>"
+        );
+    }
+    format!(
+        r#"<div class="visually-hidden"><table><caption>Both clocks at each stage</caption><thead><tr><th>From</th><th>Time</th><th>Rise clock</th><th>Gluten reserve</th><th>Dough, °C</th></tr></thead><tbody>{rows}</tbody></table></div>"#
+    )
 }
 
 /// "17:45–20:45", or what is wrong.
