@@ -259,6 +259,7 @@ fn every_solved_yeast_comes_out() {
                 fresh_equivalent_percent,
                 warnings,
                 forecast,
+                ..
             } => {
                 assert_eq!(out["ok"], true, "{id}");
                 misses.near(
@@ -285,6 +286,7 @@ fn every_solved_yeast_comes_out() {
             YeastAnswer::None {
                 reason,
                 ripeness_at_limit,
+                ..
             } => {
                 assert_eq!(out["ok"], false, "{id}");
                 misses.same(
@@ -316,6 +318,7 @@ fn the_case_without_heat_holds_with_the_place_temperatures_too() {
     let YeastAnswer::None {
         reason,
         ripeness_at_limit,
+        ..
     } = answer
     else {
         panic!("{answer:?}")

@@ -4,10 +4,12 @@
 //! Source: fermentation model, sections 6.5, 7.1 and 11.
 
 use super::heat;
+use super::judge;
 use super::kinetics::{HandOver, Kinetics, Moment, State};
 use super::request::{Kind, RiseRequest, Stage};
 use super::ripeness::{AtBake, Handling, Label, Part, READY, handling};
 use super::series::{Grid, Series, at_place};
+use crate::note::Note;
 use crate::refusal::Refused;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -106,6 +108,7 @@ pub struct RiseResult {
     /// How long the gluten lasts, h at 20 °C.
     pub gluten_capacity_h: f64,
     pub preferments: Vec<PrefermentEnd>,
+    pub notes: Vec<Note>,
 }
 
 /// How far a forecast looks beyond the last stage: longer in the cold.
@@ -217,7 +220,7 @@ pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, Refus
         }),
         _ => vec![Handling::Balanced],
     };
-    Ok(RiseResult {
+    let mut result = RiseResult {
         window: window(&t),
         points: thinned(&points[..planned]),
         beyond: thinned(&points[planned..]),
@@ -228,7 +231,10 @@ pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, Refus
         gas_needed_in_piece_mmol: k.recipe.c_piece,
         gluten_capacity_h: k.recipe.capacity_h(end.folds),
         preferments: handed.iter().map(preferment_end).collect(),
-    })
+        notes: vec![],
+    };
+    result.notes = judge::of_forecast(&result);
+    Ok(result)
 }
 
 impl Trace {

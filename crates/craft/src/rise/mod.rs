@@ -10,9 +10,11 @@
 //! | [`ripeness`] | R, its limiting part, labels, handling |
 //! | [`forecast`] | a whole run with its ready window |
 //! | [`solve`] | the yeast for a bake time |
+//! | `judge` | what to say about either |
 
 pub mod forecast;
 pub mod heat;
+mod judge;
 pub mod kinetics;
 pub mod recipe;
 pub mod request;
@@ -25,3 +27,6 @@ pub use forecast::{RisePoint, RiseResult, Temperatures, Window, forecast};
 pub use request::{Air, Container, Event, Kind, Preferment, RiseRequest, Shape, Stage};
 pub use ripeness::{Handling, Label, Part};
 pub use solve::{NoYeast, YeastAnswer, YeastWarning, solve_yeast};
+
+#[cfg(test)]
+mod tests;

@@ -4,9 +4,11 @@
 //! is looked for from little to much, then closed in on.
 
 use super::forecast::{RiseResult, Temperatures, forecast, hand_overs, passes, series};
+use super::judge;
 use super::kinetics::{HandOver, Kinetics};
 use super::request::RiseRequest;
 use super::series::{Grid, Series};
+use crate::note::Note;
 use crate::refusal::Refused;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -48,12 +50,15 @@ pub enum YeastAnswer {
         yeast_percent: f64,
         fresh_equivalent_percent: f64,
         warnings: Vec<YeastWarning>,
+        /// What to mind about the dose; the forecast carries its own.
+        notes: Vec<Note>,
         forecast: Box<RiseResult>,
     },
     None {
         reason: NoYeast,
         /// The best gas ripeness that was found at the bake.
         ripeness_at_limit: f64,
+        notes: Vec<Note>,
     },
 }
 
@@ -165,18 +170,12 @@ pub fn solve_yeast(request: &RiseRequest, from: Temperatures) -> Result<YeastAns
     };
     let at_least = trials.ripeness(LEAST_FRESH_PERCENT);
     if at_least >= 1.0 {
-        return Ok(YeastAnswer::None {
-            reason: NoYeast::RipeWithoutAddedYeast,
-            ripeness_at_limit: at_least,
-        });
+        return Ok(none(NoYeast::RipeWithoutAddedYeast, at_least));
     }
     let (low, high) = match trials.bracket() {
         Ok(found) => found,
         Err(best) => {
-            return Ok(YeastAnswer::None {
-                reason: NoYeast::CannotReachEvenAtMax,
-                ripeness_at_limit: best,
-            });
+            return Ok(none(NoYeast::CannotReachEvenAtMax, best));
         }
     };
     let mut dose = trials.close_in(low, high);
@@ -201,12 +200,22 @@ pub fn solve_yeast(request: &RiseRequest, from: Temperatures) -> Result<YeastAns
         },
         from,
     )?;
+    let warnings = warnings(&forecast, yeast_percent);
     Ok(YeastAnswer::Found {
         yeast_percent,
         fresh_equivalent_percent: dose,
-        warnings: warnings(&forecast, yeast_percent),
+        notes: judge::of_warnings(&warnings),
+        warnings,
         forecast: Box::new(forecast),
     })
+}
+
+fn none(reason: NoYeast, ripeness_at_limit: f64) -> YeastAnswer {
+    YeastAnswer::None {
+        reason,
+        ripeness_at_limit,
+        notes: judge::of_none(reason, ripeness_at_limit),
+    }
 }
 
 /// Closes in again around a former dose; falls back to the grid when the crossing has moved far.

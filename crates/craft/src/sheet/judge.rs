@@ -5,7 +5,7 @@ use crate::note::Note;
 use crate::refusal::plain;
 use crate::rise::recipe::Recipe;
 use crate::rise::ripeness::stickiness_limit;
-use crate::rise::{Handling, Part, RiseRequest, RiseResult};
+use crate::rise::{Part, RiseRequest, RiseResult};
 use crate::style::Usual;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -168,26 +168,14 @@ fn handling(r: &SheetRequest, rise: &RiseResult) -> Vec<Note> {
             note
         });
     }
-    if rise.handling.contains(&Handling::WarmCore) {
-        notes.push(
-            Note::watch(
-                "warm_core",
-                "The middle of the tub runs ahead",
-                format!("Its core makes {:.1} times the gas of the mean: a large bulk stays warm inside.", rise.core_ratio),
-            )
-            .todo("Smaller tubs, or cool the dough before the fridge."),
-        );
-    }
-    if rise.handling.contains(&Handling::PaleCrust) {
-        notes.push(
-            Note::watch(
-                "pale_crust",
-                "It will brown slowly",
-                "The yeast has eaten most of the sugar by then.",
-            )
-            .todo("Fewer hours, or a little malt or sugar."),
-        );
-    }
+    // What the rise itself says of its handling; the rest is judged above with the sheet's own figures.
+    let of_rise = ["warm_core", "pale_crust", "fragile"];
+    notes.extend(
+        rise.notes
+            .iter()
+            .filter(|n| of_rise.contains(&n.code.as_str()))
+            .cloned(),
+    );
     notes
 }
 

@@ -362,6 +362,7 @@ pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
         YeastAnswer::None {
             reason,
             ripeness_at_limit,
+            ..
         } => {
             return Err(too_near::no_yeast(reason, ripeness_at_limit));
         }
