@@ -39,7 +39,6 @@ pub struct SubjectChoice {
 
 pub struct View {
     pub code: String,
-    pub state: String,
     pub finished: Option<String>,
     pub steps: Vec<StepView>,
     pub log: Vec<LogLine>,
@@ -71,7 +70,6 @@ impl View {
         let summary = told.run.summary();
         View {
             code: told.batch.code.clone(),
-            state: told.state(|c| here.measures.degrees(c, 1)),
             finished: told.batch.finished_at.map(|t| day_hm(&here.local(t))),
             steps: steps(told, here),
             log: log(told, here),
@@ -94,7 +92,7 @@ impl View {
             answer_core,
             answer_tail,
             lines,
-            ready_to_bake: told.progress.stand >= craft::sheet::progress::Stand::Cold,
+            ready_to_bake: told.progress.stand >= craft::sheet::progress::Stand::Tempering,
             baked: summary.mean_s.map(|s| {
                 format!(
                     "{} of {} out, {} on average, {} right",
