@@ -450,6 +450,10 @@ async fn a_batch_is_taken_away_as_json_and_as_a_calendar() -> Result<()> {
     let ics = s.get(&format!("/batches/{code}/schedule.ics")).await?;
     assert!(ics.header("content-type").starts_with("text/calendar"));
     assert_eq!(ics.body.matches("BEGIN:VEVENT").count(), steps);
+    assert!(
+        ics.body
+            .starts_with("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Slow Rise//")
+    );
     let bake = taken["asked"]["serve_at"]
         .as_str()
         .unwrap()

@@ -87,16 +87,6 @@ impl Label {
     pub fn is_past(self) -> bool {
         matches!(self, Label::Fading | Label::Over)
     }
-    /// How a maker says it.
-    pub fn word(self) -> &'static str {
-        match self {
-            Label::Young => "young",
-            Label::Ready => "ready",
-            Label::Peak => "at its peak",
-            Label::Fading => "fading",
-            Label::Over => "over",
-        }
-    }
 }
 
 /// How a dough will handle; several may apply.

@@ -342,8 +342,8 @@ pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
     r.check()?;
     let zone = r.zone()?;
     let bare = formulate(&r.formula(0.0))?;
-    let mut bowl = water(&r.bowl(&bare))?;
-    let dough = r.dough(bare.dough_g, bowl.dough_c.clamp(0.0, 40.0), &zone);
+    let dough_c = water(&r.bowl(&bare))?.dough_c;
+    let dough = r.dough(bare.dough_g, dough_c.clamp(0.0, 40.0), &zone);
     too_near::refuse(r, &dough, &zone)?;
     let answer = solve_yeast(&dough, Temperatures::InsideTheDough)?;
     let (yeast, rise) = match answer {
@@ -368,6 +368,8 @@ pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
         }
     };
     let mut formula = formulate(&r.formula(yeast.percent))?;
+    // Once more with the yeast in: the water of the steps is the water of the sheet.
+    let mut bowl = water(&r.bowl(&formula))?;
     let mixed_at = r.mixed_at();
     let window = rise.window.map(|w| ReadyWindow {
         from_at: mixed_at + hours(w.from_h),

@@ -65,6 +65,24 @@ fn the_steps_run_backward_from_the_serve_time() {
 }
 
 #[test]
+fn the_steps_say_the_same_grams_as_the_sheet() {
+    for style in StyleKey::ALL {
+        let out = work_out(&friday(style)).unwrap();
+        let weigh = |i| out.formula.row(i).unwrap().weigh_g;
+        let said = format!(
+            "{} g flour, {} g water",
+            weigh(Ingredient::Flour),
+            weigh(Ingredient::Water)
+        );
+        assert!(
+            out.steps[0].detail.starts_with(&said),
+            "{said} in {}",
+            out.steps[0].detail
+        );
+    }
+}
+
+#[test]
 fn a_tray_is_folded_panned_and_modelled_as_a_slab() {
     let r = friday(StyleKey::WetTray);
     let kinds: Vec<_> = work_out(&r).unwrap().steps.iter().map(|s| s.kind).collect();

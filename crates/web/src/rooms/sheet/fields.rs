@@ -342,7 +342,7 @@ fn typed_of(request: &SheetRequest, here: &Here) -> Typed {
 /// The next Friday 19:00 for which there is still time, by the kitchen's clock.
 fn next_friday(style: StyleKey, here: &Here) -> Timestamp {
     let lead = SheetRequest::of_style(style, &here.kitchen.usual, here.now);
-    let soonest = here.now + craft::sheet::hours(lead.total_h() + 1.5);
+    let soonest = here.now + craft::sheet::hours(lead.total_h() + 3.0);
     let mut day = here.local(here.now).date();
     for _ in 0..15 {
         let at = day

@@ -98,7 +98,14 @@ async fn calendar(
 fn schedule(told: &Told, here: &Here) -> String {
     let utc = |t: Timestamp| DateTime::from_timestamp(t.as_second(), 0).unwrap_or_default();
     let batch = &told.batch;
-    let mut calendar = Calendar::new();
+    let mut calendar = Calendar::empty();
+    for (name, value) in [
+        ("VERSION", "2.0"),
+        ("PRODID", "-//Slow Rise//Batch schedule//EN"),
+        ("CALSCALE", "GREGORIAN"),
+    ] {
+        calendar.append_property((name, value));
+    }
     calendar.name(&format!("{} {}", batch.code, batch.name));
     calendar.timezone(here.kitchen.usual.time_zone.as_str());
     for (i, step) in batch.sheet.result.steps.iter().enumerate() {
