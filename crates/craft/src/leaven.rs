@@ -59,3 +59,19 @@ impl YeastForm {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn forms_are_worth_what_the_trade_says() {
+        // 3 g fresh, 1.35 g active dry and 1 g instant do the same work.
+        assert!((1.35 * YeastForm::ActiveDry.fresh_equivalent() - 3.0).abs() < 1e-9);
+        assert_eq!(1.0 * YeastForm::Instant.fresh_equivalent(), 3.0);
+        for f in YeastForm::ALL {
+            assert_eq!(YeastForm::from_key(f.key()), Some(f));
+        }
+        assert_eq!(YeastForm::from_key("sourdough"), None);
+    }
+}

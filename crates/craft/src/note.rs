@@ -87,3 +87,20 @@ pub fn by_urgency(mut notes: Vec<Note>) -> Vec<Note> {
     notes.sort_by_key(|n| n.level);
     notes
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_is_urgent_comes_first_and_equals_keep_their_order() {
+        let notes = vec![
+            Note::holds("a", "", ""),
+            Note::watch("b", "", ""),
+            Note::act("c", "", ""),
+            Note::watch("d", "", ""),
+        ];
+        let codes: Vec<_> = by_urgency(notes).into_iter().map(|n| n.code).collect();
+        assert_eq!(codes, ["c", "b", "d", "a"]);
+    }
+}

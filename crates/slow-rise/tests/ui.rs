@@ -385,3 +385,98 @@ async fn every_page_is_clean_in_both_themes_and_at_both_widths() -> Result<()> {
     until("the Bench", async || b.path().await.is_ok_and(|p| p == "/")).await?;
     b.close().await
 }
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn the_keyboard_steps_fields_moves_along_the_line_and_a_lost_line_keeps_the_sheet()
+-> Result<()> {
+    let b = Bench::open(1280, 800).await?;
+    b.go("/dough/new").await?;
+    let field = b.find("#hydration_percent").await?;
+    let value = async || {
+        b.find("#hydration_percent")
+            .await?
+            .prop("value")
+            .await
+            .map_err(anyhow::Error::from)
+    };
+    field.send_keys(Key::Up).await?;
+    assert_eq!(value().await?.as_deref(), Some("62.5"));
+    field.send_keys(Key::Shift + Key::Down).await?;
+    assert_eq!(value().await?.as_deref(), Some("57.5"));
+    b.says(".ft tbody tr:nth-child(2) .pc", "57.5").await?;
+    // Letters typed in a field are not keys of the page.
+    b.fill("name", "bn12?").await?;
+    assert_eq!(b.path().await?, "/dough/new");
+    assert_eq!(
+        b.script("return document.getElementById('keys').open")
+            .await?,
+        false
+    );
+
+    // The line is lost while editing: it is said, what was typed stays, the figures follow when it is back.
+    let cdp = b.browser.driver.cdp();
+    let network = |offline: bool| serde_json::json!({"offline": offline, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1});
+    cdp.send_raw("Network.enable", serde_json::json!({}))
+        .await?;
+    cdp.send_raw("Network.emulateNetworkConditions", network(true))
+        .await?;
+    b.fill("salt_percent", "2.5").await?;
+    b.says("#connection", "No answer from the server").await?;
+    assert_eq!(
+        b.find("#salt_percent")
+            .await?
+            .prop("value")
+            .await?
+            .as_deref(),
+        Some("2.5")
+    );
+    cdp.send_raw("Network.emulateNetworkConditions", network(false))
+        .await?;
+    b.says(".ft tbody tr:nth-child(3) .pc", "2.5").await?;
+    let log = b.browser.console().await?;
+    assert!(
+        log.iter().all(|l| l.contains("ERR_INTERNET_DISCONNECTED")),
+        "{log:#?}"
+    );
+
+    // Off the fields, letters and digits lead along the line.
+    b.go("/about").await?;
+    let body = b.browser.driver.find(By::Css("body")).await?;
+    body.send_keys("?").await?;
+    assert_eq!(
+        b.script("return document.getElementById('keys').open")
+            .await?,
+        true
+    );
+    b.click("#keys button").await?;
+    body.send_keys("7").await?;
+    until("the ledger", async || {
+        b.path().await.is_ok_and(|p| p == "/ledger")
+    })
+    .await?;
+    b.browser.ready().await?;
+    b.browser
+        .driver
+        .find(By::Css("body"))
+        .await?
+        .send_keys("b")
+        .await?;
+    until("the Bench", async || b.path().await.is_ok_and(|p| p == "/")).await?;
+    b.browser.ready().await?;
+    // The first stop of the keyboard is the way past the line, and everything in focus can be seen.
+    b.browser
+        .driver
+        .find(By::Css("body"))
+        .await?
+        .send_keys(Key::Tab)
+        .await?;
+    assert_eq!(
+        b.script("return document.activeElement.className").await?,
+        "skip"
+    );
+    let order = b
+        .script("return [...document.querySelectorAll('a[href],button,input:not([type=hidden])')].every((e) => e.tabIndex <= 0)")
+        .await?;
+    assert_eq!(order, true, "the order of focus is the order of the page");
+    b.close().await
+}

@@ -4,6 +4,7 @@ mod site;
 
 use anyhow::Result;
 use axum::http::StatusCode;
+use craft::units::{TemperatureUnit, WeightUnit};
 use site::{Site, form, pairs};
 
 #[tokio::test]
@@ -508,6 +509,197 @@ async fn assets_are_kept_for_ever_under_their_tag() -> Result<()> {
     assert_eq!(
         s.get("/assets/old/none.css").await?.status,
         StatusCode::NOT_FOUND
+    );
+    s.close().await
+}
+
+#[tokio::test]
+async fn a_kitchen_of_ounces_and_fahrenheit_reads_and_writes_its_own_units() -> Result<()> {
+    let s = Site::reading_in(TemperatureUnit::Fahrenheit, WeightUnit::Ounces).await?;
+    let page = s.get("/dough/new").await?;
+    assert!(
+        page.body.contains("name=\"ball_g\" value=\"8.82\"")
+            && page.body.contains("name=\"room_c\" value=\"67.1\"")
+    );
+    let typed = [
+        ("ball_g", "9"),
+        ("room_c", "68"),
+        ("fridge_c", "40"),
+        ("target_dough_c", "73.4"),
+        ("flour_c", "68"),
+        ("tap_water_c", "50"),
+    ];
+    let code = s.keep(&typed).await?;
+    let taken = s.get(&format!("/batches/{code}/batch.json")).await?.json();
+    let kept = |field: &str| taken["asked"][field].as_f64().unwrap();
+    assert!((taken["asked"]["pieces"]["ball_g"].as_f64().unwrap() - 255.146).abs() < 0.001);
+    assert!((kept("room_c") - 20.0).abs() < 1e-9 && (kept("tap_water_c") - 10.0).abs() < 1e-9);
+    let page = s.get(&format!("/batches/{code}")).await?;
+    assert!(page.body.contains("<span class=\"u\">°F</span>"));
+    s.post(
+        &format!("/batches/{code}/readings"),
+        "subject=dough&degrees=74",
+    )
+    .await?;
+    assert!(
+        s.get(&format!("/batches/{code}"))
+            .await?
+            .body
+            .contains("74.0°")
+    );
+    let page = s
+        .post(
+            &format!("/batches/{code}/readings"),
+            "subject=dough&degrees=24",
+        )
+        .await?;
+    assert_eq!(
+        page.status,
+        StatusCode::SEE_OTHER,
+        "24 °F is a frozen dough, and can be"
+    );
+    let page = s.post("/dough", &form(&s, &[("room_c", "20")])).await?;
+    assert!(
+        page.body.contains("Room 28.4 to 107.6 °F; 20 is outside."),
+        "{}",
+        page.errors()
+    );
+    s.close().await
+}
+
+#[tokio::test]
+async fn two_tablets_on_one_run_put_one_pizza_in() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let path = format!("/batches/{code}/taps");
+    let json = [("accept", "application/json")];
+    let tap = |key: u32| {
+        pairs(&[
+            ("kind", "in"),
+            ("pizza", "1"),
+            ("entry_key", &format!("00000000-0000-4000-8000-{key:012}")),
+        ])
+    };
+    let (a, b) = (tap(1), tap(2));
+    let (a, b) = tokio::join!(s.post_with(&path, &a, &json), s.post_with(&path, &b, &json));
+    let (a, b) = (a?, b?);
+    let mut statuses = [a.status, b.status];
+    statuses.sort();
+    assert_eq!(statuses, [StatusCode::OK, StatusCode::CONFLICT]);
+    // Both are told the same run.
+    assert_eq!(a.json()["current"]["number"], b.json()["current"]["number"]);
+    let taken = s.get(&format!("/batches/{code}/batch.json")).await?.json();
+    assert_eq!(taken["pizzas"].as_array().unwrap().len(), 1);
+    s.close().await
+}
+
+#[tokio::test]
+async fn a_tap_keeps_the_moment_of_the_device_but_not_of_the_future() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let path = format!("/batches/{code}/taps");
+    let ago = jiff::Timestamp::now() - jiff::SignedDuration::from_secs(90);
+    s.post(&path, &pairs(&[("kind", "in"), ("at", &ago.to_string())]))
+        .await?;
+    let ahead = jiff::Timestamp::now() + jiff::SignedDuration::from_hours(5);
+    s.post(
+        &path,
+        &pairs(&[("kind", "out"), ("at", &ahead.to_string())]),
+    )
+    .await?;
+    let taken = s.get(&format!("/batches/{code}/batch.json")).await?.json();
+    let baked = taken["run"]["mean_s"].as_f64().unwrap();
+    assert!((89.0..120.0).contains(&baked), "{baked}");
+    s.close().await
+}
+
+#[tokio::test]
+async fn the_ledger_turns_its_pages() -> Result<()> {
+    let s = Site::open().await?;
+    for i in 0..22 {
+        let code = s.keep(&[("name", &format!("Halt {i}"))]).await?;
+        s.post(&format!("/batches/{code}/finish"), "").await?;
+    }
+    let first = s.get("/ledger").await?;
+    assert_eq!(
+        first.body.matches("<tr>").count(),
+        21,
+        "a head and twenty lines"
+    );
+    assert!(first.body.contains("href=\"/ledger?skip=20\"") && !first.body.contains(">Newer<"));
+    assert!(first.body.contains("Halt 21") && !first.body.contains("Halt 1<"));
+    let second = s.get("/ledger?skip=20").await?;
+    assert_eq!(second.body.matches("<tr>").count(), 3);
+    assert!(second.body.contains(">Newer<") && !second.body.contains(">Older<"));
+    assert_eq!(s.get("/ledger?skip=abc").await?.status, StatusCode::OK);
+    assert_eq!(s.get("/ledger?skip=-5").await?.status, StatusCode::OK);
+    assert!(
+        s.get("/ledger?skip=999999999")
+            .await?
+            .body
+            .contains("Two bakes of one dough")
+    );
+    s.close().await
+}
+
+#[tokio::test]
+async fn the_whole_job_goes_by_plain_forms() -> Result<()> {
+    let s = Site::open().await?;
+    let page = s
+        .get("/dough/new?style=home_round&serve_time=18%3A30")
+        .await?;
+    assert!(page.body.contains("value=\"18:30\"") && page.body.contains("value=\"home_round\""));
+    assert!(
+        page.body.contains("formaction=\"/dough/look\""),
+        "a button works it out"
+    );
+    let code = s
+        .keep(&[
+            ("style", "home_round"),
+            ("oil_percent", "2"),
+            ("sugar_percent", "1.5"),
+        ])
+        .await?;
+    let bake = format!("/batches/{code}/bake");
+    let taps = format!("/batches/{code}/taps");
+    for kind in ["in", "turned", "out"] {
+        assert_eq!(
+            s.post(&taps, &pairs(&[("kind", kind)]))
+                .await?
+                .header("location"),
+            bake,
+            "{kind}"
+        );
+    }
+    assert_eq!(
+        s.post(
+            &taps,
+            &pairs(&[("kind", "verdict"), ("verdict", "right/right")])
+        )
+        .await?
+        .header("location"),
+        bake
+    );
+    assert!(s.get(&bake).await?.body.contains("One out, 1 of 1 right"));
+    for wrong in [
+        pairs(&[("kind", "verdict"), ("verdict", "burnt")]),
+        pairs(&[("kind", "dance")]),
+        pairs(&[("kind", "out")]),
+    ] {
+        let page = s.post(&taps, &wrong).await?;
+        assert_eq!(page.status, StatusCode::UNPROCESSABLE_ENTITY);
+        assert!(page.body.contains("That cannot be done"));
+    }
+    let step = s
+        .post(
+            &format!("/batches/{code}/steps/0"),
+            &pairs(&[("do", "done"), ("back", "/")]),
+        )
+        .await?;
+    assert_eq!(
+        step.header("location"),
+        "/",
+        "from the Bench one comes back to the Bench"
     );
     s.close().await
 }

@@ -403,6 +403,54 @@ mod tests {
     }
 
     #[test]
+    fn water_colder_than_the_tap_names_the_ice_that_makes_it() {
+        let r = WaterRequest {
+            tap_water_c: 28.0,
+            flour_c: 26.0,
+            room_c: 27.0,
+            ..summer()
+        };
+        let w = water(&r).unwrap();
+        assert!((COLDEST_WATER_C..28.0).contains(&w.needed_c) && w.ice_g == 0.0);
+        assert_eq!(w.notes[0].code, "colder_than_tap");
+        // The ice named in the note closes the same balance with tap water.
+        let ice: f64 = w.notes[0]
+            .todo
+            .as_ref()
+            .unwrap()
+            .split("put ")
+            .nth(1)
+            .unwrap()
+            .split(' ')
+            .next()
+            .unwrap()
+            .parse()
+            .unwrap();
+        assert!((r.dough_with(28.0, ice) - 23.0).abs() < 0.1, "{ice}");
+    }
+
+    #[test]
+    fn a_warm_dough_is_watched() {
+        let w = water(&WaterRequest {
+            target_dough_c: 29.0,
+            flour_c: 24.0,
+            ..summer()
+        })
+        .unwrap();
+        assert!(w.notes.iter().any(|n| n.code == "dough_warm"));
+    }
+
+    #[test]
+    fn every_way_of_mixing_has_a_key_that_leads_back() {
+        for m in Mixer::ALL {
+            assert_eq!(Mixer::from_key(m.key()), Some(m));
+            let (work, whole) = m.usual_min();
+            assert!(work < whole && m.friction_k(work) <= MOST_FRICTION_K);
+        }
+        assert_eq!(Mixer::from_key("spoon"), None);
+    }
+
+    #[test]
     fn friction_is_capped() {
         assert_eq!(Mixer::FoodProcessor.friction_k(60.0), 12.0);
         assert_eq!(Mixer::Hand.friction_k(60.0), 1.0);

@@ -77,6 +77,13 @@ pub struct Site {
 
 impl Site {
     pub async fn open() -> Result<Site> {
+        Site::reading_in(TemperatureUnit::Celsius, WeightUnit::Grams).await
+    }
+    /// A kitchen that reads in these units.
+    pub async fn reading_in(
+        temperature_unit: TemperatureUnit,
+        weight_unit: WeightUnit,
+    ) -> Result<Site> {
         let db = TestDb::new().await?;
         let pool = store::pool(&db.url)?;
         store::migrate(&pool).await?;
@@ -91,8 +98,8 @@ impl Site {
                 kitchen_scale_g: 1.0,
                 fine_scale_g: 0.1,
             },
-            temperature_unit: TemperatureUnit::Celsius,
-            weight_unit: WeightUnit::Grams,
+            temperature_unit,
+            weight_unit,
         };
         kitchen::add(&mut *pool.acquire().await?, &new, Timestamp::now()).await?;
         Ok(Site {

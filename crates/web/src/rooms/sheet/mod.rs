@@ -1,6 +1,7 @@
 //! The Dough sheet: a dough is asked for, worked out as one types, and kept as a batch.
 
 pub mod fields;
+pub mod reading;
 pub mod view;
 
 use crate::App;
@@ -72,9 +73,9 @@ struct Preview {
 }
 
 /// Reads the form and works the sheet out.
-fn worked(typed: &Typed, here: &Here) -> Result<(fields::Sheet, SheetResult), Vec<FieldError>> {
-    let sheet = fields::read(typed, here)?;
-    let result = work_out(&sheet.request).map_err(fields::at_fields)?;
+fn worked(typed: &Typed, here: &Here) -> Result<(reading::Sheet, SheetResult), Vec<FieldError>> {
+    let sheet = reading::read(typed, here)?;
+    let result = work_out(&sheet.request).map_err(reading::at_fields)?;
     Ok((sheet, result))
 }
 
@@ -116,7 +117,7 @@ async fn new(
         .get("style")
         .and_then(|s| StyleKey::from_key(s))
         .unwrap_or(StyleKey::HotRound);
-    let mut typed = fields::sensible(style, &here);
+    let mut typed = reading::sensible(style, &here);
     for kept in ["name", "serve_date", "serve_time"] {
         if let Some(v) = query.get(kept).filter(|v| !v.is_empty()) {
             typed.set(kept, v.clone());

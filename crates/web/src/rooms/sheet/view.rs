@@ -1,6 +1,7 @@
 //! What the Dough sheet and the batch page show of a sheet, already formatted.
 
 use super::fields::{self, Spec};
+use super::reading;
 use crate::shared::chart::strip::strip;
 use crate::shared::form::Typed;
 use crate::shared::format::{self, Measures, day_hm, hm};
@@ -58,7 +59,7 @@ pub struct Form {
 
 impl Form {
     pub fn of(typed: &Typed, errors: &[FieldError], here: &Here) -> Form {
-        let style = fields::style_of(typed);
+        let style = reading::style_of(typed);
         let field = |s: &Spec| Field {
             name: s.name,
             label: s.label,

@@ -263,3 +263,187 @@ proptest! {
         }
     }
 }
+
+fn codes(r: &SheetRequest) -> Vec<String> {
+    work_out(r)
+        .unwrap()
+        .notes
+        .into_iter()
+        .map(|n| n.code)
+        .collect()
+}
+
+#[test]
+fn what_is_unusual_for_the_style_is_said_with_its_remedy() {
+    let hot = friday(StyleKey::HotRound);
+    assert!(
+        codes(&SheetRequest {
+            oil_percent: 3.0,
+            ..hot.clone()
+        })
+        .contains(&"oil_unusual".into())
+    );
+    assert!(
+        codes(&SheetRequest {
+            hydration_percent: 55.0,
+            ..hot.clone()
+        })
+        .contains(&"water_unusual".into())
+    );
+    assert!(
+        codes(&SheetRequest {
+            salt_percent: 1.0,
+            ..hot.clone()
+        })
+        .contains(&"salt_outside_usual".into())
+    );
+    let wet = SheetRequest {
+        hydration_percent: 75.0,
+        flour_w: 240.0,
+        ..hot.clone()
+    };
+    let out = work_out(&wet).unwrap();
+    let note = out
+        .notes
+        .iter()
+        .find(|n| n.code == "wetter_than_flour")
+        .unwrap();
+    assert_eq!(
+        note.remedy.as_ref().unwrap().value,
+        66.0,
+        "64 + 0.06 × (240 − 200)"
+    );
+    // A home round wants what a hot one must not have.
+    let home = friday(StyleKey::HomeRound);
+    assert!(
+        codes(&SheetRequest {
+            sugar_percent: 0.0,
+            ..home
+        })
+        .contains(&"sugar_unusual".into())
+    );
+}
+
+#[test]
+fn a_step_in_the_night_is_named() {
+    let r = SheetRequest {
+        cold_h: 34.0,
+        ..friday(StyleKey::HotRound)
+    };
+    let out = work_out(&r).unwrap();
+    let note = out
+        .notes
+        .iter()
+        .find(|n| n.code == "step_at_night")
+        .unwrap();
+    assert_eq!(note.what, "Weigh and mix falls at Thu 02:35");
+    assert!(!codes(&friday(StyleKey::HotRound)).contains(&"step_at_night".into()));
+}
+
+#[test]
+fn a_short_time_after_balling_is_said_to_be_too_short_to_relax() {
+    let r = SheetRequest {
+        flour_w: 420.0,
+        bulk_h: 6.0,
+        cold_h: 0.0,
+        temper_h: 0.75,
+        ..friday(StyleKey::HotRound)
+    };
+    let out = work_out(&r).unwrap();
+    let note = &out.notes[0];
+    assert_eq!(
+        (note.level, note.code.as_str()),
+        (crate::note::Level::Act, "too_short_to_relax")
+    );
+    // Shorter still, the gas since balling cannot come either: then it is said at the hours.
+    let (field, message) = refusal(&SheetRequest { temper_h: 0.5, ..r });
+    assert_eq!(field, "temper_h");
+    assert!(
+        message.starts_with("No yeast amount makes this ready"),
+        "{message}"
+    );
+}
+
+#[test]
+fn a_large_bulk_runs_ahead_in_the_middle() {
+    let r = SheetRequest {
+        pieces: Pieces::Trays {
+            count: 24,
+            length_cm: 40.0,
+            width_cm: 30.0,
+            dough_g_per_cm2: 0.65,
+        },
+        ..friday(StyleKey::WetTray)
+    };
+    assert!(codes(&r).contains(&"warm_core".into()));
+    assert!(!codes(&friday(StyleKey::WetTray)).contains(&"warm_core".into()));
+}
+
+#[test]
+fn water_notes_reach_the_sheet() {
+    let hot_day = SheetRequest {
+        room_c: 33.0,
+        flour_c: 34.0,
+        tap_water_c: 24.0,
+        mixer: Mixer::Spiral,
+        target_dough_c: 21.0,
+        ..friday(StyleKey::HotRound)
+    };
+    let out = work_out(&hot_day).unwrap();
+    assert!(out.water.ice_g > 0.0);
+    assert!(out.notes.iter().any(|n| n.code == "ice"));
+    assert!(
+        out.steps[0].detail.contains("g of ice"),
+        "{}",
+        out.steps[0].detail
+    );
+    let cold_day = SheetRequest {
+        room_c: 4.0,
+        flour_c: 0.0,
+        target_dough_c: 27.0,
+        ..friday(StyleKey::HotRound)
+    };
+    let out = work_out(&cold_day).unwrap();
+    assert_eq!(out.notes[0].code, "water_too_hot");
+    assert!(
+        out.water.dough_c < 27.0 && (out.clocks[0].dough_c - out.water.dough_c).abs() < 0.5,
+        "the clocks start from what the bowl gives"
+    );
+}
+
+#[test]
+fn the_clocks_are_read_between_their_points() {
+    let out = work_out(&friday(StyleKey::HotRound)).unwrap();
+    let serve = out.clocks_at(at("2026-11-27T19:00:00Z")).unwrap();
+    assert!((serve.rise - out.rise_at_serve).abs() < 0.1);
+    let mut last = -1.0;
+    for minute in 0..60 * 30 {
+        let p = out
+            .clocks_at(out.mixed_at + hours(f64::from(minute) / 60.0))
+            .unwrap();
+        assert!(p.reserve <= 100.0 && p.hours > last);
+        last = p.hours;
+    }
+    assert!(out.clocks_at(out.mixed_at - hours(1.0)).is_none());
+    assert!(out.clocks_at(out.mixed_at + hours(1000.0)).is_none());
+}
+
+#[test]
+fn a_heavy_dough_is_split_into_tubs_that_one_person_lifts() {
+    let r = SheetRequest {
+        pieces: Pieces::Balls {
+            count: 200,
+            ball_g: 260.0,
+        },
+        ..friday(StyleKey::HotRound)
+    };
+    let stages = plan::stages(&r, 52_780.0);
+    assert!((stages[0].piece_g - 52_780.0 / 3.0).abs() < 1e-6);
+    let out = work_out(&r).unwrap();
+    let tub = out.steps.iter().find(|s| s.kind == StepKind::Bulk).unwrap();
+    assert!(
+        tub.detail.starts_with("3 tubs of at least"),
+        "{}",
+        tub.detail
+    );
+}
