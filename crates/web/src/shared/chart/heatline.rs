@@ -127,7 +127,10 @@ fn draw(svg: &mut Svg, pin: &Pin, place: f64, above: bool, measures: &Measures) 
         Some(age) => format!("{} · {age}", pin.name),
         None => pin.name.clone(),
     };
-    svg.text(place, name_y, "tk ink halo", Hold::Middle, &name);
+    // A long name near an edge moves in, so that it is not cut.
+    let half = 3.6 * name.chars().count() as f64;
+    let name_x = place.clamp(half, WIDTH - half);
+    svg.text(name_x, name_y, "tk ink halo", Hold::Middle, &name);
 }
 
 #[cfg(test)]

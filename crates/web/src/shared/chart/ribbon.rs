@@ -49,6 +49,9 @@ const NARROW: Layout = Layout {
     narrow: true,
 };
 
+/// How far ahead of now the two curves are named, h.
+const WORDS_AHEAD_H: [f64; 2] = [5.0, 12.0];
+
 pub fn wide(rows: &[Row], now: Timestamp, zone: &TimeZone) -> String {
     draw(rows, now, zone, &WIDE)
 }
@@ -85,9 +88,13 @@ fn draw(rows: &[Row], now: Timestamp, zone: &TimeZone, l: &Layout) -> String {
     if rows.is_empty() {
         empty(&mut svg, &axis, now, zone, l);
     }
+    // The words stand on the first row whose curves have room for them.
+    let worded = rows
+        .iter()
+        .position(|r| now.max(r.sheet.mixed_at) + hours(WORDS_AHEAD_H[1]) < r.serve_at);
     for (i, row) in rows.iter().enumerate() {
         let y = l.head_h + l.row_h * i as f64;
-        draw_row(&mut svg, &axis, row, y, now, zone, l, i == 0);
+        draw_row(&mut svg, &axis, row, y, now, zone, l, worded == Some(i));
     }
     if !l.narrow {
         ovens(&mut svg, &axis, rows, foot, zone);
@@ -164,7 +171,7 @@ fn ground(svg: &mut Svg, axis: &Hours, zone: &TimeZone, l: &Layout, height: f64)
             let next = days.get(i + 1).map_or(axis.right, |d| axis.x(d.0));
             let name = t.to_zoned(zone.clone()).strftime("%A %-d").to_string();
             // A day's name needs room before the next one.
-            if next - x > 9.5 * name.len() as f64 {
+            if next - x > 10.5 * name.len() as f64 + 10.0 {
                 svg.text(
                     x + if first { 0.0 } else { 8.0 },
                     22.0,
@@ -257,8 +264,8 @@ fn late(svg: &mut Svg, axis: &Hours, row: &Row, foot: f64, lane: f64) {
 
 fn name_curves(svg: &mut Svg, axis: &Hours, row: &Row, now: Timestamp, low: f64, high: f64) {
     for (ahead, class, word, is_rise) in [
-        (5.0, "c-mature", "reserve", false),
-        (12.0, "c-rise", "rise", true),
+        (WORDS_AHEAD_H[0], "c-mature", "reserve", false),
+        (WORDS_AHEAD_H[1], "c-rise", "rise", true),
     ] {
         let t = now.max(row.sheet.mixed_at) + hours(ahead);
         if t >= row.serve_at || !axis.holds(t) {

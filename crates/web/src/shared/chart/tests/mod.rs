@@ -155,6 +155,12 @@ fn the_ribbon_shows_rows_in_their_hours_and_what_is_beyond_them() {
     ] {
         assert!(drawn.contains(part), "no {part}");
     }
+    assert!(
+        !drawn.contains(">rise<"),
+        "no room for the words ten hours before the serve time"
+    );
+    let evening = ribbon::wide(&rows, at("2026-11-26T19:00:00Z"), &london());
+    assert!(evening.contains(">rise<") && evening.contains(">reserve<"));
     assert!(drawn.contains("aria-label=\"Open HR-01 Halt round, cold, fridge 4.5°\""));
     // Four days earlier the serve time lies beyond the ribbon and is said in words.
     let early = ribbon::wide(&rows, at("2026-11-23T09:00:00Z"), &london());

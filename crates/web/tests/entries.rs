@@ -1,0 +1,309 @@
+//! What is entered on a batch over HTTP: steps, readings, remarks, taps; and what is taken away from it.
+
+mod site;
+
+use anyhow::Result;
+use axum::http::StatusCode;
+use site::{Site, pairs};
+
+#[tokio::test]
+async fn steps_readings_and_remarks_are_kept_on_the_batch() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let at = |p: &str| format!("/batches/{code}{p}");
+    assert_eq!(
+        s.post(&at("/steps/0"), &pairs(&[("do", "done")]))
+            .await?
+            .status,
+        StatusCode::SEE_OTHER
+    );
+    let page = s.get(&at("")).await?;
+    assert!(page.body.contains("mixed, resting"), "the dough is mixed");
+    s.post(&at("/steps/0"), &pairs(&[("do", "undo")])).await?;
+    assert!(s.get(&at("")).await?.body.contains(", planned"));
+    assert_eq!(
+        s.post(&at("/steps/99"), "do=done").await?.status,
+        StatusCode::UNPROCESSABLE_ENTITY
+    );
+
+    s.post(
+        &at("/readings"),
+        &pairs(&[("subject", "dough"), ("degrees", "23,6")]),
+    )
+    .await?;
+    s.post(
+        &at("/remarks"),
+        &pairs(&[("remark", "Sticky <i>today</i>")]),
+    )
+    .await?;
+    let page = s.get(&at("")).await?;
+    assert!(page.body.contains("23.6°") && page.body.contains("Sticky &#60;i&#62;today"));
+
+    for (degrees, sentence) in [
+        ("75", "If you read 75 °F, that is 23.9 °C."),
+        ("warm", "must be a number"),
+        ("", "is missing"),
+    ] {
+        let page = s
+            .post(
+                &at("/readings"),
+                &pairs(&[("subject", "dough"), ("degrees", degrees)]),
+            )
+            .await?;
+        assert_eq!(page.status, StatusCode::UNPROCESSABLE_ENTITY);
+        assert!(page.body.contains(sentence), "{degrees}");
+        assert!(
+            page.body
+                .contains(&format!("name=\"degrees\" value=\"{degrees}\"")),
+            "{degrees} is kept"
+        );
+    }
+    let long = "x".repeat(2001);
+    let page = s
+        .post(&at("/remarks"), &pairs(&[("remark", &long)]))
+        .await?;
+    assert!(page.body.contains("this has 2001") && page.body.contains(&long));
+    s.close().await
+}
+
+#[tokio::test]
+async fn taps_are_kept_once_and_refused_when_they_make_no_sense() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let path = format!("/batches/{code}/taps");
+    let json = [("accept", "application/json")];
+    let tap = |kind: &'static str, key: &'static str| pairs(&[("kind", kind), ("entry_key", key)]);
+    let first = "11111111-1111-4111-8111-111111111111";
+    let page = s
+        .post_with(
+            &path,
+            &tap("turned", "00000000-0000-4000-8000-000000000000"),
+            &json,
+        )
+        .await?;
+    assert_eq!(page.status, StatusCode::CONFLICT);
+    assert_eq!(
+        page.json()["refused"],
+        "No pizza is in the oven. Tap In first."
+    );
+    for _ in 0..3 {
+        let page = s.post_with(&path, &tap("in", first), &json).await?;
+        assert_eq!(
+            (page.status, &page.json()["current"]["number"]),
+            (StatusCode::OK, &serde_json::json!(1))
+        );
+    }
+    let again = s
+        .post_with(
+            &path,
+            &tap("in", "22222222-2222-4222-8222-222222222222"),
+            &json,
+        )
+        .await?;
+    assert_eq!(
+        again.json()["refused"],
+        "Pizza 1 is still in the oven. Tap Out first."
+    );
+    let shut = s.post(&format!("/batches/{code}/finish"), "").await?;
+    assert_eq!(shut.status, StatusCode::UNPROCESSABLE_ENTITY);
+    s.post(&path, &tap("out", "33333333-3333-4333-8333-333333333333"))
+        .await?;
+    let verdict = pairs(&[
+        ("kind", "verdict"),
+        ("verdict", "pale/dark"),
+        ("pizza", "1"),
+    ]);
+    let page = s.post_with(&path, &verdict, &json).await?.json();
+    assert_eq!(
+        (&page["out"], &page["last"]["verdict"]),
+        (&serde_json::json!(1), &serde_json::json!("pale/dark"))
+    );
+    assert_eq!(
+        s.post(&format!("/batches/{code}/finish"), "")
+            .await?
+            .header("location"),
+        "/ledger"
+    );
+    let ledger = s.get("/ledger").await?;
+    assert!(ledger.body.contains(&code) && ledger.body.contains("1 with base pale and top dark"));
+    assert!(s.get("/").await?.body.contains("The bench is clear."));
+    s.close().await
+}
+
+#[tokio::test]
+async fn a_batch_is_taken_away_as_json_and_as_a_calendar() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    s.post(
+        &format!("/batches/{code}/readings"),
+        "subject=fridge&degrees=4.4",
+    )
+    .await?;
+    let page = s.get(&format!("/batches/{code}/batch.json")).await?;
+    assert_eq!(
+        page.header("content-disposition"),
+        format!("attachment; filename=\"{code}.json\"")
+    );
+    let taken = page.json();
+    assert_eq!(
+        (&taken["format"], &taken["version"]),
+        (&serde_json::json!("slow-rise-batch"), &serde_json::json!(1))
+    );
+    assert_eq!(taken["observations"][0]["celsius"], 4.4);
+    let steps = taken["worked_out"]["steps"].as_array().unwrap().len();
+
+    let ics = s.get(&format!("/batches/{code}/schedule.ics")).await?;
+    assert!(ics.header("content-type").starts_with("text/calendar"));
+    assert_eq!(ics.body.matches("BEGIN:VEVENT").count(), steps);
+    assert!(
+        ics.body
+            .starts_with("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Slow Rise//")
+    );
+    let bake = taken["asked"]["serve_at"]
+        .as_str()
+        .unwrap()
+        .replace(['-', ':'], "");
+    assert!(
+        ics.body.contains(&format!("DTSTART:{bake}")),
+        "the bake starts at the serve time, in UTC"
+    );
+    assert!(ics.body.lines().all(|l| l.len() <= 75), "lines are folded");
+    s.close().await
+}
+
+#[tokio::test]
+async fn two_tablets_on_one_run_put_one_pizza_in() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let path = format!("/batches/{code}/taps");
+    let json = [("accept", "application/json")];
+    let tap = |key: u32| {
+        pairs(&[
+            ("kind", "in"),
+            ("pizza", "1"),
+            ("entry_key", &format!("00000000-0000-4000-8000-{key:012}")),
+        ])
+    };
+    let (a, b) = (tap(1), tap(2));
+    let (a, b) = tokio::join!(s.post_with(&path, &a, &json), s.post_with(&path, &b, &json));
+    let (a, b) = (a?, b?);
+    let mut statuses = [a.status, b.status];
+    statuses.sort();
+    assert_eq!(statuses, [StatusCode::OK, StatusCode::CONFLICT]);
+    // Both are told the same run.
+    assert_eq!(a.json()["current"]["number"], b.json()["current"]["number"]);
+    let taken = s.get(&format!("/batches/{code}/batch.json")).await?.json();
+    assert_eq!(taken["pizzas"].as_array().unwrap().len(), 1);
+    s.close().await
+}
+
+#[tokio::test]
+async fn a_tap_keeps_the_moment_of_the_device_but_not_of_the_future() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let path = format!("/batches/{code}/taps");
+    let ago = jiff::Timestamp::now() - jiff::SignedDuration::from_secs(90);
+    s.post(&path, &pairs(&[("kind", "in"), ("at", &ago.to_string())]))
+        .await?;
+    let ahead = jiff::Timestamp::now() + jiff::SignedDuration::from_hours(5);
+    s.post(
+        &path,
+        &pairs(&[("kind", "out"), ("at", &ahead.to_string())]),
+    )
+    .await?;
+    let taken = s.get(&format!("/batches/{code}/batch.json")).await?.json();
+    let baked = taken["run"]["mean_s"].as_f64().unwrap();
+    assert!((89.0..120.0).contains(&baked), "{baked}");
+    s.close().await
+}
+
+#[tokio::test]
+async fn the_ledger_turns_its_pages() -> Result<()> {
+    let s = Site::open().await?;
+    for i in 0..22 {
+        let code = s.keep(&[("name", &format!("Halt {i}"))]).await?;
+        s.post(&format!("/batches/{code}/finish"), "").await?;
+    }
+    let first = s.get("/ledger").await?;
+    assert_eq!(
+        first.body.matches("<tr>").count(),
+        21,
+        "a head and twenty lines"
+    );
+    assert!(first.body.contains("href=\"/ledger?skip=20\"") && !first.body.contains(">Newer<"));
+    assert!(first.body.contains("Halt 21") && !first.body.contains("Halt 1<"));
+    let second = s.get("/ledger?skip=20").await?;
+    assert_eq!(second.body.matches("<tr>").count(), 3);
+    assert!(second.body.contains(">Newer<") && !second.body.contains(">Older<"));
+    assert_eq!(s.get("/ledger?skip=abc").await?.status, StatusCode::OK);
+    assert_eq!(s.get("/ledger?skip=-5").await?.status, StatusCode::OK);
+    assert!(
+        s.get("/ledger?skip=999999999")
+            .await?
+            .body
+            .contains("Two bakes of one dough")
+    );
+    s.close().await
+}
+
+#[tokio::test]
+async fn the_whole_job_goes_by_plain_forms() -> Result<()> {
+    let s = Site::open().await?;
+    let page = s
+        .get("/dough/new?style=home_round&serve_time=18%3A30")
+        .await?;
+    assert!(page.body.contains("value=\"18:30\"") && page.body.contains("value=\"home_round\""));
+    assert!(
+        page.body.contains("formaction=\"/dough/look\""),
+        "a button works it out"
+    );
+    let code = s
+        .keep(&[
+            ("style", "home_round"),
+            ("oil_percent", "2"),
+            ("sugar_percent", "1.5"),
+        ])
+        .await?;
+    let bake = format!("/batches/{code}/bake");
+    let taps = format!("/batches/{code}/taps");
+    for kind in ["in", "turned", "out"] {
+        assert_eq!(
+            s.post(&taps, &pairs(&[("kind", kind)]))
+                .await?
+                .header("location"),
+            bake,
+            "{kind}"
+        );
+    }
+    assert_eq!(
+        s.post(
+            &taps,
+            &pairs(&[("kind", "verdict"), ("verdict", "right/right")])
+        )
+        .await?
+        .header("location"),
+        bake
+    );
+    assert!(s.get(&bake).await?.body.contains("One out, 1 of 1 right"));
+    for wrong in [
+        pairs(&[("kind", "verdict"), ("verdict", "burnt")]),
+        pairs(&[("kind", "dance")]),
+        pairs(&[("kind", "out")]),
+    ] {
+        let page = s.post(&taps, &wrong).await?;
+        assert_eq!(page.status, StatusCode::UNPROCESSABLE_ENTITY);
+        assert!(page.body.contains("That cannot be done"));
+    }
+    let step = s
+        .post(
+            &format!("/batches/{code}/steps/0"),
+            &pairs(&[("do", "done"), ("back", "/")]),
+        )
+        .await?;
+    assert_eq!(
+        step.header("location"),
+        "/",
+        "from the Bench one comes back to the Bench"
+    );
+    s.close().await
+}
