@@ -307,3 +307,20 @@ async fn the_whole_job_goes_by_plain_forms() -> Result<()> {
     );
     s.close().await
 }
+
+#[tokio::test]
+async fn a_step_marked_done_by_a_slip_is_taken_back_from_the_bench() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let path = format!("/batches/{code}/steps/0");
+    assert!(!s.get("/").await?.body.contains(">Undo<"));
+    s.post(&path, &pairs(&[("do", "done"), ("back", "/")]))
+        .await?;
+    let bench = s.get("/").await?;
+    assert!(bench.body.contains("Done: <b>Weigh and mix") && bench.body.contains("mixed, resting"));
+    s.post(&path, &pairs(&[("do", "undo"), ("back", "/")]))
+        .await?;
+    let bench = s.get("/").await?;
+    assert!(!bench.body.contains(">Undo<") && bench.body.contains(">planned<"));
+    s.close().await
+}

@@ -16,6 +16,8 @@ use uuid::Uuid;
 
 /// Rows of the list of next acts.
 const ACTS: usize = 4;
+/// So long a step that was marked done can be taken back from the Bench, s.
+const UNDO_S: i64 = 120;
 /// A reading older than this is drawn with its age.
 const FRESH_MIN: i64 = 15;
 /// Readings older than a day say nothing about now.
@@ -38,6 +40,14 @@ pub struct Act {
     pub at_ms: i64,
 }
 
+/// A step that was marked done a moment ago, so that a slip can be taken back.
+pub struct JustDone {
+    pub title: String,
+    pub code: String,
+    pub position: usize,
+    pub key: String,
+}
+
 pub struct TableRow {
     pub code: String,
     pub name: String,
@@ -58,6 +68,7 @@ pub struct View {
     pub degree_unit: &'static str,
     pub table: Vec<TableRow>,
     pub more: usize,
+    pub just_done: Option<JustDone>,
     pub fix: Option<String>,
 }
 
@@ -65,9 +76,11 @@ impl View {
     pub fn of(live: &[Told], here: &Here) -> View {
         let rows: Vec<Row> = live.iter().map(|t| row(t, here)).collect();
         let mut acts = acts(live, here);
-        let more = acts.len().saturating_sub(ACTS);
+        let just_done = just_done(live, here);
+        let in_view = if just_done.is_some() { ACTS - 1 } else { ACTS };
+        let more = acts.len().saturating_sub(in_view);
         let (answer_head, answer_core) = answer(&acts, live);
-        acts.truncate(ACTS);
+        acts.truncate(in_view);
         let (pins, newest) = pins(live, here);
         View {
             answer_head,
@@ -90,6 +103,7 @@ impl View {
                 })
                 .collect(),
             more,
+            just_done,
             fix: live
                 .iter()
                 .find(|t| !meets(t))
@@ -133,6 +147,29 @@ fn row<'a>(t: &'a Told, here: &Here) -> Row<'a> {
         serve_at: t.batch.sheet.request.serve_at,
         oven_lit: lit,
     }
+}
+
+/// The last step that was marked done, if that was a moment ago.
+fn just_done(live: &[Told], here: &Here) -> Option<JustDone> {
+    let (told, position, at) = live
+        .iter()
+        .flat_map(|t| {
+            t.progress
+                .done_at
+                .iter()
+                .enumerate()
+                .filter_map(move |(i, at)| at.map(|at| (t, i, at)))
+        })
+        .max_by_key(|(_, _, at)| *at)?;
+    (here.now.duration_since(at).as_secs() < UNDO_S).then(|| JustDone {
+        title: format!(
+            "{} · {}",
+            told.batch.sheet.result.steps[position].title, told.batch.name
+        ),
+        code: told.batch.code.clone(),
+        position,
+        key: Uuid::new_v4().to_string(),
+    })
 }
 
 /// Every step that is still to be done, the earliest first.
