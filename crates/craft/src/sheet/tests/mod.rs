@@ -237,10 +237,20 @@ fn the_same_request_gives_the_same_bytes() {
 
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(24))]
+    // From eight cold hours on: the first ones cool the balls, which then ferment less while they temper.
     #[test]
-    fn longer_hours_never_take_more_yeast(cold in 0.0..60.0f64, more in 1.0..24.0f64, room in 16.0..28.0f64) {
+    fn longer_cold_never_takes_more_yeast(cold in 8.0..60.0f64, more in 1.0..24.0f64, room in 16.0..28.0f64) {
         let r = SheetRequest { cold_h: cold, room_c: room, ..friday(StyleKey::HotRound) };
         let longer = SheetRequest { cold_h: cold + more, ..r.clone() };
+        if let (Ok(a), Ok(b)) = (work_out(&r), work_out(&longer)) {
+            prop_assert!(b.yeast.percent <= a.yeast.percent * 1.002, "{} then {}", a.yeast.percent, b.yeast.percent);
+        }
+    }
+
+    #[test]
+    fn longer_in_the_room_never_takes_more_yeast(temper in 2.0..8.0f64, more in 0.5..4.0f64, room in 16.0..28.0f64) {
+        let r = SheetRequest { cold_h: 0.0, temper_h: temper, room_c: room, ..friday(StyleKey::HotRound) };
+        let longer = SheetRequest { temper_h: temper + more, ..r.clone() };
         if let (Ok(a), Ok(b)) = (work_out(&r), work_out(&longer)) {
             prop_assert!(b.yeast.percent <= a.yeast.percent * 1.002, "{} then {}", a.yeast.percent, b.yeast.percent);
         }
@@ -446,4 +456,19 @@ fn a_heavy_dough_is_split_into_tubs_that_one_person_lifts() {
         "{}",
         tub.detail
     );
+}
+
+#[test]
+fn the_first_cold_hour_cools_the_balls_and_takes_a_little_more_yeast() {
+    let warm = SheetRequest {
+        cold_h: 0.0,
+        room_c: 16.0,
+        ..friday(StyleKey::HotRound)
+    };
+    let cooled = SheetRequest {
+        cold_h: 1.0,
+        ..warm.clone()
+    };
+    let of = |r: &SheetRequest| work_out(r).unwrap().yeast.percent;
+    assert!(of(&cooled) > of(&warm));
 }
