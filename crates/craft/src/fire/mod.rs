@@ -2,6 +2,7 @@
 //!
 //! Bake times come from a table by style for now; the oven model takes its place later.
 
+pub mod judge;
 pub mod programme;
 pub mod run;
 

@@ -1,13 +1,13 @@
 //! What the Bake page shows, already formatted.
 
 use super::line::{bake_line, oven_plan};
-use crate::shared::format::{count_word, day_hm, hm, min_s, quarter};
+use crate::shared::format::{count_word, hm, min_s};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
 use crate::shared::progress::Told;
 use craft::fire::programme::Cue;
 use craft::fire::{Pizza, Shade};
-use craft::note::{Level, Note};
+use craft::note::Note;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -171,7 +171,12 @@ impl View {
             reserve: clocks.map(|c| format!("{:.0}", c.reserve.max(0.0))),
             gauge_y: 58.0 - 52.0 * rise.unwrap_or(0.0).clamp(0.0, 115.0) / 115.0,
             count: count(&state),
-            notes: notes(told, here),
+            notes: craft::fire::judge::service(
+                &told.run,
+                &told.batch.sheet.result,
+                here.now,
+                &here.zone,
+            ),
             in_key: key(),
             turned_key: key(),
             out_key: key(),
@@ -238,39 +243,4 @@ fn cells(last: Option<&Pizza>) -> Vec<Cell> {
         }
     }
     out
-}
-
-fn notes(told: &Told, here: &Here) -> Vec<Note> {
-    let mut notes = Vec::new();
-    let left = told.pieces_left();
-    let closes = told.batch.sheet.result.window.and_then(|w| w.to_at);
-    if let (Some(last), Some(closes)) = (
-        told.run
-            .last_out_at(told.batch.sheet.result.formula.pieces, here.now),
-        closes,
-    ) && left > 0
-    {
-        let (by, shuts) = (hm(&here.local(last)), hm(&quarter(&here.local(closes))));
-        let why = format!("At the pace so far; the window closes {shuts}.");
-        notes.push(if last <= closes {
-            Note::holds("last_in_time", format!("Last one out by {by}"), why)
-        } else {
-            Note::watch(
-                "last_too_late",
-                format!("Last one out by {by}, after the window"),
-                why,
-            )
-        });
-    }
-    if let Some(w) = told.batch.sheet.result.window
-        && here.now < w.from_at
-    {
-        notes.push(Note::watch(
-            "not_ready_yet",
-            format!("Ready from {}", day_hm(&quarter(&here.local(w.from_at)))),
-            "Baked before that, the crumb is tight.",
-        ));
-    }
-    notes.sort_by_key(|n| n.level != Level::Watch);
-    notes
 }
