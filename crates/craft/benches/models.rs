@@ -21,8 +21,7 @@ fn formula() -> FormulaRequest {
         sugar_percent: 1.0,
         yeast_percent: 0.1,
         yeast_form: YeastForm::Instant,
-        kitchen_scale_g: 1.0,
-        fine_scale_g: 0.1,
+        scales: Scales::default(),
     }
 }
 
@@ -46,8 +45,7 @@ fn sheet(style: StyleKey) -> SheetRequest {
         room_c: 19.5,
         fridge_c: 4.5,
         tap_water_c: 9.5,
-        kitchen_scale_g: 1.0,
-        fine_scale_g: 0.1,
+        scales: Scales::default(),
     };
     SheetRequest::of_style(
         style,

@@ -1,10 +1,13 @@
-//! Leaven: the forms of commercial yeast and what they are worth against each other.
+//! Leaven: the forms in which a dough is raised, and what they are worth against each other.
+//!
+//! Source: craft notes, section 2. Weights in g. A ripe starter is worth what the flour in it ferments, so any
+//! hydration converts by its flour; a dried mother gives flavour and acid and is not counted as yeast.
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// The form in which yeast is bought.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum YeastForm {
     Fresh,
@@ -60,9 +63,101 @@ impl YeastForm {
     }
 }
 
+/// What raises a dough, in any form.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(tag = "form", rename_all = "snake_case", deny_unknown_fields)]
+pub enum Raising {
+    Yeast {
+        yeast: YeastForm,
+    },
+    /// Ripe starter; water in % of its flour, 40 to 200.
+    Starter {
+        hydration_percent: f64,
+    },
+}
+
+/// How long the dough works: a starter counts for less beside long hours, because yeast multiplies meanwhile.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Work {
+    SameDay,
+    Long,
+}
+
+impl Work {
+    /// From this many hours in all a dough counts as long.
+    pub fn of_hours(hours: f64) -> Work {
+        if hours > 12.0 {
+            Work::Long
+        } else {
+            Work::SameDay
+        }
+    }
+    /// Grams of instant yeast that 100 g of ripe starter with equal flour and water stand for.
+    fn instant_per_100_g(self) -> f64 {
+        match self {
+            Work::SameDay => 1.0,
+            Work::Long => 0.5,
+        }
+    }
+}
+
+impl Raising {
+    /// Grams of fresh yeast that one gram of this stands for.
+    fn fresh_equivalent(self, work: Work) -> f64 {
+        match self {
+            Raising::Yeast { yeast } => yeast.fresh_equivalent(),
+            Raising::Starter { hydration_percent } => {
+                let flour_in_100 = 100.0 / (1.0 + hydration_percent / 100.0);
+                let instant = work.instant_per_100_g() * flour_in_100 / 50.0;
+                instant / 100.0 * YeastForm::Instant.fresh_equivalent()
+            }
+        }
+    }
+}
+
+/// So many grams of one form in another; its own inverse.
+pub fn convert(grams: f64, from: Raising, to: Raising, work: Work) -> f64 {
+    grams * from.fresh_equivalent(work) / to.fresh_equivalent(work)
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+    use proptest::prelude::*;
+
+    #[test]
+    fn a_starter_stands_for_yeast_by_its_flour() {
+        let instant = Raising::Yeast {
+            yeast: YeastForm::Instant,
+        };
+        let fresh = Raising::Yeast {
+            yeast: YeastForm::Fresh,
+        };
+        let liquid = Raising::Starter {
+            hydration_percent: 100.0,
+        };
+        let stiff = Raising::Starter {
+            hydration_percent: 50.0,
+        };
+        assert!((convert(100.0, liquid, instant, Work::SameDay) - 1.0).abs() < 1e-12);
+        assert!((convert(100.0, liquid, instant, Work::Long) - 0.5).abs() < 1e-12);
+        assert!((convert(1.0, instant, fresh, Work::Long) - 3.0).abs() < 1e-12);
+        // 75 g stiff holds 50 g flour, as 100 g liquid does.
+        assert!((convert(75.0, stiff, liquid, Work::SameDay) - 100.0).abs() < 1e-9);
+        assert_eq!(Work::of_hours(8.0), Work::SameDay);
+        assert_eq!(Work::of_hours(30.0), Work::Long);
+    }
+
+    proptest! {
+        #[test]
+        fn a_conversion_there_and_back_is_the_same(g in 0.01..5000.0f64, h in 40.0..200.0f64, f in 0usize..3, long: bool) {
+            let work = if long { Work::Long } else { Work::SameDay };
+            let (a, b) = (Raising::Yeast { yeast: YeastForm::ALL[f] }, Raising::Starter { hydration_percent: h });
+            let back = convert(convert(g, a, b, work), b, a, work);
+            prop_assert!((back - g).abs() < 1e-9 * g);
+        }
+    }
 
     #[test]
     fn forms_are_worth_what_the_trade_says() {

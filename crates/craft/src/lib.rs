@@ -4,8 +4,11 @@
 //! |---|---|
 //! | [`units`] | conversion between g and oz, °C and °F |
 //! | [`note`], [`refusal`] | judgements with their reasons; what is wrong with a request |
-//! | [`leaven`], [`style`] | yeast forms; what a style starts from |
-//! | [`formula`] | percentages to grams, as the scales can weigh them |
+//! | [`flour`], [`leaven`], [`style`] | blends and stand-ins; forms of yeast and starter; what a style starts from |
+//! | [`formula`] | percentages to grams, stage by stage, as the scales can weigh them |
+//! | [`pantry`] | what a kitchen has, what a batch costs, what must be bought |
+//! | [`paste`] | a recipe as text, read into a formula |
+//! | [`exchange`] | formulas as files: own JSON, CSV, recipe JSON-LD |
 //! | [`mix`] | how warm the water must be |
 //! | [`rise`] | when a dough is ready, and how much yeast that takes |
 //! | [`reading`] | what a thermometer may say |
@@ -14,11 +17,15 @@
 //! | [`code`] | batch codes |
 
 pub mod code;
+pub mod exchange;
 pub mod fire;
+pub mod flour;
 pub mod formula;
 pub mod leaven;
 pub mod mix;
 pub mod note;
+pub mod pantry;
+pub mod paste;
 pub mod reading;
 pub mod refusal;
 pub mod rise;

@@ -23,6 +23,13 @@ pub struct FieldError {
 pub struct Refused(pub Vec<FieldError>);
 
 impl Refused {
+    /// The same refusal with its fields below `path`.
+    pub fn below(mut self, path: &str) -> Self {
+        for e in &mut self.0 {
+            e.field = format!("{path}.{}", e.field);
+        }
+        self
+    }
     /// A refusal of a single field.
     pub fn one(field: impl Into<String>, message: impl Into<String>) -> Self {
         Refused(vec![FieldError {

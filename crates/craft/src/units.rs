@@ -31,6 +31,52 @@ pub enum TemperatureUnit {
 pub enum WeightUnit {
     Grams,
     Ounces,
+    Kilograms,
+    Pounds,
+}
+
+/// The unit in which a kitchen reads lengths.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LengthUnit {
+    Centimetres,
+    Inches,
+}
+
+/// Centimetres in an inch, by definition.
+pub const CM_PER_INCH: f64 = 2.54;
+
+/// A length in centimetres.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
+pub struct Cm(pub f64);
+
+impl Cm {
+    /// The number on a rule of that unit.
+    pub fn reads(self, unit: LengthUnit) -> f64 {
+        match unit {
+            LengthUnit::Centimetres => self.0,
+            LengthUnit::Inches => self.0 / CM_PER_INCH,
+        }
+    }
+    /// The length behind a number read in that unit.
+    pub fn from_reading(value: f64, unit: LengthUnit) -> Self {
+        match unit {
+            LengthUnit::Centimetres => Cm(value),
+            LengthUnit::Inches => Cm(value * CM_PER_INCH),
+        }
+    }
+}
+
+impl WeightUnit {
+    /// Grams in one.
+    fn grams(self) -> f64 {
+        match self {
+            WeightUnit::Grams => 1.0,
+            WeightUnit::Ounces => GRAMS_PER_OUNCE,
+            WeightUnit::Kilograms => 1000.0,
+            WeightUnit::Pounds => 16.0 * GRAMS_PER_OUNCE,
+        }
+    }
 }
 
 impl Celsius {
@@ -53,17 +99,11 @@ impl Celsius {
 impl Grams {
     /// The number on a scale of that unit.
     pub fn reads(self, unit: WeightUnit) -> f64 {
-        match unit {
-            WeightUnit::Grams => self.0,
-            WeightUnit::Ounces => self.0 / GRAMS_PER_OUNCE,
-        }
+        self.0 / unit.grams()
     }
     /// The weight behind a number read in that unit.
     pub fn from_reading(value: f64, unit: WeightUnit) -> Self {
-        match unit {
-            WeightUnit::Grams => Grams(value),
-            WeightUnit::Ounces => Grams(value * GRAMS_PER_OUNCE),
-        }
+        Grams(value * unit.grams())
     }
     /// The nearest weight that a scale of this resolution (g) can show.
     pub fn on_scale(self, resolution_g: f64) -> Grams {
@@ -99,8 +139,12 @@ mod tests {
         fn reading_back_is_the_same_value(v in -200.0..1000.0f64) {
             let c = Celsius(v).reads(TemperatureUnit::Fahrenheit);
             prop_assert!((Celsius::from_reading(c, TemperatureUnit::Fahrenheit).0 - v).abs() < 1e-9);
-            let g = Grams(v).reads(WeightUnit::Ounces);
-            prop_assert!((Grams::from_reading(g, WeightUnit::Ounces).0 - v).abs() < 1e-9);
+            for unit in [WeightUnit::Ounces, WeightUnit::Pounds, WeightUnit::Kilograms] {
+                let g = Grams(v).reads(unit);
+                prop_assert!((Grams::from_reading(g, unit).0 - v).abs() < 1e-9);
+            }
+            let l = Cm(v).reads(LengthUnit::Inches);
+            prop_assert!((Cm::from_reading(l, LengthUnit::Inches).0 - v).abs() < 1e-9);
         }
     }
 }

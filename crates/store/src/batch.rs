@@ -1,6 +1,8 @@
 //! The batch: a dough that was asked for, as it was asked and as it was worked out.
 
+use crate::formula::VersionId;
 use crate::held::Held;
+use crate::lifted;
 use crate::observation::{self, Observation};
 use crate::{KitchenId, Result, StoreError, instant, is_duplicate, tap};
 use craft::fire::Tap;
@@ -45,6 +47,15 @@ pub enum Origin {
     Demo,
 }
 
+impl Origin {
+    pub(crate) fn key(self) -> &'static str {
+        match self {
+            Origin::Maker => "maker",
+            Origin::Demo => "demo",
+        }
+    }
+}
+
 /// A batch to be kept.
 #[derive(Debug, Clone)]
 pub struct NewBatch<'a> {
@@ -53,6 +64,8 @@ pub struct NewBatch<'a> {
     pub request: &'a SheetRequest,
     pub result: &'a SheetResult,
     pub origin: Origin,
+    /// The formula that it was made from.
+    pub from: Option<VersionId>,
 }
 
 struct Row {
@@ -64,11 +77,7 @@ struct Row {
     finished_at: Option<chrono::NaiveDateTime>,
 }
 
-fn read<T: serde::de::DeserializeOwned>(code: &str, json: &str) -> Result<T> {
-    serde_json::from_str(json).map_err(|e| StoreError::Unreadable(format!("batch {code}: {e}")))
-}
-
-fn written<T: serde::Serialize>(value: &T) -> Result<String> {
+pub(crate) fn written<T: serde::Serialize>(value: &T) -> Result<String> {
     serde_json::to_string(value).map_err(|e| StoreError::Unreadable(e.to_string()))
 }
 
@@ -123,8 +132,8 @@ async fn sheet_of(
     .fetch_one(db)
     .await?;
     Ok(Sheet {
-        request: read(code, &row.request)?,
-        result: read(code, &row.result)?,
+        request: lifted::request(code, &row.request)?,
+        result: lifted::result(code, &row.result)?,
     })
 }
 
@@ -151,10 +160,7 @@ pub async fn keep(
     let (request, result) = (written(new.request)?, written(new.result)?);
     let letters = craft::code::letters(new.name);
     let form_key = new.form_key.to_string();
-    let origin = match new.origin {
-        Origin::Maker => "maker",
-        Origin::Demo => "demo",
-    };
+    let origin = new.origin.key();
     // Two people may take the same number at once: the unique key decides, the other takes the next.
     for _ in 0..20 {
         if let Some(code) = by_form(db, kitchen, new.form_key).await? {
@@ -162,18 +168,20 @@ pub async fn keep(
         }
         let code = format!("{letters}-{:02}", next_number(db, kitchen, &letters).await?);
         let done = sqlx::query!(
-            "INSERT INTO batch (kitchen_id, code, form_key, name, style, serve_at, request, result, origin, created_at)
-             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            "INSERT INTO batch (kitchen_id, code, form_key, name, style, serve_at, request, result, origin, created_at,
+                                formula_version_id)
+             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
             kitchen.0,
             code,
             form_key,
             new.name,
-            new.request.style.key(),
+            new.request.formula.style.key,
             instant::to_row(new.request.serve_at),
             request,
             result,
             origin,
-            instant::to_row(now)
+            instant::to_row(now),
+            new.from.map(|v| v.0)
         )
         .execute(&mut *db)
         .await;
@@ -245,6 +253,23 @@ pub async fn lock(db: &mut MySqlConnection, kitchen: KitchenId, batch: BatchId) 
     .fetch_optional(db)
     .await?;
     Ok(())
+}
+
+/// The formula version that a batch was made from: its formula's id, its number and its name.
+pub async fn made_from(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+) -> Result<Option<(u64, u32, String)>> {
+    let row = sqlx::query!(
+        "SELECT v.formula_id, v.number, v.name FROM batch b JOIN formula_version v ON v.id = b.formula_version_id
+         WHERE b.kitchen_id = ? AND b.id = ?",
+        kitchen.0,
+        batch.0
+    )
+    .fetch_optional(db)
+    .await?;
+    Ok(row.map(|r| (r.formula_id, r.number, r.name)))
 }
 
 /// Batches that are not finished, the earliest served first.

@@ -1,28 +1,51 @@
 //! The kitchen: what every other row belongs to, and what is usual in it.
 
 use crate::{Result, StoreError, instant};
+use craft::formula::Scales;
 use craft::sheet::KitchenUsual;
-use craft::units::{TemperatureUnit, WeightUnit};
+use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
 use jiff::Timestamp;
 use sqlx::MySqlConnection;
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub struct KitchenId(pub u64);
 
+/// How a kitchen reads and pays.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Reads {
+    pub temperature: TemperatureUnit,
+    pub weight: WeightUnit,
+    pub length: LengthUnit,
+    /// A sign or three letters.
+    pub currency: String,
+}
+
+impl Default for Reads {
+    fn default() -> Self {
+        Reads {
+            temperature: TemperatureUnit::Celsius,
+            weight: WeightUnit::Grams,
+            length: LengthUnit::Centimetres,
+            currency: "€".into(),
+        }
+    }
+}
+
 #[derive(Debug, Clone, PartialEq)]
 pub struct Kitchen {
     pub id: KitchenId,
     pub name: String,
     pub usual: KitchenUsual,
-    pub temperature_unit: TemperatureUnit,
-    pub weight_unit: WeightUnit,
+    pub reads: Reads,
+    /// Counts its changes.
+    pub revision: u64,
 }
 
 /// The kitchen that was made first: the only one until there is sign-in.
 pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
     let row = sqlx::query!(
-        "SELECT id, name, time_zone, altitude_m, temperature_unit, weight_unit, room_c, fridge_c, tap_water_c,
-                kitchen_scale_g, fine_scale_g
+        "SELECT id, name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c, fridge_c,
+                tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, revision
          FROM kitchen ORDER BY id LIMIT 1"
     )
     .fetch_optional(db)
@@ -37,59 +60,116 @@ pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
                 room_c: r.room_c,
                 fridge_c: r.fridge_c,
                 tap_water_c: r.tap_water_c,
-                kitchen_scale_g: r.kitchen_scale_g,
-                fine_scale_g: r.fine_scale_g,
+                scales: Scales {
+                    kitchen_scale_g: r.kitchen_scale_g,
+                    fine_scale_g: r.fine_scale_g,
+                    mixer_holds_g: r.mixer_holds_g,
+                },
             },
-            temperature_unit: match r.temperature_unit.as_str() {
-                "celsius" => TemperatureUnit::Celsius,
-                "fahrenheit" => TemperatureUnit::Fahrenheit,
-                other => return Err(StoreError::Unreadable(format!("temperature unit {other}"))),
+            reads: Reads {
+                temperature: one_of(&TEMPERATURES, &r.temperature_unit)?,
+                weight: one_of(&WEIGHTS, &r.weight_unit)?,
+                length: one_of(&LENGTHS, &r.length_unit)?,
+                currency: r.currency,
             },
-            weight_unit: match r.weight_unit.as_str() {
-                "grams" => WeightUnit::Grams,
-                "ounces" => WeightUnit::Ounces,
-                other => return Err(StoreError::Unreadable(format!("weight unit {other}"))),
-            },
+            revision: r.revision,
         })
     })
     .transpose()
 }
 
-/// A kitchen to be made.
+const TEMPERATURES: [(TemperatureUnit, &str); 2] = [
+    (TemperatureUnit::Celsius, "celsius"),
+    (TemperatureUnit::Fahrenheit, "fahrenheit"),
+];
+const WEIGHTS: [(WeightUnit, &str); 4] = [
+    (WeightUnit::Grams, "grams"),
+    (WeightUnit::Ounces, "ounces"),
+    (WeightUnit::Kilograms, "kilograms"),
+    (WeightUnit::Pounds, "pounds"),
+];
+const LENGTHS: [(LengthUnit, &str); 2] = [
+    (LengthUnit::Centimetres, "centimetres"),
+    (LengthUnit::Inches, "inches"),
+];
+
+fn one_of<T: Copy>(known: &[(T, &str)], text: &str) -> Result<T> {
+    known
+        .iter()
+        .find(|(_, t)| *t == text)
+        .map(|(u, _)| *u)
+        .ok_or_else(|| StoreError::Unreadable(format!("unit {text}")))
+}
+
+fn name_of<T: PartialEq + Copy>(known: &[(T, &'static str)], unit: T) -> &'static str {
+    known
+        .iter()
+        .find(|(u, _)| *u == unit)
+        .map_or("", |(_, t)| t)
+}
+
+/// A kitchen to be made, or as it shall be.
 #[derive(Debug, Clone)]
 pub struct NewKitchen {
     pub name: String,
     pub usual: KitchenUsual,
-    pub temperature_unit: TemperatureUnit,
-    pub weight_unit: WeightUnit,
+    pub reads: Reads,
 }
 
 pub async fn add(db: &mut MySqlConnection, k: &NewKitchen, now: Timestamp) -> Result<KitchenId> {
-    let temperature = match k.temperature_unit {
-        TemperatureUnit::Celsius => "celsius",
-        TemperatureUnit::Fahrenheit => "fahrenheit",
-    };
-    let weight = match k.weight_unit {
-        WeightUnit::Grams => "grams",
-        WeightUnit::Ounces => "ounces",
-    };
     let done = sqlx::query!(
-        "INSERT INTO kitchen (name, time_zone, altitude_m, temperature_unit, weight_unit, room_c, fridge_c, tap_water_c,
-                              kitchen_scale_g, fine_scale_g, created_at)
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+        "INSERT INTO kitchen (name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c,
+                              fridge_c, tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, created_at)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         k.name,
         k.usual.time_zone,
         k.usual.altitude_m,
-        temperature,
-        weight,
+        name_of(&TEMPERATURES, k.reads.temperature),
+        name_of(&WEIGHTS, k.reads.weight),
+        name_of(&LENGTHS, k.reads.length),
+        k.reads.currency,
         k.usual.room_c,
         k.usual.fridge_c,
         k.usual.tap_water_c,
-        k.usual.kitchen_scale_g,
-        k.usual.fine_scale_g,
+        k.usual.scales.kitchen_scale_g,
+        k.usual.scales.fine_scale_g,
+        k.usual.scales.mixer_holds_g,
         instant::to_row(now)
     )
     .execute(db)
     .await?;
     Ok(KitchenId(done.last_insert_id()))
+}
+
+/// Changes a kitchen that is still at `revision`; `false` when somebody changed it meanwhile.
+pub async fn change(
+    db: &mut MySqlConnection,
+    id: KitchenId,
+    k: &NewKitchen,
+    revision: u64,
+) -> Result<bool> {
+    let done = sqlx::query!(
+        "UPDATE kitchen SET name = ?, time_zone = ?, altitude_m = ?, temperature_unit = ?, weight_unit = ?, length_unit = ?,
+                currency = ?, room_c = ?, fridge_c = ?, tap_water_c = ?, kitchen_scale_g = ?, fine_scale_g = ?,
+                mixer_holds_g = ?, revision = revision + 1
+         WHERE id = ? AND revision = ?",
+        k.name,
+        k.usual.time_zone,
+        k.usual.altitude_m,
+        name_of(&TEMPERATURES, k.reads.temperature),
+        name_of(&WEIGHTS, k.reads.weight),
+        name_of(&LENGTHS, k.reads.length),
+        k.reads.currency,
+        k.usual.room_c,
+        k.usual.fridge_c,
+        k.usual.tap_water_c,
+        k.usual.scales.kitchen_scale_g,
+        k.usual.scales.fine_scale_g,
+        k.usual.scales.mixer_holds_g,
+        id.0,
+        revision
+    )
+    .execute(db)
+    .await?;
+    Ok(done.rows_affected() == 1)
 }

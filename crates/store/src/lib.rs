@@ -4,10 +4,13 @@
 //! [`kitchen`] takes the [`KitchenId`] whose rows it may touch.
 
 pub mod batch;
+pub mod formula;
 mod held;
 mod instant;
 pub mod kitchen;
+mod lifted;
 pub mod observation;
+pub mod pantry;
 pub mod tap;
 
 pub use held::Held;

@@ -37,7 +37,19 @@ pub struct Browser {
     profile: PathBuf,
 }
 
+/// A driver that finds its port taken at the last moment is started again.
 fn start_driver() -> Result<(Child, u16)> {
+    let mut last = anyhow::anyhow!("chromedriver was not tried");
+    for _ in 0..3 {
+        match start_once() {
+            Ok(started) => return Ok(started),
+            Err(e) => last = e,
+        }
+    }
+    Err(last)
+}
+
+fn start_once() -> Result<(Child, u16)> {
     let mut child = Command::new("chromedriver")
         .arg("--port=0")
         .stdin(Stdio::null())
@@ -59,6 +71,7 @@ fn start_driver() -> Result<(Child, u16)> {
         Ok(Ok(port)) => Ok((child, port)),
         _ => {
             let _ = child.kill();
+            let _ = child.wait();
             bail!("chromedriver did not start")
         }
     }

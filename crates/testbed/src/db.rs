@@ -24,7 +24,9 @@ impl TestDb {
             NEXT.fetch_add(1, Ordering::Relaxed)
         );
         let mut c = MySqlConnection::connect(&server).await?;
-        let make = format!("DROP DATABASE IF EXISTS `{name}`; CREATE DATABASE `{name}`");
+        let make = format!(
+            "SET foreign_key_checks = 0; DROP DATABASE IF EXISTS `{name}`; CREATE DATABASE `{name}`"
+        );
         sqlx::raw_sql(AssertSqlSafe(make)).execute(&mut c).await?;
         c.close().await?;
         Ok(TestDb {
@@ -37,9 +39,12 @@ impl TestDb {
     /// Drops it.
     pub async fn close(self) -> Result<()> {
         let mut c = MySqlConnection::connect(&self.server).await?;
-        sqlx::raw_sql(AssertSqlSafe(format!("DROP DATABASE `{}`", self.name)))
-            .execute(&mut c)
-            .await?;
+        sqlx::raw_sql(AssertSqlSafe(format!(
+            "SET foreign_key_checks = 0; DROP DATABASE `{}`",
+            self.name
+        )))
+        .execute(&mut c)
+        .await?;
         c.close().await?;
         Ok(())
     }

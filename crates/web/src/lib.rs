@@ -42,6 +42,8 @@ pub fn router(db: MySqlPool) -> Router {
     let pages = Router::new()
         .merge(rooms::bench::routes())
         .merge(rooms::sheet::routes())
+        .merge(rooms::library::routes())
+        .merge(rooms::pantry::routes())
         .merge(rooms::batch::routes())
         .merge(rooms::bake::routes())
         .merge(rooms::ledger::routes())

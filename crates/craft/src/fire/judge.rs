@@ -50,8 +50,8 @@ fn quarter(t: Timestamp, zone: &TimeZone, form: &str) -> String {
 mod tests {
     use super::*;
     use crate::fire::{Tap, TapKind};
+    use crate::formula::Scales;
     use crate::sheet::{KitchenUsual, SheetRequest, hours, work_out};
-    use crate::style::StyleKey;
 
     #[test]
     fn the_pace_is_held_against_the_window() {
@@ -61,11 +61,15 @@ mod tests {
             room_c: 20.0,
             fridge_c: 5.0,
             tap_water_c: 12.0,
-            kitchen_scale_g: 1.0,
-            fine_scale_g: 0.1,
+            scales: Scales::default(),
         };
         let serve: Timestamp = "2026-11-27T19:00:00Z".parse().unwrap();
-        let sheet = work_out(&SheetRequest::of_style(StyleKey::HotRound, &kitchen, serve)).unwrap();
+        let sheet = work_out(&SheetRequest::of_style(
+            crate::style::first(),
+            &kitchen,
+            serve,
+        ))
+        .unwrap();
         let window = sheet.window.unwrap();
         let says = |run: &Run, now| -> Vec<String> {
             service(run, &sheet, now, &TimeZone::UTC)

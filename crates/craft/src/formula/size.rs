@@ -1,11 +1,89 @@
-//! How big the dough is: balls of a weight, or trays filled to a thickness.
+//! How big the dough is, from any end: balls, discs, pans, the whole dough, or the flour to use up.
 
-use crate::refusal::Check;
+use crate::refusal::{Check, plain};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use std::f64::consts::PI;
+
+/// Thicknesses with a name, g of dough per cm² (craft notes, section 2: 0.32 to 0.36 for thin rounds, 0.55 to
+/// 0.9 for pans).
+pub const THICKNESSES: [(&str, f64); 6] = [
+    ("paper thin", 0.28),
+    ("thin round", 0.32),
+    ("round", 0.36),
+    ("thin pan", 0.55),
+    ("pan", 0.70),
+    ("deep pan", 0.90),
+];
+
+/// The named thickness next to one.
+pub fn thickness_name(g_per_cm2: f64) -> &'static str {
+    THICKNESSES
+        .iter()
+        .min_by(|a, b| (a.1 - g_per_cm2).abs().total_cmp(&(b.1 - g_per_cm2).abs()))
+        .map_or("", |t| t.0)
+}
+
+/// The outline of a pan, inside.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(tag = "shape", rename_all = "snake_case", deny_unknown_fields)]
+pub enum PanShape {
+    /// 8 to 120 cm each.
+    Rectangle { length_cm: f64, width_cm: f64 },
+    /// 8 to 80 cm.
+    Round { diameter_cm: f64 },
+}
+
+impl PanShape {
+    pub fn area_cm2(self) -> f64 {
+        match self {
+            PanShape::Rectangle {
+                length_cm,
+                width_cm,
+            } => length_cm * width_cm,
+            PanShape::Round { diameter_cm } => disc_cm2(diameter_cm),
+        }
+    }
+    /// "40 × 30 cm" or "28 cm round".
+    pub fn words(self) -> String {
+        match self {
+            PanShape::Rectangle {
+                length_cm,
+                width_cm,
+            } => format!("{} × {} cm", plain(length_cm), plain(width_cm)),
+            PanShape::Round { diameter_cm } => format!("{} cm round", plain(diameter_cm)),
+        }
+    }
+}
+
+/// Area of a disc, cm².
+pub fn disc_cm2(diameter_cm: f64) -> f64 {
+    PI * diameter_cm * diameter_cm / 4.0
+}
+
+/// Pans of one kind.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PanGroup {
+    /// 1 to 200.
+    pub count: u32,
+    pub pan: PanShape,
+    /// 0.2 to 2 g/cm².
+    pub dough_g_per_cm2: f64,
+}
+
+/// Balls of one weight.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LooseBalls {
+    /// 1 to 1000.
+    pub count: u32,
+    /// 30 to 2000 g.
+    pub ball_g: f64,
+}
 
 /// The pieces to make.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Pieces {
     Balls {
@@ -14,90 +92,345 @@ pub enum Pieces {
         /// 30 to 2000 g.
         ball_g: f64,
     },
-    Trays {
-        /// 1 to 200.
+    /// Rounds by their size on the table.
+    Discs {
+        /// 1 to 1000.
         count: u32,
-        /// 8 to 120 cm.
-        length_cm: f64,
-        /// 8 to 120 cm.
-        width_cm: f64,
-        /// Dough on the tray, 0.2 to 2 g/cm².
+        /// 8 to 80 cm.
+        diameter_cm: f64,
+        /// 0.2 to 2 g/cm².
         dough_g_per_cm2: f64,
     },
+    /// Up to six kinds of pans, and balls besides.
+    Pans {
+        pans: Vec<PanGroup>,
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        balls: Option<LooseBalls>,
+    },
+    /// All the dough in the bowl, 50 to 300,000 g, loss included.
+    Total { count: u32, dough_g: f64 },
+    /// All the flour to use up, 20 to 250,000 g, wherever in the dough it goes.
+    Flour { count: u32, flour_g: f64 },
 }
 
+/// The ways to say how much.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Mode {
+    Balls,
+    Discs,
+    Pans,
+    Total,
+    Flour,
+}
+
+impl Mode {
+    pub const ALL: [Mode; 5] = [
+        Mode::Balls,
+        Mode::Discs,
+        Mode::Pans,
+        Mode::Total,
+        Mode::Flour,
+    ];
+    pub fn key(self) -> &'static str {
+        match self {
+            Mode::Balls => "balls",
+            Mode::Discs => "discs",
+            Mode::Pans => "pans",
+            Mode::Total => "total",
+            Mode::Flour => "flour",
+        }
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            Mode::Balls => "Balls",
+            Mode::Discs => "Discs",
+            Mode::Pans => "Pans",
+            Mode::Total => "Total",
+            Mode::Flour => "Flour",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Mode> {
+        Mode::ALL.into_iter().find(|m| m.key() == key)
+    }
+}
+
+/// Pieces of one kind as they are divided.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Portion {
+    pub count: u32,
+    pub piece_g: f64,
+    /// The pan that it fills; absent for a ball.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pan: Option<PanShape>,
+    /// Area that is topped, cm².
+    pub area_cm2: f64,
+}
+
+/// Largest dough of one sheet, g: what one person can still divide.
+pub(super) const MOST_DOUGH_G: f64 = 300_000.0;
+const MOST_KINDS: usize = 6;
+
 impl Pieces {
-    pub fn count(&self) -> u32 {
-        match *self {
-            Pieces::Balls { count, .. } | Pieces::Trays { count, .. } => count,
-        }
-    }
-    /// Weight of one piece, g.
-    pub fn piece_g(&self) -> f64 {
-        match *self {
-            Pieces::Balls { ball_g, .. } => ball_g,
-            Pieces::Trays {
-                length_cm,
-                width_cm,
+    /// Pans of one rectangular kind.
+    pub fn trays(count: u32, length_cm: f64, width_cm: f64, dough_g_per_cm2: f64) -> Pieces {
+        Pieces::Pans {
+            pans: vec![PanGroup {
+                count,
+                pan: PanShape::Rectangle {
+                    length_cm,
+                    width_cm,
+                },
                 dough_g_per_cm2,
-                ..
-            } => length_cm * width_cm * dough_g_per_cm2,
+            }],
+            balls: None,
         }
     }
-    /// Weight of all pieces, g.
-    pub fn total_g(&self) -> f64 {
-        f64::from(self.count()) * self.piece_g()
+    pub fn mode(&self) -> Mode {
+        match self {
+            Pieces::Balls { .. } => Mode::Balls,
+            Pieces::Discs { .. } => Mode::Discs,
+            Pieces::Pans { .. } => Mode::Pans,
+            Pieces::Total { .. } => Mode::Total,
+            Pieces::Flour { .. } => Mode::Flour,
+        }
     }
+    pub fn count(&self) -> u32 {
+        match self {
+            Pieces::Balls { count, .. }
+            | Pieces::Discs { count, .. }
+            | Pieces::Total { count, .. }
+            | Pieces::Flour { count, .. } => *count,
+            Pieces::Pans { pans, balls } => {
+                let pans = pans.iter().fold(0u32, |n, p| n.saturating_add(p.count));
+                pans.saturating_add(balls.map_or(0, |b| b.count))
+            }
+        }
+    }
+    /// Whether most of the dough lies in pans; `total` and `flour` follow what the style does.
+    pub fn in_pans(&self, style_in_pans: bool) -> bool {
+        match self {
+            Pieces::Balls { .. } | Pieces::Discs { .. } => false,
+            Pieces::Total { .. } | Pieces::Flour { .. } => style_in_pans,
+            Pieces::Pans { pans, balls } => {
+                let in_pans: f64 = pans.iter().map(|p| f64::from(p.count) * p.piece_g()).sum();
+                in_pans >= balls.map_or(0.0, |b| f64::from(b.count) * b.ball_g)
+            }
+        }
+    }
+    /// What the pieces weigh without loss; `None` where that follows from total or flour.
+    fn pieces_g(&self) -> Option<f64> {
+        match self {
+            Pieces::Total { .. } | Pieces::Flour { .. } => None,
+            _ => Some(
+                self.portions(0.0, 0.35)
+                    .iter()
+                    .map(|p| f64::from(p.count) * p.piece_g)
+                    .sum(),
+            ),
+        }
+    }
+    /// All the dough in the bowl, g, for a formula whose percentages sum to `sum_percent`.
+    pub fn bowl_g(&self, loss_percent: f64, sum_percent: f64) -> f64 {
+        match self {
+            Pieces::Total { dough_g, .. } => *dough_g,
+            Pieces::Flour { flour_g, .. } => flour_g * sum_percent / 100.0,
+            _ => self.pieces_g().unwrap_or(0.0) * (1.0 + loss_percent / 100.0),
+        }
+    }
+    /// The pieces by kind. `shared_g` is what `total` and `flour` divide (the bowl without loss); a ball of a
+    /// style opens to `g_per_cm2`.
+    pub fn portions(&self, shared_g: f64, g_per_cm2: f64) -> Vec<Portion> {
+        let ball = |count: u32, piece_g: f64| Portion {
+            count,
+            piece_g,
+            pan: None,
+            area_cm2: piece_g / g_per_cm2,
+        };
+        match self {
+            Pieces::Balls { count, ball_g } => vec![ball(*count, *ball_g)],
+            Pieces::Discs {
+                count,
+                diameter_cm,
+                dough_g_per_cm2,
+            } => {
+                let area_cm2 = disc_cm2(*diameter_cm);
+                vec![Portion {
+                    count: *count,
+                    piece_g: area_cm2 * dough_g_per_cm2,
+                    pan: None,
+                    area_cm2,
+                }]
+            }
+            Pieces::Pans { pans, balls } => pans
+                .iter()
+                .map(|p| Portion {
+                    count: p.count,
+                    piece_g: p.piece_g(),
+                    pan: Some(p.pan),
+                    area_cm2: p.pan.area_cm2(),
+                })
+                .chain(balls.iter().map(|b| ball(b.count, b.ball_g)))
+                .collect(),
+            Pieces::Total { count, .. } | Pieces::Flour { count, .. } => {
+                vec![ball(*count, shared_g / f64::from((*count).max(1)))]
+            }
+        }
+    }
+
+    /// The same dough said another way: `bowl_g` and `flour_g` are what it weighs now.
+    pub fn switched(
+        &self,
+        to: Mode,
+        bowl_g: f64,
+        flour_g: f64,
+        loss_percent: f64,
+        g_per_cm2: f64,
+    ) -> Pieces {
+        let count = self.count().max(1);
+        let shared = bowl_g / (1.0 + loss_percent / 100.0);
+        let piece_g = shared / f64::from(count);
+        match to {
+            _ if to == self.mode() => self.clone(),
+            Mode::Balls => Pieces::Balls {
+                count,
+                ball_g: piece_g,
+            },
+            Mode::Discs => Pieces::Discs {
+                count,
+                diameter_cm: (4.0 * piece_g / g_per_cm2 / PI).sqrt(),
+                dough_g_per_cm2: g_per_cm2,
+            },
+            Mode::Total => Pieces::Total {
+                count,
+                dough_g: bowl_g,
+            },
+            Mode::Flour => Pieces::Flour { count, flour_g },
+            Mode::Pans => {
+                // Three by four, as most trays are; the thickness takes up what is left.
+                let thickness = g_per_cm2.clamp(0.4, 1.2);
+                let long = (piece_g / thickness / 0.75)
+                    .sqrt()
+                    .clamp(8.0, 120.0)
+                    .round();
+                let wide = (0.75 * long).clamp(8.0, 120.0).round();
+                Pieces::trays(count, long, wide, piece_g / (long * wide))
+            }
+        }
+    }
+
     /// The field that says how many.
-    pub(super) fn count_field(&self) -> &'static str {
-        "pieces.count"
+    pub fn count_field(&self) -> &'static str {
+        match self {
+            Pieces::Pans { .. } => "pieces.pans[0].count",
+            _ => "pieces.count",
+        }
     }
 
     pub(super) fn check_into(&self, c: &mut Check) {
-        match *self {
-            Pieces::Balls { count, ball_g } => {
-                c.range(
-                    self.count_field(),
-                    "Balls",
-                    f64::from(count),
-                    1.0,
-                    1000.0,
-                    "",
-                );
-                c.range("pieces.ball_g", "A ball", ball_g, 30.0, 2000.0, "g");
+        let count = |c: &mut Check, what: &str, n: u32| {
+            c.range("pieces.count", what, f64::from(n), 1.0, 1000.0, "");
+        };
+        let thickness = |c: &mut Check, field: &str, v: f64| {
+            c.range(field, "Thickness", v, 0.2, 2.0, "g/cm²");
+        };
+        match self {
+            Pieces::Balls { count: n, ball_g } => {
+                count(c, "Balls", *n);
+                c.range("pieces.ball_g", "A ball", *ball_g, 30.0, 2000.0, "g");
             }
-            Pieces::Trays {
-                count,
-                length_cm,
-                width_cm,
+            Pieces::Discs {
+                count: n,
+                diameter_cm,
                 dough_g_per_cm2,
             } => {
+                count(c, "Discs", *n);
                 c.range(
-                    self.count_field(),
-                    "Trays",
-                    f64::from(count),
-                    1.0,
-                    200.0,
-                    "",
+                    "pieces.diameter_cm",
+                    "A disc",
+                    *diameter_cm,
+                    8.0,
+                    80.0,
+                    "cm",
                 );
+                thickness(c, "pieces.dough_g_per_cm2", *dough_g_per_cm2);
+            }
+            Pieces::Total { count: n, dough_g } => {
+                count(c, "Pieces", *n);
+                c.range("pieces.dough_g", "Dough", *dough_g, 50.0, MOST_DOUGH_G, "g");
+            }
+            Pieces::Flour { count: n, flour_g } => {
+                count(c, "Pieces", *n);
+                c.range("pieces.flour_g", "Flour", *flour_g, 20.0, 250_000.0, "g");
+            }
+            Pieces::Pans { pans, balls } => check_pans(c, pans, *balls),
+        }
+    }
+}
+
+impl PanGroup {
+    /// Dough in one pan, g.
+    pub fn piece_g(&self) -> f64 {
+        self.pan.area_cm2() * self.dough_g_per_cm2
+    }
+}
+
+fn check_pans(c: &mut Check, pans: &[PanGroup], balls: Option<LooseBalls>) {
+    if pans.is_empty() && balls.is_none() {
+        c.refuse("pieces.pans", "Say at least one pan, or some balls.");
+    }
+    if pans.len() > MOST_KINDS {
+        c.refuse(
+            "pieces.pans",
+            format!("At most {MOST_KINDS} kinds of pans on one sheet."),
+        );
+    }
+    for (i, p) in pans.iter().enumerate() {
+        let field = |name: &str| format!("pieces.pans[{i}].{name}");
+        c.range(&field("count"), "Pans", f64::from(p.count), 1.0, 200.0, "");
+        match p.pan {
+            PanShape::Rectangle {
+                length_cm,
+                width_cm,
+            } => {
                 c.range(
-                    "pieces.length_cm",
-                    "Tray length",
+                    &field("length_cm"),
+                    "Pan length",
                     length_cm,
                     8.0,
                     120.0,
                     "cm",
                 );
-                c.range("pieces.width_cm", "Tray width", width_cm, 8.0, 120.0, "cm");
+                c.range(&field("width_cm"), "Pan width", width_cm, 8.0, 120.0, "cm");
+            }
+            PanShape::Round { diameter_cm } => {
                 c.range(
-                    "pieces.dough_g_per_cm2",
-                    "Dough on the tray",
-                    dough_g_per_cm2,
-                    0.2,
-                    2.0,
-                    "g/cm²",
+                    &field("diameter_cm"),
+                    "Pan diameter",
+                    diameter_cm,
+                    8.0,
+                    80.0,
+                    "cm",
                 );
             }
         }
+        c.range(
+            &field("dough_g_per_cm2"),
+            "Thickness",
+            p.dough_g_per_cm2,
+            0.2,
+            2.0,
+            "g/cm²",
+        );
+    }
+    if let Some(b) = balls {
+        c.range(
+            "pieces.balls.count",
+            "Balls",
+            f64::from(b.count),
+            1.0,
+            1000.0,
+            "",
+        );
+        c.range("pieces.balls.ball_g", "A ball", b.ball_g, 30.0, 2000.0, "g");
     }
 }

@@ -16,6 +16,7 @@ const C_FLOUR: f64 = 1.95;
 const C_SALT: f64 = 0.9;
 const C_OIL: f64 = 2.0;
 const C_SUGAR: f64 = 1.25;
+const C_DOUGH: f64 = 3.1;
 /// Heat that melting ice takes, kJ/kg.
 const MELTING: f64 = 334.0;
 /// Colder water than this is not to be had without ice, °C.
@@ -115,6 +116,11 @@ pub struct WaterRequest {
     pub oil_g: f64,
     #[serde(default)]
     pub sugar_g: f64,
+    /// Ripe preferments that go in, and how warm they are.
+    #[serde(default)]
+    pub preferment_g: f64,
+    #[serde(default)]
+    pub preferment_c: f64,
     pub mixer: Mixer,
     /// Minutes of work; 0 to 60.
     pub mixing_min: f64,
@@ -125,9 +131,10 @@ pub struct WaterRequest {
 pub struct WaterResult {
     /// What the heat balance asks for, possible or not, °C.
     pub needed_c: f64,
-    /// What the base rule asks for: 3 × target − friction − room − flour, °C.
+    /// What the base rule asks for: 3 × target − friction − room − flour, °C; with a preferment 4 × target and
+    /// its temperature besides.
     pub base_rule_c: f64,
-    /// The base itself: 3 × target − friction.
+    /// The base itself: 3 (or 4) × target − friction.
     pub base: f64,
     /// What to pour: `water_g` minus the ice, at this temperature, °C.
     pub pour_c: f64,
@@ -162,14 +169,25 @@ impl WaterRequest {
             35.0,
             "°C",
         );
-        c.range("flour_g", "Flour", self.flour_g, 1.0, 300_000.0, "g");
-        c.range("water_g", "Water", self.water_g, 1.0, 300_000.0, "g");
+        // With all the flour in a biga nothing but water is left to pour.
+        let least = if self.preferment_g > 0.0 { 0.0 } else { 1.0 };
+        c.range("flour_g", "Flour", self.flour_g, least, 300_000.0, "g");
+        c.range("water_g", "Water", self.water_g, least, 300_000.0, "g");
+        c.range(
+            "preferment_c",
+            "Preferment",
+            self.preferment_c,
+            -2.0,
+            42.0,
+            "°C",
+        );
         for (field, what, v) in [
             ("salt_g", "Salt", self.salt_g),
             ("oil_g", "Oil", self.oil_g),
             ("sugar_g", "Sugar", self.sugar_g),
+            ("preferment_g", "Preferment", self.preferment_g),
         ] {
-            c.range(field, what, v, 0.0, 100_000.0, "g");
+            c.range(field, what, v, 0.0, 300_000.0, "g");
         }
         c.range("mixing_min", "Mixing", self.mixing_min, 0.0, 60.0, "min");
         c.done()
@@ -180,11 +198,16 @@ impl WaterRequest {
         self.flour_g * C_FLOUR + self.salt_g * C_SALT + self.sugar_g * C_SUGAR
     }
     fn capacity(&self) -> f64 {
-        self.dry_capacity() + self.oil_g * C_OIL + self.water_g * C_WATER
+        self.dry_capacity()
+            + self.oil_g * C_OIL
+            + self.water_g * C_WATER
+            + self.preferment_g * C_DOUGH
     }
     /// Heat in flour, salt, sugar (as warm as the flour) and oil (as warm as the room), J above 0 °C.
     fn heat_without_water(&self) -> f64 {
-        self.dry_capacity() * self.flour_c + self.oil_g * C_OIL * self.room_c
+        self.dry_capacity() * self.flour_c
+            + self.oil_g * C_OIL * self.room_c
+            + self.preferment_g * C_DOUGH * self.preferment_c
     }
     fn friction_k(&self) -> f64 {
         self.mixer.friction_k(self.mixing_min)
@@ -203,11 +226,15 @@ pub fn water(r: &WaterRequest) -> Result<WaterResult, Refused> {
     r.check()?;
     let friction_k = r.friction_k();
     let wanted = (r.target_dough_c - friction_k) * r.capacity() - r.heat_without_water();
+    if r.water_g < 1.0 {
+        return Ok(nothing_to_pour(r, friction_k));
+    }
     let needed_c = wanted / (r.water_g * C_WATER);
-    let base = 3.0 * r.target_dough_c - friction_k;
+    let (terms, preferment_c) = base_terms(r);
+    let base = terms * r.target_dough_c - friction_k;
     let mut out = WaterResult {
         needed_c,
-        base_rule_c: base - r.room_c - r.flour_c,
+        base_rule_c: base - r.room_c - r.flour_c - preferment_c,
         base,
         pour_c: needed_c,
         pour_g: r.water_g,
@@ -248,6 +275,43 @@ pub fn water(r: &WaterRequest) -> Result<WaterResult, Refused> {
     Ok(out)
 }
 
+/// How many temperatures the base rule weighs, and the preferment's.
+fn base_terms(r: &WaterRequest) -> (f64, f64) {
+    if r.preferment_g > 0.0 {
+        (4.0, r.preferment_c)
+    } else {
+        (3.0, 0.0)
+    }
+}
+
+/// All the water is in the preferment: the dough comes as it comes.
+fn nothing_to_pour(r: &WaterRequest, friction_k: f64) -> WaterResult {
+    let (terms, preferment_c) = base_terms(r);
+    let base = terms * r.target_dough_c - friction_k;
+    let dough_c = r.heat_without_water() / r.capacity() + friction_k;
+    WaterResult {
+        needed_c: r.tap_water_c,
+        base_rule_c: base - r.room_c - r.flour_c - preferment_c,
+        base,
+        pour_c: r.tap_water_c,
+        pour_g: r.water_g,
+        ice_g: 0.0,
+        friction_k,
+        dough_c,
+        reached: (dough_c - r.target_dough_c).abs() < 0.5,
+        notes: vec![
+            Note::watch(
+                "no_water_to_pour",
+                format!(
+                    "No water is left to set the dough's temperature: it comes to {dough_c:.0} °C"
+                ),
+                "All of it is in the preferment.",
+            )
+            .todo("Keep the preferment at the temperature that the dough should have."),
+        ],
+    }
+}
+
 /// Ice that replaces part of the water at `water_c` so that the heat balance closes, g.
 fn ice_for(r: &WaterRequest, wanted: f64, water_c: f64) -> f64 {
     (r.water_g * C_WATER * water_c - wanted) / (C_WATER * water_c + MELTING)
@@ -286,7 +350,7 @@ fn with_ice(r: &WaterRequest, wanted: f64, out: &mut WaterResult) {
                 format!("Even 60 % ice leaves the dough at {:.1} °C", out.dough_c),
                 "More ice than that does not melt while you mix.",
             )
-            .todo(if flour_c > -20.0 {
+            .todo(if r.flour_g >= 1.0 && flour_c > -20.0 {
                 format!("Chill the flour to {flour_c:.0} °C, or mix for a shorter time.")
             } else {
                 "Chill flour and bowl, mix for a shorter time, or aim for a warmer dough."
@@ -311,9 +375,12 @@ fn too_hot(r: &WaterRequest, out: &mut WaterResult) {
                 out.dough_c
             ),
         )
-        .todo(format!(
-            "Warm the flour to {flour_c:.0} °C instead, or accept the cooler dough."
-        )),
+        .todo(if r.flour_g >= 1.0 && flour_c < 45.0 {
+            format!("Warm the flour to {flour_c:.0} °C instead, or accept the cooler dough.")
+        } else {
+            "Warm flour and bowl, let a preferment come to the room, or accept the cooler dough."
+                .to_string()
+        }),
     );
 }
 
@@ -333,6 +400,8 @@ mod tests {
             salt_g: 20.0,
             oil_g: 0.0,
             sugar_g: 0.0,
+            preferment_g: 0.0,
+            preferment_c: 0.0,
             mixer: Mixer::Hand,
             mixing_min: 12.0,
         }

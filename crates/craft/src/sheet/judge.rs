@@ -4,14 +4,15 @@ use super::{SheetRequest, SheetResult, StepKind};
 use crate::note::Note;
 use crate::refusal::plain;
 use crate::rise::recipe::Recipe;
-use crate::rise::ripeness::stickiness_limit;
 use crate::rise::{Part, RiseRequest, RiseResult};
-use crate::style::Usual;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
 /// Reserve that leaves a dough supple enough to open, share.
 const COMFORTABLE_RESERVE: f64 = 0.15;
+/// A dough of so few hours in the room does not use up a flour of this strength.
+const SHORT_H: f64 = 10.0;
+const STRONG_W: f64 = 300.0;
 /// The night, local hours.
 const NIGHT_FROM: i8 = 22;
 const NIGHT_TO: i8 = 6;
@@ -26,8 +27,7 @@ pub(super) fn notes(
     let mut notes = Vec::new();
     notes.extend(window(r, out, rise, zone));
     notes.extend(flour(r, dough, rise, zone));
-    notes.extend(handling(r, rise));
-    notes.extend(unusual(r));
+    notes.extend(handling(rise));
     notes.extend(night(out, zone));
     notes
 }
@@ -106,10 +106,17 @@ fn flour(
     zone: &TimeZone,
 ) -> Option<Note> {
     let reserve = rise.at_bake.reserve;
+    if let Some(note) = too_strong(dough, rise, r) {
+        return Some(note);
+    }
     if reserve >= COMFORTABLE_RESERVE {
         return Some(Note::holds(
             "flour_lasts",
-            format!("W {} lasts for {} h", plain(r.flour_w), plain(r.total_h())),
+            format!(
+                "W {} lasts for {} h",
+                plain(dough.flour_w.round()),
+                plain(r.total_h())
+            ),
             format!(
                 "Gluten reserve {:.0} of 100 at the serve time.",
                 100.0 * reserve
@@ -117,12 +124,12 @@ fn flour(
         ));
     }
     let recipe = Recipe::of(dough);
-    let folds = r.style.style().folds;
+    let folds = r.formula.style.folds;
     let needed =
         (recipe.w_needed(rise.at_bake.matured_h, COMFORTABLE_RESERVE, folds) / 10.0).ceil() * 10.0;
     let what = format!(
         "W {} is weak for {} h",
-        plain(r.flour_w),
+        plain(dough.flour_w.round()),
         plain(r.total_h())
     );
     let why = match spent_h(rise) {
@@ -141,96 +148,43 @@ fn flour(
     } else {
         Note::watch("flour_weak", what, why)
     };
-    Some(if needed <= 450.0 {
-        note.remedy(format!("Take W {}", plain(needed)), "flour_w", needed)
+    Some(if needed <= 450.0 && r.formula.flours.len() == 1 {
+        note.remedy(
+            format!("Take W {}", plain(needed)),
+            "flours[0].facts.w",
+            needed,
+        )
+    } else if needed <= 450.0 {
+        note.todo(format!(
+            "Bring the blend to W {}: more of its strongest flour.",
+            plain(needed)
+        ))
     } else {
         note.todo("No flour lasts that long here: fewer hours or a colder place.")
     })
 }
 
-fn handling(r: &SheetRequest, rise: &RiseResult) -> Vec<Note> {
-    let mut notes = Vec::new();
-    let limit = stickiness_limit(r.flour_w);
-    if r.hydration_percent > limit {
-        let set = limit.floor();
-        let note = Note::watch(
-            "wetter_than_flour",
-            format!(
-                "{} % water is wet for W {}",
-                plain(r.hydration_percent),
-                plain(r.flour_w)
-            ),
-            format!("This strength carries about {set:.0} %; beyond it the dough sticks."),
-        );
-        notes.push(if set >= 50.0 {
-            note.remedy(format!("Set {set:.0} %"), "hydration_percent", set)
-        } else {
-            note
-        });
-    }
-    // What the rise itself says of its handling; the rest is judged above with the sheet's own figures.
-    let of_rise = ["warm_core", "pale_crust", "fragile"];
-    notes.extend(
-        rise.notes
-            .iter()
-            .filter(|n| of_rise.contains(&n.code.as_str()))
-            .cloned(),
-    );
-    notes
+/// Much more gluten than the hours use: the dough stays tight.
+fn too_strong(dough: &RiseRequest, rise: &RiseResult, r: &SheetRequest) -> Option<Note> {
+    let short = r.total_h() <= SHORT_H && r.formula.cold_h == 0.0;
+    (short && dough.flour_w >= STRONG_W && rise.at_bake.reserve > 0.75).then(|| {
+        Note::watch(
+            "flour_too_strong",
+            format!("W {} is strong for {} h", plain(dough.flour_w.round()), plain(r.total_h())),
+            "A strong flour in a short dough stays tight and snaps back; W 180 to 260 opens by itself.",
+        )
+        .todo("Blend in a softer flour, give it more water, or more hours.")
+    })
 }
 
-fn unusual(r: &SheetRequest) -> Vec<Note> {
-    let s = r.style.style();
-    let mut notes = Vec::new();
-    let mut see = |code: &str, field: &str, what: &str, v: f64, u: Usual, why: &str| {
-        if v < u.low || v > u.high {
-            let set = v.clamp(u.low, u.high);
-            notes.push(
-                Note::watch(
-                    code,
-                    format!("{what} {} % is outside this style", plain(v)),
-                    why,
-                )
-                .remedy(format!("Set {} %", plain(set)), field, set),
-            );
-        }
-    };
-    let range = |u: Usual| format!("Usual is {} to {} %.", plain(u.low), plain(u.high));
-    see(
-        "water_unusual",
-        "hydration_percent",
-        "Water",
-        r.hydration_percent,
-        s.usual_hydration,
-        &range(s.usual_hydration),
-    );
-    let oil_why = if s.scorching {
-        "A lean dough puffs and spots in a very hot oven; oil makes it crisp and dark.".to_string()
-    } else {
-        range(s.usual_oil)
-    };
-    see(
-        "oil_unusual",
-        "oil_percent",
-        "Oil",
-        r.oil_percent,
-        s.usual_oil,
-        &oil_why,
-    );
-    let sugar_why = if s.scorching {
-        "Under a hot dome sugar burns before the base is done.".to_string()
-    } else {
-        range(s.usual_sugar)
-    };
-    see(
-        "sugar_unusual",
-        "sugar_percent",
-        "Sugar",
-        r.sugar_percent,
-        s.usual_sugar,
-        &sugar_why,
-    );
-    notes
+fn handling(rise: &RiseResult) -> Vec<Note> {
+    // What the rise itself says of its handling; the rest is judged with the formula's own figures.
+    let of_rise = ["warm_core", "pale_crust", "fragile"];
+    rise.notes
+        .iter()
+        .filter(|n| of_rise.contains(&n.code.as_str()))
+        .cloned()
+        .collect()
 }
 
 fn night(out: &SheetResult, zone: &TimeZone) -> Option<Note> {

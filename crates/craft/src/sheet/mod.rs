@@ -1,43 +1,34 @@
 //! Sheet: from "six balls for Friday 19:00" to grams, yeast, water, steps by the clock, and judgements.
 //!
-//! It puts the other rooms of this crate in order: formula (grams) → mix (water, dough temperature) → rise
-//! (yeast for the hours, ready window) → plan (steps backward from the serve time) → notes. Instants are
+//! It puts the other rooms of this crate in order: formula (grams) → mix (water, dough temperature) → raise
+//! (yeast of preferments and dough for their hours, ready window) → plan (steps backward from the serve time) → notes. Instants are
 //! UTC; the time zone serves only to say clock times and to find the night.
 
 mod judge;
 mod plan;
 pub mod progress;
+mod raise;
 mod too_near;
 
 pub use plan::{PlannedStep, StepKind, min_s};
 
-use crate::fire::programme::{Programme, programme};
-use crate::formula::{FormulaRequest, FormulaResult, Ingredient, Pieces, formulate};
-use crate::leaven::YeastForm;
-use crate::mix::{Mixer, WaterRequest, WaterResult, water};
+use crate::fire::programme::Programme;
+use crate::formula::{Doses, Formula, FormulaResult, Ingredient, Scales, weigh};
+use crate::mix::{WaterRequest, WaterResult, water};
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, Refused};
-use crate::rise::{Label, RiseRequest, RiseResult, Temperatures, YeastAnswer, solve_yeast};
-use crate::style::StyleKey;
+use crate::rise::{Label, RiseResult};
+use crate::style::Style;
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
-/// A dough wanted at an hour.
+/// A dough wanted at an hour, in a kitchen.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct SheetRequest {
-    pub style: StyleKey,
-    pub pieces: Pieces,
-    pub loss_percent: f64,
-    pub hydration_percent: f64,
-    pub salt_percent: f64,
-    pub oil_percent: f64,
-    pub sugar_percent: f64,
-    pub yeast_form: YeastForm,
-    /// Flour strength W (1e-4 J), 80 to 450.
-    pub flour_w: f64,
+    pub formula: Formula,
     /// When the first one is eaten.
     pub serve_at: Timestamp,
     /// The present; without it nothing is said about being too late.
@@ -50,25 +41,30 @@ pub struct SheetRequest {
     pub fridge_c: f64,
     pub flour_c: f64,
     pub tap_water_c: f64,
-    /// Wanted temperature off the mixer.
-    pub target_dough_c: f64,
-    pub mixer: Mixer,
-    /// Hours in the room before balling or before the fridge, 0.25 to 48.
-    pub bulk_h: f64,
-    /// Hours in the fridge, 0 to 168.
-    pub cold_h: f64,
-    /// Hours in the room before the bake, 0.5 to 24.
-    pub temper_h: f64,
-    pub kitchen_scale_g: f64,
-    pub fine_scale_g: f64,
+    #[serde(default)]
+    pub scales: Scales,
 }
 
 /// The solved yeast, % of the flour; good to about ×/÷ 1.6.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct SheetYeast {
-    /// In the form that was asked for.
+    /// In the form that was asked for; what the final dough takes.
     pub percent: f64,
     pub fresh_equivalent_percent: f64,
+}
+
+/// How a preferment stands when the dough is mixed.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct PrefermentPlan {
+    pub name: String,
+    /// When it is mixed or fed, and when it goes into the dough.
+    pub from_at: Timestamp,
+    pub to_at: Timestamp,
+    /// Yeast on its own flour, %, in its own form.
+    pub yeast_percent: f64,
+    /// Ripeness when it is used: 100 is as intended.
+    pub ripe: f64,
+    pub label: Label,
 }
 
 /// A point of both clocks.
@@ -104,6 +100,7 @@ pub struct Block {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum BlockKind {
+    Preferment,
     Mix,
     Bulk,
     Ball,
@@ -116,8 +113,10 @@ pub enum BlockKind {
 pub struct SheetResult {
     pub formula: FormulaResult,
     pub yeast: SheetYeast,
+    #[serde(default)]
+    pub preferments: Vec<PrefermentPlan>,
     pub water: WaterResult,
-    /// When mixing begins, and when the dough leaves the mixer (hour 0 of the clocks).
+    /// When the first thing is mixed, and when the dough leaves the mixer (hour 0 of the clocks).
     pub start_at: Timestamp,
     pub mixed_at: Timestamp,
     pub steps: Vec<PlannedStep>,
@@ -168,18 +167,13 @@ impl SheetResult {
 
 impl SheetRequest {
     /// A style's sensible values for a kitchen, served at an hour.
-    pub fn of_style(style: StyleKey, kitchen: &KitchenUsual, serve_at: Timestamp) -> SheetRequest {
-        let s = style.style();
+    pub fn of_style(style: &Style, kitchen: &KitchenUsual, serve_at: Timestamp) -> SheetRequest {
+        SheetRequest::of(Formula::of_style(style), kitchen, serve_at)
+    }
+    /// A formula in a kitchen, served at an hour.
+    pub fn of(formula: Formula, kitchen: &KitchenUsual, serve_at: Timestamp) -> SheetRequest {
         SheetRequest {
-            style,
-            pieces: s.pieces,
-            loss_percent: s.loss_percent,
-            hydration_percent: s.hydration_percent,
-            salt_percent: s.salt_percent,
-            oil_percent: s.oil_percent,
-            sugar_percent: s.sugar_percent,
-            yeast_form: s.yeast_form,
-            flour_w: s.flour_w,
+            formula,
             serve_at,
             now_at: None,
             time_zone: kitchen.time_zone.clone(),
@@ -188,31 +182,38 @@ impl SheetRequest {
             fridge_c: kitchen.fridge_c,
             flour_c: kitchen.room_c,
             tap_water_c: kitchen.tap_water_c,
-            target_dough_c: s.target_dough_c,
-            mixer: Mixer::Hand,
-            bulk_h: s.bulk_h,
-            cold_h: s.cold_h,
-            temper_h: s.temper_h,
-            kitchen_scale_g: kitchen.kitchen_scale_g,
-            fine_scale_g: kitchen.fine_scale_g,
+            scales: kitchen.scales,
         }
     }
 
-    /// Minutes from the first weighing to the dough leaving the mixer.
+    /// The same request, changed.
+    pub fn with(mut self, change: impl FnOnce(&mut SheetRequest)) -> SheetRequest {
+        change(&mut self);
+        self
+    }
+    /// Minutes from the first weighing of the dough to its leaving the mixer.
     pub fn mixing_min(&self) -> f64 {
-        self.mixer.usual_min().1
+        self.formula.mixer.usual_min().1
     }
     /// Hours from the mixer to the serve time.
     pub fn total_h(&self) -> f64 {
-        self.bulk_h + self.cold_h + self.temper_h
+        self.formula.total_h()
+    }
+    /// Hours from the first thing mixed to the dough leaving the mixer.
+    pub fn lead_h(&self) -> f64 {
+        self.formula.longest_preferment_h() + self.mixing_min() / 60.0
     }
     /// When the dough leaves the mixer.
     pub fn mixed_at(&self) -> Timestamp {
         self.serve_at - hours(self.total_h())
     }
-    /// When weighing and mixing begin.
-    pub fn start_at(&self) -> Timestamp {
+    /// When weighing and mixing of the dough begin.
+    pub fn mix_at(&self) -> Timestamp {
         self.mixed_at() - hours(self.mixing_min() / 60.0)
+    }
+    /// When the first thing is mixed: the longest preferment, or the dough.
+    pub fn start_at(&self) -> Timestamp {
+        self.mix_at() - hours(self.formula.longest_preferment_h())
     }
     fn zone(&self) -> Result<TimeZone, Refused> {
         TimeZone::get(&self.time_zone).map_err(|_| {
@@ -223,25 +224,13 @@ impl SheetRequest {
         })
     }
 
-    fn formula(&self, yeast_percent: f64) -> FormulaRequest {
-        FormulaRequest {
-            pieces: self.pieces,
-            loss_percent: self.loss_percent,
-            hydration_percent: self.hydration_percent,
-            salt_percent: self.salt_percent,
-            oil_percent: self.oil_percent,
-            sugar_percent: self.sugar_percent,
-            yeast_percent,
-            yeast_form: self.yeast_form,
-            kitchen_scale_g: self.kitchen_scale_g,
-            fine_scale_g: self.fine_scale_g,
-        }
-    }
-
     fn check(&self) -> Result<(), Refused> {
         let mut c = Check::new();
-        self.formula(0.0).check_into(&mut c);
-        c.range("flour_w", "Flour strength W", self.flour_w, 80.0, 450.0, "");
+        c.within("formula");
+        self.formula.check_into(&mut c);
+        c.within("scales");
+        self.scales.check_into(&mut c);
+        c.within("");
         c.range("room_c", "Room", self.room_c, -2.0, 42.0, "°C");
         c.range("fridge_c", "Fridge", self.fridge_c, -2.0, 20.0, "°C");
         c.range("flour_c", "Flour", self.flour_c, -20.0, 45.0, "°C");
@@ -254,14 +243,6 @@ impl SheetRequest {
             "°C",
         );
         c.range(
-            "target_dough_c",
-            "Dough off the mixer",
-            self.target_dough_c,
-            5.0,
-            35.0,
-            "°C",
-        );
-        c.range(
             "altitude_m",
             "Altitude",
             self.altitude_m,
@@ -269,51 +250,28 @@ impl SheetRequest {
             4500.0,
             "m",
         );
-        c.range("bulk_h", "Bulk", self.bulk_h, 0.25, 48.0, "h");
-        c.range("cold_h", "Cold", self.cold_h, 0.0, 168.0, "h");
-        c.range("temper_h", "Before the bake", self.temper_h, 0.5, 24.0, "h");
         c.done()
     }
 
     /// The bowl, for the water.
     fn bowl(&self, f: &FormulaResult) -> WaterRequest {
+        let last = f.last();
+        let (minutes, _) = self.formula.mixer.usual_min();
+        let preferment = &f.columns[..last];
         WaterRequest {
-            target_dough_c: self.target_dough_c,
+            target_dough_c: self.formula.target_dough_c,
             room_c: self.room_c,
             flour_c: self.flour_c,
             tap_water_c: self.tap_water_c,
-            flour_g: f.exact_g(Ingredient::Flour),
-            water_g: f.exact_g(Ingredient::Water),
-            salt_g: f.exact_g(Ingredient::Salt),
-            oil_g: f.exact_g(Ingredient::Oil),
-            sugar_g: f.exact_g(Ingredient::Sugar),
-            mixer: self.mixer,
-            mixing_min: self.mixer.usual_min().0,
-        }
-    }
-
-    /// The dough for the rise model, leaving the mixer at `dough_c`.
-    fn dough(&self, dough_g: f64, dough_c: f64, zone: &TimeZone) -> RiseRequest {
-        let local = self.mixed_at().to_zoned(zone.clone());
-        RiseRequest {
-            kind: Default::default(),
-            hydration_percent: self.hydration_percent,
-            salt_percent: self.salt_percent,
-            sugar_percent: self.sugar_percent,
-            oil_percent: self.oil_percent,
-            whole_grain_percent: 0.0,
-            flour_w: self.flour_w,
-            yeast_percent: 0.0,
-            yeast_form: self.yeast_form,
-            yeast_vigour: 1.0,
-            leaven_fraction: 0.0,
-            leaven_vigour: 1.0,
-            preferments: vec![],
-            dough_c,
-            altitude_m: self.altitude_m,
-            target_volume: Some(self.style.style().target_volume),
-            start_clock_h: f64::from(local.hour()) + f64::from(local.minute()) / 60.0,
-            stages: plan::stages(self, dough_g),
+            flour_g: f.exact_in(Ingredient::Flour, last),
+            water_g: f.exact_in(Ingredient::Water, last),
+            salt_g: f.exact_in(Ingredient::Salt, last),
+            oil_g: f.exact_in(Ingredient::Oil, last),
+            sugar_g: f.exact_in(Ingredient::Sugar, last) + f.exact_in(Ingredient::Extra, last),
+            preferment_g: preferment.iter().map(|c| c.exact_g).sum(),
+            preferment_c: raise::preferments_c(self, f),
+            mixer: self.formula.mixer,
+            mixing_min: minutes,
         }
     }
 }
@@ -326,8 +284,7 @@ pub struct KitchenUsual {
     pub room_c: f64,
     pub fridge_c: f64,
     pub tap_water_c: f64,
-    pub kitchen_scale_g: f64,
-    pub fine_scale_g: f64,
+    pub scales: Scales,
 }
 
 /// A span of hours as exact time.
@@ -341,35 +298,17 @@ pub fn hours(h: f64) -> SignedDuration {
 pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
     r.check()?;
     let zone = r.zone()?;
-    let bare = formulate(&r.formula(0.0))?;
-    let dough_c = water(&r.bowl(&bare))?.dough_c;
-    let dough = r.dough(bare.dough_g, dough_c.clamp(0.0, 40.0), &zone);
+    let mut doses = Doses::stated(&r.formula);
+    let bare = weigh(&r.formula, &r.scales, &doses).map_err(in_formula)?;
+    let dough_c = water(&r.bowl(&bare)).map_err(raise::at_water)?.dough_c;
+    let raised = raise::preferments(r, &bare, &mut doses)?;
+    let dough = raise::dough(r, &bare, &raised, dough_c.clamp(0.0, 40.0), &zone);
     too_near::refuse(r, &dough, &zone)?;
-    let answer = solve_yeast(&dough, Temperatures::InsideTheDough)?;
-    let (yeast, rise) = match answer {
-        YeastAnswer::Found {
-            yeast_percent,
-            fresh_equivalent_percent,
-            forecast,
-            ..
-        } => (
-            SheetYeast {
-                percent: yeast_percent,
-                fresh_equivalent_percent,
-            },
-            *forecast,
-        ),
-        YeastAnswer::None {
-            reason,
-            ripeness_at_limit,
-            ..
-        } => {
-            return Err(too_near::no_yeast(reason, ripeness_at_limit));
-        }
-    };
-    let mut formula = formulate(&r.formula(yeast.percent))?;
+    let (yeast, rise, alone) = raise::yeast(r, &dough)?;
+    doses.dough = yeast.percent;
+    let mut formula = weigh(&r.formula, &r.scales, &doses).map_err(in_formula)?;
     // Once more with the yeast in: the water of the steps is the water of the sheet.
-    let mut bowl = water(&r.bowl(&formula))?;
+    let mut bowl = water(&r.bowl(&formula)).map_err(raise::at_water)?;
     let mixed_at = r.mixed_at();
     let window = rise.window.map(|w| ReadyWindow {
         from_at: mixed_at + hours(w.from_h),
@@ -377,6 +316,11 @@ pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
     });
     let mut notes = std::mem::take(&mut formula.notes);
     notes.append(&mut bowl.notes);
+    notes.extend(raise::notes(r, &raised, alone));
+    notes.extend(crate::style::topping::notes(
+        &r.formula.toppings,
+        r.formula.style.bake.out_s,
+    ));
     let mut out = SheetResult {
         start_at: r.start_at(),
         mixed_at,
@@ -387,7 +331,8 @@ pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
         reserve_at_serve: 100.0 * rise.at_bake.reserve,
         label_at_serve: rise.at_bake.label,
         clocks: clocks(&rise),
-        programme: programme(r.style),
+        programme: r.formula.style.bake.clone(),
+        preferments: raised.into_iter().map(|p| p.plan).collect(),
         notes: vec![],
         formula,
         yeast,
@@ -396,6 +341,11 @@ pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
     notes.extend(judge::notes(r, &out, &dough, &rise, &zone));
     out.notes = by_urgency(notes);
     Ok(out)
+}
+
+/// A refusal of the formula, at its place in the sheet's request.
+fn in_formula(refused: Refused) -> Refused {
+    refused.below("formula")
 }
 
 /// The curves at about a hundred points, and one day beyond at most: enough for a picture.

@@ -1,7 +1,7 @@
 //! The plan: stages for the model, and steps by the clock, backward from the serve time.
 
 use super::{Block, BlockKind, SheetRequest, hours};
-use crate::formula::{FormulaResult, Ingredient, Pieces};
+use crate::formula::{FormulaResult, Ingredient, Portion, two_digits};
 use crate::mix::WaterResult;
 use crate::refusal::plain;
 use crate::rise::{Air, Container, Event, RiseResult, Shape, Stage};
@@ -22,6 +22,9 @@ const DENSITY: f64 = 1.1;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum StepKind {
+    /// A preferment is mixed, or a levain fed.
+    Preferment,
+    PrefermentCold,
     Mix,
     Rest,
     Fold,
@@ -37,6 +40,8 @@ pub enum StepKind {
 impl StepKind {
     pub fn key(self) -> &'static str {
         match self {
+            StepKind::Preferment => "preferment",
+            StepKind::PrefermentCold => "preferment_cold",
             StepKind::Mix => "mix",
             StepKind::Rest => "rest",
             StepKind::Fold => "fold",
@@ -52,6 +57,8 @@ impl StepKind {
     /// The step as a call across the kitchen: "Ball the Halt round".
     pub fn call(self, name: &str) -> String {
         match self {
+            StepKind::Preferment => format!("Start {name}"),
+            StepKind::PrefermentCold => format!("Chill for {name}"),
             StepKind::Mix => format!("Mix {name}"),
             StepKind::Rest => format!("Rest {name}"),
             StepKind::Fold => format!("Fold {name}"),
@@ -86,15 +93,29 @@ fn tubs(dough_g: f64) -> f64 {
 
 /// Folds that fit into this bulk.
 fn folds(r: &SheetRequest) -> u32 {
-    let fit = (r.bulk_h / FOLD_EVERY_H - 1.0 + 1e-9).floor().max(0.0) as u32;
-    r.style.style().folds.min(fit)
+    let fit = (r.formula.bulk_h / FOLD_EVERY_H - 1.0 + 1e-9)
+        .floor()
+        .max(0.0) as u32;
+    r.formula.style.folds.min(fit)
+}
+
+/// The pieces of which there is most dough: the rise is run for them.
+fn main_portion(f: &FormulaResult) -> &Portion {
+    f.portions
+        .iter()
+        .max_by(|a, b| {
+            let of = |p: &Portion| f64::from(p.count) * p.piece_g;
+            of(a).total_cmp(&of(b))
+        })
+        .expect("a weighed formula has pieces")
 }
 
 /// The stages of the sheet, as the rise model takes them.
-pub(super) fn stages(r: &SheetRequest, dough_g: f64) -> Vec<Stage> {
+pub(super) fn stages(r: &SheetRequest, f: &FormulaResult) -> Vec<Stage> {
+    let x = &r.formula;
     let bulk = |hours: f64, event: Event| Stage {
         hours,
-        piece_g: (dough_g / tubs(dough_g)).max(20.0),
+        piece_g: (f.dough_g / tubs(f.dough_g)).max(20.0),
         shape: Shape::Bulk,
         thickness_mm: None,
         container: Container::Tub,
@@ -104,55 +125,53 @@ pub(super) fn stages(r: &SheetRequest, dough_g: f64) -> Vec<Stage> {
         event,
     };
     let folds = folds(r);
-    let first = if folds > 0 { FOLD_EVERY_H } else { r.bulk_h };
+    let first = if folds > 0 { FOLD_EVERY_H } else { x.bulk_h };
     let mut out = vec![bulk(first, Event::None)];
     for i in 1..=folds {
-        let rest = r.bulk_h - f64::from(i) * FOLD_EVERY_H;
+        let rest = x.bulk_h - f64::from(i) * FOLD_EVERY_H;
         out.push(bulk(
             if i == folds { rest } else { FOLD_EVERY_H },
             Event::Fold,
         ));
     }
-    let piece_g = r.pieces.piece_g();
+    let portion = main_portion(f);
+    let piece_g = portion.piece_g.clamp(20.0, 60_000.0);
     let cold = |s: Stage, event| Stage {
-        hours: r.cold_h,
+        hours: x.cold_h,
         air: Air::Fridge,
         place_c: Some(r.fridge_c),
         event,
         ..s
     };
-    match r.pieces {
-        Pieces::Balls { .. } => {
-            let ball = Stage {
-                piece_g,
-                shape: Shape::Ball,
-                container: Container::Box,
-                ..bulk(r.temper_h, Event::None)
-            };
-            if r.cold_h > 0.0 {
-                out.push(cold(ball.clone(), Event::Ball));
-                out.push(ball);
-            } else {
-                out.push(Stage {
-                    event: Event::Ball,
-                    ..ball
-                });
-            }
+    if x.in_pans() {
+        if x.cold_h > 0.0 {
+            out.push(cold(bulk(x.cold_h, Event::None), Event::None));
         }
-        Pieces::Trays {
-            dough_g_per_cm2, ..
-        } => {
-            if r.cold_h > 0.0 {
-                out.push(cold(bulk(r.cold_h, Event::None), Event::None));
-            }
-            out.push(Stage {
-                piece_g,
-                shape: Shape::Slab,
-                thickness_mm: Some((dough_g_per_cm2 / DENSITY * 10.0).max(4.0)),
-                container: Container::Open,
-                ..bulk(r.temper_h, Event::Pan)
-            });
-        }
+        out.push(Stage {
+            piece_g,
+            shape: Shape::Slab,
+            thickness_mm: Some(
+                (portion.piece_g / portion.area_cm2 / DENSITY * 10.0).clamp(4.0, 150.0),
+            ),
+            container: Container::Open,
+            ..bulk(x.temper_h, Event::Pan)
+        });
+        return out;
+    }
+    let ball = Stage {
+        piece_g,
+        shape: Shape::Ball,
+        container: Container::Box,
+        ..bulk(x.temper_h, Event::None)
+    };
+    if x.cold_h > 0.0 {
+        out.push(cold(ball.clone(), Event::Ball));
+        out.push(ball);
+    } else {
+        out.push(Stage {
+            event: Event::Ball,
+            ..ball
+        });
     }
     out
 }
@@ -166,27 +185,33 @@ pub(super) fn blocks(r: &SheetRequest) -> Vec<Block> {
         from_at: at(from),
         to_at: at(to),
     };
-    let mut out = vec![
-        Block {
-            kind: BlockKind::Mix,
+    let x = &r.formula;
+    let mut out = vec![];
+    if r.start_at() < r.mix_at() {
+        out.push(Block {
+            kind: BlockKind::Preferment,
             from_at: r.start_at(),
-            to_at: mixed,
-        },
-        block(BlockKind::Bulk, 0.0, r.bulk_h),
-    ];
+            to_at: r.mix_at(),
+        });
+    }
+    out.push(Block {
+        kind: BlockKind::Mix,
+        from_at: r.mix_at(),
+        to_at: mixed,
+    });
+    out.push(block(BlockKind::Bulk, 0.0, x.bulk_h));
     let total = r.total_h();
-    let balls = matches!(r.pieces, Pieces::Balls { .. });
-    if r.cold_h > 0.0 {
-        out.push(block(BlockKind::Cold, r.bulk_h, r.bulk_h + r.cold_h));
-        out.push(block(BlockKind::Temper, r.bulk_h + r.cold_h, total));
+    if x.cold_h > 0.0 {
+        out.push(block(BlockKind::Cold, x.bulk_h, x.bulk_h + x.cold_h));
+        out.push(block(BlockKind::Temper, x.bulk_h + x.cold_h, total));
     } else {
         out.push(block(
-            if balls {
-                BlockKind::Ball
-            } else {
+            if x.in_pans() {
                 BlockKind::Temper
+            } else {
+                BlockKind::Ball
             },
-            r.bulk_h,
+            x.bulk_h,
             total,
         ));
     }
@@ -211,9 +236,51 @@ pub(super) fn steps(
             hands_on_min,
         });
     };
-    let w = |i| f.row(i).map_or(0.0, |row| row.weigh_g);
+    let x = &r.formula;
+    for (i, p) in x.preferments.iter().enumerate() {
+        let start = -r.mixing_min() / 60.0 - p.hours();
+        let title = match p.feed {
+            Some(_) => format!("Feed the {}", p.called().to_lowercase()),
+            None => format!("Mix the {}", p.called().to_lowercase()),
+        };
+        add(
+            StepKind::Preferment,
+            start,
+            &title,
+            preferment(r, f, i),
+            10.0,
+        );
+        if p.cold_h > 0.0 && p.warm_h > 0.0 {
+            let title = format!("{} into the fridge", p.called());
+            let detail = format!("{} h at {} °C, lid on.", plain(p.cold_h), plain(r.fridge_c));
+            add(
+                StepKind::PrefermentCold,
+                start + p.warm_h,
+                &title,
+                detail,
+                2.0,
+            );
+        }
+    }
+    let last = f.last();
+    let w = |i| f.weigh_in(i, last);
     let ice = if water.ice_g >= 1.0 {
         format!(" and {:.0} g of ice", water.ice_g)
+    } else {
+        String::new()
+    };
+    let with = if x.preferments.is_empty() {
+        String::new()
+    } else {
+        let names: Vec<String> = x
+            .preferments
+            .iter()
+            .map(|p| p.called().to_lowercase())
+            .collect();
+        format!("the {}, ", names.join(", the "))
+    };
+    let yeast = if w(Ingredient::Yeast) > 0.0 {
+        format!("; {}", x.yeast.form.handling())
     } else {
         String::new()
     };
@@ -222,16 +289,15 @@ pub(super) fn steps(
         -r.mixing_min() / 60.0,
         "Weigh and mix",
         format!(
-            "{} g flour, {:.0} g water at {:.0} °C{ice}; {}. Aim for {} °C.",
+            "{with}{} g flour, {:.0} g water at {:.0} °C{ice}{yeast}. Aim for {} °C.",
             plain(w(Ingredient::Flour)),
             water.pour_g,
             water.pour_c,
-            r.yeast_form.handling(),
-            plain(r.target_dough_c)
+            plain(x.target_dough_c)
         ),
         r.mixing_min(),
     );
-    let rest = REST_H.min(r.bulk_h / 2.0);
+    let rest = REST_H.min(x.bulk_h / 2.0);
     add(
         StepKind::Rest,
         0.0,
@@ -255,96 +321,153 @@ pub(super) fn steps(
         rest
     };
     add(StepKind::Bulk, after, "Into the tub", tub(r, f, rise), 3.0);
-    pieces_steps(r, &mut add);
-    let style = r.style.style();
+    pieces_steps(r, f, &mut add);
+    let oven = &x.style.oven;
     let total = r.total_h();
     add(
         StepKind::LightOven,
-        total - style.preheat_min / 60.0,
+        total - oven.preheat_min / 60.0,
         "Light the oven",
         format!(
             "{}; {:.0} min to charge the floor.",
-            style.oven, style.preheat_min
+            oven.words, oven.preheat_min
         ),
         10.0,
     );
-    add(StepKind::Bake, total, "Bake", bake(r), 0.0);
+    add(StepKind::Bake, total, "Bake", bake(r, f), 0.0);
     out.sort_by_key(|s| s.at);
     out
 }
 
-fn pieces_steps(r: &SheetRequest, add: &mut impl FnMut(StepKind, f64, &str, String, f64)) {
-    let out_of_cold = r.bulk_h + r.cold_h;
-    match r.pieces {
-        Pieces::Balls { count, ball_g } => {
-            let where_to = if r.cold_h > 0.0 {
-                format!(
-                    "boxed, lids on, into the fridge at {} °C",
-                    plain(r.fridge_c)
-                )
+/// What a preferment is mixed from, or how a levain is fed.
+fn preferment(r: &SheetRequest, f: &FormulaResult, i: usize) -> String {
+    let p = &r.formula.preferments[i];
+    let place = match (p.warm_h > 0.0, p.warm_c) {
+        (false, _) => format!("straight into the fridge at {} °C", plain(r.fridge_c)),
+        (true, c) => format!(
+            "{} h at {} °C",
+            plain(p.warm_h),
+            plain(c.unwrap_or(r.room_c))
+        ),
+    };
+    if let Some(b) = f.builds.iter().find(|b| b.of == i) {
+        let kept = b.kept_back_g + b.spare_g;
+        let keep = if kept > 0.0 {
+            format!("; keep {kept:.0} g back")
+        } else {
+            String::new()
+        };
+        return format!(
+            "{:.0} g ripe seed, {:.0} g flour, {:.0} g water; {place}{keep}.",
+            b.seed_g, b.flour_g, b.water_g
+        );
+    }
+    let yeast = f.weigh_in(Ingredient::Yeast, i);
+    let yeast = match f.columns[i].dilution {
+        Some(d) => format!(", {} g of the yeast water", plain(d.take_g)),
+        None if yeast > 0.0 => format!(
+            ", {} g {}",
+            if yeast < 1.0 {
+                two_digits(yeast)
             } else {
-                format!("boxed, lids on, {} h in the room", plain(r.temper_h))
-            };
-            let min = (f64::from(count) * 0.75).clamp(5.0, 120.0);
+                plain(yeast)
+            },
+            p.yeast.form.name().to_lowercase()
+        ),
+        None => String::new(),
+    };
+    format!(
+        "{:.0} g flour, {:.0} g water{yeast}; {place}.",
+        f.weigh_in(Ingredient::Flour, i),
+        f.weigh_in(Ingredient::Water, i)
+    )
+}
+
+/// "6 × 250 g", several kinds joined.
+fn divided(f: &FormulaResult) -> String {
+    f.portions
+        .iter()
+        .map(|p| match p.pan {
+            Some(pan) => format!("{} × {} of {:.0} g", p.count, pan.words(), p.piece_g),
+            None => format!(
+                "{} × {} g",
+                p.count,
+                plain((p.piece_g * 10.0).round() / 10.0)
+            ),
+        })
+        .collect::<Vec<_>>()
+        .join(" and ")
+}
+
+fn pieces_steps(
+    r: &SheetRequest,
+    f: &FormulaResult,
+    add: &mut impl FnMut(StepKind, f64, &str, String, f64),
+) {
+    let x = &r.formula;
+    let out_of_cold = x.bulk_h + x.cold_h;
+    if x.in_pans() {
+        if x.cold_h > 0.0 {
             add(
-                StepKind::Ball,
-                r.bulk_h,
-                "Divide and ball",
-                format!("{count} × {} g, {where_to}.", plain(ball_g)),
-                min,
-            );
-            if r.cold_h > 0.0 {
-                add(
-                    StepKind::Temper,
-                    out_of_cold,
-                    "Out of the fridge",
-                    format!(
-                        "{} h at {} °C, lids on.",
-                        plain(r.temper_h),
-                        plain(r.room_c)
-                    ),
-                    3.0,
-                );
-            }
-        }
-        Pieces::Trays {
-            count,
-            length_cm,
-            width_cm,
-            ..
-        } => {
-            if r.cold_h > 0.0 {
-                add(
-                    StepKind::Cold,
-                    r.bulk_h,
-                    "Tub into the fridge",
-                    format!("{} h at {} °C, lid on.", plain(r.cold_h), plain(r.fridge_c)),
-                    2.0,
-                );
-            }
-            add(
-                StepKind::Pan,
-                out_of_cold,
-                "Into the trays",
-                format!(
-                    "Oil {count} trays {} × {} cm, {:.0} g each; press out, {} h at {} °C.",
-                    plain(length_cm),
-                    plain(width_cm),
-                    r.pieces.piece_g(),
-                    plain(r.temper_h),
-                    plain(r.room_c)
-                ),
-                10.0,
+                StepKind::Cold,
+                x.bulk_h,
+                "Tub into the fridge",
+                format!("{} h at {} °C, lid on.", plain(x.cold_h), plain(r.fridge_c)),
+                2.0,
             );
         }
+        let trays = if f.pieces == 1 { "tray" } else { "trays" };
+        add(
+            StepKind::Pan,
+            out_of_cold,
+            "Into the trays",
+            format!(
+                "Oil the {trays}: {}; press out, {} h at {} °C.",
+                divided(f),
+                plain(x.temper_h),
+                plain(r.room_c)
+            ),
+            10.0,
+        );
+        return;
+    }
+    let where_to = if x.cold_h > 0.0 {
+        format!(
+            "boxed, lids on, into the fridge at {} °C",
+            plain(r.fridge_c)
+        )
+    } else {
+        format!("boxed, lids on, {} h in the room", plain(x.temper_h))
+    };
+    let min = (f64::from(f.pieces) * 0.75).clamp(5.0, 120.0);
+    add(
+        StepKind::Ball,
+        x.bulk_h,
+        "Divide and ball",
+        format!("{}, {where_to}.", divided(f)),
+        min,
+    );
+    if x.cold_h > 0.0 {
+        add(
+            StepKind::Temper,
+            out_of_cold,
+            "Out of the fridge",
+            format!(
+                "{} h at {} °C, lids on.",
+                plain(x.temper_h),
+                plain(r.room_c)
+            ),
+            3.0,
+        );
     }
 }
 
 /// The tub must hold the dough at its largest in the tub, with a fifth to spare.
 fn tub(r: &SheetRequest, f: &FormulaResult, rise: &RiseResult) -> String {
-    let in_tub_h = match r.pieces {
-        Pieces::Balls { .. } => r.bulk_h,
-        Pieces::Trays { .. } => r.bulk_h + r.cold_h,
+    let in_tub_h = if r.formula.in_pans() {
+        r.formula.bulk_h + r.formula.cold_h
+    } else {
+        r.formula.bulk_h
     };
     let largest = rise
         .points
@@ -365,13 +488,19 @@ fn tub(r: &SheetRequest, f: &FormulaResult, rise: &RiseResult) -> String {
     )
 }
 
-fn bake(r: &SheetRequest) -> String {
-    let what = match r.pieces {
-        Pieces::Balls { count, .. } => format!("{count} rounds"),
-        Pieces::Trays { count, .. } => format!("{count} trays"),
+fn bake(r: &SheetRequest, f: &FormulaResult) -> String {
+    let word = if r.formula.in_pans() { "tray" } else { "round" };
+    let s = if f.pieces == 1 { "" } else { "s" };
+    let twice = if r.formula.double_bake {
+        " Sauce alone first; out when the rim takes colour, cheese on, back for about 1:30."
+    } else {
+        ""
     };
-    let p = crate::fire::programme::programme(r.style);
-    format!("{what}, about {} each.", min_s(p.out_s))
+    format!(
+        "{} {word}{s}, about {} each.{twice}",
+        f.pieces,
+        min_s(r.formula.style.bake.out_s)
+    )
 }
 
 /// Seconds as "1:18".

@@ -7,6 +7,8 @@ use jiff::Timestamp;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub enum Stand {
     Planned,
+    /// A preferment stands; the dough is not mixed yet.
+    Begun,
     Mixed,
     Bulk,
     /// Balls resting in the room.
@@ -67,6 +69,7 @@ impl Progress {
 fn stand(step: &PlannedStep, sheet: &SheetResult) -> Stand {
     let has_cold = sheet.steps.iter().any(|s| s.kind == StepKind::Temper);
     match step.kind {
+        StepKind::Preferment | StepKind::PrefermentCold => Stand::Begun,
         StepKind::Mix => Stand::Mixed,
         StepKind::Rest | StepKind::Fold | StepKind::Bulk => Stand::Bulk,
         StepKind::Ball if has_cold => Stand::Cold,
@@ -80,8 +83,8 @@ fn stand(step: &PlannedStep, sheet: &SheetResult) -> Stand {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::formula::Scales;
     use crate::sheet::{KitchenUsual, SheetRequest, work_out};
-    use crate::style::StyleKey;
 
     fn sheet() -> SheetResult {
         let kitchen = KitchenUsual {
@@ -90,11 +93,10 @@ mod tests {
             room_c: 20.0,
             fridge_c: 5.0,
             tap_water_c: 12.0,
-            kitchen_scale_g: 1.0,
-            fine_scale_g: 0.1,
+            scales: Scales::default(),
         };
         work_out(&SheetRequest::of_style(
-            StyleKey::HotRound,
+            crate::style::first(),
             &kitchen,
             "2026-11-27T19:00:00Z".parse().unwrap(),
         ))

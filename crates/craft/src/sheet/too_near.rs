@@ -26,7 +26,7 @@ pub(super) fn refuse(
     if r.start_at() >= now {
         return Ok(());
     }
-    let lead_h = r.mixing_min() / 60.0;
+    let lead_h = r.lead_h();
     let left_h = r.serve_at.duration_since(now).as_secs_f64() / 3600.0 - lead_h;
     if !ripens(dough, left_h) {
         let shortest = shortest_h(dough, left_h);
@@ -43,7 +43,7 @@ pub(super) fn refuse(
     Err(Refused::one(
         "serve_at",
         format!(
-            "Mixing would have had to begin {}. Serve from {} on, or bring the hours down to {} in all.",
+            "Work would have had to begin {}. Serve from {} on, or bring the hours down to {} in all.",
             say(r.start_at()),
             say(as_planned),
             plain((left_h * 4.0).floor() / 4.0),
@@ -56,13 +56,13 @@ pub(super) fn no_yeast(reason: NoYeast, ripeness_at_limit: f64) -> Refused {
     let at = (100.0 * ripeness_at_limit).round();
     match reason {
         NoYeast::CannotReachEvenAtMax => Refused::one(
-            "temper_h",
+            "formula.temper_h",
             format!(
                 "No yeast amount makes this ready: the rise clock reaches {at:.0} of 100. More hours or a warmer room."
             ),
         ),
         NoYeast::RipeWithoutAddedYeast => Refused::one(
-            "bulk_h",
+            "formula.bulk_h",
             format!(
                 "Even the smallest dose runs over: the rise clock stands at {at:.0}. Fewer hours or a colder place."
             ),

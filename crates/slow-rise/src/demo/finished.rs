@@ -3,16 +3,16 @@
 use super::{Writer, minutes};
 use anyhow::Result;
 use craft::fire::{Shade, Verdict};
+use craft::flour::FlourPart;
 use craft::formula::Pieces;
 use craft::reading::Subject;
 use craft::sheet::{SheetRequest, StepKind};
-use craft::style::StyleKey;
 use jiff::{Timestamp, ToSpan};
 
 /// What a bake was and what was seen of it.
 struct Past {
     name: &'static str,
-    style: StyleKey,
+    style: &'static str,
     days_ago: i64,
     serve_hour: i8,
     change: fn(SheetRequest) -> SheetRequest,
@@ -33,18 +33,19 @@ use Shade::{Dark, Pale, Right};
 const PAST: [Past; 6] = [
     Past {
         name: "Halt round",
-        style: StyleKey::HotRound,
+        style: "hot_round",
         days_ago: 23,
         serve_hour: 19,
-        change: |r| SheetRequest {
-            pieces: Pieces::Balls {
-                count: 12,
-                ball_g: 250.0,
-            },
-            cold_h: 0.0,
-            bulk_h: 6.0,
-            temper_h: 5.0,
-            ..r
+        change: |r| {
+            r.with(|r| {
+                r.formula.pieces = Pieces::Balls {
+                    count: 12,
+                    ball_g: 250.0,
+                };
+                r.formula.cold_h = 0.0;
+                r.formula.bulk_h = 6.0;
+                r.formula.temper_h = 5.0;
+            })
         },
         dough_off: 1.8,
         fridge_c: 5.0,
@@ -59,7 +60,7 @@ const PAST: [Past; 6] = [
     },
     Past {
         name: "Buffet round",
-        style: StyleKey::HomeRound,
+        style: "home_round",
         days_ago: 20,
         serve_hour: 18,
         change: |r| r,
@@ -73,7 +74,7 @@ const PAST: [Past; 6] = [
     },
     Past {
         name: "Platform tray",
-        style: StyleKey::WetTray,
+        style: "wet_tray",
         days_ago: 16,
         serve_hour: 12,
         change: |r| r,
@@ -87,15 +88,16 @@ const PAST: [Past; 6] = [
     },
     Past {
         name: "Halt round",
-        style: StyleKey::HotRound,
+        style: "hot_round",
         days_ago: 13,
         serve_hour: 19,
-        change: |r| SheetRequest {
-            pieces: Pieces::Balls {
-                count: 16,
-                ball_g: 255.0,
-            },
-            ..r
+        change: |r| {
+            r.with(|r| {
+                r.formula.pieces = Pieces::Balls {
+                    count: 16,
+                    ball_g: 255.0,
+                };
+            })
         },
         dough_off: 0.4,
         fridge_c: 4.6,
@@ -115,17 +117,18 @@ const PAST: [Past; 6] = [
     },
     Past {
         name: "Halt round",
-        style: StyleKey::HotRound,
+        style: "hot_round",
         days_ago: 9,
         serve_hour: 19,
-        change: |r| SheetRequest {
-            pieces: Pieces::Balls {
-                count: 16,
-                ball_g: 255.0,
-            },
-            cold_h: 44.0,
-            flour_w: 330.0,
-            ..r
+        change: |r| {
+            r.with(|r| {
+                r.formula.pieces = Pieces::Balls {
+                    count: 16,
+                    ball_g: 255.0,
+                };
+                r.formula.cold_h = 44.0;
+                r.formula.flours = vec![FlourPart::only(330.0)];
+            })
         },
         dough_off: -0.7,
         fridge_c: 4.4,
@@ -137,16 +140,17 @@ const PAST: [Past; 6] = [
     },
     Past {
         name: "Buffet round",
-        style: StyleKey::HomeRound,
+        style: "home_round",
         days_ago: 4,
         serve_hour: 18,
-        change: |r| SheetRequest {
-            pieces: Pieces::Balls {
-                count: 6,
-                ball_g: 280.0,
-            },
-            hydration_percent: 66.0,
-            ..r
+        change: |r| {
+            r.with(|r| {
+                r.formula.pieces = Pieces::Balls {
+                    count: 6,
+                    ball_g: 280.0,
+                };
+                r.formula.hydration_percent = 66.0;
+            })
         },
         dough_off: 0.9,
         fridge_c: 5.1,
@@ -173,7 +177,7 @@ async fn one(w: &mut Writer<'_>, past: &Past) -> Result<()> {
         .date()
         .checked_sub(past.days_ago.days())?;
     let serve_at: Timestamp = day.at(past.serve_hour, 0, 0, 0).to_zoned(zone)?.timestamp();
-    let request = (past.change)(SheetRequest::of_style(past.style, &w.here.usual, serve_at));
+    let request = (past.change)(w.request(past.style, serve_at)?);
     let begun = request.start_at();
     let b = w.batch(past.name, &request, begun - minutes(90.0)).await?;
     let mixed = b.sheet.result.mixed_at;
@@ -188,13 +192,13 @@ async fn one(w: &mut Writer<'_>, past: &Past) -> Result<()> {
         &b,
         mixed + minutes(2.0),
         Subject::Dough,
-        request.target_dough_c + past.dough_off,
+        request.formula.target_dough_c + past.dough_off,
     )
     .await?;
-    if request.cold_h > 0.0 {
+    if request.formula.cold_h > 0.0 {
         w.read(
             &b,
-            mixed + minutes(60.0 * (request.bulk_h + 10.0)),
+            mixed + minutes(60.0 * (request.formula.bulk_h + 10.0)),
             Subject::Fridge,
             past.fridge_c,
         )

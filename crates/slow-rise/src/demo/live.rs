@@ -3,10 +3,10 @@
 use super::{Writer, minutes};
 use anyhow::Result;
 use craft::fire::{Shade, Verdict};
+use craft::flour::FlourPart;
 use craft::formula::Pieces;
 use craft::reading::Subject;
 use craft::sheet::{SheetRequest, StepKind};
-use craft::style::StyleKey;
 use jiff::Timestamp;
 
 pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
@@ -22,21 +22,20 @@ fn round(t: Timestamp) -> Timestamp {
     Timestamp::from_second(s + (300 - s.rem_euclid(300)) % 300).unwrap_or(t)
 }
 
-fn sheet(w: &Writer<'_>, style: StyleKey, serve_in_min: f64) -> SheetRequest {
-    SheetRequest::of_style(style, &w.here.usual, round(w.now + minutes(serve_in_min)))
+fn sheet(w: &Writer<'_>, style: &str, serve_in_min: f64) -> Result<SheetRequest> {
+    w.request(style, round(w.now + minutes(serve_in_min)))
 }
 
 /// Service has begun: ten of eighteen are out.
 async fn baking(w: &mut Writer<'_>) -> Result<()> {
-    let request = SheetRequest {
-        pieces: Pieces::Balls {
+    let request = sheet(w, "hot_round", -35.0)?.with(|r| {
+        r.formula.pieces = Pieces::Balls {
             count: 18,
             ball_g: 260.0,
-        },
-        hydration_percent: 63.0,
-        flour_w: 310.0,
-        ..sheet(w, StyleKey::HotRound, -35.0)
-    };
+        };
+        r.formula.hydration_percent = 63.0;
+        r.formula.flours = vec![FlourPart::only(310.0)];
+    });
     let now = w.now;
     let b = w
         .batch("Lamp room round", &request, now - minutes(60.0 * 48.0))
@@ -72,16 +71,15 @@ async fn baking(w: &mut Writer<'_>) -> Result<()> {
 /// Boxed yesterday; the balls come out of the fridge in some twenty minutes.
 async fn resting_cold(w: &mut Writer<'_>) -> Result<()> {
     let now = w.now;
-    let lead = SheetRequest::of_style(StyleKey::HotRound, &w.here.usual, now);
-    let serve_at = round(now + minutes(17.0 + 60.0 * lead.temper_h));
-    let request = SheetRequest {
-        pieces: Pieces::Balls {
+    let lead = w.request("hot_round", now)?;
+    let serve_at = round(now + minutes(17.0 + 60.0 * lead.formula.temper_h));
+    let request = lead.with(|r| {
+        r.formula.pieces = Pieces::Balls {
             count: 24,
             ball_g: 255.0,
-        },
-        serve_at,
-        ..lead
-    };
+        };
+        r.serve_at = serve_at;
+    });
     let b = w
         .batch("Halt round", &request, now - minutes(60.0 * 30.0))
         .await?;
@@ -100,17 +98,12 @@ async fn resting_cold(w: &mut Writer<'_>) -> Result<()> {
 /// A wet dough in its tub, folded twice and put into the fridge.
 async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
     let now = w.now;
-    let lead = SheetRequest::of_style(StyleKey::WetTray, &w.here.usual, now);
-    let request = SheetRequest {
-        pieces: Pieces::Trays {
-            count: 3,
-            length_cm: 40.0,
-            width_cm: 30.0,
-            dough_g_per_cm2: 0.65,
-        },
-        serve_at: round(now + minutes(60.0 * lead.total_h() - 155.0)),
-        ..lead
-    };
+    let lead = w.request("wet_tray", now)?;
+    let hours = lead.total_h();
+    let request = lead.with(|r| {
+        r.formula.pieces = Pieces::trays(3, 40.0, 30.0, 0.65);
+        r.serve_at = round(now + minutes(60.0 * hours - 155.0));
+    });
     let b = w
         .batch("Platform tray", &request, now - minutes(60.0 * 5.0))
         .await?;
@@ -141,16 +134,16 @@ async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
 /// A trial on a soft flour: the sheet says that it will not last.
 async fn planned_on_weak_flour(w: &mut Writer<'_>) -> Result<()> {
     let now = w.now;
-    let lead = SheetRequest::of_style(StyleKey::HomeRound, &w.here.usual, now);
-    let request = SheetRequest {
-        pieces: Pieces::Balls {
+    let lead = w.request("home_round", now)?;
+    let hours = lead.total_h();
+    let request = lead.with(|r| {
+        r.formula.pieces = Pieces::Balls {
             count: 6,
             ball_g: 270.0,
-        },
-        flour_w: 225.0,
-        serve_at: round(now + minutes(60.0 * (lead.total_h() + 9.5))),
-        ..lead
-    };
+        };
+        r.formula.flours = vec![FlourPart::only(225.0)];
+        r.serve_at = round(now + minutes(60.0 * (hours + 9.5)));
+    });
     w.batch("Trial round", &request, now - minutes(20.0))
         .await?;
     Ok(())

@@ -2,16 +2,18 @@
 //! what a person would measure or say is written here.
 
 mod finished;
+mod library;
 mod live;
+mod pantry;
 
-use anyhow::{Result, bail};
+use anyhow::{Context, Result, bail};
 use craft::fire::{Tap, TapKind, Verdict};
+use craft::formula::Scales;
 use craft::reading::Subject;
 use craft::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
-use craft::units::{TemperatureUnit, WeightUnit};
 use jiff::{SignedDuration, Timestamp};
 use store::batch::{self, Batch, NewBatch, Origin};
-use store::kitchen::{self, Kitchen, NewKitchen};
+use store::kitchen::{self, Kitchen, NewKitchen, Reads};
 use store::observation::{self, Observation, Seen};
 use store::{Held, MySqlConnection, MySqlPool, tap};
 use uuid::Uuid;
@@ -43,6 +45,11 @@ pub async fn load(pool: &MySqlPool, now: Timestamp) -> Result<()> {
             here: &here,
             now,
         };
+        if !stale {
+            // Once: a pantry and a library are the maker's own from then on.
+            pantry::write(&mut writer).await?;
+            library::write(&mut writer).await?;
+        }
         finished::write(&mut writer).await?;
         live::write(&mut writer).await?;
     }
@@ -59,11 +66,12 @@ fn larchfold_halt() -> NewKitchen {
             room_c: 19.5,
             fridge_c: 4.5,
             tap_water_c: 9.5,
-            kitchen_scale_g: 1.0,
-            fine_scale_g: 0.1,
+            scales: Scales {
+                mixer_holds_g: Some(9000.0),
+                ..Scales::default()
+            },
         },
-        temperature_unit: TemperatureUnit::Celsius,
-        weight_unit: WeightUnit::Grams,
+        reads: Reads::default(),
     }
 }
 
@@ -79,6 +87,11 @@ fn minutes(m: f64) -> SignedDuration {
 }
 
 impl Writer<'_> {
+    /// A style's dough on the flours of the house, for an hour.
+    fn request(&self, style: &str, serve_at: Timestamp) -> Result<SheetRequest> {
+        let style = craft::style::by_key(style).with_context(|| style.to_string())?;
+        Ok(SheetRequest::of_style(style, &self.here.usual, serve_at))
+    }
     async fn batch(
         &mut self,
         name: &str,
@@ -92,6 +105,7 @@ impl Writer<'_> {
             request,
             result: &result,
             origin: Origin::Demo,
+            from: None,
         };
         let code = batch::keep(self.db, self.here.id, &new, created_at).await?;
         match batch::by_code(self.db, self.here.id, &code, &Held::default()).await? {

@@ -1,9 +1,11 @@
-//! One room per screen, everything of a room in it.
+//! One room per screen.
 
 pub mod about;
 pub mod bake;
 pub mod batch;
 pub mod bench;
 pub mod ledger;
+pub mod library;
+pub mod pantry;
 pub mod sheet;
 pub mod takeaway;

@@ -22,6 +22,8 @@ pub enum Trouble {
     NoKitchen,
     #[error("no batch {0}")]
     NoBatch(String),
+    #[error("no formula {0}")]
+    NoFormula(String),
     #[error("{0}")]
     Asked(String),
 }
@@ -77,6 +79,11 @@ impl IntoResponse for Trouble {
             Trouble::NoBatch(code) => Said::new(
                 "No batch of that code",
                 format!("Nothing in this kitchen is called {}. Codes are two letters and a number, as written on the boxes.", shortened(code)),
+            )
+            .with(StatusCode::NOT_FOUND),
+            Trouble::NoFormula(id) => Said::new(
+                "No formula of that number",
+                format!("Nothing in this kitchen's library is kept as {}. The library lists what there is.", shortened(id)),
             )
             .with(StatusCode::NOT_FOUND),
             Trouble::Asked(sentence) => Said::new("That cannot be done", sentence.clone()).with(StatusCode::UNPROCESSABLE_ENTITY),

@@ -22,10 +22,67 @@ impl Typed {
     pub fn text(&self, name: &str) -> &str {
         self.0.get(name).map_or("", |v| v.trim())
     }
+    /// All fields, by name.
+    pub fn into_entries(self) -> Vec<(String, String)> {
+        let mut all: Vec<_> = self.0.into_iter().collect();
+        all.sort();
+        all
+    }
+    /// Whether the field was sent at all.
+    pub fn has(&self, name: &str) -> bool {
+        self.0.contains_key(name)
+    }
+    pub fn forget(&mut self, name: &str) {
+        self.0.remove(name);
+    }
+    /// How many rows a list of the form has: `flours[0].name`, `flours[1].name` make two.
+    pub fn rows(&self, list: &str) -> usize {
+        let mut n = 0;
+        while n < MOST_ROWS && self.0.keys().any(|k| in_row(k, list, n).is_some()) {
+            n += 1;
+        }
+        n
+    }
+    /// Takes a row out of a list; those after it move up.
+    pub fn drop_row(&mut self, list: &str, row: usize) {
+        let rows = self.rows(list);
+        let old = std::mem::take(&mut self.0);
+        for (k, v) in old {
+            let at = (0..rows).find_map(|i| Some((i, in_row(&k, list, i)?.to_string())));
+            match at {
+                Some((i, _)) if i == row => {}
+                Some((i, rest)) if i > row => {
+                    self.0.insert(format!("{list}[{}]{rest}", i - 1), v);
+                }
+                _ => {
+                    self.0.insert(k, v);
+                }
+            }
+        }
+    }
+    /// The names of the fields that begin so.
+    pub fn fields_from(&self, prefix: &str) -> impl Iterator<Item = String> {
+        self.0
+            .keys()
+            .filter(move |k| k.starts_with(prefix))
+            .cloned()
+    }
+    /// Forgets all fields of which the name begins so.
+    pub fn forget_all(&mut self, prefix: &str) {
+        self.0.retain(|k, _| !k.starts_with(prefix));
+    }
     /// Exactly what was typed.
     pub fn raw(&self, name: &str) -> &str {
         self.0.get(name).map_or("", String::as_str)
     }
+}
+
+/// No list of a form is longer.
+const MOST_ROWS: usize = 64;
+
+/// What follows `list[row]` in a field's name.
+fn in_row<'a>(field: &'a str, list: &str, row: usize) -> Option<&'a str> {
+    field.strip_prefix(list)?.strip_prefix(&format!("[{row}]"))
 }
 
 /// Reads fields and collects what is wrong.
@@ -145,6 +202,20 @@ mod tests {
             assert_eq!(number(bad), Err(NotANumber::Text), "{bad}");
         }
         assert_eq!(number("  "), Err(NotANumber::Empty));
+    }
+
+    #[test]
+    fn rows_are_counted_and_dropped() {
+        let mut t = Typed::parse(b"a[0].x=0&a[1].x=1&a[2].x=2&a[2].y=22&ab[0].x=9");
+        assert_eq!(t.rows("a"), 3);
+        t.drop_row("a", 1);
+        assert_eq!(
+            (t.rows("a"), t.text("a[1].x"), t.text("a[1].y")),
+            (2, "2", "22")
+        );
+        assert_eq!(t.text("ab[0].x"), "9");
+        t.forget_all("a[");
+        assert_eq!((t.rows("a"), t.rows("ab")), (0, 1));
     }
 
     #[test]

@@ -1,7 +1,8 @@
 //! How figures are written: units of the kitchen, grams as scales read them, times, spans.
 
+use craft::formula::{PanShape, Portion};
 use craft::refusal::plain;
-use craft::units::{Celsius, Grams, TemperatureUnit, WeightUnit};
+use craft::units::{Celsius, Cm, Grams, LengthUnit, TemperatureUnit, WeightUnit};
 use jiff::{SignedDuration, Zoned};
 
 /// The units of a kitchen.
@@ -9,6 +10,7 @@ use jiff::{SignedDuration, Zoned};
 pub struct Measures {
     pub temperature: TemperatureUnit,
     pub weight: WeightUnit,
+    pub length: LengthUnit,
 }
 
 impl Measures {
@@ -37,21 +39,46 @@ impl Measures {
         match self.weight {
             WeightUnit::Grams => "g",
             WeightUnit::Ounces => "oz",
+            WeightUnit::Kilograms => "kg",
+            WeightUnit::Pounds => "lb",
         }
     }
-    /// A weight as the scale shows it: 1 g from 40 up, 0.1 below, 0.01 under 1; ounces to two digits.
+    pub fn length_unit(&self) -> &'static str {
+        match self.length {
+            LengthUnit::Centimetres => "cm",
+            LengthUnit::Inches => "in",
+        }
+    }
+    /// A weight as the scale shows it: 1 g from 40 up, 0.1 below, 0.01 under 1; a kilo to the gram; ounces to two
+    /// digits, three below one; pounds to three.
     pub fn weight(&self, g: f64) -> String {
+        let v = Grams(g).reads(self.weight);
         match self.weight {
             WeightUnit::Grams => grams(g),
-            WeightUnit::Ounces => thousands(&format!("{:.2}", Grams(g).reads(WeightUnit::Ounces))),
+            WeightUnit::Ounces if v < 1.0 => format!("{v:.3}"),
+            WeightUnit::Ounces => thousands(&format!("{v:.2}")),
+            WeightUnit::Kilograms if g < 40.0 => format!("{v:.4}"),
+            WeightUnit::Kilograms | WeightUnit::Pounds => thousands(&format!("{v:.3}")),
         }
+    }
+    /// "250 g": with its unit.
+    pub fn weighed(&self, g: f64) -> String {
+        format!("{} {}", self.weight(g), self.weight_unit())
     }
     /// For a field: plain digits.
     pub fn weight_field(&self, g: f64) -> String {
-        plain((Grams(g).reads(self.weight) * 100.0).round() / 100.0)
+        let fine = match self.weight {
+            WeightUnit::Grams => 100.0,
+            WeightUnit::Ounces => 100.0,
+            WeightUnit::Kilograms | WeightUnit::Pounds => 1000.0,
+        };
+        plain((Grams(g).reads(self.weight) * fine).round() / fine)
     }
     pub fn degrees_field(&self, c: f64) -> String {
         plain((Celsius(c).reads(self.temperature) * 10.0).round() / 10.0)
+    }
+    pub fn length_field(&self, cm: f64) -> String {
+        plain((Cm(cm).reads(self.length) * 10.0).round() / 10.0)
     }
 }
 
@@ -63,6 +90,29 @@ fn grams(g: f64) -> String {
     } else {
         format!("{g:.2}")
     }
+}
+
+/// "6 × 250 g", "2 pans 40 × 30 cm and 3 × 250 g".
+pub fn portions(list: &[Portion], m: &Measures) -> String {
+    list.iter()
+        .map(|p| match p.pan {
+            None => format!("{} × {}", p.count, m.weighed(p.piece_g)),
+            Some(pan) => {
+                let pans = if p.count == 1 { "pan" } else { "pans" };
+                let (l, u) = (|cm| m.length_field(cm), m.length_unit());
+                match pan {
+                    PanShape::Rectangle {
+                        length_cm,
+                        width_cm,
+                    } => format!("{} {pans} {} × {} {u}", p.count, l(length_cm), l(width_cm)),
+                    PanShape::Round { diameter_cm } => {
+                        format!("{} {pans} {} {u} round", p.count, l(diameter_cm))
+                    }
+                }
+            }
+        })
+        .collect::<Vec<_>>()
+        .join(" and ")
 }
 
 /// "1588" as "1,588".
@@ -169,6 +219,7 @@ mod tests {
     const METRIC: Measures = Measures {
         temperature: TemperatureUnit::Celsius,
         weight: WeightUnit::Grams,
+        length: LengthUnit::Centimetres,
     };
 
     #[test]
@@ -186,8 +237,10 @@ mod tests {
         let imperial = Measures {
             temperature: TemperatureUnit::Fahrenheit,
             weight: WeightUnit::Ounces,
+            length: LengthUnit::Inches,
         };
         assert_eq!(imperial.weight(250.0), "8.82");
+        assert_eq!(imperial.length_field(30.48), "12");
         assert_eq!(imperial.degrees(23.0, 1), "73.4");
         assert_eq!(METRIC.degrees(-0.04, 1), "0.0");
     }

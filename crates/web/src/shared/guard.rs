@@ -2,11 +2,12 @@
 //! lost when the database is away.
 
 use crate::shared::error::{Said, reference};
-use axum::body::Body;
+use axum::body::{Body, Bytes};
 use axum::extract::Request;
 use axum::http::{HeaderMap, Method, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
+use futures_util::StreamExt;
 
 /// A form is a few kilobytes; this is ample.
 const MOST_BYTES: usize = 256 * 1024;
@@ -42,6 +43,28 @@ fn is_foreign(headers: &HeaderMap) -> bool {
     site || origin
 }
 
+/// More than this is not even listened to.
+const MOST_IGNORED: usize = 128 * 1024 * 1024;
+
+/// The body, or `None` when it is too large. What is too large is still read to its end and dropped: a browser that
+/// is not listened to shows its own page instead of ours.
+async fn within_limit(body: Body) -> Option<Bytes> {
+    let mut stream = body.into_data_stream();
+    let mut kept = Vec::new();
+    let mut seen = 0;
+    while let Some(piece) = stream.next().await {
+        let piece = piece.ok()?;
+        seen += piece.len();
+        if seen > MOST_IGNORED {
+            return None;
+        }
+        if seen <= MOST_BYTES {
+            kept.extend_from_slice(&piece);
+        }
+    }
+    (seen <= MOST_BYTES).then(|| kept.into())
+}
+
 /// Reads the body of a post within its limit and, when the answer is "the database is away", hands the
 /// entries to the error page so that they can be sent again.
 pub async fn keep_entries(request: Request, next: Next) -> Response {
@@ -50,7 +73,7 @@ pub async fn keep_entries(request: Request, next: Next) -> Response {
     }
     let path = request.uri().path().to_string();
     let (parts, body) = request.into_parts();
-    let Ok(bytes) = axum::body::to_bytes(body, MOST_BYTES).await else {
+    let Some(bytes) = within_limit(body).await else {
         return StatusCode::PAYLOAD_TOO_LARGE.into_response();
     };
     let is_form = parts

@@ -28,8 +28,9 @@ impl Here {
         Here {
             zone: TimeZone::get(&kitchen.usual.time_zone).unwrap_or(TimeZone::UTC),
             measures: Measures {
-                temperature: kitchen.temperature_unit,
-                weight: kitchen.weight_unit,
+                temperature: kitchen.reads.temperature,
+                weight: kitchen.reads.weight,
+                length: kitchen.reads.length,
             },
             kitchen,
             now,
@@ -57,6 +58,10 @@ impl LastKitchen {
         held.as_ref()
             .filter(|(at, _)| at.elapsed() < Self::FRESH)
             .map(|(_, k)| k.clone())
+    }
+    /// It was changed here: the next page reads it anew.
+    pub fn forget(&self) {
+        *self.0.write().unwrap_or_else(|e| e.into_inner()) = None;
     }
     fn hold(&self, kitchen: &Kitchen) {
         *self.0.write().unwrap_or_else(|e| e.into_inner()) =

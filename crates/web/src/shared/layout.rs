@@ -63,7 +63,7 @@ impl Stop {
     /// How far along the line a batch has come.
     pub fn reached(stand: Stand) -> Stop {
         match stand {
-            Stand::Planned => Stop::Sheet,
+            Stand::Planned | Stand::Begun => Stop::Sheet,
             Stand::Mixed => Stop::Mix,
             Stand::Bulk => Stop::Rise,
             Stand::Balled | Stand::Cold => Stop::Shape,

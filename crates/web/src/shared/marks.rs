@@ -35,10 +35,10 @@ pub fn stop(stop: &Stop) -> String {
 /// The mark of a step.
 pub fn step(kind: &StepKind) -> String {
     svg(match kind {
-        StepKind::Mix => MIX,
+        StepKind::Preferment | StepKind::Mix => MIX,
         StepKind::Rest | StepKind::Bulk | StepKind::Temper => RISE,
         StepKind::Fold | StepKind::Ball | StepKind::Pan => SHAPE,
-        StepKind::Cold => COLD,
+        StepKind::PrefermentCold | StepKind::Cold => COLD,
         StepKind::LightOven => FIRE,
         StepKind::Bake => BAKE,
     })
@@ -65,6 +65,11 @@ pub fn level(level: &Level) -> String {
     )
 }
 
+/// The mark of something to keep an eye on.
+pub fn watch() -> String {
+    level(&Level::Watch)
+}
+
 pub fn level_word(level: &Level) -> &'static str {
     match level {
         Level::Act => "Act.",
@@ -75,6 +80,9 @@ pub fn level_word(level: &Level) -> &'static str {
 
 pub const MINUS: &str = r#"<svg viewBox="0 0 24 24" width="20" height="20" aria-hidden="true"><path d="M4 12h16" stroke="currentColor" stroke-width="3"/></svg>"#;
 pub const PLUS: &str = r#"<svg viewBox="0 0 24 24" width="20" height="20" aria-hidden="true"><path d="M4 12h16M12 4v16" stroke="currentColor" stroke-width="3"/></svg>"#;
+pub const CROSS: &str = r#"<svg viewBox="0 0 24 24" width="18" height="18" aria-hidden="true"><path d="M5 5l14 14M19 5L5 19" stroke="currentColor" stroke-width="2.6"/></svg>"#;
+pub const UNDO: &str = r#"<svg viewBox="0 0 24 24" width="22" height="22" aria-hidden="true"><path d="M4 9h10a6 6 0 0 1 0 12H9M8 4L3.5 9 8 14" fill="none" stroke="currentColor" stroke-width="2.4"/></svg>"#;
+pub const REDO: &str = r#"<svg viewBox="0 0 24 24" width="22" height="22" aria-hidden="true"><path d="M20 9H10a6 6 0 0 0 0 12h5M16 4l4.500 5L16 14" fill="none" stroke="currentColor" stroke-width="2.4"/></svg>"#;
 pub const TICK: &str = r#"<svg viewBox="0 0 24 24" width="20" height="20" aria-hidden="true"><path d="M5 12.5l5 5L20 6.5" fill="none" stroke="currentColor" stroke-width="3"/></svg>"#;
 pub const LAMP: &str = r#"<svg viewBox="0 0 24 24" width="24" height="24" aria-hidden="true"><path d="M8 9.5h8l1.6 9.5H6.4z" fill="none" stroke="currentColor" stroke-width="2"/><path d="M5 21.5h14M9 9V6.5h6V9M9.5 6.5a2.5 3.5 0 0 1 5 0" stroke="currentColor" stroke-width="2" fill="none"/><path d="M12 12c1.5 1.6 1.7 4.4 0 4.4s-1.5-2.8 0-4.4z" fill="currentColor"/></svg>"#;
 pub const LOGO: &str = r#"<svg viewBox="0 0 36 36" aria-hidden="true"><path d="M18.3 17C21 20 23 24 24 29H12.6C13.5 24 15.6 20 18.3 17z" fill="var(--larch)"/><path d="M3 29C15 28.5 22 19 26 5" fill="none" stroke="currentColor" stroke-width="3.6"/><path d="M8 6C16 12 24 20 31 29" fill="none" stroke="currentColor" stroke-width="3" stroke-dasharray="5.5 3"/><path d="M1.5 31.5h33" stroke="currentColor" stroke-width="2.6"/></svg>"#;

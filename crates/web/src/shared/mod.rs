@@ -7,6 +7,7 @@ pub mod form;
 pub mod format;
 pub mod guard;
 pub mod kitchen;
+pub mod larder;
 pub mod layout;
 pub mod marks;
 pub mod progress;

@@ -77,6 +77,7 @@ impl Told {
         let r = &self.batch.sheet.request;
         match self.progress.stand {
             Stand::Planned => "planned".into(),
+            Stand::Begun => "preferment stands".into(),
             Stand::Mixed => "mixed, resting".into(),
             Stand::Bulk => format!("in bulk, room {}°", degrees(r.room_c)),
             Stand::Balled => format!("balls, room {}°", degrees(r.room_c)),

@@ -127,10 +127,7 @@ impl View {
             .current()
             .map(|c| here.now.duration_since(c.in_at).as_secs_f64());
         let key = || Uuid::new_v4().to_string();
-        let trays = matches!(
-            told.batch.sheet.request.pieces,
-            craft::formula::Pieces::Trays { .. }
-        );
+        let trays = told.batch.sheet.request.formula.in_pans();
         let piece = if trays { "Tray" } else { "Pizza" };
         let rise = clocks.map(|c| c.rise);
         View {

@@ -30,6 +30,7 @@ const LONGEST_REMARK: usize = 2000;
 pub fn routes() -> Router<App> {
     Router::new()
         .route("/batches/{code}", get(show))
+        .route("/batches/{code}/print", get(print))
         .route("/batches/{code}/steps/{position}", post(step))
         .route("/batches/{code}/readings", post(reading))
         .route("/batches/{code}/remarks", post(remark))
@@ -66,7 +67,7 @@ fn render(
         &told.batch.sheet.request,
         &told.batch.sheet.result,
         here,
-        true,
+        crate::rooms::sheet::view::As::Batch,
     );
     let b = View::of(told, here, typed, errors);
     let status = if errors.is_empty() {
@@ -85,6 +86,22 @@ async fn show(
 ) -> Result<Response, Trouble> {
     let told = load::told(&app, &here, &code).await?;
     render(&told, &here, theme, &Typed::default(), &[])
+}
+
+async fn print(
+    State(app): State<App>,
+    here: Here,
+    Path(code): Path<String>,
+) -> Result<Response, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    let sheet = &told.batch.sheet;
+    crate::rooms::sheet::paper::page(
+        &told.batch.name,
+        Some(&told.batch.code),
+        &sheet.request,
+        &sheet.result,
+        &here,
+    )
 }
 
 /// The key of an entry: a form sent twice is written once.

@@ -7,9 +7,7 @@ use crate::shared::format::{count_word, day_hm, hm, span, span_words};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
 use crate::shared::progress::Told;
-use craft::formula::Pieces;
 use craft::reading::Subject;
-use craft::refusal::plain;
 use craft::sheet::StepKind;
 use jiff::Timestamp;
 use uuid::Uuid;
@@ -117,19 +115,8 @@ fn meets(t: &Told) -> bool {
 }
 
 fn row<'a>(t: &'a Told, here: &Here) -> Row<'a> {
-    let size = match t.batch.sheet.request.pieces {
-        Pieces::Balls { count, ball_g } => format!(
-            "{count} × {} {}",
-            here.measures.weight(ball_g),
-            here.measures.weight_unit()
-        ),
-        Pieces::Trays {
-            count,
-            length_cm,
-            width_cm,
-            ..
-        } => format!("{count} trays {} × {}", plain(length_cm), plain(width_cm)),
-    };
+    let size =
+        crate::shared::format::portions(&t.batch.sheet.result.formula.portions, &here.measures);
     let lit = t
         .batch
         .sheet

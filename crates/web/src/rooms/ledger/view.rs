@@ -5,7 +5,6 @@ use crate::shared::format::{count_word, day, min_s, percent};
 use crate::shared::kitchen::Here;
 use crate::shared::progress::Told;
 use craft::fire::RunSummary;
-use craft::formula::Pieces;
 use craft::reading::Subject;
 use craft::refusal::plain;
 use store::observation::Seen;
@@ -83,30 +82,17 @@ fn dough_off_mixer(t: &Told) -> Option<f64> {
 fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
     let (r, sheet) = (&t.batch.sheet.request, &t.batch.sheet.result);
     let m = here.measures;
-    let size = match r.pieces {
-        Pieces::Balls { count, ball_g } => {
-            format!("{count} × {} {}", m.weight(ball_g), m.weight_unit())
-        }
-        Pieces::Trays {
-            count,
-            length_cm,
-            width_cm,
-            ..
-        } => format!(
-            "{count} trays {} × {} cm",
-            plain(length_cm),
-            plain(width_cm)
-        ),
-    };
-    let hours = if r.cold_h > 0.0 {
+    let size = crate::shared::format::portions(&sheet.formula.portions, &m);
+    let f = &r.formula;
+    let hours = if f.cold_h > 0.0 {
         format!(
             "{} + {} cold + {} h",
-            plain(r.bulk_h),
-            plain(r.cold_h),
-            plain(r.temper_h)
+            plain(f.bulk_h),
+            plain(f.cold_h),
+            plain(f.temper_h)
         )
     } else {
-        format!("{} + {} h room", plain(r.bulk_h), plain(r.temper_h))
+        format!("{} + {} h room", plain(f.bulk_h), plain(f.temper_h))
     };
     Row {
         code: t.batch.code.clone(),
@@ -119,11 +105,11 @@ fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
         hours,
         dough: format!(
             "water {} %, yeast {} %, W {}",
-            plain(r.hydration_percent),
+            plain(f.hydration_percent),
             percent(sheet.yeast.percent),
-            plain(r.flour_w)
+            plain(craft::flour::blend(&f.flours).w.round())
         ),
-        thermometer: thermometer(r.target_dough_c, dough_off_mixer(t), here),
+        thermometer: thermometer(f.target_dough_c, dough_off_mixer(t), here),
         clocks: clocks(sheet.rise_at_serve, sheet.reserve_at_serve),
         bake: s.mean_s.map_or("–".into(), min_s),
         bake_planned: format!("planned {}", min_s(f64::from(sheet.programme.out_s))),
@@ -254,7 +240,9 @@ fn verdict_words(s: &RunSummary) -> String {
 fn lines(told: &[Told], summaries: &[RunSummary], here: &Here) -> [String; 2] {
     let off: Vec<f64> = told
         .iter()
-        .filter_map(|t| dough_off_mixer(t).map(|c| c - t.batch.sheet.request.target_dough_c))
+        .filter_map(|t| {
+            dough_off_mixer(t).map(|c| c - t.batch.sheet.request.formula.target_dough_c)
+        })
         .collect();
     let first = if off.is_empty() {
         "Finished batches come here with all that was seen of them.".to_string()

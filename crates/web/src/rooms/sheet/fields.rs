@@ -1,13 +1,11 @@
-//! The number fields of the Dough sheet: what they are called, their units and ranges. Values are typed in
-//! the kitchen's units and computed in grams and °C.
+//! The number fields of the Dough sheet: what they are called, their units, steps and ranges. Values are typed in
+//! the kitchen's units and computed in g, cm and °C. A field is named as its place in the formula; `[]` stands for a
+//! row of a list.
 
-use crate::shared::form::Reader;
+use crate::shared::form::{NotANumber, Reader, Typed, number};
 use crate::shared::kitchen::Here;
-use craft::formula::Pieces;
 use craft::refusal::plain;
-use craft::sheet::SheetRequest;
-use craft::style::StyleKey;
-use craft::units::{Celsius, Grams, TemperatureUnit};
+use craft::units::{Celsius, Cm, Grams, LengthUnit, TemperatureUnit, WeightUnit};
 
 /// What a field measures.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -17,9 +15,10 @@ pub enum Measure {
     Weight,
     Temperature,
     Hours,
-    Cm,
+    Length,
     PerArea,
-    Strength,
+    Bare,
+    PerLitre,
 }
 
 /// One number field.
@@ -31,8 +30,9 @@ pub struct Spec {
     pub step: f64,
     pub low: f64,
     pub high: f64,
-    pub get: fn(&SheetRequest) -> f64,
 }
+
+use Measure::*;
 
 const fn spec(
     name: &'static str,
@@ -40,8 +40,8 @@ const fn spec(
     small: &'static str,
     measure: Measure,
     step: f64,
-    range: (f64, f64),
-    get: fn(&SheetRequest) -> f64,
+    low: f64,
+    high: f64,
 ) -> Spec {
     Spec {
         name,
@@ -49,133 +49,286 @@ const fn spec(
         small,
         measure,
         step,
-        low: range.0,
-        high: range.1,
-        get,
+        low,
+        high,
     }
 }
 
-use Measure::*;
-
-pub const BALLS: [Spec; 2] = [
-    spec("count", "Balls", "", Count, 1.0, (1.0, 1000.0), |r| {
-        f64::from(r.pieces.count())
-    }),
+const SPECS: [Spec; 51] = [
+    spec("pieces.count", "Pieces", "", Count, 1.0, 1.0, 1000.0),
+    spec("pieces.ball_g", "Each", "a ball", Weight, 5.0, 30.0, 2000.0),
     spec(
-        "ball_g",
+        "pieces.diameter_cm",
+        "Across",
+        "opened",
+        Length,
+        1.0,
+        8.0,
+        80.0,
+    ),
+    spec(
+        "pieces.dough_g_per_cm2",
+        "Thick",
+        "",
+        PerArea,
+        0.01,
+        0.2,
+        2.0,
+    ),
+    spec(
+        "pieces.dough_g",
+        "In all",
+        "in the bowl",
+        Weight,
+        50.0,
+        50.0,
+        300_000.0,
+    ),
+    spec(
+        "pieces.flour_g",
+        "Flour",
+        "to use up",
+        Weight,
+        50.0,
+        20.0,
+        250_000.0,
+    ),
+    spec("pieces.pans[].count", "Pans", "", Count, 1.0, 1.0, 200.0),
+    spec(
+        "pieces.pans[].length_cm",
+        "Long",
+        "inside",
+        Length,
+        1.0,
+        8.0,
+        120.0,
+    ),
+    spec(
+        "pieces.pans[].width_cm",
+        "Wide",
+        "inside",
+        Length,
+        1.0,
+        8.0,
+        120.0,
+    ),
+    spec(
+        "pieces.pans[].diameter_cm",
+        "Across",
+        "inside",
+        Length,
+        1.0,
+        8.0,
+        80.0,
+    ),
+    spec(
+        "pieces.pans[].dough_g_per_cm2",
+        "Thick",
+        "",
+        PerArea,
+        0.05,
+        0.2,
+        2.0,
+    ),
+    spec(
+        "pieces.balls.count",
+        "Balls",
+        "besides",
+        Count,
+        1.0,
+        1.0,
+        1000.0,
+    ),
+    spec(
+        "pieces.balls.ball_g",
         "Each",
         "a ball",
         Weight,
         5.0,
-        (30.0, 2000.0),
-        |r| r.pieces.piece_g(),
+        30.0,
+        2000.0,
     ),
-];
-pub const TRAYS: [Spec; 4] = [
-    spec("count", "Trays", "", Count, 1.0, (1.0, 200.0), |r| {
-        f64::from(r.pieces.count())
-    }),
-    spec("length_cm", "Long", "inside", Cm, 1.0, (8.0, 120.0), |r| {
-        tray(r).0
-    }),
-    spec("width_cm", "Wide", "inside", Cm, 1.0, (8.0, 120.0), |r| {
-        tray(r).1
-    }),
     spec(
-        "dough_g_per_cm2",
-        "Thick",
-        "dough on it",
-        PerArea,
-        0.05,
-        (0.2, 2.0),
-        |r| tray(r).2,
-    ),
-];
-pub const HOURS: [Spec; 3] = [
-    spec(
-        "bulk_h",
-        "Bulk",
-        "in the room",
-        Hours,
+        "loss_percent",
+        "Loss",
+        "bowl, hands",
+        Percent,
         0.5,
-        (0.25, 48.0),
-        |r| r.bulk_h,
+        0.0,
+        10.0,
+    ),
+    spec("hydration_percent", "Water", "", Percent, 0.5, 40.0, 130.0),
+    spec("salt_percent", "Salt", "1.8 to 3.2", Percent, 0.1, 0.0, 5.0),
+    spec("oil_percent", "Oil", "", Percent, 0.5, 0.0, 20.0),
+    spec("sugar_percent", "Sugar", "", Percent, 0.5, 0.0, 20.0),
+    spec("extras[].amount", "Amount", "", Percent, 0.1, 0.0, 100.0),
+    spec(
+        "yeast.percent",
+        "Dose",
+        "of the flour",
+        Percent,
+        0.05,
+        0.0,
+        6.0,
     ),
     spec(
-        "cold_h",
-        "Cold",
+        "flours[].share_percent",
+        "Share",
+        "of all flour",
+        Percent,
+        5.0,
+        0.0,
+        100.0,
+    ),
+    spec("flours[].facts.w", "W", "strength", Bare, 10.0, 80.0, 450.0),
+    spec(
+        "flours[].facts.protein_percent",
+        "Protein",
+        "",
+        Percent,
+        0.5,
+        5.0,
+        90.0,
+    ),
+    spec(
+        "flours[].facts.absorption_percent",
+        "Absorption",
+        "water it takes",
+        Percent,
+        0.5,
+        40.0,
+        200.0,
+    ),
+    spec(
+        "flours[].facts.whole_percent",
+        "Whole grain",
+        "",
+        Percent,
+        5.0,
+        0.0,
+        100.0,
+    ),
+    spec("flours[].facts.pl", "P/L", "", Bare, 0.05, 0.2, 3.0),
+    spec(
+        "preferments[].flour_percent",
+        "Flour in it",
+        "of all flour",
+        Percent,
+        5.0,
+        0.5,
+        100.0,
+    ),
+    spec(
+        "preferments[].hydration_percent",
+        "Water",
+        "of its flour",
+        Percent,
+        1.0,
+        40.0,
+        130.0,
+    ),
+    spec(
+        "preferments[].salt_percent",
+        "Salt",
+        "of its flour",
+        Percent,
+        0.1,
+        0.0,
+        5.0,
+    ),
+    spec(
+        "preferments[].yeast.percent",
+        "Dose",
+        "of its flour",
+        Percent,
+        0.01,
+        0.0,
+        6.0,
+    ),
+    spec(
+        "preferments[].flours[]",
+        "Share",
+        "of its flour",
+        Percent,
+        5.0,
+        0.0,
+        100.0,
+    ),
+    spec(
+        "preferments[].warm_h",
+        "Left for",
+        "warm",
+        Hours,
+        1.0,
+        0.0,
+        48.0,
+    ),
+    spec(
+        "preferments[].cold_h",
+        "then",
         "in the fridge",
         Hours,
         1.0,
-        (0.0, 168.0),
-        |r| r.cold_h,
+        0.0,
+        120.0,
     ),
     spec(
-        "temper_h",
-        "Temper",
-        "room, to bake",
-        Hours,
+        "preferments[].warm_c",
+        "at",
+        "empty: the room",
+        Temperature,
         0.5,
-        (0.5, 24.0),
-        |r| r.temper_h,
+        2.0,
+        40.0,
     ),
-];
-pub const OF_FLOUR: [Spec; 5] = [
     spec(
-        "hydration_percent",
-        "Water",
-        "",
-        Percent,
+        "preferments[].feed.flour_parts",
+        "Fed 1 to",
+        "seed to flour",
+        Bare,
         0.5,
-        (40.0, 130.0),
-        |r| r.hydration_percent,
-    ),
-    spec("salt_percent", "Salt", "", Percent, 0.1, (0.0, 5.0), |r| {
-        r.salt_percent
-    }),
-    spec("oil_percent", "Oil", "", Percent, 0.5, (0.0, 20.0), |r| {
-        r.oil_percent
-    }),
-    spec(
-        "sugar_percent",
-        "Sugar",
-        "",
-        Percent,
-        0.5,
-        (0.0, 20.0),
-        |r| r.sugar_percent,
-    ),
-    spec(
-        "flour_w",
-        "Flour W",
-        "strength",
-        Strength,
+        0.2,
         10.0,
-        (80.0, 450.0),
-        |r| r.flour_w,
     ),
-];
-pub const LOSS: Spec = spec(
-    "loss_percent",
-    "Loss",
-    "bowl, hands",
-    Percent,
-    0.5,
-    (0.0, 10.0),
-    |r| r.loss_percent,
-);
-pub const PLACES: [Spec; 5] = [
-    spec("room_c", "Room", "", Temperature, 0.5, (-2.0, 42.0), |r| {
-        r.room_c
-    }),
+    spec(
+        "preferments[].feed.keep_back_g",
+        "Keep back",
+        "for next time",
+        Weight,
+        5.0,
+        0.0,
+        5000.0,
+    ),
+    spec(
+        "preferments[].feed.spare_g",
+        "Spare jar",
+        "",
+        Weight,
+        5.0,
+        0.0,
+        5000.0,
+    ),
+    spec(
+        "toppings[].g_per_disc",
+        "On 30 cm",
+        "",
+        Weight,
+        5.0,
+        0.0,
+        500.0,
+    ),
+    spec("bulk_h", "Bulk", "in the room", Hours, 0.5, 0.25, 48.0),
+    spec("cold_h", "Cold", "in the fridge", Hours, 1.0, 0.0, 168.0),
+    spec("temper_h", "Temper", "room, to bake", Hours, 0.5, 0.5, 24.0),
+    spec("room_c", "Room", "", Temperature, 0.5, -2.0, 42.0),
     spec(
         "fridge_c",
         "Fridge",
         "measured",
         Temperature,
         0.5,
-        (-2.0, 20.0),
-        |r| r.fridge_c,
+        -2.0,
+        20.0,
     ),
     spec(
         "target_dough_c",
@@ -183,8 +336,8 @@ pub const PLACES: [Spec; 5] = [
         "off the mixer",
         Temperature,
         0.5,
-        (5.0, 35.0),
-        |r| r.target_dough_c,
+        5.0,
+        35.0,
     ),
     spec(
         "flour_c",
@@ -192,8 +345,8 @@ pub const PLACES: [Spec; 5] = [
         "temperature",
         Temperature,
         0.5,
-        (-20.0, 45.0),
-        |r| r.flour_c,
+        -20.0,
+        45.0,
     ),
     spec(
         "tap_water_c",
@@ -201,34 +354,76 @@ pub const PLACES: [Spec; 5] = [
         "cold water",
         Temperature,
         0.5,
-        (0.0, 35.0),
-        |r| r.tap_water_c,
+        0.0,
+        35.0,
+    ),
+    spec(
+        "oven_top_c",
+        "It reaches",
+        "top heat",
+        Temperature,
+        10.0,
+        150.0,
+        550.0,
+    ),
+    spec("swap.percent", "Protein", "wanted", Percent, 0.5, 7.0, 18.0),
+    spec("swap.w", "W", "wanted", Bare, 10.0, 80.0, 450.0),
+    spec(
+        "swap.absorption",
+        "Absorption",
+        "wanted",
+        Percent,
+        0.5,
+        45.0,
+        80.0,
+    ),
+    spec(
+        "extras[].per_litre",
+        "Amount",
+        "",
+        PerLitre,
+        5.0,
+        0.0,
+        300.0,
     ),
 ];
 
-fn tray(r: &SheetRequest) -> (f64, f64, f64) {
-    match r.pieces {
-        Pieces::Trays {
-            length_cm,
-            width_cm,
-            dough_g_per_cm2,
-            ..
-        } => (length_cm, width_cm, dough_g_per_cm2),
-        Pieces::Balls { .. } => (0.0, 0.0, 0.0),
+/// The spec of a field, whatever row it stands in.
+pub fn spec_of(name: &str) -> &'static Spec {
+    let mut bare = String::with_capacity(name.len());
+    let mut inside = false;
+    for c in name.chars() {
+        match c {
+            '[' => inside = true,
+            ']' => inside = false,
+            _ if inside => continue,
+            _ => {}
+        }
+        bare.push(c);
     }
+    SPECS
+        .iter()
+        .find(|s| s.name == bare)
+        .unwrap_or_else(|| unreachable!("no field {bare}: a slip of the program"))
+}
+
+/// The name of the hidden field that keeps a value which its text cannot hold.
+pub fn exact_name(name: &str) -> String {
+    format!("exact:{name}")
 }
 
 impl Spec {
     /// The unit that the kitchen reads.
     pub fn unit(&self, here: &Here) -> &'static str {
         match self.measure {
-            Count | Strength => "",
+            Count | Bare => "",
             Percent => "%",
             Weight => here.measures.weight_unit(),
             Temperature => here.measures.degree_unit(),
             Hours => "h",
-            Cm => "cm",
+            Length => here.measures.length_unit(),
             PerArea => "g/cm²",
+            PerLitre => "g/l",
         }
     }
     /// A value in the kitchen's unit, as the field shows it.
@@ -236,6 +431,7 @@ impl Spec {
         match self.measure {
             Weight => here.measures.weight_field(value),
             Temperature => here.measures.degrees_field(value),
+            Length => here.measures.length_field(value),
             _ => plain(value),
         }
     }
@@ -243,19 +439,48 @@ impl Spec {
         match self.measure {
             Weight => Grams::from_reading(typed, here.measures.weight).0,
             Temperature => Celsius::from_reading(typed, here.measures.temperature).0,
+            Length => Cm::from_reading(typed, here.measures.length).0,
             _ => typed,
         }
     }
     /// The step of the plus and minus buttons in the kitchen's unit.
     pub fn shown_step(&self, here: &Here) -> f64 {
-        match (self.measure, here.measures.temperature) {
-            (Temperature, TemperatureUnit::Fahrenheit) => 1.0,
-            (Weight, _) if here.measures.weight_unit() == "oz" => 0.25,
+        match (
+            self.measure,
+            here.measures.temperature,
+            here.measures.weight,
+        ) {
+            (Temperature, TemperatureUnit::Fahrenheit, _) => self.step.max(1.0),
+            (Weight, _, WeightUnit::Ounces) => 0.25,
+            (Weight, _, WeightUnit::Kilograms) => self.step / 1000.0,
+            (Weight, _, WeightUnit::Pounds) => 0.02,
+            (Length, _, _) if here.measures.length == LengthUnit::Inches => 0.5,
             _ => self.step,
         }
     }
-    pub fn read(&self, r: &mut Reader, here: &Here) -> f64 {
-        let typed = r.number(self.name, self.label);
+
+    /// Puts a value into a form; where its text does not hold all of it, the exact value goes along unseen, so that
+    /// it does not drift while nobody touches the field.
+    pub fn put(&self, typed: &mut Typed, name: &str, value: f64, here: &Here) {
+        let text = self.shown(value, here);
+        let back = number(&text).map(|v| self.computed(v, here));
+        typed.forget(&exact_name(name));
+        if back != Ok(value) {
+            typed.set(&exact_name(name), value.to_string());
+        }
+        typed.set(name, text);
+    }
+
+    /// Reads a field that must be there.
+    pub fn read(&self, r: &mut Reader, name: &str, here: &Here) -> f64 {
+        self.read_as(r, name, self.label, here)
+    }
+    /// Reads a field under the name that it has here.
+    pub fn read_as(&self, r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
+        if let Some(v) = self.untouched(r, name, here) {
+            return v;
+        }
+        let typed = r.number(name, label);
         let value = self.computed(typed, here);
         // Ranges are said here in the unit that was typed; the core checks them again.
         if value < self.low - 1e-9 || value > self.high + 1e-9 {
@@ -263,29 +488,26 @@ impl Spec {
             let unit = self.unit(here);
             let gap = if unit.is_empty() { "" } else { " " };
             r.refuse(
-                self.name,
+                name,
                 format!(
-                    "{} {low} to {high}{gap}{unit}; {} is outside.",
-                    self.label,
+                    "{label} {low} to {high}{gap}{unit}; {} is outside.",
                     plain(typed)
                 ),
             );
         }
         value
     }
-}
-
-/// All number fields of a style.
-pub fn specs(style: StyleKey) -> Vec<&'static Spec> {
-    let pieces: &[Spec] = match style.style().pieces {
-        Pieces::Balls { .. } => &BALLS,
-        Pieces::Trays { .. } => &TRAYS,
-    };
-    pieces
-        .iter()
-        .chain(&HOURS)
-        .chain(&OF_FLOUR)
-        .chain(std::iter::once(&LOSS))
-        .chain(&PLACES)
-        .collect()
+    /// Reads a field that may be left empty.
+    pub fn read_if(&self, r: &mut Reader, name: &str, here: &Here) -> Option<f64> {
+        match number(r.typed.text(name)) {
+            Err(NotANumber::Empty) => None,
+            _ => Some(self.read(r, name, here)),
+        }
+    }
+    /// The exact value behind a text that nobody changed.
+    fn untouched(&self, r: &Reader, name: &str, here: &Here) -> Option<f64> {
+        let exact: f64 = r.typed.text(&exact_name(name)).parse().ok()?;
+        let in_range = (self.low - 1e-9..=self.high + 1e-9).contains(&exact);
+        (in_range && self.shown(exact, here) == r.typed.text(name)).then_some(exact)
+    }
 }

@@ -1,15 +1,22 @@
-//! The Dough sheet: a dough is asked for, worked out as one types, and kept as a batch.
+//! The Dough sheet: a formula is asked for, worked out as one types, and kept: in the library, or as a batch.
 
-pub mod fields;
+mod acts;
+mod fields;
+mod form;
+pub mod paper;
 pub mod reading;
+mod table;
 pub mod view;
+mod writing;
 
 use crate::App;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use acts::Bench;
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Query, State};
@@ -17,13 +24,16 @@ use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
+use craft::formula::Formula;
 use craft::refusal::FieldError;
 use craft::sheet::{SheetRequest, SheetResult, work_out};
-use craft::style::StyleKey;
+pub use form::opened_from;
+use form::{Form, leaf_of};
 use serde::Serialize;
 use std::collections::HashMap;
 use store::batch::{self, NewBatch, Origin};
-use view::{Form, Shown};
+use store::formula::{self, FormulaId, Kept, NewVersion};
+use view::{As, Shown};
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -37,6 +47,8 @@ pub fn routes() -> Router<App> {
             get(|| async { Redirect::to("/dough/new") }).post(look),
         )
         .route("/dough/preview", post(preview))
+        .route("/dough/print", post(print))
+        .route("/formulas", post(keep_formula))
 }
 
 #[derive(Template)]
@@ -47,6 +59,21 @@ struct Page {
     shown: Option<Shown>,
     /// Several things wrong are also said at the top, for those who do not see the fields.
     wrong: u32,
+    /// A newer version exists than the one this sheet began from.
+    stale: Option<Stale>,
+}
+
+/// What somebody else did meanwhile.
+struct Stale {
+    id: u64,
+    head: u32,
+    changes: Vec<craft::formula::diff::Change>,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/sheet/ask.html")]
+struct Ask<'a> {
+    form: &'a Form,
 }
 
 #[derive(Template)]
@@ -69,84 +96,196 @@ struct Preview {
     /// Absent when something is wrong: the last figures stay, greyed.
     figures: Option<String>,
     strip: Option<String>,
-    errors: Vec<FieldError>,
+    /// The form itself, when what was pressed made it another one.
+    ask: Option<String>,
+    errors: Vec<Wrong>,
+}
+
+/// A sentence with its field and the leaf that the field stands on.
+#[derive(Serialize)]
+struct Wrong {
+    field: String,
+    leaf: &'static str,
+    message: String,
 }
 
 /// Reads the form and works the sheet out.
-fn worked(typed: &Typed, here: &Here) -> Result<(reading::Sheet, SheetResult), Vec<FieldError>> {
-    let sheet = reading::read(typed, here)?;
+fn worked(typed: &Typed, bench: &Bench) -> Result<(reading::Sheet, SheetResult), Vec<FieldError>> {
+    let sheet = reading::read(typed, bench.here, bench.larder.scales(bench.here))?;
     let result = work_out(&sheet.request).map_err(reading::at_fields)?;
     Ok((sheet, result))
 }
 
-fn render(
+/// A form, worked out as far as it can be, with all that is wrong.
+fn looked(
     typed: &Typed,
-    here: &Here,
-    theme: Theme,
-    status: StatusCode,
-) -> Result<Response, Trouble> {
-    let (shown, errors) = match worked(typed, here) {
+    bench: &Bench,
+    pressed: Vec<FieldError>,
+) -> (Option<Shown>, Vec<FieldError>) {
+    match worked(typed, bench) {
         Ok((sheet, result)) => (
-            Some(Shown::of(&sheet.request, &result, here, false)),
-            vec![],
+            Some(
+                Shown::of(&sheet.request, &result, bench.here, As::Draft).priced(
+                    &sheet.request,
+                    &result,
+                    bench.here,
+                    bench.larder,
+                ),
+            ),
+            pressed,
         ),
-        Err(errors) => (None, errors),
-    };
-    let frame = Frame::of(here, theme, Stop::Sheet, "Dough sheet", None, "/dough/new");
-    let form = Form::of(typed, &errors, here);
-    let html = page(&Page {
-        frame,
-        form,
-        shown,
-        wrong: errors.len() as u32,
-    })?;
-    let status = if errors.is_empty() {
-        status
-    } else {
-        StatusCode::UNPROCESSABLE_ENTITY
-    };
-    Ok((status, html).into_response())
+        Err(mut errors) => {
+            errors.extend(pressed);
+            (None, errors)
+        }
+    }
+}
+
+struct Asked<'a> {
+    bench: Bench<'a>,
+    theme: Theme,
+}
+
+impl Asked<'_> {
+    fn render(
+        &self,
+        typed: &Typed,
+        status: StatusCode,
+        pressed: Vec<FieldError>,
+        stale: Option<Stale>,
+    ) -> Result<Response, Trouble> {
+        let (shown, errors) = looked(typed, &self.bench, pressed);
+        let path = match opened_from(typed) {
+            Some((id, number)) => format!("/dough/new?formula={id}&version={number}"),
+            None => "/dough/new".into(),
+        };
+        let frame = Frame::of(
+            self.bench.here,
+            self.theme,
+            Stop::Sheet,
+            "Dough sheet",
+            None,
+            &path,
+        );
+        let form = Form::of(typed, &errors, &self.bench);
+        let html = page(&Page {
+            frame,
+            form,
+            shown,
+            wrong: errors.len() as u32,
+            stale,
+        })?;
+        let status = if errors.is_empty() {
+            status
+        } else {
+            StatusCode::UNPROCESSABLE_ENTITY
+        };
+        Ok((status, html).into_response())
+    }
+}
+
+/// A sheet for a formula: a fresh one of a style, or a version out of the library.
+pub fn opened(
+    formula: &Formula,
+    name: Option<&str>,
+    from: Option<(u64, u32)>,
+    here: &Here,
+) -> Typed {
+    let mut typed = reading::sensible(formula, here);
+    form::sensible_oven(&mut typed, formula, here);
+    if let Some(name) = name {
+        typed.set("name", name);
+    }
+    if let Some((id, number)) = from {
+        typed.set("from", format!("{id}@{number}"));
+    }
+    typed
 }
 
 async fn new(
+    State(app): State<App>,
     here: Here,
     theme: Theme,
     Query(query): Query<HashMap<String, String>>,
 ) -> Result<Response, Trouble> {
-    let style = query
-        .get("style")
-        .and_then(|s| StyleKey::from_key(s))
-        .unwrap_or(StyleKey::HotRound);
-    let mut typed = reading::sensible(style, &here);
+    let larder = Larder::of(&app, &here).await?;
+    let asked = |name: &str| query.get(name).map_or("", String::as_str);
+    let mut typed = match asked("formula").parse() {
+        Ok(id) => {
+            let mut db = app.db.acquire().await?;
+            let number = asked("version").parse().ok();
+            let v = formula::version(&mut db, here.id(), FormulaId(id), number)
+                .await?
+                .ok_or_else(|| Trouble::NoFormula(id.to_string()))?;
+            opened(&v.formula, Some(&v.name), Some((id, v.number)), &here)
+        }
+        Err(_) if !asked("batch").is_empty() => {
+            let mut db = app.db.acquire().await?;
+            let code = asked("batch");
+            let b = batch::by_code(&mut db, here.id(), code, &app.held)
+                .await?
+                .ok_or_else(|| Trouble::NoBatch(code.to_string()))?;
+            opened(&b.sheet.request.formula, Some(&b.name), None, &here)
+        }
+        Err(_) => {
+            let style = larder.style(asked("style"));
+            let style = style.as_ref().unwrap_or(craft::style::first());
+            opened(&Formula::of_style(style), None, None, &here)
+        }
+    };
     for kept in ["name", "serve_date", "serve_time"] {
         if let Some(v) = query.get(kept).filter(|v| !v.is_empty()) {
             typed.set(kept, v.clone());
         }
     }
-    render(&typed, &here, theme, StatusCode::OK)
-}
-
-/// Works a form out without keeping it; a remedy's button sets its field first.
-async fn look(here: Here, theme: Theme, body: Bytes) -> Result<Response, Trouble> {
-    let mut typed = Typed::parse(&body);
-    if let Some((field, value)) = typed
-        .text("set")
-        .split_once('=')
-        .map(|(f, v)| (f.to_string(), v.to_string()))
-    {
-        typed.set(&field, value);
-    }
-    render(&typed, &here, theme, StatusCode::OK)
-}
-
-async fn preview(here: Here, body: Bytes) -> Result<Json<Preview>, Trouble> {
-    let (shown, errors) = match worked(&Typed::parse(&body), &here) {
-        Ok((sheet, result)) => (
-            Some(Shown::of(&sheet.request, &result, &here, false)),
-            vec![],
-        ),
-        Err(errors) => (None, errors),
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
     };
+    Asked { bench, theme }.render(&typed, StatusCode::OK, vec![], None)
+}
+
+/// Works a form out without keeping it, after what was pressed.
+async fn look(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let larder = Larder::of(&app, &here).await?;
+    let mut typed = Typed::parse(&body);
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let pressed = acts::press(&mut typed, &bench).err().unwrap_or_default();
+    Asked { bench, theme }.render(&typed, StatusCode::OK, pressed, None)
+}
+
+async fn preview(
+    State(app): State<App>,
+    here: Here,
+    body: Bytes,
+) -> Result<Json<Preview>, Trouble> {
+    let larder = Larder::of(&app, &here).await?;
+    let mut typed = Typed::parse(&body);
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let wants_form = typed.has("want_form");
+    typed.forget("want_form");
+    let (changed, pressed) = match acts::press(&mut typed, &bench) {
+        Ok(changed) => (changed, vec![]),
+        Err(e) => (false, e),
+    };
+    let (shown, errors) = looked(&typed, &bench, pressed);
+    let ask = (changed || wants_form)
+        .then(|| {
+            let form = Form::of(&typed, &errors, &bench);
+            Ask { form: &form }.render()
+        })
+        .transpose()?;
     Ok(Json(Preview {
         answer: Answer {
             shown: &shown,
@@ -158,7 +297,15 @@ async fn preview(here: Here, body: Bytes) -> Result<Json<Preview>, Trouble> {
             .then(|| Figures { shown: &shown }.render())
             .transpose()?,
         strip: shown.as_ref().map(|s| s.strip.clone()),
-        errors,
+        ask,
+        errors: errors
+            .into_iter()
+            .map(|e| Wrong {
+                leaf: leaf_of(&e.field),
+                field: e.field,
+                message: e.message,
+            })
+            .collect(),
     }))
 }
 
@@ -177,12 +324,28 @@ async fn keep(
     {
         return Ok(Redirect::to(&format!("/batches/{code}")).into_response());
     }
-    let Ok((sheet, result)) = worked(&typed, &here) else {
-        return render(&typed, &here, theme, StatusCode::UNPROCESSABLE_ENTITY);
+    let larder = Larder::of(&app, &here).await?;
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let Ok((sheet, result)) = worked(&typed, &bench) else {
+        return Asked { bench, theme }.render(
+            &typed,
+            StatusCode::UNPROCESSABLE_ENTITY,
+            vec![],
+            None,
+        );
     };
     let request = SheetRequest {
         now_at: None,
         ..sheet.request
+    };
+    let from = match opened_from(&typed) {
+        Some((id, number)) => formula::version(&mut db, here.id(), FormulaId(id), Some(number))
+            .await?
+            .map(|v| v.id),
+        None => None,
     };
     let new = NewBatch {
         form_key: sheet.form_key,
@@ -190,7 +353,96 @@ async fn keep(
         request: &request,
         result: &result,
         origin: Origin::Maker,
+        from,
     };
     let code = batch::keep(&mut db, here.id(), &new, here.now).await?;
     Ok(Redirect::to(&format!("/batches/{code}")).into_response())
+}
+
+/// The sheet on paper; a form that cannot be worked out comes back as it is.
+async fn print(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
+    let larder = Larder::of(&app, &here).await?;
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    match worked(&typed, &bench) {
+        Ok((sheet, result)) => paper::page(&sheet.name, None, &sheet.request, &result, &here),
+        Err(_) => {
+            Asked { bench, theme }.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, vec![], None)
+        }
+    }
+}
+
+/// What was changed, in so many letters.
+const LONGEST_WHY: usize = 1000;
+
+/// Keeps the formula in the library: the next version of the one it was opened from, or a new one.
+async fn keep_formula(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
+    let larder = Larder::of(&app, &here).await?;
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let asked = Asked { bench, theme };
+    let mut r = crate::shared::form::Reader::new(&typed);
+    let name = r.name("name", "A name");
+    let why = typed.text("why").to_string();
+    let letters = why.chars().count();
+    if letters > LONGEST_WHY {
+        r.refuse(
+            "why",
+            format!("Up to {LONGEST_WHY} letters; this has {letters}."),
+        );
+    }
+    let mut errors = r.errors;
+    let f = match reading::formula(&typed, &here) {
+        Ok(f) if errors.is_empty() => f,
+        Ok(_) => return asked.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, errors, None),
+        Err(e) => {
+            errors.extend(e);
+            return asked.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, vec![], None);
+        }
+    };
+    let of = opened_from(&typed).filter(|_| typed.text("as_new").is_empty());
+    let new = NewVersion {
+        form_key: uuid::Uuid::parse_str(typed.text("form_key"))
+            .unwrap_or_else(|_| uuid::Uuid::new_v4()),
+        name: &name,
+        why: &why,
+        formula: &f,
+        of: of.map(|(id, n)| (FormulaId(id), n)),
+        origin: Origin::Maker,
+    };
+    let mut db = app.db.begin().await?;
+    match formula::keep(&mut db, here.id(), &new, here.now).await? {
+        Kept::Done { of, .. } => {
+            db.commit().await?;
+            Ok(Redirect::to(&format!("/formulas/{}", of.0)).into_response())
+        }
+        Kept::Stale { head } => {
+            drop(db);
+            let mut db = app.db.acquire().await?;
+            let id = of.map_or(0, |(id, _)| id);
+            let newer = formula::version(&mut db, here.id(), FormulaId(id), None).await?;
+            let stale = Stale {
+                id,
+                head,
+                changes: newer.map_or(vec![], |v| craft::formula::diff::changes(&v.formula, &f)),
+            };
+            asked.render(&typed, StatusCode::CONFLICT, vec![], Some(stale))
+        }
+    }
 }

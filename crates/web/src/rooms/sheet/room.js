@@ -1,54 +1,117 @@
-// The Dough sheet, live: what is typed goes to the server, the figures that come back are put in place.
+// The Dough sheet, live: what is typed goes to the server, the figures that come back are put in place. A press that
+// makes the form another one brings the form back too. Every state can be undone.
 import { ready, say } from "../../js/app.js";
 
 const form = document.getElementById("sheet");
 const part = (id) => document.getElementById(id);
-const KEEP = "slow-rise.sheet";
+const SESSION = `slow-rise.sheet:${location.pathname}${location.search}`;
+const DRAFT = "slow-rise.draft";
+const MOST_STATES = 60;
 let asked = 0;
 let timer = 0;
 
-const entries = () => new URLSearchParams(new FormData(form));
+const entries = () => {
+  const all = new URLSearchParams(new FormData(form));
+  // Weights beside the grams are shown, not asked, until one is typed.
+  for (const [name, value] of [...all]) {
+    if (name.startsWith("g:") && all.get(name.replace("g:", "g0:")) === value) all.delete(name);
+    if (name.startsWith("g0:") && !all.has(name.replace("g0:", "g:"))) all.delete(name);
+  }
+  return all;
+};
+/** What counts as a change: not which leaf is open, not the pick lists. */
+const content = () => {
+  const all = entries();
+  for (const name of [...all.keys()]) if (name === "tab" || name === "dose" || name.startsWith("new_") || name.startsWith("g")) all.delete(name);
+  return all.toString();
+};
 
-/** Marks the fields that the server refused and clears the others. */
+// ---- states, for undo and for a reload
+const states = { past: [], ahead: [], now: "", full: "" };
+
+function remember() {
+  const now = content();
+  if (now !== states.now) {
+    if (states.now) states.past.push(states.full);
+    if (states.past.length > MOST_STATES) states.past.shift();
+    states.ahead = [];
+    states.now = now;
+  }
+  states.full = entries().toString();
+  hold();
+}
+
+function hold() {
+  part("undo").disabled = states.past.length === 0;
+  part("redo").disabled = states.ahead.length === 0;
+  try {
+    sessionStorage.setItem(SESSION, JSON.stringify(states));
+    if (states.past.length) localStorage.setItem(DRAFT, JSON.stringify({ at: location.pathname + location.search, full: states.full }));
+  } catch {
+    // No room to remember in: the sheet works without.
+  }
+}
+
+async function travel(from, to) {
+  if (from.length === 0) return;
+  to.push(states.full);
+  const full = from.pop();
+  await load(new URLSearchParams(full));
+  states.full = full;
+  states.now = content();
+  hold();
+}
+const undo = () => travel(states.past, states.ahead);
+const redo = () => travel(states.ahead, states.past);
+
+/** Shows another state: the form comes from the server, so that rows and leaves are right. */
+async function load(all) {
+  all.set("want_form", "1");
+  await ask(all);
+}
+
+// ---- what is wrong
 function mark(errors) {
-  for (const box of form.querySelectorAll("[data-field]")) {
-    const found = errors.find((e) => e.field === box.dataset.field);
+  const boxes = [...form.querySelectorAll("[data-field]")];
+  for (const box of boxes) {
+    const own = (e) => e.field === box.dataset.field || e.field.replace(/\.amount$/, ".per_litre") === box.dataset.field;
+    const found = errors.find(own);
     box.classList.toggle("wrong", Boolean(found));
-    const sentence = box.querySelector(".err");
+    const sentence = box.querySelector(":scope > .err, .err");
     if (sentence) sentence.textContent = found ? found.message : "";
     for (const input of box.querySelectorAll("input")) {
       if (found) input.setAttribute("aria-invalid", "true");
       else input.removeAttribute("aria-invalid");
     }
   }
-  const hidden = form.querySelector("details.bowl");
-  if (hidden?.querySelector(".wrong")) hidden.open = true;
+  for (const leaf of form.querySelectorAll(".leaf")) {
+    const key = leaf.querySelector("input").value;
+    leaf.classList.toggle("has-wrong", errors.some((e) => e.leaf === key));
+  }
+  const grams = part("grams-error");
+  const typed = errors.find((e) => e.field.startsWith("g:"));
+  if (grams) grams.textContent = typed ? typed.message : "";
+  const hidden = form.querySelector("details.bowl .wrong");
+  if (hidden) hidden.closest("details").open = true;
 }
 
-async function recompute() {
+// ---- asking
+async function ask(all) {
   const mine = ++asked;
   form.classList.add("working");
+  clearTimeout(timer);
   try {
-    const answer = await fetch("/dough/preview", { method: "POST", body: entries() });
+    const answer = await fetch("/dough/preview", { method: "POST", body: all });
     if (!answer.ok) throw new Error(String(answer.status));
     const got = await answer.json();
     if (mine !== asked) return;
-    part("answer").innerHTML = got.answer;
-    if (got.figures) {
-      const open = form.querySelector("details.more")?.open;
-      part("figures").innerHTML = got.figures;
-      part("strip").innerHTML = got.strip;
-      const more = form.querySelector("details.more");
-      if (more && open) more.open = true;
-    }
-    form.classList.toggle("stale", !got.figures);
-    mark(got.errors);
+    show(got);
     say("");
   } catch {
     if (mine === asked) {
       form.classList.add("stale");
       say("No answer from the server. What you typed stays here; the figures follow when it is back.");
-      timer = setTimeout(recompute, 3000);
+      timer = setTimeout(() => ask(all.has("want_form") || all.has("act") ? all : entries()), 3000);
     }
   } finally {
     if (mine === asked) {
@@ -58,40 +121,135 @@ async function recompute() {
   }
 }
 
+function show(got) {
+  const focus = document.activeElement?.id;
+  const open = new Set([...form.querySelectorAll("details[data-keep][open]")].map((d) => d.dataset.keep));
+  part("answer").innerHTML = got.answer;
+  if (got.ask) part("ask").innerHTML = got.ask;
+  if (got.figures) {
+    part("figures").innerHTML = got.figures;
+    part("strip").innerHTML = got.strip;
+    for (const d of form.querySelectorAll("details[data-keep]")) d.open = open.has(d.dataset.keep);
+    inView();
+  }
+  form.classList.toggle("stale", !got.figures);
+  mark(got.errors);
+  leaf();
+  if (focus && document.activeElement?.id !== focus) part(focus)?.focus({ preventScroll: true });
+  if (got.ask) remember();
+}
+
 function later() {
   clearTimeout(timer);
-  sessionStorage.setItem(KEEP, entries().toString());
-  timer = setTimeout(recompute, 120);
+  remember();
+  timer = setTimeout(() => ask(entries()), 120);
 }
 
-form.addEventListener("input", later);
-form.addEventListener("change", later);
-form.addEventListener("click", (event) => {
-  // A remedy sets its field here instead of sending the whole form.
-  const remedy = event.target.closest("button[name=set]");
-  if (remedy) {
-    event.preventDefault();
-    const [field, value] = remedy.value.split("=");
-    const input = form.elements[field];
-    input.value = value;
-    later();
-    input.focus();
+/** A press: what it does is decided by the server. */
+function press(name, value) {
+  const all = entries();
+  all.set(name, value);
+  ask(all);
+}
+
+// ---- leaves, and the stage in view on a phone
+function leaf() {
+  const open = form.querySelector("input[name=tab]:checked")?.value ?? "dough";
+  for (const page of form.querySelectorAll(".page-leaf")) page.classList.toggle("open", page.dataset.leaf === open);
+}
+
+let column = -1;
+function inView() {
+  const table = form.querySelector("table.staged");
+  const buttons = [...form.querySelectorAll(".stage-switch button")];
+  if (!table || buttons.length === 0) return;
+  const at = column >= 0 && column < buttons.length ? column : buttons.length - 1;
+  buttons.forEach((b, i) => b.setAttribute("aria-pressed", String(i === at)));
+  table.dataset.view = String(at);
+}
+
+form.addEventListener("input", (event) => {
+  const name = event.target.name ?? "";
+  if (name === "tab") leaf();
+  else if (!name.startsWith("g:") && !name.startsWith("new_") && !event.target.closest("[data-reshape]")) later();
+});
+form.addEventListener("change", (event) => {
+  const t = event.target;
+  if (t.name === "tab") return remember();
+  if (t.name?.startsWith("g:")) return ask(entries());
+  if (t.dataset.act === "style") return press("act", `style:${t.value}`);
+  if (t.name?.startsWith("new_")) return;
+  if (t.matches("[data-reshape]")) {
+    remember();
+    return load(entries());
   }
-  const style = event.target.closest("a[data-style]");
-  if (style) {
-    // The day and hour stay when another style is chosen.
-    const kept = new URLSearchParams({ style: style.dataset.style, serve_date: form.serve_date.value, serve_time: form.serve_time.value });
-    style.href = `/dough/new?${kept}`;
-    sessionStorage.removeItem(KEEP);
+  later();
+});
+form.addEventListener("click", (event) => {
+  const b = event.target.closest("button");
+  if (!b) return;
+  if (b.name === "set" || b.name === "act") {
+    event.preventDefault();
+    press(b.name, b.value);
+  } else if (b.id === "undo") undo();
+  else if (b.id === "redo") redo();
+  else if (b.id === "take-draft") takeDraft();
+  else if (b.dataset.column) {
+    column = Number(b.dataset.column);
+    inView();
   }
 });
-form.addEventListener("submit", () => sessionStorage.removeItem(KEEP));
+form.addEventListener("keydown", (event) => {
+  // Enter in a weight or a figure to find works it out; it does not keep the plan.
+  if (event.key === "Enter" && event.target.matches("input")) {
+    event.preventDefault();
+    event.target.dispatchEvent(new Event("change", { bubbles: true }));
+  }
+});
+document.addEventListener("keydown", (event) => {
+  const away = !event.target.closest("input,textarea,select") && !event.altKey;
+  if (event.key.toLowerCase() === "z" && (event.ctrlKey || event.metaKey) && !event.target.closest("textarea")) {
+    event.preventDefault();
+    if (event.shiftKey) redo();
+    else undo();
+  } else if (away && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "u") {
+    if (event.shiftKey) redo();
+    else undo();
+  }
+});
+form.addEventListener("submit", (event) => {
+  const to = event.submitter?.getAttribute("formaction") ?? "/dough";
+  if (to === "/dough" || to === "/formulas") {
+    sessionStorage.removeItem(SESSION);
+    localStorage.removeItem(DRAFT);
+  }
+});
 
-// A reload in the middle of typing brings back what was typed, if it is the same style.
-const kept = new URLSearchParams(sessionStorage.getItem(KEEP) ?? "");
-const reloaded = performance.getEntriesByType("navigation")[0]?.type === "reload";
-if (reloaded && kept.get("style") === form.elements.style.value) {
-  for (const [name, value] of kept) if (form.elements[name]) form.elements[name].value = value;
-  recompute();
+// ---- unsaved work
+async function takeDraft() {
+  const draft = JSON.parse(localStorage.getItem(DRAFT) ?? "null");
+  if (!draft) return;
+  part("draft").hidden = true;
+  remember();
+  await load(new URLSearchParams(draft.full));
 }
+
+function begin() {
+  const reloaded = performance.getEntriesByType("navigation")[0]?.type === "reload";
+  const held = JSON.parse(sessionStorage.getItem(SESSION) ?? "null");
+  if (held && reloaded && held.full) {
+    Object.assign(states, held);
+    part("undo").disabled = states.past.length === 0;
+    part("redo").disabled = states.ahead.length === 0;
+    return load(new URLSearchParams(held.full));
+  }
+  sessionStorage.removeItem(SESSION);
+  states.now = content();
+  states.full = entries().toString();
+  if (localStorage.getItem(DRAFT)) part("draft").hidden = false;
+}
+
+leaf();
+inView();
+await begin();
 ready();

@@ -1,192 +1,83 @@
 //! What the Dough sheet and the batch page show of a sheet, already formatted.
 
-use super::fields::{self, Spec};
-use super::reading;
+use super::table::Table;
+use crate::shared::chart::blend::bar;
 use crate::shared::chart::strip::strip;
-use crate::shared::form::Typed;
 use crate::shared::format::{self, Measures, day_hm, hm};
 use crate::shared::kitchen::Here;
-use craft::formula::{Ingredient, Pieces, two_digits};
-use craft::leaven::YeastForm;
+use crate::shared::larder::Larder;
+use craft::formula::{Ingredient, two_digits};
 use craft::note::Note;
-use craft::refusal::{FieldError, plain};
+use craft::pantry;
+use craft::refusal::plain;
 use craft::sheet::{SheetRequest, SheetResult};
-use craft::style::StyleKey;
-
-/// A number field with what was typed.
-pub struct Field {
-    pub name: &'static str,
-    pub label: &'static str,
-    pub small: String,
-    pub unit: &'static str,
-    pub value: String,
-    pub step: f64,
-    pub error: Option<String>,
-}
-
-/// A style to choose.
-pub struct StyleChoice {
-    pub key: &'static str,
-    pub name: &'static str,
-    pub line: &'static str,
-    pub chosen: bool,
-}
-
-/// One of a few.
-pub struct Choice {
-    pub key: &'static str,
-    pub name: &'static str,
-    pub chosen: bool,
-}
-
-/// The form.
-pub struct Form {
-    pub styles: Vec<StyleChoice>,
-    pub style: &'static str,
-    pub form_key: String,
-    pub name: String,
-    pub pieces: Vec<Field>,
-    pub hours: Vec<Field>,
-    pub of_flour: Vec<Field>,
-    pub loss: Field,
-    pub places: Vec<Field>,
-    pub yeast_forms: Vec<Choice>,
-    pub mixers: Vec<Choice>,
-    pub serve_date: String,
-    pub serve_time: String,
-    errors: Vec<FieldError>,
-}
-
-impl Form {
-    pub fn of(typed: &Typed, errors: &[FieldError], here: &Here) -> Form {
-        let style = reading::style_of(typed);
-        let field = |s: &Spec| Field {
-            name: s.name,
-            label: s.label,
-            small: small(s, style),
-            unit: s.unit(here),
-            value: typed.raw(s.name).to_string(),
-            step: s.shown_step(here),
-            error: said(errors, s.name),
-        };
-        let list = |specs: &[Spec]| specs.iter().map(field).collect::<Vec<_>>();
-        Form {
-            styles: StyleKey::ALL
-                .into_iter()
-                .map(|k| {
-                    let s = k.style();
-                    StyleChoice {
-                        key: k.key(),
-                        name: s.name,
-                        line: s.line,
-                        chosen: k == style,
-                    }
-                })
-                .collect(),
-            style: style.key(),
-            form_key: typed.text("form_key").to_string(),
-            name: typed.raw("name").to_string(),
-            pieces: match style.style().pieces {
-                Pieces::Balls { .. } => list(&fields::BALLS),
-                Pieces::Trays { .. } => list(&fields::TRAYS),
-            },
-            hours: list(&fields::HOURS),
-            of_flour: list(&fields::OF_FLOUR),
-            loss: field(&fields::LOSS),
-            places: list(&fields::PLACES),
-            yeast_forms: YeastForm::ALL
-                .into_iter()
-                .map(|f| Choice {
-                    key: f.key(),
-                    name: f.name(),
-                    chosen: f.key() == typed.text("yeast_form"),
-                })
-                .collect(),
-            mixers: craft::mix::Mixer::ALL
-                .into_iter()
-                .map(|m| Choice {
-                    key: m.key(),
-                    name: m.name(),
-                    chosen: m.key() == typed.text("mixer"),
-                })
-                .collect(),
-            serve_date: typed.raw("serve_date").to_string(),
-            serve_time: typed.raw("serve_time").to_string(),
-            errors: errors.to_vec(),
-        }
-    }
-    /// What is wrong with a field.
-    pub fn error(&self, field: &str) -> Option<String> {
-        said(&self.errors, field)
-    }
-}
-
-fn said(errors: &[FieldError], field: &str) -> Option<String> {
-    errors
-        .iter()
-        .find(|e| e.field == field)
-        .map(|e| e.message.clone())
-}
-
-/// The small words under a label: the style's usual range where it has one.
-fn small(s: &Spec, style: StyleKey) -> String {
-    let st = style.style();
-    let usual = match s.name {
-        "hydration_percent" => st.usual_hydration,
-        "oil_percent" => st.usual_oil,
-        "sugar_percent" => st.usual_sugar,
-        "salt_percent" => craft::style::Usual {
-            low: 1.8,
-            high: 3.2,
-        },
-        _ => return s.small.to_string(),
-    };
-    if usual.high == 0.0 {
-        "usually none".into()
-    } else {
-        format!("{} to {}", plain(usual.low), plain(usual.high))
-    }
-}
-
-/// A row of the formula.
-pub struct Row {
-    pub name: String,
-    pub percent: String,
-    pub weigh: String,
-    pub solved: bool,
-}
+use craft::style::rule_sheet::points;
+use craft::style::topping::{allergens, amounts};
 
 /// A step by the clock.
 pub struct Step {
     pub mark: String,
     pub when: String,
     pub title: String,
-    pub detail: String,
 }
 
 /// Two cups and three numbers.
 pub struct Dilution {
+    pub head: String,
     pub yeast: String,
     pub water: String,
     pub take: String,
     pub why: String,
 }
 
+/// A point of the traditional rule sheet.
+pub struct PointView {
+    pub what: String,
+    pub rule: String,
+    pub here: String,
+    /// "met", "not met", "not known".
+    pub word: &'static str,
+}
+
+pub struct ToppingView {
+    pub name: String,
+    pub each: String,
+    pub all: String,
+    pub remark: String,
+}
+
+/// One line of the shopping list.
+pub struct BuyView {
+    pub name: String,
+    pub need: String,
+    pub have: String,
+    pub buy: String,
+}
+
+/// What it costs and what must be bought.
+pub struct CostView {
+    pub head: String,
+    pub why: String,
+    pub list: Vec<BuyView>,
+}
+
 /// A sheet as it is shown.
 pub struct Shown {
-    pub unit: &'static str,
     pub degree: &'static str,
-    pub rows: Vec<Row>,
-    pub sum_percent: String,
-    pub weighs: String,
-    pub weighs_why: String,
+    pub table: Table,
+    pub bar: String,
+    /// Weights may be typed into the table.
+    pub editable: bool,
+    /// The dose in force, for weights that are typed.
+    pub dose: String,
     pub yeast: String,
+    pub yeast_unit: &'static str,
     pub yeast_name: String,
     pub yeast_why: String,
     pub water_c: String,
     pub water_why: String,
     pub ice: Option<String>,
-    pub dilution: Option<Dilution>,
+    pub dilutions: Vec<Dilution>,
     pub steps: Vec<Step>,
     pub notes: Vec<Note>,
     pub more_notes: Vec<Note>,
@@ -194,47 +85,64 @@ pub struct Shown {
     pub answer_head: String,
     pub answer_core: String,
     pub lines: [String; 2],
+    pub points: Vec<PointView>,
+    pub points_met: usize,
+    pub toppings: Vec<ToppingView>,
+    pub allergens: String,
+    pub cost: Option<CostView>,
+}
+
+/// How a sheet is shown.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub enum As {
+    /// While it is asked for.
+    Draft,
+    /// A batch under way: the present stands on its clocks, and fewer judgements in view.
+    Batch,
 }
 
 impl Shown {
-    /// `now` is drawn on the clocks of a batch that is under way; then two judgements are in view, else three.
-    /// `with_now` is for a batch that is under way: the present stands on its clocks, and fewer judgements in view.
-    pub fn of(request: &SheetRequest, sheet: &SheetResult, here: &Here, with_now: bool) -> Shown {
+    pub fn of(request: &SheetRequest, sheet: &SheetResult, here: &Here, shown_as: As) -> Shown {
         let m = here.measures;
-        // The dilution is drawn beside the grams; its note would say it twice.
-        let drawn = sheet.formula.dilution.is_some();
+        // A dilution is drawn beside the grams; its note would say it twice.
+        let drawn = sheet.formula.columns.iter().any(|c| c.dilution.is_some());
         let mut notes: Vec<Note> = sheet
             .notes
             .iter()
-            .filter(|n| !(drawn && n.code == "yeast_below_scale"))
+            .filter(|n| !(drawn && shown_as == As::Batch && n.code == "yeast_below_scale"))
             .cloned()
             .collect();
-        let in_view = if with_now { 2 } else { 3 };
+        let in_view = if shown_as == As::Batch { 2 } else { 3 };
         let more_notes = notes.split_off(notes.len().min(in_view));
-        let now = with_now.then_some(here.now);
+        let now = (shown_as == As::Batch).then_some(here.now);
         let (answer_head, answer_core) = answer(request, sheet, &m);
+        let rules = if request.formula.style.rule_sheet {
+            points(&request.formula, &sheet.formula, Some(sheet.water.pour_c))
+        } else {
+            vec![]
+        };
         Shown {
-            unit: m.weight_unit(),
             degree: m.degree_unit(),
-            rows: rows(request, sheet, &m),
-            sum_percent: format!("{:.1}", sheet.formula.sum_percent),
-            weighs: m.weight(sheet.formula.weighed_g),
-            weighs_why: weighs_why(request, sheet, &m),
+            table: Table::of(request, sheet, here),
+            bar: if request.formula.flours.len() > 1 {
+                bar(&request.formula.flours)
+            } else {
+                String::new()
+            },
+            editable: shown_as == As::Draft,
+            dose: sheet.yeast.percent.to_string(),
             yeast: yeast_amount(sheet, &m),
-            yeast_name: request.yeast_form.name().to_string(),
-            yeast_why: format!(
-                "{} % for {} h; good to a factor of 1.6.",
-                two_digits(sheet.yeast.percent),
-                plain(request.total_h())
-            ),
+            yeast_unit: m.weight_unit(),
+            yeast_name: request.formula.yeast.form.name().to_string(),
+            yeast_why: yeast_why(request, sheet),
             water_c: m.degrees(sheet.water.pour_c, 0),
             water_why: format!(
                 "for {}° dough; {} K friction",
                 m.degrees(sheet.water.dough_c, 1),
                 plain(sheet.water.friction_k)
             ),
-            ice: (sheet.water.ice_g >= 1.0).then(|| m.weight(sheet.water.ice_g)),
-            dilution: dilution(request, sheet, &m),
+            ice: (sheet.water.ice_g >= 1.0).then(|| m.weighed(sheet.water.ice_g)),
+            dilutions: dilutions(request, sheet, &m),
             steps: steps(sheet, here),
             notes,
             more_notes,
@@ -242,74 +150,153 @@ impl Shown {
             answer_head,
             answer_core,
             lines: lines(request, sheet, here),
+            points_met: rules.iter().filter(|p| p.met == Some(true)).count(),
+            points: rules
+                .into_iter()
+                .map(|p| PointView {
+                    word: match p.met {
+                        Some(true) => "met",
+                        Some(false) => "not met",
+                        None => "not known",
+                    },
+                    what: p.what,
+                    rule: p.rule,
+                    here: p.here,
+                })
+                .collect(),
+            toppings: toppings(request, sheet, &m),
+            allergens: allergens(&request.formula.toppings, &["gluten"]).join(", "),
+            cost: None,
         }
     }
-}
-
-fn yeast_amount(sheet: &SheetResult, m: &Measures) -> String {
-    let Some(row) = sheet.formula.row(Ingredient::Yeast) else {
-        return "0".into();
-    };
-    // Where the scale cannot read the dose, its exact amount to two digits is what the dilution holds.
-    if sheet.formula.dilution.is_some() {
-        two_digits(row.exact_g)
-    } else {
-        m.weight(row.weigh_g)
+    /// With what the pantry says of prices and stock.
+    pub fn priced(
+        mut self,
+        request: &SheetRequest,
+        sheet: &SheetResult,
+        here: &Here,
+        larder: &Larder,
+    ) -> Shown {
+        self.cost = Some(cost_of(request, sheet, here, larder));
+        self
     }
 }
 
-fn rows(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<Row> {
-    sheet
-        .formula
-        .rows
-        .iter()
-        .map(|r| Row {
-            name: match r.ingredient {
-                Ingredient::Flour => format!("Flour W {}", plain(request.flour_w)),
-                Ingredient::Water => "Water".into(),
-                Ingredient::Salt => "Salt".into(),
-                Ingredient::Oil => "Oil".into(),
-                Ingredient::Sugar => "Sugar".into(),
-                Ingredient::Yeast => request.yeast_form.name().into(),
-            },
-            percent: format::percent(r.percent),
-            weigh: if r.ingredient == Ingredient::Yeast {
-                yeast_amount(sheet, m)
-            } else {
-                m.weight(r.weigh_g)
-            },
-            solved: r.ingredient == Ingredient::Yeast,
+fn cost_of(request: &SheetRequest, sheet: &SheetResult, here: &Here, larder: &Larder) -> CostView {
+    let (f, r, m) = (&request.formula, &sheet.formula, here.measures);
+    let on = amounts(&f.toppings, &r.portions, f.style.bake.out_s);
+    let needs = pantry::needs(f, r, &on);
+    let c = pantry::cost(&needs, &larder.prices(), r.pieces);
+    let money = |v: f64| format!("{}{v:.2}", here.kitchen.reads.currency);
+    let missing = match c.without_price.len() {
+        0 => String::new(),
+        n if n <= 4 => format!(" Without a price: {}.", c.without_price.join(", ")),
+        n => format!(" {n} things have no price yet."),
+    };
+    let piece = if f.in_pans() { "pan" } else { "ball" };
+    CostView {
+        head: format!("Cost {} a {piece}, and shopping", money(c.per_ball)),
+        why: format!(
+            "{} a {piece}, {} with toppings; {} in all.{missing}",
+            money(c.per_ball),
+            money(c.per_pizza),
+            money(c.dough + c.toppings)
+        ),
+        list: pantry::shopping(&needs, &larder.stock())
+            .into_iter()
+            .map(|l| BuyView {
+                name: l.name,
+                need: m.weight(l.need_g),
+                have: if l.have_g > 0.0 {
+                    m.weight(l.have_g)
+                } else {
+                    "–".into()
+                },
+                buy: if l.buy_g > 0.0 {
+                    m.weight(l.buy_g)
+                } else {
+                    "–".into()
+                },
+            })
+            .collect(),
+    }
+}
+
+fn toppings(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<ToppingView> {
+    let f = &request.formula;
+    amounts(&f.toppings, &sheet.formula.portions, f.style.bake.out_s)
+        .into_iter()
+        .map(|t| ToppingView {
+            each: t
+                .each_g
+                .iter()
+                .map(|g| m.weight(g.round()))
+                .collect::<Vec<_>>()
+                .join(" / "),
+            all: m.weight(t.total_g.round()),
+            remark: [
+                (t.cook_first, "cook first"),
+                (t.after_the_bake, "after the bake"),
+            ]
+            .iter()
+            .filter(|(is, _)| *is)
+            .map(|(_, w)| *w)
+            .collect::<Vec<_>>()
+            .join(", "),
+            name: t.name,
         })
         .collect()
 }
 
-/// Where the weight comes from, in one line.
-fn weighs_why(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> String {
-    let unit = m.weight_unit();
-    let one_percent = m.weight(sheet.formula.dough_g / sheet.formula.sum_percent);
-    format!(
-        "{} × {} {unit} and {} % for bowl and hands; one percent is {one_percent} {unit}.",
-        request.pieces.count(),
-        m.weight(request.pieces.piece_g()),
-        plain(request.loss_percent)
-    )
+fn yeast_amount(sheet: &SheetResult, m: &Measures) -> String {
+    let f = &sheet.formula;
+    // Where the scale cannot read the dose, its exact amount to two digits is what the dilution holds.
+    if f.dilution.is_some() {
+        two_digits(craft::units::Grams(f.exact_in(Ingredient::Yeast, f.last())).reads(m.weight))
+    } else {
+        m.weight(f.weigh_in(Ingredient::Yeast, f.last()))
+    }
 }
 
-fn dilution(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Option<Dilution> {
-    let d = sheet.formula.dilution?;
-    let water = sheet.formula.row(Ingredient::Water)?.weigh_g - d.less_water_g;
-    Some(Dilution {
-        yeast: plain(d.yeast_g),
-        water: plain(d.water_g),
-        take: plain(d.take_g),
-        why: format!(
-            "Scale reads {} g. It holds {} g of yeast; pour {} {} water besides.",
-            plain(request.fine_scale_g),
-            two_digits(d.holds_g),
-            m.weight(water),
-            m.weight_unit()
+fn yeast_why(request: &SheetRequest, sheet: &SheetResult) -> String {
+    let h = plain(request.formula.total_h());
+    match request.formula.yeast.dose {
+        craft::formula::Dose::Given { .. } => format!(
+            "{} % as you set it, for {h} h.",
+            two_digits(sheet.yeast.percent)
         ),
-    })
+        _ if sheet.yeast.percent == 0.0 => "None in the dough: the preferment raises it.".into(),
+        _ => format!(
+            "{} % for {h} h; good to a factor of 1.6.",
+            two_digits(sheet.yeast.percent)
+        ),
+    }
+}
+
+fn dilutions(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<Dilution> {
+    let f = &sheet.formula;
+    f.columns
+        .iter()
+        .enumerate()
+        .filter_map(|(i, c)| {
+            let d = c.dilution?;
+            let dose = f.exact_in(Ingredient::Yeast, i);
+            let water = f.weigh_in(Ingredient::Water, i) - d.less_water_g;
+            let of = if f.columns.len() > 1 { format!(" for the {}", c.name.to_lowercase()) } else { String::new() };
+            Some(Dilution {
+                head: format!("{} g{of} is too small to weigh", two_digits(dose)),
+                yeast: plain(d.yeast_g),
+                water: plain(d.water_g),
+                take: plain(d.take_g),
+                why: format!(
+                    "Scale reads {} g. It holds {} g of yeast; pour {} water besides. Make it fresh each time.",
+                    plain(request.scales.fine_scale_g),
+                    two_digits(d.holds_g),
+                    m.weighed(water)
+                ),
+            })
+        })
+        .collect()
 }
 
 fn steps(sheet: &SheetResult, here: &Here) -> Vec<Step> {
@@ -320,20 +307,19 @@ fn steps(sheet: &SheetResult, here: &Here) -> Vec<Step> {
             mark: crate::shared::marks::step(&s.kind),
             when: day_hm(&here.local(s.at)),
             title: s.title.clone(),
-            detail: s.detail.clone(),
         })
         .collect()
 }
 
 /// "Six balls take" and "941 g flour, 602 g water".
 fn answer(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> (String, String) {
-    let n = request.pieces.count();
-    let (one, many) = match request.pieces {
-        Pieces::Balls { .. } => ("ball takes", "balls take"),
-        Pieces::Trays { .. } => ("tray takes", "trays take"),
+    let n = sheet.formula.pieces;
+    let (one, many) = if request.formula.in_pans() {
+        ("pan takes", "pans take")
+    } else {
+        ("ball takes", "balls take")
     };
-    let g = |i| sheet.formula.row(i).map_or(0.0, |r| r.weigh_g);
-    let unit = m.weight_unit();
+    let g = |i| m.weighed(sheet.formula.weigh_g(i));
     (
         format!(
             "{} {}",
@@ -341,9 +327,9 @@ fn answer(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> (String,
             if n == 1 { one } else { many }
         ),
         format!(
-            "{} {unit} flour, {} {unit} water",
-            m.weight(g(Ingredient::Flour)),
-            m.weight(g(Ingredient::Water))
+            "{} flour, {} water",
+            g(Ingredient::Flour),
+            g(Ingredient::Water)
         ),
     )
 }
@@ -352,6 +338,10 @@ fn answer(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> (String,
 fn lines(request: &SheetRequest, sheet: &SheetResult, here: &Here) -> [String; 2] {
     let start = day_hm(&here.local(sheet.start_at));
     let serve = here.local(request.serve_at);
+    let begin = match sheet.preferments.iter().min_by_key(|p| p.from_at) {
+        Some(p) => format!("Begin the {} {start}.", p.name.to_lowercase()),
+        None => format!("Begin mixing {start}."),
+    };
     let ready = match sheet.window {
         None => "Never ready: see the judgement.".to_string(),
         Some(w) => {
@@ -367,5 +357,5 @@ fn lines(request: &SheetRequest, sheet: &SheetResult, here: &Here) -> [String; 2
             format!("Ready {span}. Serve {} {fit}.", hm(&serve))
         }
     };
-    [format!("Begin mixing {start}."), ready]
+    [begin, ready]
 }

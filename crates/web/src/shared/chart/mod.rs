@@ -1,5 +1,6 @@
 //! One grammar for all charts: hours on a line, hatches, labels with a halo, plates and flags.
 
+pub mod blend;
 pub mod heatline;
 pub mod ribbon;
 pub mod strip;
@@ -80,11 +81,12 @@ impl Svg {
 }
 
 /// The hatches of all charts, once a page: a pattern inside a hidden chart would hide with it.
-pub const HATCHES: &str = r##"<svg class="hatches" width="0" height="0" aria-hidden="true"><defs><pattern id="h-bulk" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="7" height="7" fill="var(--rise-wash)"/><path d="M0 0V7" stroke="var(--rise)" stroke-width="1.6" opacity=".55"/></pattern><pattern id="h-ball" width="7" height="7" patternUnits="userSpaceOnUse"><rect width="7" height="7" fill="var(--inset)"/><circle cx="3.5" cy="3.5" r="1.7" fill="var(--ink)" opacity=".6"/></pattern><pattern id="h-cold" width="8" height="6" patternUnits="userSpaceOnUse"><rect width="8" height="6" fill="var(--tarn-wash)"/><path d="M0 3H8" stroke="var(--tarn)" stroke-width="1.2" opacity=".5"/></pattern><pattern id="h-temper" width="6" height="8" patternUnits="userSpaceOnUse"><rect width="6" height="8" fill="var(--ember-wash)"/><path d="M3 0V8" stroke="var(--ember)" stroke-width="1.3" opacity=".5"/></pattern><pattern id="h-late" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><path d="M0 0V6" stroke="var(--ember)" stroke-width="2.2"/></pattern><pattern id="h-char" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6M0 0H6" stroke="var(--char)" stroke-width="1.5" opacity=".75"/></pattern></defs></svg>"##;
+pub const HATCHES: &str = r##"<svg class="hatches" width="0" height="0" aria-hidden="true"><defs><pattern id="h-bulk" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="7" height="7" fill="var(--rise-wash)"/><path d="M0 0V7" stroke="var(--rise)" stroke-width="1.6" opacity=".55"/></pattern><pattern id="h-ball" width="7" height="7" patternUnits="userSpaceOnUse"><rect width="7" height="7" fill="var(--inset)"/><circle cx="3.5" cy="3.5" r="1.7" fill="var(--ink)" opacity=".6"/></pattern><pattern id="h-cold" width="8" height="6" patternUnits="userSpaceOnUse"><rect width="8" height="6" fill="var(--tarn-wash)"/><path d="M0 3H8" stroke="var(--tarn)" stroke-width="1.2" opacity=".5"/></pattern><pattern id="h-temper" width="6" height="8" patternUnits="userSpaceOnUse"><rect width="6" height="8" fill="var(--ember-wash)"/><path d="M3 0V8" stroke="var(--ember)" stroke-width="1.3" opacity=".5"/></pattern><pattern id="h-pref" width="11" height="11" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><rect width="11" height="11" fill="var(--sheet)"/><path d="M0 0V11" stroke="var(--rise)" stroke-width="1.6" opacity=".6"/></pattern><pattern id="h-late" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><path d="M0 0V6" stroke="var(--ember)" stroke-width="2.2"/></pattern><pattern id="h-char" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6M0 0H6" stroke="var(--char)" stroke-width="1.5" opacity=".75"/></pattern></defs></svg>"##;
 
 /// The hatch of a stage and the word on it.
 pub fn hatch(kind: BlockKind) -> (&'static str, &'static str, &'static str) {
     match kind {
+        BlockKind::Preferment => ("url(#h-pref)", "Preferment", "on-sheet"),
         BlockKind::Mix => ("var(--ink)", "Mix", ""),
         BlockKind::Bulk => ("url(#h-bulk)", "Bulk", "on-rise"),
         BlockKind::Ball => ("url(#h-ball)", "Balls", "on-inset"),

@@ -1,14 +1,20 @@
-//! How a form of the Dough sheet becomes a request, and a style a form.
+//! How a form of the Dough sheet becomes a request.
 
-use super::fields::{BALLS, HOURS, LOSS, OF_FLOUR, PLACES, TRAYS, specs};
+use super::fields::spec_of;
+use super::writing::{Writer, amount_name, typed_of};
 use crate::shared::form::{Reader, Typed};
 use crate::shared::kitchen::Here;
-use craft::formula::Pieces;
+use craft::flour::{FlourFacts, FlourKind, FlourPart};
+use craft::formula::{
+    Dose, Extra, ExtraKind, Feed, Formula, HydrationCounts, LooseBalls, Mode, PanGroup, PanShape,
+    Pieces, Preferment, PrefermentKind, Scales, Yeast,
+};
 use craft::leaven::YeastForm;
 use craft::mix::Mixer;
 use craft::refusal::{FieldError, Refused};
 use craft::sheet::SheetRequest;
-use craft::style::StyleKey;
+use craft::style::topping::{Cook, ToppingPart};
+use craft::style::{self, Style};
 use jiff::civil::{Date, Time};
 use jiff::{Timestamp, ToSpan};
 use uuid::Uuid;
@@ -21,19 +27,21 @@ pub struct Sheet {
 }
 
 /// The style that a form is about; the first style when it names none.
-pub fn style_of(typed: &Typed) -> StyleKey {
-    StyleKey::from_key(typed.text("style")).unwrap_or(StyleKey::HotRound)
+pub fn style_of(typed: &Typed) -> Style {
+    let own = typed.text("style_data");
+    let own: Option<Style> = (!own.is_empty())
+        .then(|| serde_json::from_str(own).ok())
+        .flatten();
+    own.or_else(|| style::by_key(typed.text("style")).cloned())
+        .unwrap_or_else(|| style::first().clone())
 }
 
-/// Every field with the style's sensible value.
-pub fn sensible(style: StyleKey, here: &Here) -> Typed {
-    let serve = next_friday(style, here);
-    let request = SheetRequest::of_style(style, &here.kitchen.usual, serve);
+/// A formula as a form for its next serving; a name is thought of.
+pub fn sensible(formula: &Formula, here: &Here) -> Typed {
+    let serve = next_friday(formula, here);
+    let request = SheetRequest::of(formula.clone(), &here.kitchen.usual, serve);
     let mut typed = typed_of(&request, here);
-    let word = match request.pieces {
-        Pieces::Balls { .. } => "round",
-        Pieces::Trays { .. } => "tray",
-    };
+    let word = if formula.in_pans() { "tray" } else { "round" };
     typed.set(
         "name",
         format!("{} {word}", here.local(serve).strftime("%A")),
@@ -42,25 +50,10 @@ pub fn sensible(style: StyleKey, here: &Here) -> Typed {
     typed
 }
 
-/// A request as its form shows it.
-fn typed_of(request: &SheetRequest, here: &Here) -> Typed {
-    let mut typed = Typed::default();
-    for s in specs(request.style) {
-        typed.set(s.name, s.shown((s.get)(request), here));
-    }
-    let serve = here.local(request.serve_at);
-    typed.set("style", request.style.key());
-    typed.set("serve_date", serve.date().to_string());
-    typed.set("serve_time", serve.strftime("%H:%M").to_string());
-    typed.set("yeast_form", request.yeast_form.key());
-    typed.set("mixer", request.mixer.key());
-    typed
-}
-
 /// The next Friday 19:00 for which there is still time, by the kitchen's clock.
-fn next_friday(style: StyleKey, here: &Here) -> Timestamp {
-    let lead = SheetRequest::of_style(style, &here.kitchen.usual, here.now);
-    let soonest = here.now + craft::sheet::hours(lead.total_h() + 3.0);
+fn next_friday(formula: &Formula, here: &Here) -> Timestamp {
+    let lead = SheetRequest::of(formula.clone(), &here.kitchen.usual, here.now);
+    let soonest = here.now + craft::sheet::hours(lead.total_h() + lead.lead_h() + 2.5);
     let mut day = here.local(here.now).date();
     for _ in 0..15 {
         let at = day
@@ -75,70 +68,294 @@ fn next_friday(style: StyleKey, here: &Here) -> Timestamp {
     soonest
 }
 
-/// Reads a form into a request, with everything that is wrong.
-pub fn read(typed: &Typed, here: &Here) -> Result<Sheet, Vec<FieldError>> {
-    let mut r = Reader::new(typed);
-    let style = style_of(typed);
-    if StyleKey::from_key(typed.text("style")).is_none() {
-        r.refuse("style", "Choose a style.");
+struct Form<'a, 'b> {
+    r: &'a mut Reader<'b>,
+    here: &'a Here,
+}
+
+impl Form<'_, '_> {
+    fn number(&mut self, name: &str) -> f64 {
+        spec_of(name).read(self.r, name, self.here)
     }
+    fn number_as(&mut self, name: &str, label: &str) -> f64 {
+        spec_of(name).read_as(self.r, name, label, self.here)
+    }
+    fn may(&mut self, name: &str) -> Option<f64> {
+        spec_of(name).read_if(self.r, name, self.here)
+    }
+    fn whole(&mut self, name: &str, label: &str) -> u32 {
+        let v = self.number_as(name, label);
+        if v.fract() != 0.0 && !self.r.errors.iter().any(|e| e.field == name) {
+            self.r
+                .refuse(name, format!("{label} must be a whole number, such as 6."));
+        }
+        if v.is_finite() && v >= 0.0 {
+            v as u32
+        } else {
+            0
+        }
+    }
+    fn text(&self, name: &str) -> String {
+        self.r.typed.text(name).to_string()
+    }
+    fn is(&self, name: &str) -> bool {
+        !self.r.typed.text(name).is_empty()
+    }
+    fn choice<T>(
+        &mut self,
+        name: &str,
+        read: impl Fn(&str) -> Option<T>,
+        sentence: &str,
+        else_: T,
+    ) -> T {
+        let found = read(self.r.typed.text(name));
+        found.unwrap_or_else(|| {
+            self.r.refuse(name, sentence);
+            else_
+        })
+    }
+
+    fn pieces(&mut self, in_pans: bool) -> Pieces {
+        let mode = self.choice(
+            "mode",
+            Mode::from_key,
+            "Choose how the size is said.",
+            Mode::Balls,
+        );
+        let word = if in_pans { "Pans" } else { "Pieces" };
+        match mode {
+            Mode::Balls => Pieces::Balls {
+                count: self.whole("pieces.count", "Balls"),
+                ball_g: self.number("pieces.ball_g"),
+            },
+            Mode::Discs => Pieces::Discs {
+                count: self.whole("pieces.count", "Discs"),
+                diameter_cm: self.number("pieces.diameter_cm"),
+                dough_g_per_cm2: self.number("pieces.dough_g_per_cm2"),
+            },
+            Mode::Total => Pieces::Total {
+                count: self.whole("pieces.count", word),
+                dough_g: self.number("pieces.dough_g"),
+            },
+            Mode::Flour => Pieces::Flour {
+                count: self.whole("pieces.count", word),
+                flour_g: self.number("pieces.flour_g"),
+            },
+            Mode::Pans => Pieces::Pans {
+                pans: (0..self.r.typed.rows("pieces.pans"))
+                    .map(|i| self.pan(i))
+                    .collect(),
+                balls: self.is("pieces.balls.count").then(|| LooseBalls {
+                    count: self.whole("pieces.balls.count", "Balls"),
+                    ball_g: self.number("pieces.balls.ball_g"),
+                }),
+            },
+        }
+    }
+    fn pan(&mut self, i: usize) -> PanGroup {
+        let at = |field: &str| format!("pieces.pans[{i}].{field}");
+        let count = self.whole(&at("count"), "Pans");
+        let pan = if self.text(&at("shape")) == "round" {
+            PanShape::Round {
+                diameter_cm: self.number(&at("diameter_cm")),
+            }
+        } else {
+            PanShape::Rectangle {
+                length_cm: self.number(&at("length_cm")),
+                width_cm: self.number(&at("width_cm")),
+            }
+        };
+        PanGroup {
+            count,
+            pan,
+            dough_g_per_cm2: self.number(&at("dough_g_per_cm2")),
+        }
+    }
+    fn flour(&mut self, i: usize) -> FlourPart {
+        let at = |field: &str| format!("flours[{i}].{field}");
+        FlourPart {
+            name: self.r.name(&at("name"), "The flour's name"),
+            share_percent: self.number(&at("share_percent")),
+            facts: FlourFacts {
+                kind: FlourKind::from_key(&self.text(&at("facts.kind"))).unwrap_or_default(),
+                w: self.may(&at("facts.w")),
+                protein_percent: self.may(&at("facts.protein_percent")),
+                pl: self.may(&at("facts.pl")),
+                absorption_percent: self.may(&at("facts.absorption_percent")),
+                whole_percent: self.may(&at("facts.whole_percent")),
+            },
+            pantry: self.text(&at("pantry")).parse().ok(),
+        }
+    }
+    fn yeast(&mut self, at: &str) -> Yeast {
+        let form = self.choice(
+            &format!("{at}.form"),
+            YeastForm::from_key,
+            "Choose the form of the yeast.",
+            YeastForm::Instant,
+        );
+        let dose = match self.text(&format!("{at}.dose")).as_str() {
+            "none" => Dose::None,
+            "given" => {
+                let name = format!("{at}.percent");
+                // Chosen a moment ago: the figure is still to be typed.
+                let percent = if self.is(&name) {
+                    self.number_as(&name, form.name())
+                } else {
+                    self.r.number(&name, form.name())
+                };
+                Dose::Given { percent }
+            }
+            _ => Dose::Solve,
+        };
+        Yeast { form, dose }
+    }
+    fn extra(&mut self, i: usize) -> Extra {
+        let kind = self.choice(
+            &format!("extras[{i}].kind"),
+            ExtraKind::from_key,
+            "Choose what it is.",
+            ExtraKind::Other,
+        );
+        let name = self.text(&format!("extras[{i}].name"));
+        let label = if name.is_empty() {
+            kind.name().to_string()
+        } else {
+            name.clone()
+        };
+        Extra {
+            kind,
+            amount: self.number_as(&amount_name(i, kind), &label),
+            name,
+        }
+    }
+    fn preferment(&mut self, i: usize, flours: usize) -> Preferment {
+        let at = |field: &str| format!("preferments[{i}].{field}");
+        let kind = self.choice(
+            &at("kind"),
+            PrefermentKind::from_key,
+            "Choose the kind of preferment.",
+            PrefermentKind::Own,
+        );
+        let levain = kind == PrefermentKind::Levain;
+        Preferment {
+            kind,
+            name: self.text(&at("name")),
+            flour_percent: self.number(&at("flour_percent")),
+            hydration_percent: self.number(&at("hydration_percent")),
+            salt_percent: if self.is(&at("salt_percent")) {
+                self.number(&at("salt_percent"))
+            } else {
+                0.0
+            },
+            yeast: if levain {
+                Yeast {
+                    form: YeastForm::Instant,
+                    dose: Dose::None,
+                }
+            } else {
+                self.yeast(&at("yeast"))
+            },
+            flours: if self.is(&at("own_flours")) && flours > 1 {
+                (0..flours)
+                    .map(|j| self.may(&at(&format!("flours[{j}]"))).unwrap_or(0.0))
+                    .collect()
+            } else {
+                vec![]
+            },
+            warm_h: self.number(&at("warm_h")),
+            cold_h: self.number(&at("cold_h")),
+            warm_c: self.may(&at("warm_c")),
+            feed: levain.then(|| Feed {
+                flour_parts: self.number(&at("feed.flour_parts")),
+                keep_back_g: self.number(&at("feed.keep_back_g")),
+                spare_g: self.number(&at("feed.spare_g")),
+            }),
+        }
+    }
+    fn topping(&mut self, i: usize) -> ToppingPart {
+        let at = |field: &str| format!("toppings[{i}].{field}");
+        ToppingPart {
+            name: self.r.name(&at("name"), "The topping's name"),
+            g_per_disc: self.number(&at("g_per_disc")),
+            wet: self.is(&at("wet")),
+            cook: Cook::from_key(&self.text(&at("cook"))).unwrap_or_default(),
+            allergens: self.text(&at("allergens")),
+            after_the_bake: self.is(&at("after")),
+        }
+    }
+
+    fn formula(&mut self) -> Formula {
+        let style = style_of(self.r.typed);
+        if !self.is("style_data") && style::by_key(self.r.typed.text("style")).is_none() {
+            self.r.refuse("style", "Choose a style.");
+        }
+        let rows = |list: &str| self.r.typed.rows(list);
+        let (flours, extras, preferments, toppings) = (
+            rows("flours"),
+            rows("extras"),
+            rows("preferments"),
+            rows("toppings"),
+        );
+        Formula {
+            pieces: self.pieces(style.in_pans()),
+            loss_percent: self.number("loss_percent"),
+            flours: (0..flours).map(|i| self.flour(i)).collect(),
+            hydration_percent: self.number("hydration_percent"),
+            hydration_counts: match self.text("hydration_counts").as_str() {
+                "nominal" => HydrationCounts::Nominal,
+                _ => HydrationCounts::True,
+            },
+            salt_percent: self.number("salt_percent"),
+            oil_percent: self.number("oil_percent"),
+            sugar_percent: self.number("sugar_percent"),
+            extras: (0..extras).map(|i| self.extra(i)).collect(),
+            yeast: self.yeast("yeast"),
+            preferments: (0..preferments)
+                .map(|i| self.preferment(i, flours))
+                .collect(),
+            toppings: (0..toppings).map(|i| self.topping(i)).collect(),
+            double_bake: self.is("double_bake"),
+            from_volumes: self.is("from_volumes"),
+            mixer: self.choice("mixer", Mixer::from_key, "Choose how you mix.", Mixer::Hand),
+            target_dough_c: self.number("target_dough_c"),
+            bulk_h: self.number("bulk_h"),
+            cold_h: self.number("cold_h"),
+            temper_h: self.number("temper_h"),
+            style,
+        }
+    }
+}
+
+/// Reads the formula of a form, with everything that is wrong with it.
+pub fn formula(typed: &Typed, here: &Here) -> Result<Formula, Vec<FieldError>> {
+    let mut r = Reader::new(typed);
+    let f = Form { r: &mut r, here }.formula();
+    if !r.errors.is_empty() {
+        return Err(r.errors);
+    }
+    f.check().map_err(at_fields)?;
+    Ok(f)
+}
+
+/// Reads a form into a request, with everything that is wrong.
+pub fn read(typed: &Typed, here: &Here, scales: Scales) -> Result<Sheet, Vec<FieldError>> {
+    let mut r = Reader::new(typed);
     let name = r.name("name", "A name");
-    let pieces = match style.style().pieces {
-        Pieces::Balls { .. } => {
-            let _ = BALLS[0].read(&mut r, here);
-            Pieces::Balls {
-                count: recount(&mut r, "count", "Balls"),
-                ball_g: BALLS[1].read(&mut r, here),
-            }
-        }
-        Pieces::Trays { .. } => {
-            let _ = TRAYS[0].read(&mut r, here);
-            Pieces::Trays {
-                count: recount(&mut r, "count", "Trays"),
-                length_cm: TRAYS[1].read(&mut r, here),
-                width_cm: TRAYS[2].read(&mut r, here),
-                dough_g_per_cm2: TRAYS[3].read(&mut r, here),
-            }
-        }
-    };
     let serve_at = serve_at(&mut r, here);
-    let [bulk_h, cold_h, temper_h] = HOURS.each_ref().map(|s| s.read(&mut r, here));
-    let [
-        hydration_percent,
-        salt_percent,
-        oil_percent,
-        sugar_percent,
-        flour_w,
-    ] = OF_FLOUR.each_ref().map(|s| s.read(&mut r, here));
-    let loss_percent = LOSS.read(&mut r, here);
-    let [room_c, fridge_c, target_dough_c, flour_c, tap_water_c] =
-        PLACES.each_ref().map(|s| s.read(&mut r, here));
-    let yeast_form = YeastForm::from_key(typed.text("yeast_form")).unwrap_or_else(|| {
-        r.refuse("yeast_form", "Choose the form of the yeast.");
-        YeastForm::Instant
-    });
-    let mixer = Mixer::from_key(typed.text("mixer")).unwrap_or_else(|| {
-        r.refuse("mixer", "Choose how you mix.");
-        Mixer::Hand
-    });
-    let form_key = Uuid::parse_str(typed.text("form_key")).unwrap_or_else(|_| Uuid::new_v4());
+    let mut form = Form { r: &mut r, here };
+    let formula = form.formula();
+    let [room_c, fridge_c, flour_c, tap_water_c] =
+        ["room_c", "fridge_c", "flour_c", "tap_water_c"].map(|n| form.number(n));
     if !r.errors.is_empty() {
         return Err(r.errors);
     }
     let usual = &here.kitchen.usual;
     Ok(Sheet {
         name,
-        form_key,
+        form_key: Uuid::parse_str(typed.text("form_key")).unwrap_or_else(|_| Uuid::new_v4()),
         request: SheetRequest {
-            style,
-            pieces,
-            loss_percent,
-            hydration_percent,
-            salt_percent,
-            oil_percent,
-            sugar_percent,
-            yeast_form,
-            flour_w,
+            formula,
             serve_at,
             now_at: Some(here.now),
             time_zone: usual.time_zone.clone(),
@@ -147,24 +364,9 @@ pub fn read(typed: &Typed, here: &Here) -> Result<Sheet, Vec<FieldError>> {
             fridge_c,
             flour_c,
             tap_water_c,
-            target_dough_c,
-            mixer,
-            bulk_h,
-            cold_h,
-            temper_h,
-            kitchen_scale_g: usual.kitchen_scale_g,
-            fine_scale_g: usual.fine_scale_g,
+            scales,
         },
     })
-}
-
-/// The number of pieces; its range was checked with the other numbers.
-fn recount(r: &mut Reader, field: &str, what: &str) -> u32 {
-    if r.errors.iter().any(|e| e.field == field) {
-        0
-    } else {
-        r.count(field, what)
-    }
 }
 
 fn serve_at(r: &mut Reader, here: &Here) -> Timestamp {
@@ -194,11 +396,23 @@ pub fn at_fields(refused: Refused) -> Vec<FieldError> {
     refused
         .0
         .into_iter()
-        .map(|e| FieldError {
-            field: e.field.trim_start_matches("pieces.").to_string(),
-            message: e.message,
+        .map(|e| {
+            let field = e.field.trim_start_matches("formula.");
+            FieldError {
+                field: match field {
+                    "yeast_percent" | "yeast" => "yeast.dose".into(),
+                    f if f.ends_with("].yeast") => format!("{f}.dose"),
+                    f => f.to_string(),
+                },
+                message: e.message,
+            }
         })
         .collect()
+}
+
+/// Puts a formula into a form that is already there, and keeps the rest of it.
+pub fn put(typed: &mut Typed, formula: &Formula, here: &Here) {
+    Writer { typed, here }.formula(formula);
 }
 
 #[cfg(test)]

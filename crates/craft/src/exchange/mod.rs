@@ -1,0 +1,21 @@
+//! Exchange: formulas as files, out and in.
+//!
+//! | module | answers |
+//! |---|---|
+//! | `own` | the product's own JSON: everything, exactly |
+//! | `csv` | the weighed sheet for a spreadsheet |
+//! | `recipe_ld` | schema.org Recipe as JSON-LD: what other programs read; read back through [`crate::paste`] |
+
+mod csv;
+mod own;
+mod recipe_ld;
+
+pub use csv::sheet_as_csv;
+pub use own::{FORMAT, Kept, VERSION, export, import};
+pub use recipe_ld::{from_recipe_ld, to_recipe_ld};
+
+/// A larger file is no formula, bytes.
+pub const MOST_BYTES: usize = 200_000;
+
+#[cfg(test)]
+mod tests;

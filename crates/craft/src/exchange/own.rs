@@ -1,0 +1,112 @@
+//! The product's own file of a formula: versioned JSON, exact both ways. Described in docs/formats.md.
+
+use super::MOST_BYTES;
+use crate::formula::Formula;
+use crate::refusal::{FieldError, Refused};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// What the file calls itself.
+pub const FORMAT: &str = "slow-rise-formula";
+/// The version that is written, and the only one that is read so far.
+pub const VERSION: u32 = 1;
+
+/// A formula with its name, as a file holds it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Kept {
+    pub format: String,
+    pub version: u32,
+    pub name: String,
+    /// What was changed last, and why.
+    #[serde(default)]
+    pub why: String,
+    pub formula: Formula,
+}
+
+impl Kept {
+    pub fn new(name: &str, why: &str, formula: Formula) -> Kept {
+        Kept {
+            format: FORMAT.into(),
+            version: VERSION,
+            name: name.into(),
+            why: why.into(),
+            formula,
+        }
+    }
+}
+
+/// Writes a file.
+pub fn export(kept: &Kept) -> String {
+    // A formula is plain data with string keys and finite numbers: it always writes.
+    serde_json::to_string_pretty(kept).unwrap_or_default()
+}
+
+/// Only what tells whether the rest can be read.
+#[derive(Deserialize)]
+struct Head {
+    #[serde(default)]
+    format: Option<String>,
+    #[serde(default)]
+    version: Option<serde_json::Value>,
+}
+
+/// Reads a file.
+///
+/// Errors: [`Refused`] with the field (or `file`) and a sentence; nothing of a broken file is used.
+pub fn import(bytes: &[u8]) -> Result<Kept, Refused> {
+    let refuse = |sentence: String| Err(Refused::one("file", sentence));
+    if bytes.len() > MOST_BYTES {
+        return refuse(format!(
+            "The file has {} kB; a formula has at most {} kB.",
+            bytes.len() / 1000,
+            MOST_BYTES / 1000
+        ));
+    }
+    let head: Head = match serde_json::from_slice(bytes) {
+        Ok(h) => h,
+        Err(e) => {
+            return refuse(format!(
+                "This is not a formula file: line {}, column {} cannot be read.",
+                e.line(),
+                e.column()
+            ));
+        }
+    };
+    if head.format.as_deref() != Some(FORMAT) {
+        return refuse(format!(
+            "This is not a formula file: it does not say \"format\": \"{FORMAT}\"."
+        ));
+    }
+    let version = head.version.unwrap_or_default();
+    if version != serde_json::json!(VERSION) {
+        let said: String = version.to_string().chars().take(20).collect();
+        return refuse(format!(
+            "The file has version {said}; this program reads version {VERSION}."
+        ));
+    }
+    let mut reader = serde_json::Deserializer::from_slice(bytes);
+    let kept: Kept = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
+        let inner = e.inner();
+        let what: String = inner.to_string().chars().take(160).collect();
+        Refused(vec![FieldError {
+            field: e.path().to_string(),
+            message: format!("Line {}: {what}.", inner.line()),
+        }])
+    })?;
+    let letters = kept.name.chars().count();
+    if kept.name.trim().is_empty() || letters > 80 {
+        return Err(Refused::one(
+            "name",
+            format!("A name has 1 to 80 letters; this has {letters}."),
+        ));
+    }
+    if kept.why.chars().count() > 1000 {
+        return Err(Refused::one(
+            "why",
+            "What was changed, in up to 1000 letters.",
+        ));
+    }
+    kept.formula.check().map_err(|r| r.below("formula"))?;
+    Ok(kept)
+}

@@ -1,0 +1,232 @@
+//! Flour: what is known of one, and what a blend of several comes to.
+//!
+//! Question: how strong is this flour or blend, how much water does it take, how much of it is whole grain?
+//! Input: facts from the bag (protein %, W in 1e-4 J, absorption %), shares in %. Output: the same figures for
+//! the blend, weighted by share; where only protein is known, W as a guess with its spread. Source: craft notes,
+//! section 1. Limits: W of a blend is taken as linear in the shares, which is the trade's working rule.
+
+mod blend;
+pub mod substitute;
+
+pub use blend::{Blend, blend};
+
+use crate::refusal::Check;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// What a flour is milled from and how far.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum FlourKind {
+    /// Fine soft-wheat flour, type 00 or 0.
+    #[default]
+    SoftFine,
+    /// Bread flour of hard wheat.
+    HardBread,
+    /// Type 1 or 2.
+    HalfWhite,
+    Wholemeal,
+    Semolina,
+    Spelt,
+    Rye,
+    /// Vital wheat gluten.
+    Gluten,
+}
+
+impl FlourKind {
+    pub const ALL: [FlourKind; 8] = [
+        FlourKind::SoftFine,
+        FlourKind::HardBread,
+        FlourKind::HalfWhite,
+        FlourKind::Wholemeal,
+        FlourKind::Semolina,
+        FlourKind::Spelt,
+        FlourKind::Rye,
+        FlourKind::Gluten,
+    ];
+    pub fn key(self) -> &'static str {
+        match self {
+            FlourKind::SoftFine => "soft_fine",
+            FlourKind::HardBread => "hard_bread",
+            FlourKind::HalfWhite => "half_white",
+            FlourKind::Wholemeal => "wholemeal",
+            FlourKind::Semolina => "semolina",
+            FlourKind::Spelt => "spelt",
+            FlourKind::Rye => "rye",
+            FlourKind::Gluten => "gluten",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<FlourKind> {
+        FlourKind::ALL.into_iter().find(|k| k.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            FlourKind::SoftFine => "Fine, soft wheat (00, 0)",
+            FlourKind::HardBread => "Bread flour, hard wheat",
+            FlourKind::HalfWhite => "Type 1 or 2",
+            FlourKind::Wholemeal => "Wholemeal",
+            FlourKind::Semolina => "Semolina",
+            FlourKind::Spelt => "Spelt",
+            FlourKind::Rye => "Rye",
+            FlourKind::Gluten => "Vital wheat gluten",
+        }
+    }
+    /// Share of whole grain where the bag does not say, %.
+    pub fn usual_whole_percent(self) -> f64 {
+        match self {
+            FlourKind::Wholemeal => 100.0,
+            FlourKind::HalfWhite => 30.0,
+            _ => 0.0,
+        }
+    }
+}
+
+/// What a bag says. Everything but the kind may be unknown.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FlourFacts {
+    #[serde(default)]
+    pub kind: FlourKind,
+    /// Alveograph W, 80 to 450 (1e-4 J).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub w: Option<f64>,
+    /// 5 to 18 %; vital gluten 60 to 90 %.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub protein_percent: Option<f64>,
+    /// Tenacity over extensibility, 0.2 to 3.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pl: Option<f64>,
+    /// Water the mill's test takes, 40 to 90 % (gluten up to 200).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub absorption_percent: Option<f64>,
+    /// Whole grain in it, 0 to 100 %; by kind when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub whole_percent: Option<f64>,
+}
+
+/// W, with how far it may be off.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Strength {
+    pub w: f64,
+    /// 0 where the bag says W.
+    pub spread: f64,
+}
+
+/// W at 9 % protein and W per point of protein: craft notes, section 1 (W 150 to 420 over 9 to 15 %).
+const W_AT_9: f64 = 150.0;
+const W_PER_POINT: f64 = (420.0 - 150.0) / (15.0 - 9.0);
+/// Two flours of one W may differ by 1.5 points of protein: half of that either way (same source).
+const POINTS_EITHER_WAY: f64 = 0.75;
+/// Taken where neither is known: the middle of what is sold for pizza, with nearly all of its width.
+const UNKNOWN: Strength = Strength {
+    w: 265.0,
+    spread: 85.0,
+};
+
+impl FlourFacts {
+    pub fn of_w(w: f64) -> FlourFacts {
+        FlourFacts {
+            w: Some(w),
+            ..FlourFacts::default()
+        }
+    }
+    /// W as the bag says it, or a guess from protein with its spread.
+    pub fn strength(&self) -> Strength {
+        if let Some(w) = self.w {
+            return Strength { w, spread: 0.0 };
+        }
+        let Some(p) = self.protein_percent else {
+            return UNKNOWN;
+        };
+        let w = W_AT_9 + W_PER_POINT * (p - 9.0);
+        let spread = W_PER_POINT * POINTS_EITHER_WAY;
+        match self.kind {
+            // Gluten lifts a blend by the protein that it brings: the line is followed beyond its end.
+            FlourKind::Gluten => Strength { w, spread },
+            // Bran and germ carry protein that makes no gluten.
+            FlourKind::Rye => Strength { w: 80.0, spread },
+            _ => Strength {
+                w: w.clamp(80.0, 450.0),
+                spread,
+            },
+        }
+    }
+    pub fn whole(&self) -> f64 {
+        self.whole_percent
+            .unwrap_or(self.kind.usual_whole_percent())
+    }
+
+    /// Adds what is wrong with these facts; fields are named below `path`.
+    pub fn check_into(&self, c: &mut Check, path: &str) {
+        let gluten = self.kind == FlourKind::Gluten;
+        let field = |name: &str| {
+            if path.is_empty() {
+                name.to_string()
+            } else {
+                format!("{path}.{name}")
+            }
+        };
+        let mut some = |name: &str, what: &str, v: Option<f64>, low: f64, high: f64, unit: &str| {
+            if let Some(v) = v {
+                c.range(&field(name), what, v, low, high, unit);
+            }
+        };
+        some("w", "Strength W", self.w, 80.0, 450.0, "");
+        let (low, high) = if gluten { (60.0, 90.0) } else { (5.0, 18.0) };
+        some(
+            "protein_percent",
+            "Protein",
+            self.protein_percent,
+            low,
+            high,
+            "%",
+        );
+        some("pl", "P/L", self.pl, 0.2, 3.0, "");
+        let most = if gluten { 200.0 } else { 90.0 };
+        some(
+            "absorption_percent",
+            "Absorption",
+            self.absorption_percent,
+            40.0,
+            most,
+            "%",
+        );
+        some(
+            "whole_percent",
+            "Whole grain",
+            self.whole_percent,
+            0.0,
+            100.0,
+            "%",
+        );
+    }
+}
+
+/// One flour of a formula, with its facts as they were when it was chosen.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FlourPart {
+    pub name: String,
+    /// Of all flour, 0 to 100 %.
+    pub share_percent: f64,
+    #[serde(default)]
+    pub facts: FlourFacts,
+    /// The kitchen's own flour that this is, where it is one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pantry: Option<u64>,
+}
+
+impl FlourPart {
+    /// The only flour of a formula, known by its strength alone.
+    pub fn only(w: f64) -> FlourPart {
+        FlourPart {
+            name: format!("Flour W {}", crate::refusal::plain(w)),
+            share_percent: 100.0,
+            facts: FlourFacts::of_w(w),
+            pantry: None,
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,256 @@
+//! Another flour in place of this one: which of what is in the pantry comes to the wanted figure?
+//!
+//! Input: the figure wanted (protein %, W or absorption %) and the flours at hand. Output: single flours that are
+//! near enough and two-flour blends solved exactly (vital gluten is one of the flours), best first; when nothing
+//! reaches it, the nearest one can get. With each, what will be different at the bench. Source: craft notes,
+//! section 1.
+
+use super::{Blend, FlourPart, blend};
+use crate::refusal::{Check, Refused, plain};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// What the blend must come to.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(tag = "of", rename_all = "snake_case", deny_unknown_fields)]
+pub enum Target {
+    /// 7 to 18 %.
+    Protein { percent: f64 },
+    /// 80 to 450.
+    Strength { w: f64 },
+    /// 45 to 80 %.
+    Absorption { percent: f64 },
+}
+
+impl Target {
+    fn value(self) -> f64 {
+        match self {
+            Target::Protein { percent } | Target::Absorption { percent } => percent,
+            Target::Strength { w } => w,
+        }
+    }
+    /// The figure of a flour, where it is known.
+    fn of(self, flour: &FlourPart) -> Option<f64> {
+        match self {
+            Target::Protein { .. } => flour.facts.protein_percent,
+            Target::Strength { .. } => Some(flour.facts.strength().w),
+            Target::Absorption { .. } => flour.facts.absorption_percent,
+        }
+    }
+    /// So near is as good as reached: finer than any bag states it.
+    fn close(self) -> f64 {
+        match self {
+            Target::Protein { .. } => 0.05,
+            Target::Strength { .. } => 2.0,
+            Target::Absorption { .. } => 0.2,
+        }
+    }
+    fn check(self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        match self {
+            Target::Protein { percent } => {
+                c.range("percent", "Protein", percent, 7.0, 18.0, "%");
+            }
+            Target::Strength { w } => c.range("w", "Strength W", w, 80.0, 450.0, ""),
+            Target::Absorption { percent } => {
+                c.range("percent", "Absorption", percent, 45.0, 80.0, "%");
+            }
+        }
+        c.done()
+    }
+}
+
+/// One way to get there.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Way {
+    /// One or two flours with shares that sum to 100.
+    pub flours: Vec<FlourPart>,
+    pub blend: Blend,
+    /// Off the target by so much, in its unit; 0 where it is reached.
+    pub off: f64,
+    /// What will be different from the flour that it stands in for.
+    pub differs: Vec<String>,
+}
+
+/// What can be done about a target.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Substitutes {
+    /// Whether any way meets the target.
+    pub reached: bool,
+    /// Best first; when nothing reaches the target, the nearest alone.
+    pub ways: Vec<Way>,
+    /// The answer in one sentence.
+    pub says: String,
+}
+
+/// At most so many ways are worth reading.
+const MOST_WAYS: usize = 5;
+
+/// Finds stand-ins for `instead_of` among `at_hand`.
+///
+/// Errors: [`Refused`] when the target is outside its range or no flour at hand has the figure.
+pub fn substitutes(
+    target: Target,
+    at_hand: &[FlourPart],
+    instead_of: Option<&Blend>,
+) -> Result<Substitutes, Refused> {
+    target.check()?;
+    let known: Vec<(&FlourPart, f64)> = at_hand
+        .iter()
+        .filter_map(|f| Some((f, target.of(f)?)))
+        .collect();
+    if known.is_empty() {
+        return Err(Refused::one(
+            "flours",
+            "No flour in the pantry has that figure; enter it from the bag first.",
+        ));
+    }
+    let wanted = target.value();
+    let mut ways: Vec<Way> = Vec::new();
+    for (f, v) in &known {
+        if (v - wanted).abs() <= target.close() {
+            ways.push(way(target, &[(f, 100.0)], instead_of));
+        }
+    }
+    for (i, (a, va)) in known.iter().enumerate() {
+        for (b, vb) in &known[i + 1..] {
+            let between = (va - wanted) * (vb - wanted) < 0.0;
+            let alone =
+                (va - wanted).abs() <= target.close() || (vb - wanted).abs() <= target.close();
+            if between && !alone {
+                // The blend equation: share of the first so that the mean is the target.
+                let share = 100.0 * (wanted - vb) / (va - vb);
+                ways.push(way(target, &[(a, share), (b, 100.0 - share)], instead_of));
+            }
+        }
+    }
+    let reached = !ways.is_empty();
+    if !reached {
+        let nearest = known
+            .iter()
+            .min_by(|x, y| (x.1 - wanted).abs().total_cmp(&(y.1 - wanted).abs()));
+        if let Some((f, _)) = nearest {
+            ways.push(way(target, &[(f, 100.0)], instead_of));
+        }
+    }
+    ways.sort_by(|x, y| strangeness(x, instead_of).total_cmp(&strangeness(y, instead_of)));
+    ways.truncate(MOST_WAYS);
+    let says = if reached {
+        format!("{} reached by {}.", words(target), name_of(&ways[0]))
+    } else {
+        format!(
+            "{} cannot be reached: {} comes nearest, {} off.",
+            words(target),
+            name_of(&ways[0]),
+            plain(ways[0].off.abs())
+        )
+    };
+    Ok(Substitutes {
+        reached,
+        ways,
+        says,
+    })
+}
+
+fn words(t: Target) -> String {
+    match t {
+        Target::Protein { percent } => format!("Protein {} %", plain(percent)),
+        Target::Strength { w } => format!("W {}", plain(w)),
+        Target::Absorption { percent } => format!("Absorption {} %", plain(percent)),
+    }
+}
+
+fn name_of(way: &Way) -> String {
+    way.flours
+        .iter()
+        .map(|f| match way.flours.len() {
+            1 => f.name.clone(),
+            _ => format!("{:.1} % {}", f.share_percent, f.name),
+        })
+        .collect::<Vec<_>>()
+        .join(" with ")
+}
+
+fn way(target: Target, shares: &[(&FlourPart, f64)], instead_of: Option<&Blend>) -> Way {
+    let flours: Vec<FlourPart> = shares
+        .iter()
+        .map(|(f, share)| FlourPart {
+            share_percent: *share,
+            ..(*f).clone()
+        })
+        .collect();
+    let value = flours
+        .iter()
+        .map(|f| target.of(f).unwrap_or(0.0) * f.share_percent / 100.0)
+        .sum::<f64>();
+    let blend = blend(&flours);
+    let off = value - target.value();
+    Way {
+        differs: instead_of.map_or(vec![], |old| differences(old, &blend)),
+        off: if off.abs() < 1e-9 { 0.0 } else { off },
+        blend,
+        flours,
+    }
+}
+
+/// How unlike the old flour a way is, over all figures: W in steps of 30, protein in points, absorption in 2 %,
+/// whole grain in 20 %. One flour is preferred to two that are equally alike.
+fn strangeness(way: &Way, old: Option<&Blend>) -> f64 {
+    let simple = 0.01 * way.flours.len() as f64;
+    let Some(old) = old else { return simple };
+    let far = |a: Option<f64>, b: Option<f64>, step: f64| match (a, b) {
+        (Some(a), Some(b)) => (a - b).abs() / step,
+        _ => 0.0,
+    };
+    (way.blend.w - old.w).abs() / 30.0
+        + far(way.blend.protein_percent, old.protein_percent, 1.0)
+        + far(way.blend.absorption_percent, old.absorption_percent, 2.0)
+        + (way.blend.whole_percent - old.whole_percent).abs() / 20.0
+        + simple
+}
+
+/// What a change of flour does at the bench, in words.
+pub fn differences(old: &Blend, new: &Blend) -> Vec<String> {
+    let mut out = Vec::new();
+    let dw = new.w - old.w;
+    if dw <= -25.0 {
+        out.push(format!(
+            "W {:.0} lower: slacker and quicker spent; fewer hours or less water.",
+            -dw
+        ));
+    } else if dw >= 25.0 {
+        out.push(format!(
+            "W {dw:.0} higher: tighter, springs back; more rest or more water."
+        ));
+    }
+    if let (Some(a), Some(b)) = (old.absorption_percent, new.absorption_percent) {
+        let d = b - a;
+        if d <= -1.0 {
+            out.push(format!(
+                "Takes {:.1} % less water: stickier at the same hydration.",
+                -d
+            ));
+        } else if d >= 1.0 {
+            out.push(format!(
+                "Takes {d:.1} % more water: firmer at the same hydration."
+            ));
+        }
+    }
+    if let (Some(a), Some(b)) = (old.protein_percent, new.protein_percent) {
+        if b - a >= 1.0 {
+            out.push("More protein: browns more, firmer bite.".into());
+        } else if b - a <= -1.0 {
+            out.push("Less protein: paler, softer bite.".into());
+        }
+    }
+    let d = new.whole_percent - old.whole_percent;
+    if d >= 10.0 {
+        out.push("More bran: more flavour, ferments faster, holds less gas.".into());
+    } else if d <= -10.0 {
+        out.push("Less bran: milder, holds more gas.".into());
+    }
+    if out.is_empty() {
+        out.push("Handles much like the flour it stands in for.".into());
+    }
+    out
+}

@@ -1,0 +1,153 @@
+//! Ingredients besides flour, water, salt, oil, sugar and yeast: what each brings of water, sugar and fat.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// What it is; water, sugar and fat in it follow.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ExtraKind {
+    Honey,
+    Syrup,
+    /// Diastatic malt flour.
+    ActiveMalt,
+    /// Malt without enzymes, powder.
+    PlainMalt,
+    MilkPowder,
+    Milk,
+    /// Butter.
+    Butter,
+    /// Lard or another fat without water.
+    Fat,
+    Seeds,
+    /// Dried mother powder; its amount is grams per litre of water.
+    DriedMother,
+    Other,
+}
+
+/// Shares of the weight: water, sugar that yeast can use, fat (food tables, rounded).
+struct Holds {
+    water: f64,
+    sugar: f64,
+    fat: f64,
+}
+
+impl ExtraKind {
+    pub const ALL: [ExtraKind; 11] = [
+        ExtraKind::ActiveMalt,
+        ExtraKind::PlainMalt,
+        ExtraKind::Honey,
+        ExtraKind::Syrup,
+        ExtraKind::Butter,
+        ExtraKind::Fat,
+        ExtraKind::Milk,
+        ExtraKind::MilkPowder,
+        ExtraKind::Seeds,
+        ExtraKind::DriedMother,
+        ExtraKind::Other,
+    ];
+    pub fn key(self) -> &'static str {
+        match self {
+            ExtraKind::Honey => "honey",
+            ExtraKind::Syrup => "syrup",
+            ExtraKind::ActiveMalt => "active_malt",
+            ExtraKind::PlainMalt => "plain_malt",
+            ExtraKind::MilkPowder => "milk_powder",
+            ExtraKind::Milk => "milk",
+            ExtraKind::Butter => "butter",
+            ExtraKind::Fat => "fat",
+            ExtraKind::Seeds => "seeds",
+            ExtraKind::DriedMother => "dried_mother",
+            ExtraKind::Other => "other",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<ExtraKind> {
+        ExtraKind::ALL.into_iter().find(|k| k.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            ExtraKind::Honey => "Honey",
+            ExtraKind::Syrup => "Syrup",
+            ExtraKind::ActiveMalt => "Malt, active",
+            ExtraKind::PlainMalt => "Malt, plain",
+            ExtraKind::MilkPowder => "Milk powder",
+            ExtraKind::Milk => "Milk",
+            ExtraKind::Butter => "Butter",
+            ExtraKind::Fat => "Lard or fat",
+            ExtraKind::Seeds => "Seeds",
+            ExtraKind::DriedMother => "Dried mother",
+            ExtraKind::Other => "Other",
+        }
+    }
+    fn holds(self) -> Holds {
+        let (water, sugar, fat) = match self {
+            ExtraKind::Honey => (0.175, 0.80, 0.0),
+            ExtraKind::Syrup => (0.23, 0.75, 0.0),
+            ExtraKind::ActiveMalt => (0.0, 0.10, 0.0),
+            ExtraKind::PlainMalt => (0.0, 0.60, 0.0),
+            ExtraKind::Milk => (0.875, 0.0, 0.035),
+            ExtraKind::Butter => (0.16, 0.0, 0.82),
+            ExtraKind::Fat => (0.0, 0.0, 1.0),
+            ExtraKind::MilkPowder
+            | ExtraKind::Seeds
+            | ExtraKind::DriedMother
+            | ExtraKind::Other => (0.0, 0.0, 0.0),
+        };
+        Holds { water, sugar, fat }
+    }
+    pub fn water_share(self) -> f64 {
+        self.holds().water
+    }
+    pub fn sugar_share(self) -> f64 {
+        self.holds().sugar
+    }
+    pub fn fat_share(self) -> f64 {
+        self.holds().fat
+    }
+    /// Unit of the amount as it is stated.
+    pub fn unit(self) -> &'static str {
+        match self {
+            ExtraKind::DriedMother => "g/l",
+            _ => "%",
+        }
+    }
+    /// The most that is accepted, in that unit.
+    pub fn most(self) -> f64 {
+        match self {
+            ExtraKind::DriedMother => 300.0,
+            ExtraKind::Milk => 100.0,
+            ExtraKind::ActiveMalt => 5.0,
+            _ => 40.0,
+        }
+    }
+}
+
+/// One such ingredient.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Extra {
+    pub kind: ExtraKind,
+    /// What the maker calls it; the kind's name when empty.
+    #[serde(default)]
+    pub name: String,
+    /// % of the flour; dried mother: g per litre of the water.
+    pub amount: f64,
+}
+
+impl Extra {
+    pub fn called(&self) -> &str {
+        if self.name.trim().is_empty() {
+            self.kind.name()
+        } else {
+            self.name.trim()
+        }
+    }
+    /// % of the flour, with so much poured water.
+    pub fn percent(&self, water_percent: f64) -> f64 {
+        match self.kind {
+            // 1 litre is 1000 g.
+            ExtraKind::DriedMother => self.amount * water_percent / 1000.0,
+            _ => self.amount,
+        }
+    }
+}

@@ -1,0 +1,347 @@
+//! Preferments: part of the flour that ferments before the dough is mixed, with its own water, yeast and hours.
+
+use super::ask::{Dose, Yeast};
+use crate::refusal::{Check, plain};
+use crate::rise::Kind;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PrefermentKind {
+    Poolish,
+    Biga,
+    /// Fed from a jar of ripe starter.
+    Levain,
+    /// A piece kept back from an earlier dough; it brings salt too.
+    OldDough,
+    Own,
+}
+
+impl PrefermentKind {
+    pub const ALL: [PrefermentKind; 5] = [
+        PrefermentKind::Poolish,
+        PrefermentKind::Biga,
+        PrefermentKind::Levain,
+        PrefermentKind::OldDough,
+        PrefermentKind::Own,
+    ];
+    pub fn key(self) -> &'static str {
+        match self {
+            PrefermentKind::Poolish => "poolish",
+            PrefermentKind::Biga => "biga",
+            PrefermentKind::Levain => "levain",
+            PrefermentKind::OldDough => "old_dough",
+            PrefermentKind::Own => "own",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<PrefermentKind> {
+        PrefermentKind::ALL.into_iter().find(|k| k.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            PrefermentKind::Poolish => "Poolish",
+            PrefermentKind::Biga => "Biga",
+            PrefermentKind::Levain => "Levain",
+            PrefermentKind::OldDough => "Old dough",
+            PrefermentKind::Own => "Preferment",
+        }
+    }
+    /// Usual water, % of its flour (craft notes, section 2).
+    pub fn usual_hydration(self) -> (f64, f64) {
+        match self {
+            PrefermentKind::Poolish => (95.0, 105.0),
+            PrefermentKind::Biga => (44.0, 60.0),
+            PrefermentKind::Levain => (45.0, 125.0),
+            PrefermentKind::OldDough => (55.0, 80.0),
+            PrefermentKind::Own => (40.0, 130.0),
+        }
+    }
+    /// Usual share of the flour, %.
+    pub fn usual_flour(self) -> (f64, f64) {
+        match self {
+            PrefermentKind::Poolish => (10.0, 50.0),
+            PrefermentKind::Biga => (20.0, 100.0),
+            PrefermentKind::Levain => (5.0, 35.0),
+            PrefermentKind::OldDough => (5.0, 30.0),
+            PrefermentKind::Own => (1.0, 100.0),
+        }
+    }
+    /// Brought ripe from a jar or an earlier dough: recipes name it as one ingredient, so nominal hydration
+    /// passes over its flour and water.
+    pub fn is_brought_ripe(self) -> bool {
+        matches!(self, PrefermentKind::Levain | PrefermentKind::OldDough)
+    }
+}
+
+/// How a levain is fed.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Feed {
+    /// Parts of flour to one part of ripe seed, 0.2 to 10; water follows the hydration.
+    pub flour_parts: f64,
+    /// Ripe levain kept back as seed for next time, 0 to 5000 g.
+    #[serde(default)]
+    pub keep_back_g: f64,
+    /// A spare jar besides, 0 to 5000 g.
+    #[serde(default)]
+    pub spare_g: f64,
+}
+
+impl Default for Feed {
+    fn default() -> Self {
+        Feed {
+            flour_parts: 2.0,
+            keep_back_g: 20.0,
+            spare_g: 0.0,
+        }
+    }
+}
+
+/// One preferment.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Preferment {
+    pub kind: PrefermentKind,
+    /// What the maker calls it; the kind's name when empty.
+    #[serde(default)]
+    pub name: String,
+    /// Its flour, % of all flour.
+    pub flour_percent: f64,
+    /// Its water, 40 to 130 % of its own flour.
+    pub hydration_percent: f64,
+    /// 0 to 5 % of its own flour.
+    #[serde(default)]
+    pub salt_percent: f64,
+    /// Of its own flour; a levain has none.
+    #[serde(default)]
+    pub yeast: Yeast,
+    /// Which flours, % of its own flour in the order of the formula's; empty: the blend as it is.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub flours: Vec<f64>,
+    /// Hours warm, 0 to 48, then hours in the fridge, 0 to 120.
+    pub warm_h: f64,
+    #[serde(default)]
+    pub cold_h: f64,
+    /// Where it stands warm, 2 to 40 °C; the room when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub warm_c: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub feed: Option<Feed>,
+}
+
+impl Preferment {
+    /// A kind as it is usually made.
+    pub fn usual(kind: PrefermentKind) -> Preferment {
+        let (flour_percent, hydration_percent, warm_h, cold_h, warm_c) = match kind {
+            PrefermentKind::Poolish => (30.0, 100.0, 12.0, 0.0, None),
+            PrefermentKind::Biga => (50.0, 48.0, 18.0, 0.0, Some(18.0)),
+            PrefermentKind::Levain => (15.0, 100.0, 4.0, 0.0, Some(25.0)),
+            PrefermentKind::OldDough => (15.0, 62.0, 2.0, 20.0, None),
+            PrefermentKind::Own => (20.0, 70.0, 10.0, 0.0, None),
+        };
+        Preferment {
+            kind,
+            name: String::new(),
+            flour_percent,
+            hydration_percent,
+            salt_percent: if kind == PrefermentKind::OldDough {
+                2.5
+            } else {
+                0.0
+            },
+            yeast: Yeast {
+                dose: match kind {
+                    PrefermentKind::Levain => Dose::None,
+                    _ => Dose::Solve,
+                },
+                ..Yeast::default()
+            },
+            flours: vec![],
+            warm_h,
+            cold_h,
+            warm_c,
+            feed: (kind == PrefermentKind::Levain).then(Feed::default),
+        }
+    }
+    pub fn called(&self) -> &str {
+        if self.name.trim().is_empty() {
+            self.kind.name()
+        } else {
+            self.name.trim()
+        }
+    }
+    pub fn hours(&self) -> f64 {
+        self.warm_h + self.cold_h
+    }
+    /// What the rise model takes it for; one's own goes by how wet it is.
+    pub fn rises_as(&self) -> Kind {
+        match self.kind {
+            PrefermentKind::Poolish => Kind::Poolish,
+            PrefermentKind::Biga => Kind::Biga,
+            PrefermentKind::Levain => Kind::Levain,
+            PrefermentKind::OldDough => Kind::Dough,
+            PrefermentKind::Own if self.hydration_percent >= 80.0 => Kind::Poolish,
+            PrefermentKind::Own => Kind::Biga,
+        }
+    }
+    /// Share of the seed's flour in the fed levain, 0 to 1.
+    pub fn seed_share(&self) -> f64 {
+        self.feed.map_or(0.0, |f| {
+            let seed_flour = 1.0 / (1.0 + self.hydration_percent / 100.0);
+            seed_flour / (seed_flour + f.flour_parts)
+        })
+    }
+
+    pub(super) fn check_into(&self, c: &mut Check, path: &str, flours: usize) {
+        let f = |name: &str| format!("{path}.{name}");
+        let what = self.called().to_string();
+        c.range(
+            &f("flour_percent"),
+            &format!("Flour in {what}"),
+            self.flour_percent,
+            0.5,
+            100.0,
+            "%",
+        );
+        c.range(
+            &f("hydration_percent"),
+            &format!("Water in {what}"),
+            self.hydration_percent,
+            40.0,
+            130.0,
+            "%",
+        );
+        c.range(
+            &f("salt_percent"),
+            &format!("Salt in {what}"),
+            self.salt_percent,
+            0.0,
+            5.0,
+            "%",
+        );
+        c.range(
+            &f("warm_h"),
+            &format!("{what}, warm"),
+            self.warm_h,
+            0.0,
+            48.0,
+            "h",
+        );
+        c.range(
+            &f("cold_h"),
+            &format!("{what}, cold"),
+            self.cold_h,
+            0.0,
+            120.0,
+            "h",
+        );
+        if self.hours() < 0.5 {
+            c.refuse(&f("warm_h"), format!("{what} needs at least half an hour."));
+        }
+        if let Some(t) = self.warm_c {
+            c.range(
+                &f("warm_c"),
+                &format!("{what} stands at"),
+                t,
+                2.0,
+                40.0,
+                "°C",
+            );
+        }
+        self.yeast.check_into(c, &f("yeast"));
+        if self.kind == PrefermentKind::Levain && self.yeast.dose != Dose::None {
+            c.refuse(
+                &f("yeast"),
+                "A levain is raised by its seed; it takes no yeast.",
+            );
+        }
+        if let Some(feed) = self.feed {
+            c.range(
+                &f("feed.flour_parts"),
+                "Flour to one part of seed",
+                feed.flour_parts,
+                0.2,
+                10.0,
+                "parts",
+            );
+            c.range(
+                &f("feed.keep_back_g"),
+                "Kept back",
+                feed.keep_back_g,
+                0.0,
+                5000.0,
+                "g",
+            );
+            c.range(
+                &f("feed.spare_g"),
+                "Spare jar",
+                feed.spare_g,
+                0.0,
+                5000.0,
+                "g",
+            );
+        }
+        if self.kind == PrefermentKind::Levain && self.feed.is_none() {
+            c.refuse(
+                &f("feed.flour_parts"),
+                "Say how the levain is fed: parts of flour to one part of seed.",
+            );
+        }
+        if !self.flours.is_empty() {
+            let sum: f64 = self.flours.iter().sum();
+            if self.flours.len() != flours || self.flours.iter().any(|s| !(0.0..=100.0).contains(s))
+            {
+                c.refuse(
+                    &f("flours"),
+                    format!("{what}: one share from 0 to 100 % for each flour."),
+                );
+            } else if (sum - 100.0).abs() > 0.05 {
+                c.refuse(
+                    &f("flours"),
+                    format!(
+                        "The flours of {what} sum to {} %, not 100.",
+                        plain((sum * 10.0).round() / 10.0)
+                    ),
+                );
+            }
+        }
+    }
+}
+
+/// What to weigh when a levain is fed, g.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Build {
+    /// Which preferment.
+    pub of: usize,
+    pub name: String,
+    pub seed_g: f64,
+    pub flour_g: f64,
+    pub water_g: f64,
+    pub total_g: f64,
+    /// Goes into the dough.
+    pub used_g: f64,
+    pub kept_back_g: f64,
+    pub spare_g: f64,
+}
+
+impl Build {
+    /// The feeding that yields `used_g` and what is kept besides.
+    pub(super) fn of(index: usize, p: &Preferment, used_g: f64) -> Option<Build> {
+        let feed = p.feed?;
+        let total_g = used_g + feed.keep_back_g + feed.spare_g;
+        let h = p.hydration_percent / 100.0;
+        let seed_g = total_g / (1.0 + feed.flour_parts * (1.0 + h));
+        Some(Build {
+            of: index,
+            name: p.called().into(),
+            seed_g,
+            flour_g: seed_g * feed.flour_parts,
+            water_g: seed_g * feed.flour_parts * h,
+            total_g,
+            used_g,
+            kept_back_g: feed.keep_back_g,
+            spare_g: feed.spare_g,
+        })
+    }
+}

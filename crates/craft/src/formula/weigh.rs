@@ -1,0 +1,454 @@
+//! Grams: each cell of the sheet rounded to the scale that weighs it, and sums of what was rounded.
+
+use super::ask::Formula;
+use super::dilution::Dilution;
+use super::parts::{Part, parts};
+use super::preferment::{Build, PrefermentKind};
+use super::size::{MOST_DOUGH_G, Portion};
+use super::{judge, two_digits};
+use crate::flour::{Blend, blend};
+use crate::note::Note;
+use crate::refusal::{Check, Refused, plain};
+use crate::units::Grams;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// From this weight on the kitchen scale is used, below it the fine one, g.
+const KITCHEN_SCALE_FROM_G: f64 = 40.0;
+/// Rounding a yeast dose by more than this share is worth a dilution.
+const COARSE_ROUNDING: f64 = 0.10;
+
+/// The scales at hand, and what the mixer holds.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Scales {
+    /// What the kitchen scale resolves, 0.1 to 50 g.
+    #[serde(default = "kitchen_scale")]
+    pub kitchen_scale_g: f64,
+    /// What the fine scale resolves, 0.001 to 5 g.
+    #[serde(default = "fine_scale")]
+    pub fine_scale_g: f64,
+    /// Most dough that the mixer works at once, 200 to 300,000 g.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mixer_holds_g: Option<f64>,
+}
+
+fn kitchen_scale() -> f64 {
+    1.0
+}
+fn fine_scale() -> f64 {
+    0.1
+}
+
+impl Default for Scales {
+    fn default() -> Self {
+        Scales {
+            kitchen_scale_g: kitchen_scale(),
+            fine_scale_g: fine_scale(),
+            mixer_holds_g: None,
+        }
+    }
+}
+
+impl Scales {
+    /// The resolution of the scale that weighs so much.
+    pub fn for_g(&self, g: f64) -> f64 {
+        if g >= KITCHEN_SCALE_FROM_G {
+            self.kitchen_scale_g
+        } else {
+            self.fine_scale_g
+        }
+    }
+    pub(crate) fn check_into(&self, c: &mut Check) {
+        c.range(
+            "kitchen_scale_g",
+            "Kitchen scale",
+            self.kitchen_scale_g,
+            0.1,
+            50.0,
+            "g",
+        );
+        c.range(
+            "fine_scale_g",
+            "Fine scale",
+            self.fine_scale_g,
+            0.001,
+            5.0,
+            "g",
+        );
+        if let Some(g) = self.mixer_holds_g {
+            c.range(
+                "mixer_holds_g",
+                "The mixer holds",
+                g,
+                200.0,
+                MOST_DOUGH_G,
+                "g",
+            );
+        }
+    }
+}
+
+/// The yeast that is weighed in, each in its own form.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Doses {
+    /// In the final dough, % of all flour.
+    pub dough: f64,
+    /// In each preferment, % of its own flour.
+    #[serde(default)]
+    pub preferments: Vec<f64>,
+}
+
+impl Doses {
+    /// What the formula itself states; what is to be solved counts as none.
+    pub fn stated(f: &Formula) -> Doses {
+        let of = |dose| match dose {
+            super::Dose::Given { percent } => percent,
+            super::Dose::Solve | super::Dose::None => 0.0,
+        };
+        Doses {
+            dough: of(f.yeast.dose),
+            preferments: f.preferments.iter().map(|p| of(p.yeast.dose)).collect(),
+        }
+    }
+    pub(super) fn none(f: &Formula) -> Doses {
+        Doses {
+            dough: 0.0,
+            preferments: vec![0.0; f.preferments.len()],
+        }
+    }
+}
+
+/// A formula to weigh out.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FormulaRequest {
+    pub formula: Formula,
+    #[serde(default)]
+    pub scales: Scales,
+    /// In place of what the formula states; without it, doses to be solved weigh nothing.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub doses: Option<Doses>,
+}
+
+/// What a row of the sheet weighs out.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Ingredient {
+    Flour,
+    Water,
+    Salt,
+    Oil,
+    Sugar,
+    /// One of the formula's extras.
+    Extra,
+    Yeast,
+}
+
+/// What one stage takes of an ingredient.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Cell {
+    pub exact_g: f64,
+    /// Rounded to the scale that weighs it.
+    pub weigh_g: f64,
+    /// Resolution of that scale.
+    pub scale_g: f64,
+}
+
+/// One ingredient over all stages.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Row {
+    pub ingredient: Ingredient,
+    /// What it is called; empty where the ingredient says it.
+    #[serde(default)]
+    pub name: String,
+    /// Of all flour.
+    pub percent: f64,
+    pub exact_g: f64,
+    /// The sum of its cells.
+    pub weigh_g: f64,
+    /// Resolution of the scale that weighs the last cell.
+    pub scale_g: f64,
+    /// By column; `None` where a stage has none of it.
+    #[serde(default)]
+    pub cells: Vec<Option<Cell>>,
+}
+
+/// One stage.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Column {
+    /// Absent for the final dough.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub kind: Option<PrefermentKind>,
+    pub name: String,
+    pub exact_g: f64,
+    /// The sum of its rounded cells.
+    pub weighed_g: f64,
+    /// How far rounding puts the yeast off, % of the dose; absent without yeast.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub yeast_off_percent: Option<f64>,
+    /// How to weigh a yeast dose that the scale cannot read.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub dilution: Option<Dilution>,
+}
+
+/// The weighed sheet.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct FormulaResult {
+    pub rows: Vec<Row>,
+    /// Preferments in their order, the final dough last.
+    #[serde(default)]
+    pub columns: Vec<Column>,
+    /// Sum of all percentages.
+    pub sum_percent: f64,
+    /// Pieces plus loss.
+    pub dough_g: f64,
+    /// Sum of the rounded rows: what the bowl really holds.
+    pub weighed_g: f64,
+    /// Weight of one piece; of the first kind where there are several.
+    pub piece_g: f64,
+    pub pieces: u32,
+    /// The pieces by kind.
+    #[serde(default)]
+    pub portions: Vec<Portion>,
+    /// All water over all flour, %.
+    #[serde(default)]
+    pub true_hydration_percent: f64,
+    /// As a recipe says it, %.
+    #[serde(default)]
+    pub nominal_hydration_percent: f64,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub blend: Option<Blend>,
+    /// How levains are fed.
+    #[serde(default)]
+    pub builds: Vec<Build>,
+    /// How to weigh a yeast dose of the final dough that the scale cannot read.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub dilution: Option<Dilution>,
+    pub notes: Vec<Note>,
+}
+
+impl FormulaResult {
+    /// The first row of an ingredient, if the formula has it.
+    pub fn row(&self, ingredient: Ingredient) -> Option<&Row> {
+        self.rows.iter().find(|r| r.ingredient == ingredient)
+    }
+    fn of(&self, ingredient: Ingredient) -> impl Iterator<Item = &Row> {
+        self.rows.iter().filter(move |r| r.ingredient == ingredient)
+    }
+    /// Exact grams of an ingredient in all, 0 where there is none.
+    pub fn exact_g(&self, ingredient: Ingredient) -> f64 {
+        self.of(ingredient).map(|r| r.exact_g).sum()
+    }
+    /// Weighed grams of an ingredient in all.
+    pub fn weigh_g(&self, ingredient: Ingredient) -> f64 {
+        clean(self.of(ingredient).map(|r| r.weigh_g).sum())
+    }
+    /// Exact grams of an ingredient in one column.
+    pub fn exact_in(&self, ingredient: Ingredient, column: usize) -> f64 {
+        self.in_column(ingredient, column, |c| c.exact_g)
+    }
+    /// Weighed grams of an ingredient in one column.
+    pub fn weigh_in(&self, ingredient: Ingredient, column: usize) -> f64 {
+        clean(self.in_column(ingredient, column, |c| c.weigh_g))
+    }
+    fn in_column(&self, ingredient: Ingredient, column: usize, of: impl Fn(&Cell) -> f64) -> f64 {
+        self.of(ingredient)
+            .filter_map(|r| r.cells.get(column)?.as_ref().map(&of))
+            .sum()
+    }
+    /// The column of the final dough.
+    pub fn last(&self) -> usize {
+        self.columns.len().saturating_sub(1)
+    }
+    /// Area that is topped, cm² in all.
+    pub fn area_cm2(&self) -> f64 {
+        self.portions
+            .iter()
+            .map(|p| f64::from(p.count) * p.area_cm2)
+            .sum()
+    }
+}
+
+/// Free of binary dust.
+fn clean(v: f64) -> f64 {
+    (v * 1000.0).round() / 1000.0
+}
+
+/// Weighs a formula out.
+///
+/// Errors: [`Refused`] with the fields outside their ranges.
+pub fn formulate(r: &FormulaRequest) -> Result<FormulaResult, Refused> {
+    let mut check = Check::new();
+    check.within("formula");
+    r.formula.check_into(&mut check);
+    check.within("scales");
+    r.scales.check_into(&mut check);
+    check.within("doses");
+    let doses = r.doses.clone().unwrap_or_else(|| Doses::stated(&r.formula));
+    check.range("dough", "Yeast", doses.dough, 0.0, 6.0, "%");
+    if doses.preferments.len() != r.formula.preferments.len() {
+        check.refuse("preferments", "One dose for each preferment.");
+    }
+    for d in &doses.preferments {
+        check.range("preferments", "Yeast", *d, 0.0, 6.0, "%");
+    }
+    check.done()?;
+    weigh(&r.formula, &r.scales, &doses)
+}
+
+/// Weighs a checked formula out.
+pub(crate) fn weigh(f: &Formula, scales: &Scales, doses: &Doses) -> Result<FormulaResult, Refused> {
+    let parts = parts(f, doses);
+    let sum_percent = parts.sum();
+    let dough_g = f.pieces.bowl_g(f.loss_percent, sum_percent);
+    too_much(f, dough_g)?;
+    let per_percent = dough_g / sum_percent;
+    let rows: Vec<Row> = lines(f)
+        .into_iter()
+        .map(|(ingredient, name, of)| {
+            row(ingredient, name, &parts.stages, &*of, per_percent, scales)
+        })
+        .filter(|r| r.percent > 0.0 || r.ingredient == Ingredient::Flour)
+        .collect();
+    let columns: Vec<Column> = (0..parts.stages.len())
+        .map(|i| column(f, i, &rows))
+        .collect();
+    let portions = f
+        .pieces
+        .portions(dough_g / (1.0 + f.loss_percent / 100.0), f.style.opens_to());
+    let builds = f
+        .preferments
+        .iter()
+        .enumerate()
+        .filter_map(|(i, p)| Build::of(i, p, columns[i].exact_g))
+        .collect();
+    let mut out = FormulaResult {
+        sum_percent,
+        dough_g,
+        weighed_g: clean(rows.iter().map(|r| r.weigh_g).sum()),
+        piece_g: portions.first().map_or(0.0, |p| p.piece_g),
+        pieces: f.pieces.count(),
+        portions,
+        true_hydration_percent: parts.true_hydration,
+        nominal_hydration_percent: parts.nominal_hydration,
+        blend: Some(blend(&f.flours)),
+        builds,
+        dilution: columns.last().and_then(|c| c.dilution),
+        columns,
+        rows,
+        notes: vec![],
+    };
+    out.notes = judge::notes(f, scales, &out);
+    Ok(out)
+}
+
+fn too_much(f: &Formula, dough_g: f64) -> Result<(), Refused> {
+    if dough_g <= MOST_DOUGH_G {
+        return Ok(());
+    }
+    Err(Refused::one(
+        f.pieces.count_field(),
+        format!(
+            "One sheet holds up to 300 kg of dough; this is {} kg. Split it.",
+            plain((dough_g / 1000.0).round())
+        ),
+    ))
+}
+
+type Of = Box<dyn Fn(&Part) -> f64>;
+
+/// The rows in the order of the sheet: flours, water, salt, oil, sugar, extras, yeast.
+fn lines(f: &Formula) -> Vec<(Ingredient, String, Of)> {
+    let mut out: Vec<(Ingredient, String, Of)> = Vec::new();
+    for (i, part) in f.flours.iter().enumerate() {
+        out.push((
+            Ingredient::Flour,
+            part.name.clone(),
+            Box::new(move |p| p.flours[i]),
+        ));
+    }
+    out.push((Ingredient::Water, String::new(), Box::new(|p| p.water)));
+    out.push((Ingredient::Salt, String::new(), Box::new(|p| p.salt)));
+    out.push((Ingredient::Oil, String::new(), Box::new(|p| p.oil)));
+    out.push((Ingredient::Sugar, String::new(), Box::new(|p| p.sugar)));
+    for (i, e) in f.extras.iter().enumerate() {
+        out.push((
+            Ingredient::Extra,
+            e.called().into(),
+            Box::new(move |p| p.extras[i]),
+        ));
+    }
+    out.push((Ingredient::Yeast, String::new(), Box::new(|p| p.yeast)));
+    out
+}
+
+fn row(
+    ingredient: Ingredient,
+    name: String,
+    stages: &[Part],
+    of: &dyn Fn(&Part) -> f64,
+    per_percent: f64,
+    scales: &Scales,
+) -> Row {
+    let cells: Vec<Option<Cell>> = stages
+        .iter()
+        .map(|p| {
+            let exact_g = per_percent * of(p);
+            (exact_g > 0.0).then(|| {
+                let scale_g = scales.for_g(exact_g);
+                Cell {
+                    exact_g,
+                    weigh_g: Grams(exact_g).on_scale(scale_g).0,
+                    scale_g,
+                }
+            })
+        })
+        .collect();
+    let all = || cells.iter().flatten();
+    Row {
+        ingredient,
+        name,
+        percent: stages.iter().map(of).sum(),
+        exact_g: all().map(|c| c.exact_g).sum(),
+        weigh_g: clean(all().map(|c| c.weigh_g).sum()),
+        scale_g: all().last().map_or(scales.kitchen_scale_g, |c| c.scale_g),
+        cells,
+    }
+}
+
+fn column(f: &Formula, i: usize, rows: &[Row]) -> Column {
+    let cell = |r: &Row| r.cells.get(i).copied().flatten();
+    let all = || rows.iter().filter_map(cell);
+    let one = |ingredient| {
+        rows.iter()
+            .filter(move |r| r.ingredient == ingredient)
+            .filter_map(cell)
+    };
+    let yeast = one(Ingredient::Yeast).next();
+    let water: f64 = one(Ingredient::Water).map(|c| c.exact_g).sum();
+    let preferment = f.preferments.get(i);
+    Column {
+        kind: preferment.map(|p| p.kind),
+        name: preferment.map_or("Dough".into(), |p| p.called().into()),
+        exact_g: all().map(|c| c.exact_g).sum(),
+        weighed_g: clean(all().map(|c| c.weigh_g).sum()),
+        yeast_off_percent: yeast.map(|y| 100.0 * (y.weigh_g - y.exact_g) / y.exact_g),
+        // A scale is honest from about five of its divisions on: half a division is then a tenth.
+        dilution: yeast
+            .filter(|y| y.exact_g < 0.5 * y.scale_g / COARSE_ROUNDING)
+            .and_then(|y| Dilution::of(y.exact_g, y.scale_g, water)),
+    }
+}
+
+/// How a weight is said in a note, g.
+pub(super) fn grams(g: f64) -> String {
+    if g >= 40.0 {
+        format!("{g:.0} g")
+    } else if g >= 1.0 {
+        format!("{} g", plain((g * 10.0).round() / 10.0))
+    } else {
+        format!("{} g", two_digits(g))
+    }
+}

@@ -1,0 +1,376 @@
+//! Pantry: what a kitchen has, what a batch costs, and what must be bought for it.
+//!
+//! Everything here is a fact that a person entered: bags, prices, scales, pans. A formula takes a copy of what it
+//! uses, so that a later change in the pantry changes no formula and no batch. Weights in g, sizes in cm, prices per
+//! kg in the kitchen's currency.
+
+mod cost;
+mod shopping;
+
+pub use cost::{Cost, CostLine, Price, cost};
+pub use shopping::{Need, ShoppingLine, needs, shopping};
+
+use crate::flour::{FlourFacts, FlourPart};
+use crate::formula::PanShape;
+use crate::leaven::YeastForm;
+use crate::refusal::{Check, Refused};
+use jiff::civil::Date;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// A bag that stands there.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Bag {
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bought_on: Option<Date>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub best_before: Option<Date>,
+    /// What is left in it, 0 to 1,000,000 g.
+    pub left_g: f64,
+}
+
+/// A flour.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Flour {
+    pub name: String,
+    #[serde(default)]
+    pub facts: FlourFacts,
+    /// "stone", "roller"; in the maker's words.
+    #[serde(default)]
+    pub milling: String,
+    /// 8 to 18 %.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub moisture_percent: Option<f64>,
+    #[serde(default)]
+    pub allergens: String,
+    /// Per kg, 0 to 1000.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub price_per_kg: Option<f64>,
+    #[serde(default)]
+    pub bags: Vec<Bag>,
+}
+
+/// What raises a dough, as it stands in the pantry.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LeavenForm {
+    Fresh,
+    ActiveDry,
+    Instant,
+    Starter,
+    DriedMother,
+}
+
+impl LeavenForm {
+    pub const ALL: [LeavenForm; 5] = [
+        LeavenForm::Instant,
+        LeavenForm::ActiveDry,
+        LeavenForm::Fresh,
+        LeavenForm::Starter,
+        LeavenForm::DriedMother,
+    ];
+    pub fn key(self) -> &'static str {
+        match self {
+            LeavenForm::Fresh => "fresh",
+            LeavenForm::ActiveDry => "active_dry",
+            LeavenForm::Instant => "instant",
+            LeavenForm::Starter => "starter",
+            LeavenForm::DriedMother => "dried_mother",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<LeavenForm> {
+        LeavenForm::ALL.into_iter().find(|f| f.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            LeavenForm::Fresh => YeastForm::Fresh.name(),
+            LeavenForm::ActiveDry => YeastForm::ActiveDry.name(),
+            LeavenForm::Instant => YeastForm::Instant.name(),
+            LeavenForm::Starter => "Starter",
+            LeavenForm::DriedMother => "Dried mother",
+        }
+    }
+}
+
+/// A leaven.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Leaven {
+    pub name: String,
+    pub form: LeavenForm,
+    /// A starter's water, 40 to 200 % of its flour.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hydration_percent: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub opened_on: Option<Date>,
+    /// Against a fresh one: 0.2 to 1.5.
+    #[serde(default = "one")]
+    pub vigour: f64,
+    #[serde(default)]
+    pub left_g: f64,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub price_per_kg: Option<f64>,
+}
+
+fn one() -> f64 {
+    1.0
+}
+
+/// A scale.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Scale {
+    pub name: String,
+    /// 0.001 to 50 g.
+    pub reads_g: f64,
+    /// The most it carries, 1 to 300,000 g.
+    pub carries_g: f64,
+}
+
+/// Pans of one kind.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Pan {
+    pub name: String,
+    pub pan: PanShape,
+    /// 0.5 to 30 cm.
+    pub height_cm: f64,
+    /// 1 to 500.
+    pub count: u32,
+}
+
+impl Pan {
+    /// What it holds to the brim, litres.
+    pub fn litres(&self) -> f64 {
+        self.pan.area_cm2() * self.height_cm / 1000.0
+    }
+}
+
+/// Dough boxes and tubs of one kind.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DoughBox {
+    pub name: String,
+    pub pan: PanShape,
+    pub height_cm: f64,
+    pub count: u32,
+}
+
+/// Room that a ball takes in a box, cm from middle to middle: 7 to 8 cm between balls of some 9 cm
+/// (craft notes, section 5).
+const BALL_PITCH_CM: f64 = 16.0;
+
+impl DoughBox {
+    pub fn litres(&self) -> f64 {
+        self.pan.area_cm2() * self.height_cm / 1000.0
+    }
+    /// Balls that lie in one with room to spread; at least one.
+    pub fn balls(&self) -> u32 {
+        match self.pan {
+            PanShape::Rectangle {
+                length_cm,
+                width_cm,
+            } => {
+                let along = |cm: f64| (cm / BALL_PITCH_CM + 0.25).floor().max(1.0);
+                (along(length_cm) * along(width_cm)) as u32
+            }
+            PanShape::Round { diameter_cm } => ((diameter_cm / BALL_PITCH_CM).powi(2) * 0.7)
+                .floor()
+                .max(1.0) as u32,
+        }
+    }
+}
+
+/// Anything else that is bought: salt, oil, toppings.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Good {
+    pub name: String,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub price_per_kg: Option<f64>,
+    #[serde(default)]
+    pub left_g: f64,
+    #[serde(default)]
+    pub allergens: String,
+}
+
+const LONGEST_NAME: usize = 80;
+const MOST_BAGS: usize = 40;
+
+fn named(c: &mut Check, name: &str) {
+    let length = name.chars().count();
+    if name.trim().is_empty() {
+        c.refuse("name", "A name is missing.");
+    } else if length > LONGEST_NAME {
+        c.refuse(
+            "name",
+            format!("A name holds up to {LONGEST_NAME} letters; this has {length}."),
+        );
+    }
+}
+
+fn price(c: &mut Check, v: Option<f64>) {
+    if let Some(v) = v {
+        c.range("price_per_kg", "Price per kg", v, 0.0, 1000.0, "");
+    }
+}
+
+fn words(c: &mut Check, field: &str, text: &str) {
+    if text.chars().count() > 200 {
+        c.refuse(field, "Up to 200 letters.");
+    }
+}
+
+fn shape(c: &mut Check, pan: PanShape, height_cm: f64, count: u32) {
+    match pan {
+        PanShape::Rectangle {
+            length_cm,
+            width_cm,
+        } => {
+            c.range("length_cm", "Length", length_cm, 8.0, 120.0, "cm");
+            c.range("width_cm", "Width", width_cm, 8.0, 120.0, "cm");
+        }
+        PanShape::Round { diameter_cm } => {
+            c.range("diameter_cm", "Diameter", diameter_cm, 8.0, 120.0, "cm")
+        }
+    }
+    c.range("height_cm", "Height", height_cm, 0.5, 60.0, "cm");
+    c.range("count", "How many", f64::from(count), 1.0, 500.0, "");
+}
+
+impl Flour {
+    pub fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        named(&mut c, &self.name);
+        self.facts.check_into(&mut c, "");
+        words(&mut c, "milling", &self.milling);
+        words(&mut c, "allergens", &self.allergens);
+        if let Some(m) = self.moisture_percent {
+            c.range("moisture_percent", "Moisture", m, 8.0, 18.0, "%");
+        }
+        price(&mut c, self.price_per_kg);
+        if self.bags.len() > MOST_BAGS {
+            c.refuse("bags", format!("At most {MOST_BAGS} bags of one flour."));
+        }
+        for (i, b) in self.bags.iter().enumerate() {
+            c.range(
+                &format!("bags[{i}].left_g"),
+                "Left in the bag",
+                b.left_g,
+                0.0,
+                1_000_000.0,
+                "g",
+            );
+        }
+        c.done()
+    }
+    pub fn left_g(&self) -> f64 {
+        self.bags.iter().map(|b| b.left_g).sum()
+    }
+    /// The bag to use first: the one that keeps least.
+    pub fn next_bag(&self) -> Option<&Bag> {
+        self.bags
+            .iter()
+            .filter(|b| b.left_g > 0.0)
+            .min_by_key(|b| b.best_before.unwrap_or(Date::MAX))
+    }
+    /// As a part of a formula.
+    pub fn part(&self, id: u64, share_percent: f64) -> FlourPart {
+        FlourPart {
+            name: self.name.clone(),
+            share_percent,
+            facts: self.facts,
+            pantry: Some(id),
+        }
+    }
+}
+
+impl Leaven {
+    pub fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        named(&mut c, &self.name);
+        c.range("vigour", "Vigour", self.vigour, 0.2, 1.5, "");
+        c.range("left_g", "Left", self.left_g, 0.0, 1_000_000.0, "g");
+        price(&mut c, self.price_per_kg);
+        match (self.form, self.hydration_percent) {
+            (LeavenForm::Starter, None) => c.refuse(
+                "hydration_percent",
+                "Say how wet the starter is, 40 to 200 % of its flour.",
+            ),
+            (_, Some(h)) => c.range(
+                "hydration_percent",
+                "Water in the starter",
+                h,
+                40.0,
+                200.0,
+                "%",
+            ),
+            _ => {}
+        }
+        c.done()
+    }
+}
+
+impl Scale {
+    pub fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        named(&mut c, &self.name);
+        c.range("reads_g", "It reads to", self.reads_g, 0.001, 50.0, "g");
+        c.range(
+            "carries_g",
+            "It carries",
+            self.carries_g,
+            1.0,
+            300_000.0,
+            "g",
+        );
+        c.done()
+    }
+}
+
+/// The scales for large and for fine weights out of those there are: the one that carries most, and the finest.
+pub fn scales_of(list: &[Scale], usual: crate::formula::Scales) -> crate::formula::Scales {
+    let large = list
+        .iter()
+        .max_by(|a, b| a.carries_g.total_cmp(&b.carries_g));
+    let fine = list.iter().min_by(|a, b| a.reads_g.total_cmp(&b.reads_g));
+    crate::formula::Scales {
+        kitchen_scale_g: large.map_or(usual.kitchen_scale_g, |s| s.reads_g.clamp(0.1, 50.0)),
+        fine_scale_g: fine.map_or(usual.fine_scale_g, |s| s.reads_g.clamp(0.001, 5.0)),
+        ..usual
+    }
+}
+
+impl Pan {
+    pub fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        named(&mut c, &self.name);
+        shape(&mut c, self.pan, self.height_cm, self.count);
+        c.done()
+    }
+}
+
+impl DoughBox {
+    pub fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        named(&mut c, &self.name);
+        shape(&mut c, self.pan, self.height_cm, self.count);
+        c.done()
+    }
+}
+
+impl Good {
+    pub fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        named(&mut c, &self.name);
+        price(&mut c, self.price_per_kg);
+        c.range("left_g", "Left", self.left_g, 0.0, 1_000_000.0, "g");
+        words(&mut c, "allergens", &self.allergens);
+        c.done()
+    }
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,167 @@
+//! Paste: a recipe as text, read into a formula to check beside it.
+//!
+//! Question: what does this recipe weigh, and what are its true percentages? Input: free text or lines, English or
+//! Italian, in grams, kilos, ounces, pounds, litres, cups, spoons, fractions, ranges. Output: every line with what
+//! was read from it (or that nothing was), and a formula. Nothing is dropped silently. Volumes become weights by
+//! stated densities and are marked rough. Limits: it knows the words of `words`; what it does not know it shows.
+//!
+//! | module | answers |
+//! |---|---|
+//! | `amount` | "1 1/2 cups", "2-3 g", "¾ tsp" |
+//! | `words` | which ingredient a phrase names |
+//! | `line` | the items of a line |
+//! | `compose` | the formula of all items |
+
+mod amount;
+mod compose;
+mod line;
+mod words;
+
+pub use words::What;
+
+use crate::formula::Formula;
+use crate::refusal::Refused;
+use crate::style::Style;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// A text longer than this is not a recipe.
+pub const MOST_LETTERS: usize = 20_000;
+/// More lines than any recipe has.
+const MOST_LINES: usize = 400;
+
+/// The part of the recipe that a line belongs to.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Section {
+    #[default]
+    Dough,
+    Poolish,
+    Biga,
+    Levain,
+    Preferment,
+    Topping,
+}
+
+/// One ingredient that was read.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Item {
+    pub section: Section,
+    pub what: What,
+    /// The words that named it.
+    pub name: String,
+    /// Grams; of a recipe in percentages, percent of the flour.
+    pub grams: f64,
+    /// Whether `grams` is a percentage.
+    pub is_percent: bool,
+    /// From a volume, a range or a pinch.
+    pub rough: bool,
+    /// How the weight was found: "1.5 cups × 240 ml × 0.53 g/ml".
+    pub how: String,
+    /// W, where the words say it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub w: Option<f64>,
+}
+
+/// What became of a line.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Status {
+    Read,
+    /// Read, but from a volume, a range or a pinch.
+    Rough,
+    Heading,
+    /// How to do it; nothing to weigh.
+    Method,
+    /// Something to weigh, perhaps, that was not understood.
+    Unread,
+    Blank,
+}
+
+/// One line of the text.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Line {
+    pub text: String,
+    pub status: Status,
+    pub items: Vec<Item>,
+}
+
+/// How many pieces the text speaks of, and how heavy.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Makes {
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub count: Option<u32>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub piece_g: Option<f64>,
+}
+
+/// A recipe as it was read.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Pasted {
+    pub lines: Vec<Line>,
+    pub makes: Makes,
+    /// To check beside the text before it is kept.
+    pub formula: Formula,
+    /// What the reader should look at, in sentences.
+    pub doubts: Vec<String>,
+}
+
+/// A recipe to read.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PasteRequest {
+    /// Up to 20,000 letters.
+    pub text: String,
+    /// What the text does not say is taken from here.
+    #[serde(deserialize_with = "crate::style::named_or_whole")]
+    #[schemars(with = "crate::style::NamedOrWhole")]
+    pub style: Style,
+}
+
+/// Reads the lines of a text; never fails, whatever the text.
+pub fn read_lines(text: &str) -> (Vec<Line>, Makes) {
+    let mut reader = line::Reader::default();
+    let lines = text
+        .lines()
+        .take(MOST_LINES)
+        .map(|l| reader.line(l))
+        .collect();
+    (lines, reader.makes)
+}
+
+/// Reads a recipe.
+///
+/// Errors: [`Refused`] at `text` when there is no flour in it, or what it says makes no dough.
+pub fn read(r: &PasteRequest) -> Result<Pasted, Refused> {
+    let letters = r.text.chars().count();
+    if letters > MOST_LETTERS {
+        return Err(Refused::one(
+            "text",
+            format!("A recipe has up to 20,000 letters; this has {letters}."),
+        ));
+    }
+    if r.text.trim().is_empty() {
+        return Err(Refused::one(
+            "text",
+            "Paste a recipe: one ingredient a line, or running text.",
+        ));
+    }
+    let (lines, makes) = read_lines(&r.text);
+    let (formula, doubts) = compose::formula(&lines, makes, &r.style)?;
+    formula.check().map_err(|Refused(errors)| {
+        let said: Vec<String> = errors.into_iter().map(|e| e.message).collect();
+        Refused::one(
+            "text",
+            format!("What was read makes no dough: {}", said.join(" ")),
+        )
+    })?;
+    Ok(Pasted {
+        lines,
+        makes,
+        formula,
+        doubts,
+    })
+}
+
+#[cfg(test)]
+mod tests;

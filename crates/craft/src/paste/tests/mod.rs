@@ -1,0 +1,206 @@
+use super::*;
+use crate::formula::{Dose, FormulaRequest, FormulaResult, Ingredient, formulate};
+use crate::leaven::YeastForm;
+use crate::style;
+use proptest::prelude::*;
+use serde::Deserialize;
+
+/// A recipe of our own invention with what must be read from it: grams in all, percentages of all flour.
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Case {
+    name: String,
+    text: String,
+    flour: Option<f64>,
+    water: Option<f64>,
+    salt: Option<f64>,
+    oil: Option<f64>,
+    sugar: Option<f64>,
+    yeast: Option<f64>,
+    form: Option<YeastForm>,
+    hydration: f64,
+    salt_percent: Option<f64>,
+    oil_percent: Option<f64>,
+    #[serde(default)]
+    preferments: usize,
+    flours: Option<usize>,
+    w: Option<f64>,
+    count: Option<u32>,
+    #[serde(default)]
+    unread: usize,
+    #[serde(default)]
+    rough: bool,
+    #[serde(default)]
+    percent: bool,
+}
+
+fn pasted(text: &str) -> Result<Pasted, Refused> {
+    read(&PasteRequest {
+        text: text.into(),
+        style: style::first().clone(),
+    })
+}
+
+fn weighed(p: &Pasted) -> FormulaResult {
+    formulate(&FormulaRequest {
+        formula: p.formula.clone(),
+        scales: Default::default(),
+        doses: None,
+    })
+    .unwrap()
+}
+
+fn near(case: &Case, what: &str, got: f64, want: f64) {
+    assert!(
+        (got - want).abs() <= 1e-4 * want.max(1.0),
+        "{}: {what} {got} against {want}",
+        case.name
+    );
+}
+
+#[test]
+fn every_golden_recipe_is_read_as_it_was_meant() {
+    let cases: Vec<Case> =
+        serde_json::from_str(include_str!("../../../tests/reference/pasted-recipes.json")).unwrap();
+    assert!(cases.len() >= 30);
+    for c in &cases {
+        let p = pasted(&c.text).unwrap_or_else(|e| panic!("{}: {e}", c.name));
+        let r = weighed(&p);
+        near(c, "hydration", r.true_hydration_percent, c.hydration);
+        let grams = [
+            ("flour", c.flour, r.exact_g(Ingredient::Flour)),
+            ("salt", c.salt, r.exact_g(Ingredient::Salt)),
+            ("oil", c.oil, r.exact_g(Ingredient::Oil)),
+            ("sugar", c.sugar, r.exact_g(Ingredient::Sugar)),
+            (
+                "water",
+                c.water,
+                r.true_hydration_percent / 100.0 * r.exact_g(Ingredient::Flour),
+            ),
+            ("salt %", c.salt_percent, p.formula.salt_percent),
+            ("oil %", c.oil_percent, p.formula.oil_percent),
+        ];
+        for (what, want, got) in grams {
+            if let Some(want) = want {
+                near(c, what, got, want);
+            }
+        }
+        if let Some(want) = c.yeast {
+            near(c, "yeast", r.exact_in(Ingredient::Yeast, r.last()), want);
+            assert_eq!(Some(p.formula.yeast.form), c.form, "{}", c.name);
+        }
+        assert_eq!(p.formula.preferments.len(), c.preferments, "{}", c.name);
+        let unread = p
+            .lines
+            .iter()
+            .filter(|l| l.status == Status::Unread)
+            .count();
+        assert_eq!(unread, c.unread, "{}: {:#?}", c.name, p.lines);
+        assert_eq!(p.formula.from_volumes, c.rough, "{}", c.name);
+        assert_eq!(
+            p.lines.iter().flat_map(|l| &l.items).any(|i| i.is_percent),
+            c.percent,
+            "{}",
+            c.name
+        );
+        if let Some(n) = c.flours {
+            assert_eq!(p.formula.flours.len(), n, "{}", c.name);
+        }
+        if let Some(w) = c.w {
+            assert_eq!(p.formula.flours[0].facts.w, Some(w), "{}", c.name);
+        }
+        if let Some(n) = c.count {
+            assert_eq!(p.formula.pieces.count(), n, "{}", c.name);
+        }
+    }
+}
+
+#[test]
+fn every_line_is_there_with_what_became_of_it() {
+    let p = pasted("Friday dough\n\n500 g flour\n1 1/2 cups water\nKnead well and rest\n20 g stardust\n12 g salt").unwrap();
+    let of: Vec<Status> = p.lines.iter().map(|l| l.status).collect();
+    use Status::*;
+    assert_eq!(of, [Heading, Blank, Read, Rough, Method, Unread, Read]);
+    assert_eq!(p.lines[3].items[0].how, "1.5 cups × 240 ml × 1 g/ml");
+    assert!(p.doubts.iter().any(|d| d.contains("not understood")));
+    assert!(p.doubts.iter().any(|d| d.contains("No yeast")));
+    assert_eq!(p.formula.yeast.dose, Dose::Solve);
+}
+
+#[test]
+fn a_levain_keeps_its_feeding_and_a_biga_its_own_flour() {
+    let p = pasted("Levain\n20 g starter\n40 g flour\n40 g water\n\nDough\n450 g flour\n290 g water\n11 g salt").unwrap();
+    let l = &p.formula.preferments[0];
+    assert!((l.flour_percent - 10.0).abs() < 1e-9 && (l.hydration_percent - 100.0).abs() < 1e-9);
+    assert_eq!(l.feed.unwrap().flour_parts, 2.0);
+    let p = pasted("Biga\n500 g farina W320\n225 g acqua\n5 g lievito fresco\n\nImpasto\n500 g farina W280\n475 g acqua\n25 g sale").unwrap();
+    let b = &p.formula.preferments[0];
+    assert_eq!((b.flour_percent, b.hydration_percent), (50.0, 45.0));
+    assert_eq!(b.yeast.dose, Dose::Given { percent: 1.0 });
+    let of = |w: f64| {
+        p.formula
+            .flours
+            .iter()
+            .position(|f| f.facts.w == Some(w))
+            .unwrap()
+    };
+    assert_eq!(b.flours[of(320.0)], 100.0);
+    assert_eq!(b.flours[of(280.0)], 0.0);
+}
+
+#[test]
+fn what_is_no_recipe_is_refused_with_a_sentence() {
+    for (text, part) in [
+        ("", "Paste a recipe"),
+        ("   \n\n", "Paste a recipe"),
+        ("Dear friend, how are you?", "No flour"),
+        ("500 g flour\n10 g salt", "No water"),
+        ("500 g flour\n5000 g water", "makes no dough"),
+    ] {
+        let e = pasted(text).unwrap_err().0.remove(0);
+        assert_eq!(e.field, "text");
+        assert!(e.message.contains(part), "{text}: {}", e.message);
+    }
+    assert!(
+        pasted(&"flour ".repeat(4000))
+            .unwrap_err()
+            .to_string()
+            .contains("20,000")
+    );
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(400))]
+    #[test]
+    fn arbitrary_text_never_panics(text in "\\PC{0,300}") {
+        let _ = pasted(&text);
+    }
+
+    #[test]
+    fn text_made_of_recipe_words_never_panics(
+        words in prop::collection::vec(prop::sample::select(vec![
+            "500", "1/2", "½", "g", "kg", "cups", "%", "flour", "water", "farina", "00", "sale", "W280", ":", ",", ".", "\n", "-", "(", ")",
+            "poolish", "biga", "starter", "1.000", "0,5", "a pinch of", "°C", "🍕", "<script>", "e", "and", "99999999999999", "tsp", "q.b.", "dough",
+        ]), 0..60),
+    ) {
+        for joint in ["", " "] {
+            let text = words.join(joint);
+            if let Ok(p) = pasted(&text) {
+                prop_assert!(p.formula.check().is_ok());
+                prop_assert_eq!(p.lines.len(), text.lines().count());
+            }
+        }
+    }
+
+    #[test]
+    fn grams_that_are_written_are_grams_that_are_read(flour in 100u32..2000, water in 50u32..130, salt in 1u32..4, italian: bool) {
+        let (w, s) = (flour * water / 100, flour * salt / 100);
+        prop_assume!(s > 0 && w * 100 >= flour * 41);
+        let (a, b, c) = if italian { ("farina", "acqua", "sale") } else { ("flour", "water", "salt") };
+        let p = pasted(&format!("{flour} g {a}\n{w} g {b}\n{s} g {c}")).unwrap();
+        let r = weighed(&p);
+        prop_assert!((r.exact_g(Ingredient::Flour) - f64::from(flour)).abs() < 1e-6);
+        prop_assert!((r.exact_g(Ingredient::Water) - f64::from(w)).abs() < 1e-6);
+        prop_assert!((r.exact_g(Ingredient::Salt) - f64::from(s)).abs() < 1e-6);
+    }
+}

@@ -1,0 +1,322 @@
+//! What raises the dough: preferments over their hours, then the dose of the final dough over its own.
+
+use super::plan;
+use super::{PrefermentPlan, SheetRequest, SheetYeast, hours, too_near};
+use crate::flour::{FlourPart, blend};
+use crate::formula::{self, Dose, Doses, FormulaResult};
+use crate::note::Note;
+use crate::refusal::{Refused, plain};
+use crate::rise::{
+    Air, Container, Event, Label, NoYeast, Preferment, RiseRequest, RiseResult, Shape, Stage,
+    Temperatures, YeastAnswer, forecast, solve_yeast,
+};
+use jiff::tz::TimeZone;
+
+/// A preferment that was run to the hour of its use.
+pub(super) struct Raised {
+    pub plan: PrefermentPlan,
+    pub recipe: RiseRequest,
+    /// Hours after its mixing from which to which it is ripe.
+    pub ripe_h: Option<(f64, Option<f64>)>,
+}
+
+/// The temperature of what the preferments bring, weighted by weight: their last place, °C.
+pub(super) fn preferments_c(r: &SheetRequest, f: &FormulaResult) -> f64 {
+    let list = &r.formula.preferments;
+    let whole: f64 = f.columns.iter().take(list.len()).map(|c| c.exact_g).sum();
+    if whole <= 0.0 {
+        return 0.0;
+    }
+    list.iter()
+        .zip(&f.columns)
+        .map(|(p, c)| {
+            let last = if p.cold_h > 0.0 {
+                r.fridge_c
+            } else {
+                p.warm_c.unwrap_or(r.room_c)
+            };
+            c.exact_g * last
+        })
+        .sum::<f64>()
+        / whole
+}
+
+/// The water's refusals concern the dough that it is for.
+pub(super) fn at_water(refused: Refused) -> Refused {
+    Refused(
+        refused
+            .0
+            .into_iter()
+            .map(|mut e| {
+                if e.field == "target_dough_c" || e.field == "water_g" {
+                    e.field = format!(
+                        "formula.{}",
+                        e.field.replace("water_g", "hydration_percent")
+                    );
+                }
+                e
+            })
+            .collect(),
+    )
+}
+
+/// Runs the preferments; doses that are to be solved are put into `doses`.
+pub(super) fn preferments(
+    r: &SheetRequest,
+    f: &FormulaResult,
+    doses: &mut Doses,
+) -> Result<Vec<Raised>, Refused> {
+    let mut out = Vec::new();
+    for (i, p) in r.formula.preferments.iter().enumerate() {
+        let mut recipe = recipe(r, p, f.columns[i].exact_g);
+        let path = |field: &str| format!("formula.preferments[{i}].{field}");
+        let run = match p.yeast.dose {
+            Dose::Solve => match solve_yeast(&recipe, Temperatures::InsideTheDough)? {
+                YeastAnswer::Found {
+                    yeast_percent,
+                    forecast,
+                    ..
+                } => {
+                    recipe.yeast_percent = yeast_percent;
+                    *forecast
+                }
+                YeastAnswer::None { reason, .. } => {
+                    return Err(Refused::one(path("warm_h"), no_dose(p, reason)));
+                }
+            },
+            Dose::None | Dose::Given { .. } => {
+                recipe.yeast_percent = doses.preferments[i];
+                forecast(&recipe, Temperatures::InsideTheDough).map_err(|_| {
+                    Refused::one(
+                        path("yeast"),
+                        format!(
+                            "Nothing raises {}: give it yeast, or feed it from a starter.",
+                            p.called()
+                        ),
+                    )
+                })?
+            }
+        };
+        doses.preferments[i] = recipe.yeast_percent;
+        let to_at = r.mix_at();
+        out.push(Raised {
+            plan: PrefermentPlan {
+                name: p.called().into(),
+                from_at: to_at - hours(p.hours()),
+                to_at,
+                yeast_percent: recipe.yeast_percent,
+                ripe: 100.0 * run.at_bake.ripeness_dose.min(run.at_bake.ripeness_piece),
+                label: run.at_bake.label,
+            },
+            ripe_h: run.window.map(|w| (w.from_h, w.to_h)),
+            recipe,
+        });
+    }
+    Ok(out)
+}
+
+fn no_dose(p: &formula::Preferment, reason: NoYeast) -> String {
+    let (name, h) = (p.called(), plain(p.hours()));
+    match reason {
+        NoYeast::CannotReachEvenAtMax => {
+            format!("No yeast amount ripens {name} in {h} h: give it more hours or a warmer place.")
+        }
+        NoYeast::RipeWithoutAddedYeast => {
+            format!(
+                "Even the smallest dose overruns {name} in {h} h: fewer hours or a colder place."
+            )
+        }
+    }
+}
+
+/// A preferment as the rise model takes it.
+fn recipe(r: &SheetRequest, p: &formula::Preferment, weight_g: f64) -> RiseRequest {
+    let own: Vec<FlourPart> = r
+        .formula
+        .flours
+        .iter()
+        .enumerate()
+        .map(|(i, f)| FlourPart {
+            share_percent: p.flours.get(i).copied().unwrap_or(f.share_percent),
+            ..f.clone()
+        })
+        .collect();
+    let flour = blend(&own);
+    let warm_c = p.warm_c.unwrap_or(r.room_c);
+    let tub = |hours: f64, air: Air, place_c: f64| Stage {
+        hours,
+        piece_g: weight_g.clamp(20.0, 20_000.0),
+        shape: Shape::Bulk,
+        thickness_mm: None,
+        container: Container::Tub,
+        air,
+        place_c: Some(place_c),
+        place_profile_c: None,
+        event: Event::None,
+    };
+    let stages = [
+        tub(p.warm_h, Air::Room, warm_c),
+        tub(p.cold_h, Air::Fridge, r.fridge_c),
+    ];
+    RiseRequest {
+        kind: p.rises_as(),
+        hydration_percent: p.hydration_percent,
+        salt_percent: p.salt_percent,
+        sugar_percent: 0.0,
+        oil_percent: 0.0,
+        whole_grain_percent: flour.whole_percent,
+        flour_w: flour.w,
+        yeast_percent: 0.0,
+        yeast_form: p.yeast.form,
+        yeast_vigour: 1.0,
+        leaven_fraction: p.seed_share().min(0.6),
+        leaven_vigour: 1.0,
+        preferments: vec![],
+        dough_c: warm_c.clamp(0.0, 40.0),
+        altitude_m: r.altitude_m,
+        target_volume: None,
+        start_clock_h: 8.0,
+        stages: stages.into_iter().filter(|s| s.hours > 0.0).collect(),
+    }
+}
+
+/// The dough for the rise model, leaving the mixer at `dough_c`.
+pub(super) fn dough(
+    r: &SheetRequest,
+    f: &FormulaResult,
+    raised: &[Raised],
+    dough_c: f64,
+    zone: &TimeZone,
+) -> RiseRequest {
+    let local = r.mixed_at().to_zoned(zone.clone());
+    let x = &r.formula;
+    let flour = blend(&x.flours);
+    RiseRequest {
+        kind: Default::default(),
+        hydration_percent: f.true_hydration_percent.clamp(40.0, 130.0),
+        salt_percent: x.salt_percent,
+        sugar_percent: x.sugars_percent().min(20.0),
+        oil_percent: x.fats_percent().min(20.0),
+        whole_grain_percent: flour.whole_percent,
+        flour_w: flour.w,
+        yeast_percent: 0.0,
+        yeast_form: x.yeast.form,
+        yeast_vigour: 1.0,
+        leaven_fraction: 0.0,
+        leaven_vigour: 1.0,
+        preferments: x
+            .preferments
+            .iter()
+            .zip(raised)
+            .map(|(p, done)| Preferment {
+                flour_fraction: p.flour_percent / 100.0,
+                recipe: done.recipe.clone(),
+            })
+            .collect(),
+        dough_c,
+        altitude_m: r.altitude_m,
+        target_volume: Some(x.style.target_volume),
+        start_clock_h: f64::from(local.hour()) + f64::from(local.minute()) / 60.0,
+        stages: plan::stages(r, f),
+    }
+}
+
+/// Whether the preferments raise it without a second dose.
+pub(super) type Alone = bool;
+
+/// The dose of the final dough with its forecast.
+pub(super) fn yeast(
+    r: &SheetRequest,
+    dough: &RiseRequest,
+) -> Result<(SheetYeast, RiseResult, Alone), Refused> {
+    let of = |percent: f64| SheetYeast {
+        percent,
+        fresh_equivalent_percent: percent * r.formula.yeast.form.fresh_equivalent(),
+    };
+    let with = |percent: f64| {
+        let given = RiseRequest {
+            yeast_percent: percent,
+            ..dough.clone()
+        };
+        forecast(&given, Temperatures::InsideTheDough).map_err(|e| {
+            if e.0.iter().any(|e| e.field == "yeast_percent") {
+                e.below("formula")
+            } else {
+                e
+            }
+        })
+    };
+    match r.formula.yeast.dose {
+        Dose::Given { percent } => Ok((of(percent), with(percent)?, false)),
+        Dose::None => Ok((of(0.0), with(0.0)?, false)),
+        Dose::Solve => match solve_yeast(dough, Temperatures::InsideTheDough)? {
+            YeastAnswer::Found {
+                yeast_percent,
+                fresh_equivalent_percent,
+                forecast,
+                ..
+            } => {
+                let yeast = SheetYeast {
+                    percent: yeast_percent,
+                    fresh_equivalent_percent,
+                };
+                Ok((yeast, *forecast, false))
+            }
+            YeastAnswer::None {
+                reason: NoYeast::RipeWithoutAddedYeast,
+                ..
+            } if !dough.preferments.is_empty() => Ok((of(0.0), with(0.0)?, true)),
+            YeastAnswer::None {
+                reason,
+                ripeness_at_limit,
+                ..
+            } => Err(too_near::no_yeast(reason, ripeness_at_limit)),
+        },
+    }
+}
+
+/// Ripe enough, and not past it, of 100.
+const RIPE: (f64, f64) = (85.0, 130.0);
+
+/// What to say about preferments when they are used.
+pub(super) fn notes(r: &SheetRequest, raised: &[Raised], alone: Alone) -> Vec<Note> {
+    let mut out = Vec::new();
+    for (i, (p, done)) in r.formula.preferments.iter().zip(raised).enumerate() {
+        let ripe = done.plan.ripe;
+        let name = p.called();
+        let past = ripe > RIPE.1 || matches!(done.plan.label, Label::Fading | Label::Over);
+        if (RIPE.0..=RIPE.1).contains(&ripe) && !past {
+            continue;
+        }
+        let word = if past { "past its peak" } else { "still young" };
+        let note = Note::watch(
+            "preferment_ripeness",
+            format!("{name} is {word} when it goes in"),
+            format!(
+                "Its rise clock stands at {ripe:.0} of 100 after {} h.",
+                plain(p.hours())
+            ),
+        );
+        // Soon after its first ripe moment, on the quarter hour; only warm hours are moved.
+        let better = done
+            .ripe_h
+            .filter(|_| p.cold_h == 0.0)
+            .map(|(from, _)| ((from + 0.2) * 4.0).ceil() / 4.0);
+        out.push(match better.filter(|h| (0.5..=48.0).contains(h)) {
+            Some(h) => note.remedy(
+                format!("Set {} h", plain(h)),
+                &format!("preferments[{i}].warm_h"),
+                h,
+            ),
+            None => note.todo("Change its hours or its place."),
+        });
+    }
+    if alone {
+        out.push(Note::holds(
+            "raised_alone",
+            "The preferment raises it alone",
+            "No second dose is needed for these hours.",
+        ));
+    }
+    out
+}

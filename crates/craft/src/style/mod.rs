@@ -1,0 +1,262 @@
+//! Styles as data: what a maker of this style starts from, and what is usual.
+//!
+//! Source: craft notes, sections 1, 2, 4 and 6; the table is `styles.json`. A style never forbids: outside its
+//! usual range there is a note. Makers copy a style and make it theirs; a formula carries the whole style that it
+//! was made in, so that a later change of the style changes nothing that was made before.
+
+pub mod oven_fit;
+pub mod rule_sheet;
+pub mod topping;
+
+use crate::fire::programme::Programme;
+use crate::formula::{Dose, Extra, Pieces, Preferment};
+use crate::leaven::YeastForm;
+use crate::refusal::Check;
+use schemars::JsonSchema;
+use serde::{Deserialize, Deserializer, Serialize};
+use std::sync::LazyLock;
+use topping::ToppingPart;
+
+/// An inclusive range of what is usual.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(from = "(f64, f64)", into = "(f64, f64)")]
+#[schemars(with = "(f64, f64)")]
+pub struct Usual {
+    pub low: f64,
+    pub high: f64,
+}
+
+impl From<(f64, f64)> for Usual {
+    fn from((low, high): (f64, f64)) -> Self {
+        Usual { low, high }
+    }
+}
+impl From<Usual> for (f64, f64) {
+    fn from(u: Usual) -> Self {
+        (u.low, u.high)
+    }
+}
+
+impl Usual {
+    pub fn holds(self, v: f64) -> bool {
+        (self.low - 1e-9..=self.high + 1e-9).contains(&v)
+    }
+    pub fn middle(self) -> f64 {
+        0.5 * (self.low + self.high)
+    }
+}
+
+/// What is usual in a style: percentages of the flour, balls in g, discs in cm, thickness in g/cm².
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct UsualIn {
+    pub hydration: Usual,
+    pub salt: Usual,
+    pub oil: Usual,
+    pub sugar: Usual,
+    /// Active malt.
+    pub malt: Usual,
+    pub ball_g: Usual,
+    pub disc_cm: Usual,
+    pub g_per_cm2: Usual,
+}
+
+/// The oven that a style is baked in.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StyleOven {
+    pub words: String,
+    /// °C.
+    pub floor_c: Usual,
+    /// Dome, flame or upper heat, °C.
+    pub dome_c: Usual,
+    /// Until it is charged, 5 to 240 min.
+    pub preheat_min: f64,
+}
+
+/// When basil goes on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Basil {
+    BeforeTheBake,
+    AfterTheBake,
+}
+
+/// What a style is.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Style {
+    /// Its name for programs.
+    pub key: String,
+    pub name: String,
+    /// What it is, in one line.
+    pub line: String,
+    pub pieces: Pieces,
+    pub loss_percent: f64,
+    pub hydration_percent: f64,
+    pub salt_percent: f64,
+    #[serde(default)]
+    pub oil_percent: f64,
+    #[serde(default)]
+    pub sugar_percent: f64,
+    #[serde(default)]
+    pub extras: Vec<Extra>,
+    #[serde(default)]
+    pub preferments: Vec<Preferment>,
+    pub yeast_form: YeastForm,
+    #[serde(default)]
+    pub dose: Dose,
+    pub flour_w: f64,
+    /// Volume at the bake against just mixed (spec section 7).
+    pub target_volume: f64,
+    pub target_dough_c: f64,
+    /// Hours: bulk in the room, then cold, then in the room until the bake.
+    pub bulk_h: f64,
+    pub cold_h: f64,
+    pub temper_h: f64,
+    /// Folds in the bulk, half an hour apart.
+    pub folds: u32,
+    pub oven: StyleOven,
+    pub bake: Programme,
+    pub usual: UsualIn,
+    #[serde(default)]
+    pub toppings: Vec<ToppingPart>,
+    pub basil: Basil,
+    /// Whether the traditional rule sheet is of interest.
+    #[serde(default)]
+    pub rule_sheet: bool,
+}
+
+/// A dome from here on burns sugar before the base is done, °C.
+const SCORCHING_DOME_C: f64 = 380.0;
+
+static ALL: LazyLock<Vec<Style>> = LazyLock::new(|| {
+    serde_json::from_str(include_str!("styles.json")).expect("styles.json holds styles")
+});
+
+/// The styles that ship with the product.
+pub fn all() -> &'static [Style] {
+    &ALL
+}
+
+/// A style that ships with the product, by its key.
+pub fn by_key(key: &str) -> Option<&'static Style> {
+    ALL.iter().find(|s| s.key == key)
+}
+
+/// The style that a new dough starts with.
+pub fn first() -> &'static Style {
+    &ALL[0]
+}
+
+impl Style {
+    /// Whether it bakes under a dome or flame that burns sugar.
+    pub fn scorching(&self) -> bool {
+        self.oven.dome_c.low >= SCORCHING_DOME_C
+    }
+    pub fn in_pans(&self) -> bool {
+        matches!(self.pieces, Pieces::Pans { .. })
+    }
+    /// Thickness to which a ball of this style opens, g/cm².
+    pub fn opens_to(&self) -> f64 {
+        self.usual.g_per_cm2.middle().clamp(0.2, 2.0)
+    }
+
+    /// Adds what is wrong with a style that came from outside.
+    pub fn check_into(&self, c: &mut Check) {
+        let letters = self.name.chars().count();
+        if letters == 0 || letters > 80 || self.key.len() > 64 || self.line.chars().count() > 200 {
+            c.refuse("style.name", "A style has a name of up to 80 letters.");
+        }
+        c.range(
+            "style.target_volume",
+            "Volume at the bake",
+            self.target_volume,
+            1.4,
+            3.5,
+            "times",
+        );
+        c.range(
+            "style.oven.preheat_min",
+            "Preheat",
+            self.oven.preheat_min,
+            5.0,
+            240.0,
+            "min",
+        );
+        c.range(
+            "style.flour_w",
+            "Flour strength W",
+            self.flour_w,
+            80.0,
+            450.0,
+            "",
+        );
+        c.range("style.folds", "Folds", f64::from(self.folds), 0.0, 12.0, "");
+        let u = &self.usual;
+        for (field, r, low, high) in [
+            ("hydration", u.hydration, 30.0, 130.0),
+            ("salt", u.salt, 0.0, 5.0),
+            ("oil", u.oil, 0.0, 20.0),
+            ("sugar", u.sugar, 0.0, 20.0),
+            ("malt", u.malt, 0.0, 5.0),
+            ("ball_g", u.ball_g, 30.0, 5000.0),
+            ("disc_cm", u.disc_cm, 8.0, 120.0),
+            ("g_per_cm2", u.g_per_cm2, 0.2, 2.0),
+        ] {
+            if !(low..=high).contains(&r.low) || !(r.low..=high).contains(&r.high) {
+                c.refuse(
+                    &format!("style.usual.{field}"),
+                    format!("A range within {low} to {high}, the lower end first."),
+                );
+            }
+        }
+        for (field, r) in [("floor_c", self.oven.floor_c), ("dome_c", self.oven.dome_c)] {
+            if !(100.0..=600.0).contains(&r.low) || !(r.low..=600.0).contains(&r.high) {
+                c.refuse(
+                    &format!("style.oven.{field}"),
+                    "A range within 100 to 600 °C, the lower end first.",
+                );
+            }
+        }
+        if let Err(sentence) = self.bake.check() {
+            c.refuse("style.bake", sentence);
+        }
+    }
+}
+
+/// A style by its key, or all of it; for the schema.
+#[derive(JsonSchema)]
+#[serde(untagged)]
+#[allow(dead_code)]
+pub enum NamedOrWhole {
+    Named(String),
+    Whole(Box<Style>),
+}
+
+/// Reads a style that is given by its key or in full.
+pub fn named_or_whole<'de, D: Deserializer<'de>>(d: D) -> Result<Style, D::Error> {
+    struct Either;
+    impl<'de> serde::de::Visitor<'de> for Either {
+        type Value = Style;
+        fn expecting(&self, f: &mut std::fmt::Formatter) -> std::fmt::Result {
+            f.write_str("the key of a style, or all of its fields")
+        }
+        fn visit_str<E: serde::de::Error>(self, key: &str) -> Result<Style, E> {
+            by_key(key).cloned().ok_or_else(|| {
+                let known: Vec<_> = all().iter().map(|s| s.key.as_str()).collect();
+                E::custom(format!(
+                    "no style {key:.40}; known are {}",
+                    known.join(", ")
+                ))
+            })
+        }
+        fn visit_map<A: serde::de::MapAccess<'de>>(self, map: A) -> Result<Style, A::Error> {
+            Style::deserialize(serde::de::value::MapAccessDeserializer::new(map))
+        }
+    }
+    d.deserialize_any(Either)
+}
+
+#[cfg(test)]
+mod tests;

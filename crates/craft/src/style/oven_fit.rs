@@ -1,0 +1,278 @@
+//! Fit to my oven: what to change in the dough and on it so that this style comes out of that oven.
+//!
+//! Input: a formula, the oven's kind and its top temperature (°C, 150 to 550). Output: changes, each with its
+//! reason and the field and value that make it. Source: craft notes, section 1: sugar and malt bring colour, oil
+//! keeps the crust supple in a long bake, drier toppings and a double bake where there is no dome; in a very hot
+//! oven all of these burn.
+
+use crate::formula::{Extra, ExtraKind, Formula};
+use crate::refusal::{Check, Refused, plain};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum OvenKind {
+    WoodDome,
+    GasDome,
+    PortableFlame,
+    ElectricDeck,
+    /// Steel or stone under the grill.
+    HomeWithSteel,
+    HomeWithTray,
+}
+
+impl OvenKind {
+    pub const ALL: [OvenKind; 6] = [
+        OvenKind::WoodDome,
+        OvenKind::GasDome,
+        OvenKind::PortableFlame,
+        OvenKind::ElectricDeck,
+        OvenKind::HomeWithSteel,
+        OvenKind::HomeWithTray,
+    ];
+    pub fn key(self) -> &'static str {
+        match self {
+            OvenKind::WoodDome => "wood_dome",
+            OvenKind::GasDome => "gas_dome",
+            OvenKind::PortableFlame => "portable_flame",
+            OvenKind::ElectricDeck => "electric_deck",
+            OvenKind::HomeWithSteel => "home_with_steel",
+            OvenKind::HomeWithTray => "home_with_tray",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<OvenKind> {
+        OvenKind::ALL.into_iter().find(|k| k.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            OvenKind::WoodDome => "Wood-fired dome",
+            OvenKind::GasDome => "Gas dome",
+            OvenKind::PortableFlame => "Portable, gas or wood",
+            OvenKind::ElectricDeck => "Electric deck",
+            OvenKind::HomeWithSteel => "Home oven, steel or stone",
+            OvenKind::HomeWithTray => "Home oven, thin tray",
+        }
+    }
+    fn at_home(self) -> bool {
+        matches!(self, OvenKind::HomeWithSteel | OvenKind::HomeWithTray)
+    }
+}
+
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Oven {
+    pub kind: OvenKind,
+    /// What it reaches, 150 to 550 °C.
+    pub top_c: f64,
+}
+
+/// One change.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Change {
+    pub what: String,
+    pub why: String,
+}
+
+/// The formula that fits, and how it came to be.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Fitted {
+    /// Empty when it fits as it is.
+    pub changes: Vec<Change>,
+    pub formula: Formula,
+    pub says: String,
+}
+
+/// Below this a lean dough dries before it colours, °C.
+const COLOURS_ALONE_C: f64 = 330.0;
+/// Above this sugar and malt burn, °C.
+const BURNS_C: f64 = 380.0;
+
+/// Fits a formula to an oven.
+///
+/// Errors: [`Refused`] for a temperature outside 150 to 550 °C.
+pub fn fit(f: &Formula, oven: Oven) -> Result<Fitted, Refused> {
+    let mut c = Check::new();
+    c.range(
+        "oven_top_c",
+        "The oven reaches",
+        oven.top_c,
+        150.0,
+        550.0,
+        "°C",
+    );
+    c.done()?;
+    let mut out = Fitting {
+        formula: f.clone(),
+        changes: vec![],
+    };
+    if oven.top_c < COLOURS_ALONE_C {
+        out.cool(oven);
+    } else if oven.top_c >= BURNS_C {
+        out.hot();
+    }
+    let says = match (out.changes.len(), oven.top_c) {
+        (0, t) => format!("{} fits an oven of {} °C as it is.", f.style.name, plain(t)),
+        (n, t) => format!(
+            "For {} °C: {n} {}.",
+            plain(t),
+            if n == 1 { "change" } else { "changes" }
+        ),
+    };
+    Ok(Fitted {
+        changes: out.changes,
+        formula: out.formula,
+        says,
+    })
+}
+
+struct Fitting {
+    formula: Formula,
+    changes: Vec<Change>,
+}
+
+impl Fitting {
+    fn change(&mut self, what: String, why: &str) {
+        self.changes.push(Change {
+            what,
+            why: why.into(),
+        });
+    }
+    fn malt(&self) -> f64 {
+        self.formula
+            .extras
+            .iter()
+            .filter(|e| e.kind == ExtraKind::ActiveMalt)
+            .map(|e| e.amount)
+            .sum()
+    }
+
+    /// Colour, suppleness and drier toppings for an oven without a dome.
+    fn cool(&mut self, oven: Oven) {
+        let short = COLOURS_ALONE_C - oven.top_c;
+        // 1 to 2 % sugar and 1 to 3 % oil in a home oven of 250 to 290 °C: the cooler, the more.
+        let sugar = (1.0 + short / 80.0).min(2.0);
+        let sugar = (sugar * 2.0).round() / 2.0;
+        if self.formula.sugars_percent() < sugar - 0.25 {
+            self.formula.sugar_percent += sugar - self.formula.sugars_percent();
+            self.formula.sugar_percent = (self.formula.sugar_percent * 10.0).round() / 10.0;
+            let p = self.formula.sugar_percent;
+            self.change(
+                format!("Sugar {} %", plain(p)),
+                "A cool oven dries the crust before it browns; sugar brings the colour early.",
+            );
+        }
+        let oil = if oven.kind.at_home() { 2.0 } else { 1.5 };
+        if self.formula.fats_percent() < oil - 0.25 {
+            self.formula.oil_percent += oil - self.formula.fats_percent();
+            self.formula.oil_percent = (self.formula.oil_percent * 10.0).round() / 10.0;
+            let p = self.formula.oil_percent;
+            self.change(
+                format!("Oil {} %", plain(p)),
+                "Oil keeps the crust supple through a bake of minutes.",
+            );
+        }
+        if oven.top_c < 280.0 && self.malt() < 0.3 {
+            let malt = Extra {
+                kind: ExtraKind::ActiveMalt,
+                name: String::new(),
+                amount: 0.5,
+            };
+            self.formula
+                .extras
+                .retain(|e| e.kind != ExtraKind::ActiveMalt);
+            self.formula.extras.push(malt);
+            self.change(
+                "Active malt 0.5 %".into(),
+                "Its enzymes make sugar during the rise: colour below 280 °C.",
+            );
+        }
+        self.drier();
+        let wants_dome = self.formula.style.oven.dome_c.low >= COLOURS_ALONE_C;
+        if wants_dome && oven.kind.at_home() && !self.formula.double_bake && !self.formula.in_pans()
+        {
+            self.formula.double_bake = true;
+            self.change(
+                "Double bake".into(),
+                "Sauce alone until the rim takes colour, out, cheese and herbs on, back for about 1.5 min: the cheese does not split.",
+            );
+        }
+        self.water_up(oven);
+    }
+
+    /// A long bake dries: a lean dough wants some water more.
+    fn water_up(&mut self, oven: Oven) {
+        let low = 62.0;
+        if oven.top_c <= 300.0 && self.formula.hydration_percent < low && !self.formula.in_pans() {
+            self.formula.hydration_percent = low;
+            self.change(
+                format!("Water {} %", plain(low)),
+                "A bake of minutes dries more than one of seconds.",
+            );
+        }
+    }
+
+    fn drier(&mut self) {
+        let mut named = Vec::new();
+        for t in &mut self.formula.toppings {
+            if t.wet && !t.after_the_bake && t.name.to_lowercase().contains("fresh mozzarella") {
+                t.name = "Aged mozzarella".into();
+                t.wet = false;
+                t.g_per_disc = (t.g_per_disc * 0.9).round();
+                named.push(t.name.clone());
+            }
+        }
+        if !named.is_empty() {
+            self.change(
+                "Aged mozzarella for fresh".into(),
+                "In minutes fresh cheese lets its water go and soaks the centre.",
+            );
+        }
+        let basil = self
+            .formula
+            .toppings
+            .iter_mut()
+            .find(|t| t.name.to_lowercase().contains("basil") && !t.after_the_bake);
+        if let Some(t) = basil {
+            t.after_the_bake = true;
+            self.change(
+                "Basil after the bake".into(),
+                "In a slow oven it turns black.",
+            );
+        }
+    }
+
+    /// What burns under a dome goes out.
+    fn hot(&mut self) {
+        if self.formula.sugar_percent > 0.0 {
+            self.formula.sugar_percent = 0.0;
+            self.change(
+                "No sugar".into(),
+                "Above 380 °C it chars before the base is done.",
+            );
+        }
+        if self.malt() > 0.0 {
+            self.formula
+                .extras
+                .retain(|e| e.kind != ExtraKind::ActiveMalt);
+            self.change(
+                "No malt".into(),
+                "Above 380 °C it chars before the base is done.",
+            );
+        }
+        if self.formula.oil_percent > 0.5 {
+            self.formula.oil_percent = 0.0;
+            self.change(
+                "No oil in the dough".into(),
+                "In a bake of 90 s oil makes the crust crisp and dark instead of soft.",
+            );
+        }
+        if self.formula.double_bake {
+            self.formula.double_bake = false;
+            self.change(
+                "One bake".into(),
+                "Under a dome cheese and rim are done together.",
+            );
+        }
+    }
+}

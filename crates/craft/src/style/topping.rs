@@ -1,0 +1,168 @@
+//! Toppings: how much for these pizzas, what is in them, and what must be cooked before it goes on.
+//!
+//! Source: craft notes, section 2 (amounts for a 30 cm disc, scaled by area) and section 9. Allergens name what is
+//! usual; the packet decides.
+
+use crate::formula::{Portion, disc_cm2};
+use crate::note::Note;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// The disc to which amounts refer, cm.
+pub const DISC_CM: f64 = 30.0;
+
+/// Whether it must be cooked before it goes on.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Cook {
+    #[default]
+    No,
+    /// Raw meat and the like: before any bake shorter than 10 min.
+    Meat,
+    /// Hard vegetables: before any bake shorter than 4 min.
+    HardVegetable,
+}
+
+impl Cook {
+    pub const ALL: [Cook; 3] = [Cook::No, Cook::Meat, Cook::HardVegetable];
+    pub fn key(self) -> &'static str {
+        match self {
+            Cook::No => "no",
+            Cook::Meat => "meat",
+            Cook::HardVegetable => "hard_vegetable",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Cook> {
+        Cook::ALL.into_iter().find(|c| c.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            Cook::No => "As it is",
+            Cook::Meat => "Raw meat",
+            Cook::HardVegetable => "Hard vegetable",
+        }
+    }
+    /// Bakes shorter than this leave it raw, s.
+    fn needs_s(self) -> u32 {
+        match self {
+            Cook::No => 0,
+            Cook::Meat => 600,
+            Cook::HardVegetable => 240,
+        }
+    }
+}
+
+/// One topping of a formula.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ToppingPart {
+    pub name: String,
+    /// On a disc of 30 cm, 0 to 500 g.
+    pub g_per_disc: f64,
+    /// Wet ones and short bakes conflict.
+    #[serde(default)]
+    pub wet: bool,
+    #[serde(default)]
+    pub cook: Cook,
+    /// "milk", "nuts"; what the packet says.
+    #[serde(default)]
+    pub allergens: String,
+    #[serde(default)]
+    pub after_the_bake: bool,
+}
+
+/// A topping for the whole batch.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct ToppingAmount {
+    pub name: String,
+    /// On one piece of each kind, g, in the order of the portions.
+    pub each_g: Vec<f64>,
+    pub total_g: f64,
+    pub cook_first: bool,
+    pub after_the_bake: bool,
+    pub allergens: String,
+}
+
+/// Scales toppings by area to the portions.
+pub fn amounts(toppings: &[ToppingPart], portions: &[Portion], bake_s: u32) -> Vec<ToppingAmount> {
+    let disc = disc_cm2(DISC_CM);
+    toppings
+        .iter()
+        .map(|t| {
+            let each_g: Vec<f64> = portions
+                .iter()
+                .map(|p| t.g_per_disc * p.area_cm2 / disc)
+                .collect();
+            ToppingAmount {
+                total_g: each_g
+                    .iter()
+                    .zip(portions)
+                    .map(|(g, p)| g * f64::from(p.count))
+                    .sum(),
+                each_g,
+                name: t.name.clone(),
+                cook_first: bake_s < t.cook.needs_s(),
+                after_the_bake: t.after_the_bake,
+                allergens: t.allergens.clone(),
+            }
+        })
+        .collect()
+}
+
+/// Allergens of the toppings and of the dough, each named once.
+pub fn allergens(toppings: &[ToppingPart], of_dough: &[&str]) -> Vec<String> {
+    let mut out: Vec<String> = of_dough.iter().map(|a| a.trim().to_lowercase()).collect();
+    for t in toppings {
+        out.extend(t.allergens.split(',').map(|a| a.trim().to_lowercase()));
+    }
+    out.retain(|a| !a.is_empty());
+    out.sort();
+    out.dedup();
+    out
+}
+
+/// So much wet topping on a 30 cm disc still bakes off in this time, g (craft notes: sauce up to 90 and cheese
+/// up to 100 for a bake of 60 to 90 s; a longer bake carries more).
+fn carries_g(bake_s: u32) -> f64 {
+    if bake_s <= 120 { 190.0 } else { 260.0 }
+}
+
+/// What to say about toppings in this bake.
+pub fn notes(toppings: &[ToppingPart], bake_s: u32) -> Vec<Note> {
+    let mut out = Vec::new();
+    let wet: f64 = toppings
+        .iter()
+        .filter(|t| t.wet && !t.after_the_bake)
+        .map(|t| t.g_per_disc)
+        .sum();
+    if wet > carries_g(bake_s) {
+        out.push(
+            Note::watch(
+                "toppings_wet",
+                format!("{wet:.0} g of wet toppings on a 30 cm disc"),
+                format!(
+                    "A bake of {bake_s} s dries off about {:.0} g; more leaves the centre wet.",
+                    carries_g(bake_s)
+                ),
+            )
+            .todo("Take less, drain it, or put some on after the bake."),
+        );
+    }
+    let raw: Vec<&str> = toppings
+        .iter()
+        .filter(|t| !t.after_the_bake && bake_s < t.cook.needs_s())
+        .map(|t| t.name.as_str())
+        .collect();
+    if !raw.is_empty() {
+        let names = raw.join(", ");
+        out.push(
+            Note::watch(
+                "cook_first",
+                format!("Cook first: {names}"),
+                format!("A bake of {bake_s} s does not cook them through."),
+            )
+            .todo("Meat to its safe core temperature; keep perishables at 5 °C or below until they go on."),
+        );
+    }
+    out
+}

@@ -1,0 +1,331 @@
+//! The formula: a named row of versions. A version is never changed; editing makes the next one.
+
+use crate::batch::{Origin, written};
+use crate::{KitchenId, Result, StoreError, instant, is_duplicate};
+use craft::formula::Formula;
+use jiff::Timestamp;
+use sqlx::MySqlConnection;
+use uuid::Uuid;
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub struct FormulaId(pub u64);
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub struct VersionId(pub u64);
+
+/// A formula in the library's list.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Listed {
+    pub id: FormulaId,
+    pub name: String,
+    pub style_key: String,
+    pub style_name: String,
+    /// Number of its latest version.
+    pub head: u32,
+    pub archived: bool,
+    pub changed_at: Timestamp,
+    /// What was changed last.
+    pub why: String,
+}
+
+/// One version.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Version {
+    pub id: VersionId,
+    pub of: FormulaId,
+    pub number: u32,
+    pub name: String,
+    pub why: String,
+    pub made_at: Timestamp,
+    pub formula: Formula,
+}
+
+/// A version to be kept.
+#[derive(Debug, Clone)]
+pub struct NewVersion<'a> {
+    pub form_key: Uuid,
+    pub name: &'a str,
+    pub why: &'a str,
+    pub formula: &'a Formula,
+    /// The formula that it is the next version of, with the number that the maker began from.
+    pub of: Option<(FormulaId, u32)>,
+    pub origin: Origin,
+}
+
+/// What became of a save.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Kept {
+    Done {
+        of: FormulaId,
+        number: u32,
+    },
+    /// Somebody made a newer version meanwhile; nothing was written.
+    Stale {
+        head: u32,
+    },
+}
+
+/// Keeps a version; a form that was kept before is found again. Call it inside a transaction.
+pub async fn keep(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    new: &NewVersion<'_>,
+    now: Timestamp,
+) -> Result<Kept> {
+    if let Some((of, number)) = by_form(db, kitchen, new.form_key).await? {
+        return Ok(Kept::Done { of, number });
+    }
+    let (of, number) = match new.of {
+        None => (begin(db, kitchen, new, now).await?, 1),
+        Some((of, began_from)) => {
+            let done = sqlx::query!(
+                "UPDATE formula SET head = head + 1, name = ?, style_key = ?, style_name = ?, changed_at = ?
+                 WHERE kitchen_id = ? AND id = ? AND head = ?",
+                new.name,
+                new.formula.style.key,
+                new.formula.style.name,
+                instant::to_row(now),
+                kitchen.0,
+                of.0,
+                began_from
+            )
+            .execute(&mut *db)
+            .await?;
+            if done.rows_affected() == 0 {
+                let head = head(db, kitchen, of).await?;
+                return Ok(Kept::Stale {
+                    head: head.unwrap_or(0),
+                });
+            }
+            (of, began_from + 1)
+        }
+    };
+    let done = sqlx::query!(
+        "INSERT INTO formula_version (kitchen_id, formula_id, number, form_key, name, why, formula, made_at)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+        kitchen.0,
+        of.0,
+        number,
+        new.form_key.to_string(),
+        new.name,
+        new.why,
+        written(new.formula)?,
+        instant::to_row(now)
+    )
+    .execute(&mut *db)
+    .await;
+    match done {
+        Ok(_) => Ok(Kept::Done { of, number }),
+        Err(e) if is_duplicate(&e) => Ok(Kept::Stale { head: number }),
+        Err(e) => Err(e.into()),
+    }
+}
+
+async fn begin(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    new: &NewVersion<'_>,
+    now: Timestamp,
+) -> Result<FormulaId> {
+    let at = instant::to_row(now);
+    let done = sqlx::query!(
+        "INSERT INTO formula (kitchen_id, name, style_key, style_name, head, origin, created_at, changed_at)
+         VALUES (?, ?, ?, ?, 1, ?, ?, ?)",
+        kitchen.0,
+        new.name,
+        new.formula.style.key,
+        new.formula.style.name,
+        new.origin.key(),
+        at,
+        at
+    )
+    .execute(db)
+    .await?;
+    Ok(FormulaId(done.last_insert_id()))
+}
+
+async fn head(db: &mut MySqlConnection, kitchen: KitchenId, id: FormulaId) -> Result<Option<u32>> {
+    Ok(sqlx::query_scalar!(
+        "SELECT head FROM formula WHERE kitchen_id = ? AND id = ?",
+        kitchen.0,
+        id.0
+    )
+    .fetch_optional(db)
+    .await?)
+}
+
+/// The version that a form was kept as.
+pub async fn by_form(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    form_key: Uuid,
+) -> Result<Option<(FormulaId, u32)>> {
+    let row = sqlx::query!(
+        "SELECT formula_id, number FROM formula_version WHERE kitchen_id = ? AND form_key = ?",
+        kitchen.0,
+        form_key.to_string()
+    )
+    .fetch_optional(db)
+    .await?;
+    Ok(row.map(|r| (FormulaId(r.formula_id), r.number)))
+}
+
+/// What to list.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Find {
+    /// In the name, the style or what was changed; empty for all.
+    pub text: String,
+    /// A style's key; empty for all.
+    pub style_key: String,
+    pub archived: bool,
+}
+
+/// Formulas, the one changed last first.
+pub async fn list(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    find: &Find,
+) -> Result<Vec<Listed>> {
+    // A per cent sign that is typed is a letter, not a wildcard.
+    let like: String = find
+        .text
+        .trim()
+        .chars()
+        .flat_map(|c| {
+            if matches!(c, '%' | '_' | '\\') {
+                vec!['\\', c]
+            } else {
+                vec![c]
+            }
+        })
+        .collect();
+    let like = format!("%{like}%");
+    let rows = sqlx::query!(
+        "SELECT f.id, f.name, f.style_key, f.style_name, f.head, f.archived_at, f.changed_at, v.why
+         FROM formula f JOIN formula_version v ON v.formula_id = f.id AND v.number = f.head
+         WHERE f.kitchen_id = ? AND (f.archived_at IS NOT NULL) = ? AND (? = '' OR f.style_key = ?)
+           AND (f.name LIKE ? OR f.style_name LIKE ? OR v.why LIKE ?)
+         ORDER BY f.changed_at DESC, f.id DESC LIMIT 200",
+        kitchen.0,
+        find.archived,
+        find.style_key,
+        find.style_key,
+        like,
+        like,
+        like
+    )
+    .fetch_all(db)
+    .await?;
+    Ok(rows
+        .into_iter()
+        .map(|r| Listed {
+            id: FormulaId(r.id),
+            name: r.name,
+            style_key: r.style_key,
+            style_name: r.style_name,
+            head: r.head,
+            archived: r.archived_at.is_some(),
+            changed_at: instant::from_row(r.changed_at),
+            why: r.why,
+        })
+        .collect())
+}
+
+/// All versions of a formula, the latest first.
+pub async fn versions(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    id: FormulaId,
+) -> Result<Vec<Version>> {
+    let rows = sqlx::query!(
+        "SELECT id, number, name, why, formula, made_at FROM formula_version
+         WHERE kitchen_id = ? AND formula_id = ? ORDER BY number DESC",
+        kitchen.0,
+        id.0
+    )
+    .fetch_all(db)
+    .await?;
+    rows.into_iter()
+        .map(|r| {
+            Ok(Version {
+                id: VersionId(r.id),
+                of: id,
+                number: r.number,
+                formula: read(id, r.number, &r.formula)?,
+                name: r.name,
+                why: r.why,
+                made_at: instant::from_row(r.made_at),
+            })
+        })
+        .collect()
+}
+
+/// One version; the latest without a number.
+pub async fn version(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    id: FormulaId,
+    number: Option<u32>,
+) -> Result<Option<Version>> {
+    let row = sqlx::query!(
+        "SELECT v.id, v.number, v.name, v.why, v.formula, v.made_at
+         FROM formula f JOIN formula_version v ON v.formula_id = f.id AND v.number = COALESCE(?, f.head)
+         WHERE f.kitchen_id = ? AND f.id = ?",
+        number,
+        kitchen.0,
+        id.0
+    )
+    .fetch_optional(db)
+    .await?;
+    row.map(|r| {
+        Ok(Version {
+            id: VersionId(r.id),
+            of: id,
+            number: r.number,
+            formula: read(id, r.number, &r.formula)?,
+            name: r.name,
+            why: r.why,
+            made_at: instant::from_row(r.made_at),
+        })
+    })
+    .transpose()
+}
+
+fn read(id: FormulaId, number: u32, json: &str) -> Result<Formula> {
+    serde_json::from_str(json)
+        .map_err(|e| StoreError::Unreadable(format!("formula {} version {number}: {e}", id.0)))
+}
+
+/// Whether a formula was put away.
+pub async fn is_archived(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    id: FormulaId,
+) -> Result<bool> {
+    let n = sqlx::query_scalar!(
+        "SELECT COUNT(*) FROM formula WHERE kitchen_id = ? AND id = ? AND archived_at IS NOT NULL",
+        kitchen.0,
+        id.0
+    )
+    .fetch_one(db)
+    .await?;
+    Ok(n > 0)
+}
+
+/// Puts a formula away, or takes it back; nothing of it goes.
+pub async fn archive(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    id: FormulaId,
+    away_at: Option<Timestamp>,
+) -> Result<()> {
+    sqlx::query!(
+        "UPDATE formula SET archived_at = ? WHERE kitchen_id = ? AND id = ?",
+        away_at.map(instant::to_row),
+        kitchen.0,
+        id.0
+    )
+    .execute(db)
+    .await?;
+    Ok(())
+}

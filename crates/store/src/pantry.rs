@@ -1,0 +1,184 @@
+//! The pantry: flours, leavens, scales, pans, boxes, goods and the maker's own styles. Each is a row of facts; a change
+//! that began from an older one is refused with the newer one shown.
+
+use crate::batch::written;
+use crate::{KitchenId, Result, StoreError, instant};
+use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
+use craft::style::Style;
+use jiff::Timestamp;
+use serde::Serialize;
+use serde::de::DeserializeOwned;
+use sqlx::MySqlConnection;
+
+/// Something that a pantry holds.
+pub trait Facts: Serialize + DeserializeOwned {
+    const KIND: &'static str;
+    fn name(&self) -> &str;
+}
+
+macro_rules! facts {
+    ($($type:ty => $kind:literal),*) => {$(
+        impl Facts for $type {
+            const KIND: &'static str = $kind;
+            fn name(&self) -> &str {
+                &self.name
+            }
+        }
+    )*};
+}
+facts!(Flour => "flour", Leaven => "leaven", Scale => "scale", Pan => "pan", DoughBox => "box", Good => "good", Style => "style");
+
+/// A row of the pantry.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Item<F> {
+    pub id: u64,
+    pub revision: u64,
+    pub facts: F,
+}
+
+/// What became of a change.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Put<F> {
+    Done(u64),
+    /// Somebody changed it meanwhile: as it is now; `None` when it was put away.
+    Stale(Option<Box<Item<F>>>),
+}
+
+fn item<F: Facts>(id: u64, revision: u64, json: &str) -> Result<Item<F>> {
+    let facts = serde_json::from_str(json)
+        .map_err(|e| StoreError::Unreadable(format!("{} {id}: {e}", F::KIND)))?;
+    Ok(Item {
+        id,
+        revision,
+        facts,
+    })
+}
+
+/// All of a kind, by name.
+pub async fn list<F: Facts>(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<Vec<Item<F>>> {
+    let rows = sqlx::query!(
+        "SELECT id, revision, facts FROM pantry_item
+         WHERE kitchen_id = ? AND kind = ? AND archived_at IS NULL ORDER BY name, id LIMIT 500",
+        kitchen.0,
+        F::KIND
+    )
+    .fetch_all(db)
+    .await?;
+    rows.iter()
+        .map(|r| item(r.id, r.revision, &r.facts))
+        .collect()
+}
+
+/// All that a pantry holds, by name within each kind.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Everything {
+    pub flours: Vec<Item<Flour>>,
+    pub leavens: Vec<Item<Leaven>>,
+    pub scales: Vec<Item<Scale>>,
+    pub pans: Vec<Item<Pan>>,
+    pub boxes: Vec<Item<DoughBox>>,
+    pub goods: Vec<Item<Good>>,
+    pub styles: Vec<Item<Style>>,
+}
+
+/// All kinds by one statement.
+pub async fn everything(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<Everything> {
+    let rows = sqlx::query!(
+        "SELECT id, kind, revision, facts FROM pantry_item
+         WHERE kitchen_id = ? AND archived_at IS NULL ORDER BY name, id LIMIT 2000",
+        kitchen.0
+    )
+    .fetch_all(db)
+    .await?;
+    let mut out = Everything::default();
+    for r in rows {
+        let (id, rev, facts) = (r.id, r.revision, r.facts.as_str());
+        match r.kind.as_str() {
+            Flour::KIND => out.flours.push(item(id, rev, facts)?),
+            Leaven::KIND => out.leavens.push(item(id, rev, facts)?),
+            Scale::KIND => out.scales.push(item(id, rev, facts)?),
+            Pan::KIND => out.pans.push(item(id, rev, facts)?),
+            DoughBox::KIND => out.boxes.push(item(id, rev, facts)?),
+            Good::KIND => out.goods.push(item(id, rev, facts)?),
+            _ => out.styles.push(item(id, rev, facts)?),
+        }
+    }
+    Ok(out)
+}
+
+/// One of a kind, also when it was put away.
+pub async fn by_id<F: Facts>(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    id: u64,
+) -> Result<Option<Item<F>>> {
+    let row = sqlx::query!(
+        "SELECT id, revision, facts FROM pantry_item WHERE kitchen_id = ? AND kind = ? AND id = ?",
+        kitchen.0,
+        F::KIND,
+        id
+    )
+    .fetch_optional(db)
+    .await?;
+    row.map(|r| item(r.id, r.revision, &r.facts)).transpose()
+}
+
+/// Adds facts, or changes the row that is still at this revision.
+pub async fn put<F: Facts>(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    at: Option<(u64, u64)>,
+    facts: &F,
+    now: Timestamp,
+) -> Result<Put<F>> {
+    let json = written(facts)?;
+    let Some((id, revision)) = at else {
+        let done = sqlx::query!(
+            "INSERT INTO pantry_item (kitchen_id, kind, name, facts, created_at) VALUES (?, ?, ?, ?, ?)",
+            kitchen.0,
+            F::KIND,
+            facts.name(),
+            json,
+            instant::to_row(now)
+        )
+        .execute(db)
+        .await?;
+        return Ok(Put::Done(done.last_insert_id()));
+    };
+    let done = sqlx::query!(
+        "UPDATE pantry_item SET name = ?, facts = ?, revision = revision + 1
+         WHERE kitchen_id = ? AND kind = ? AND id = ? AND revision = ? AND archived_at IS NULL",
+        facts.name(),
+        json,
+        kitchen.0,
+        F::KIND,
+        id,
+        revision
+    )
+    .execute(&mut *db)
+    .await?;
+    if done.rows_affected() == 1 {
+        return Ok(Put::Done(id));
+    }
+    Ok(Put::Stale(by_id(db, kitchen, id).await?.map(Box::new)))
+}
+
+/// Puts an item away: it is no longer listed; what was made with it is not touched.
+pub async fn put_away<F: Facts>(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    id: u64,
+    now: Timestamp,
+) -> Result<()> {
+    sqlx::query!(
+        "UPDATE pantry_item SET archived_at = ?, revision = revision + 1
+         WHERE kitchen_id = ? AND kind = ? AND id = ? AND archived_at IS NULL",
+        instant::to_row(now),
+        kitchen.0,
+        F::KIND,
+        id
+    )
+    .execute(db)
+    .await?;
+    Ok(())
+}

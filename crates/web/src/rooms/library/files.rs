@@ -1,0 +1,128 @@
+//! A formula taken away as a file.
+
+use crate::App;
+use crate::rooms::sheet::{opened, reading};
+use crate::shared::error::Trouble;
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
+use axum::Router;
+use axum::extract::{Path, State};
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
+use axum::routing::get;
+use craft::exchange::{Kept, export, sheet_as_csv, to_recipe_ld};
+use craft::sheet::{SheetRequest, SheetResult, work_out};
+use store::formula::{self, FormulaId, Version};
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/formulas/{id}/versions/{number}/formula.json", get(own))
+        .route("/formulas/{id}/versions/{number}/sheet.csv", get(csv))
+        .route(
+            "/formulas/{id}/versions/{number}/recipe.jsonld",
+            get(recipe),
+        )
+}
+
+async fn version(app: &App, here: &Here, id: u64, number: u32) -> Result<Version, Trouble> {
+    let mut db = app.db.acquire().await?;
+    formula::version(&mut db, here.id(), FormulaId(id), Some(number))
+        .await?
+        .ok_or_else(|| Trouble::NoFormula(format!("{id}, version {number}")))
+}
+
+/// A file's name out of a formula's: letters and digits.
+fn file_name(name: &str, ending: &str) -> String {
+    let plain: String = name
+        .to_lowercase()
+        .chars()
+        .map(|c| if c.is_ascii_alphanumeric() { c } else { '-' })
+        .collect();
+    let plain = plain
+        .split('-')
+        .filter(|p| !p.is_empty())
+        .collect::<Vec<_>>()
+        .join("-");
+    let plain = if plain.is_empty() {
+        "formula".into()
+    } else {
+        plain
+    };
+    format!("attachment; filename=\"{plain}.{ending}\"")
+}
+
+fn file(kind: &'static str, name: String, text: String) -> Response {
+    (
+        [
+            (header::CONTENT_TYPE, kind.to_string()),
+            (header::CONTENT_DISPOSITION, name),
+        ],
+        text,
+    )
+        .into_response()
+}
+
+/// The version worked out for its next serving in this kitchen.
+async fn worked(
+    app: &App,
+    here: &Here,
+    v: &Version,
+) -> Result<(SheetRequest, SheetResult), Trouble> {
+    let larder = Larder::of(app, here).await?;
+    let typed = opened(&v.formula, Some(&v.name), None, here);
+    let say = |e: Vec<craft::refusal::FieldError>| {
+        Trouble::Asked(
+            e.into_iter()
+                .map(|e| e.message)
+                .collect::<Vec<_>>()
+                .join(" "),
+        )
+    };
+    let sheet = reading::read(&typed, here, larder.scales(here)).map_err(say)?;
+    let result = work_out(&sheet.request).map_err(|e| say(e.0))?;
+    Ok((sheet.request, result))
+}
+
+async fn own(
+    State(app): State<App>,
+    here: Here,
+    Path((id, number)): Path<(u64, u32)>,
+) -> Result<Response, Trouble> {
+    let v = version(&app, &here, id, number).await?;
+    let text = export(&Kept::new(&v.name, &v.why, v.formula));
+    Ok(file("application/json", file_name(&v.name, "json"), text))
+}
+
+async fn csv(
+    State(app): State<App>,
+    here: Here,
+    Path((id, number)): Path<(u64, u32)>,
+) -> Result<Response, Trouble> {
+    let v = version(&app, &here, id, number).await?;
+    let (r, s) = worked(&app, &here, &v).await?;
+    Ok(file(
+        "text/csv; charset=utf-8",
+        file_name(&v.name, "csv"),
+        sheet_as_csv(&r.formula, &s.formula),
+    ))
+}
+
+async fn recipe(
+    State(app): State<App>,
+    here: Here,
+    Path((id, number)): Path<(u64, u32)>,
+) -> Result<Response, Trouble> {
+    let v = version(&app, &here, id, number).await?;
+    let (r, s) = worked(&app, &here, &v).await?;
+    let steps: Vec<(String, String)> = s
+        .steps
+        .iter()
+        .map(|x| (x.title.clone(), x.detail.clone()))
+        .collect();
+    let text = to_recipe_ld(&v.name, &r.formula, &s.formula, &steps);
+    Ok(file(
+        "application/ld+json",
+        file_name(&v.name, "jsonld"),
+        text,
+    ))
+}

@@ -1,0 +1,271 @@
+//! Formulas that come in: pasted text and files. What was read is shown beside the text; nothing is kept before the
+//! maker says so.
+
+use crate::App;
+use crate::rooms::sheet::opened;
+use crate::shared::error::Trouble;
+use crate::shared::form::Typed;
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::Router;
+use axum::body::Bytes;
+use axum::extract::{Multipart, State};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Response};
+use axum::routing::{get, post};
+use craft::exchange::{from_recipe_ld, import};
+use craft::formula::Formula;
+use craft::paste::{PasteRequest, Pasted, Status, read};
+use craft::refusal::Refused;
+use craft::style::Style;
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/formulas/paste", get(paste_form).post(paste))
+        .route("/formulas/import", post(file))
+}
+
+struct LineView {
+    text: String,
+    /// "read", "rough", "unread", "heading", "method", "blank".
+    class: &'static str,
+    word: &'static str,
+    reads: Vec<String>,
+}
+
+struct Choice {
+    key: String,
+    name: String,
+    chosen: bool,
+}
+
+/// What was read, to be checked.
+struct Found {
+    lines: Vec<LineView>,
+    facts: Vec<(String, String)>,
+    doubts: Vec<String>,
+    /// The formula as fields of the Dough sheet.
+    fields: Vec<(String, String)>,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/library/paste.html")]
+struct PastePage {
+    frame: Frame,
+    text: String,
+    styles: Vec<Choice>,
+    error: Option<String>,
+    file_error: Option<String>,
+    found: Option<Found>,
+}
+
+fn word(s: Status) -> (&'static str, &'static str) {
+    match s {
+        Status::Read => ("read", ""),
+        Status::Rough => ("rough", "rough"),
+        Status::Heading => ("heading", ""),
+        Status::Method => ("method", "not weighed"),
+        Status::Unread => ("unread", "not understood"),
+        Status::Blank => ("blank", ""),
+    }
+}
+
+fn lines(p: &Pasted, here: &Here) -> Vec<LineView> {
+    p.lines
+        .iter()
+        .map(|l| {
+            let (class, word) = word(l.status);
+            LineView {
+                text: l.text.clone(),
+                class,
+                word,
+                reads: l
+                    .items
+                    .iter()
+                    .map(|i| {
+                        let amount = if i.is_percent {
+                            format!("{} %", craft::refusal::plain(i.grams))
+                        } else {
+                            here.measures.weighed(i.grams)
+                        };
+                        if i.rough {
+                            format!("{amount} {} ({})", i.name, i.how)
+                        } else {
+                            format!("{amount} {}", i.name)
+                        }
+                    })
+                    .collect(),
+            }
+        })
+        .collect()
+}
+
+fn fields(f: &Formula, name: &str, why: &str, here: &Here) -> Vec<(String, String)> {
+    let mut typed: Typed = opened(f, Some(name), None, here);
+    typed.set("why", why);
+    typed.set("tab", "dough");
+    typed.into_entries()
+}
+
+struct Shown<'a> {
+    here: &'a Here,
+    theme: Theme,
+    larder: Larder,
+    style: Style,
+}
+
+impl<'a> Shown<'a> {
+    async fn of(
+        app: &App,
+        here: &'a Here,
+        theme: Theme,
+        style: &str,
+    ) -> Result<Shown<'a>, Trouble> {
+        let larder = Larder::of(app, here).await?;
+        let style = larder
+            .style(style)
+            .unwrap_or_else(|| craft::style::first().clone());
+        Ok(Shown {
+            here,
+            theme,
+            larder,
+            style,
+        })
+    }
+    fn page(
+        &self,
+        text: &str,
+        error: Option<String>,
+        file_error: Option<String>,
+        found: Option<Found>,
+    ) -> Result<Response, Trouble> {
+        let status = if error.is_some() || file_error.is_some() {
+            StatusCode::UNPROCESSABLE_ENTITY
+        } else {
+            StatusCode::OK
+        };
+        let own = self.larder.0.styles.iter().map(|s| &s.facts);
+        let html = page(&PastePage {
+            frame: Frame::of(
+                self.here,
+                self.theme,
+                Stop::Sheet,
+                "Paste a recipe",
+                None,
+                "/formulas/paste",
+            ),
+            text: text.into(),
+            styles: craft::style::all()
+                .iter()
+                .chain(own)
+                .map(|s| Choice {
+                    key: s.key.clone(),
+                    name: s.name.clone(),
+                    chosen: s.key == self.style.key,
+                })
+                .collect(),
+            error,
+            file_error,
+            found,
+        })?;
+        Ok((status, html).into_response())
+    }
+    fn found(&self, p: &Pasted, name: &str, why: &str) -> Found {
+        Found {
+            lines: lines(p, self.here),
+            facts: super::facts(&p.formula),
+            doubts: p.doubts.clone(),
+            fields: fields(&p.formula, name, why, self.here),
+        }
+    }
+}
+
+async fn paste_form(State(app): State<App>, here: Here, theme: Theme) -> Result<Response, Trouble> {
+    Shown::of(&app, &here, theme, "")
+        .await?
+        .page("", None, None, None)
+}
+
+async fn paste(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
+    let shown = Shown::of(&app, &here, theme, typed.text("style")).await?;
+    let text = typed.raw("text").replace("\r\n", "\n");
+    let asked = PasteRequest {
+        text: text.clone(),
+        style: shown.style.clone(),
+    };
+    match read(&asked) {
+        Ok(p) => {
+            let found = shown.found(&p, "Pasted recipe", "Read from a pasted recipe.");
+            shown.page(&text, None, None, Some(found))
+        }
+        Err(e) => shown.page(&text, Some(sentence(e)), None, None),
+    }
+}
+
+fn sentence(Refused(errors): Refused) -> String {
+    let said: Vec<String> = errors
+        .into_iter()
+        .map(|e| match e.field.as_str() {
+            "file" | "text" => e.message,
+            field => format!("{field}: {}", e.message),
+        })
+        .collect();
+    said.join(" ")
+}
+
+/// A file: our own, or a schema.org recipe.
+async fn file(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    mut parts: Multipart,
+) -> Result<Response, Trouble> {
+    let shown = Shown::of(&app, &here, theme, "").await?;
+    let mut bytes: Option<Bytes> = None;
+    while let Ok(Some(field)) = parts.next_field().await {
+        if field.name() == Some("file") {
+            bytes = field.bytes().await.ok();
+        }
+    }
+    let Some(bytes) = bytes.filter(|b| !b.is_empty()) else {
+        return shown.page(
+            "",
+            None,
+            Some("Choose a file first: a formula of Slow Rise, or a recipe as JSON-LD.".into()),
+            None,
+        );
+    };
+    let ours = bytes
+        .windows(b"slow-rise-formula".len())
+        .any(|w| w == b"slow-rise-formula");
+    if ours || !bytes.windows(6).any(|w| w == b"Recipe") {
+        return match import(&bytes) {
+            Ok(kept) => {
+                let found = Found {
+                    lines: vec![],
+                    facts: super::facts(&kept.formula),
+                    doubts: vec![],
+                    fields: fields(&kept.formula, &kept.name, &kept.why, &here),
+                };
+                shown.page("", None, None, Some(found))
+            }
+            Err(e) => shown.page("", None, Some(sentence(e)), None),
+        };
+    }
+    match from_recipe_ld(&bytes, &shown.style) {
+        Ok((name, p)) => {
+            let found = shown.found(&p, &name, "Read from a recipe file.");
+            shown.page("", None, None, Some(found))
+        }
+        Err(e) => shown.page("", None, Some(sentence(e)), None),
+    }
+}

@@ -1,0 +1,360 @@
+//! The library: formulas with all their versions; and the ways in and out: pasted recipes and files.
+
+mod files;
+mod incoming;
+
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::format::{count_word, day_hm};
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::Router;
+use axum::extract::{Path, Query, State};
+use axum::response::{IntoResponse, Redirect, Response};
+use axum::routing::{get, post};
+use craft::formula::diff::{Change, changes, pieces};
+use craft::formula::{Dose, Formula};
+use craft::refusal::plain;
+use serde::Deserialize;
+use store::batch::Origin;
+use store::formula::{self, Find, FormulaId, Kept, NewVersion, Version};
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/formulas", get(list))
+        .route("/formulas/{id}", get(one))
+        .route("/formulas/{id}/compare", get(compare))
+        .route("/formulas/{id}/copy", post(copy))
+        .route("/formulas/{id}/away", post(away))
+        .merge(files::routes())
+        .merge(incoming::routes())
+}
+
+struct Row {
+    id: u64,
+    name: String,
+    style: String,
+    head: u32,
+    changed: String,
+    why: String,
+}
+
+struct StyleChoice {
+    key: String,
+    name: String,
+    chosen: bool,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/library/list.html")]
+struct ListPage {
+    frame: Frame,
+    how_many: String,
+    rows: Vec<Row>,
+    styles: Vec<StyleChoice>,
+    q: String,
+    archived: bool,
+    searched: bool,
+}
+
+#[derive(Deserialize, Default)]
+struct Asked {
+    #[serde(default)]
+    q: String,
+    #[serde(default)]
+    style: String,
+    #[serde(default)]
+    archived: String,
+}
+
+async fn list(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Query(asked): Query<Asked>,
+) -> Result<Response, Trouble> {
+    let find = Find {
+        text: asked.q.chars().take(80).collect(),
+        style_key: asked.style.clone(),
+        archived: !asked.archived.is_empty(),
+    };
+    let mut db = app.db.acquire().await?;
+    let found = formula::list(&mut db, here.id(), &find).await?;
+    drop(db);
+    let larder = Larder::of(&app, &here).await?;
+    let own = larder.0.styles.iter().map(|s| &s.facts);
+    let html = page(&ListPage {
+        frame: Frame::of(&here, theme, Stop::Sheet, "Formulas", None, "/formulas"),
+        how_many: count_word(found.len() as u32),
+        rows: found
+            .into_iter()
+            .map(|l| Row {
+                id: l.id.0,
+                name: l.name,
+                style: l.style_name,
+                head: l.head,
+                changed: day_hm(&here.local(l.changed_at)),
+                why: l.why,
+            })
+            .collect(),
+        styles: craft::style::all()
+            .iter()
+            .chain(own)
+            .map(|s| StyleChoice {
+                key: s.key.clone(),
+                name: s.name.clone(),
+                chosen: s.key == find.style_key,
+            })
+            .collect(),
+        searched: !find.text.is_empty() || !find.style_key.is_empty(),
+        q: find.text,
+        archived: find.archived,
+    })?;
+    Ok(html.into_response())
+}
+
+struct VersionRow {
+    number: u32,
+    made: String,
+    why: String,
+    /// What changed against the version before.
+    changes: Vec<Change>,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/library/one.html")]
+struct OnePage {
+    frame: Frame,
+    id: u64,
+    name: String,
+    head: u32,
+    facts: Vec<(String, String)>,
+    versions: Vec<VersionRow>,
+    archived: bool,
+}
+
+/// What a formula is, in lines.
+pub(super) fn facts(f: &Formula) -> Vec<(String, String)> {
+    let mut out = vec![
+        ("Style".to_string(), f.style.name.clone()),
+        ("Size".into(), pieces(&f.pieces)),
+        (
+            "Flour".into(),
+            f.flours
+                .iter()
+                .map(|x| {
+                    format!(
+                        "{} {} %",
+                        x.name,
+                        plain((x.share_percent * 10.0).round() / 10.0)
+                    )
+                })
+                .collect::<Vec<_>>()
+                .join(", "),
+        ),
+    ];
+    let mut of_flour = vec![
+        format!("water {} %", short(f.hydration_percent)),
+        format!("salt {} %", short(f.salt_percent)),
+    ];
+    for (word, v) in [("oil", f.oil_percent), ("sugar", f.sugar_percent)] {
+        if v > 0.0 {
+            of_flour.push(format!("{word} {} %", short(v)));
+        }
+    }
+    of_flour.extend(f.extras.iter().map(|e| {
+        format!(
+            "{} {} {}",
+            e.called().to_lowercase(),
+            short(e.amount),
+            e.kind.unit()
+        )
+    }));
+    out.push(("Of the flour".into(), of_flour.join(", ")));
+    for p in &f.preferments {
+        out.push((
+            p.called().into(),
+            format!(
+                "{} % of the flour at {} % water, {} h",
+                short(p.flour_percent),
+                short(p.hydration_percent),
+                short(p.hours())
+            ),
+        ));
+    }
+    let yeast = match f.yeast.dose {
+        Dose::Solve => "solved for the hours".to_string(),
+        Dose::None => "none in the dough".into(),
+        Dose::Given { percent } => format!("{} %", short(percent)),
+    };
+    out.push((f.yeast.form.name().into(), yeast));
+    out.push((
+        "Hours".into(),
+        format!(
+            "{} bulk, {} cold, {} temper",
+            short(f.bulk_h),
+            short(f.cold_h),
+            short(f.temper_h)
+        ),
+    ));
+    out
+}
+
+fn short(v: f64) -> String {
+    plain((v * 100.0).round() / 100.0)
+}
+
+async fn versions_of(app: &App, here: &Here, id: u64) -> Result<Vec<Version>, Trouble> {
+    let mut db = app.db.acquire().await?;
+    let all = formula::versions(&mut db, here.id(), FormulaId(id)).await?;
+    if all.is_empty() {
+        Err(Trouble::NoFormula(id.to_string()))
+    } else {
+        Ok(all)
+    }
+}
+
+async fn one(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(id): Path<u64>,
+) -> Result<Response, Trouble> {
+    let all = versions_of(&app, &here, id).await?;
+    let mut db = app.db.acquire().await?;
+    let archived = formula::is_archived(&mut db, here.id(), FormulaId(id)).await?;
+    let head = &all[0];
+    let html = page(&OnePage {
+        frame: Frame::of(
+            &here,
+            theme,
+            Stop::Sheet,
+            &head.name,
+            None,
+            &format!("/formulas/{id}"),
+        ),
+        id,
+        name: head.name.clone(),
+        head: head.number,
+        facts: facts(&head.formula),
+        versions: all
+            .iter()
+            .enumerate()
+            .map(|(i, v)| VersionRow {
+                number: v.number,
+                made: day_hm(&here.local(v.made_at)),
+                why: v.why.clone(),
+                changes: all
+                    .get(i + 1)
+                    .map_or(vec![], |before| changes(&before.formula, &v.formula)),
+            })
+            .collect(),
+        archived,
+    })?;
+    Ok(html.into_response())
+}
+
+#[derive(Deserialize)]
+struct Pair {
+    a: u32,
+    b: u32,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/library/compare.html")]
+struct ComparePage {
+    frame: Frame,
+    id: u64,
+    name: String,
+    a: u32,
+    b: u32,
+    why: String,
+    how_many: String,
+    changes: Vec<Change>,
+}
+
+async fn compare(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(id): Path<u64>,
+    Query(pair): Query<Pair>,
+) -> Result<Response, Trouble> {
+    let all = versions_of(&app, &here, id).await?;
+    let find = |n: u32| {
+        all.iter()
+            .find(|v| v.number == n)
+            .ok_or_else(|| Trouble::Asked(format!("There is no version {n} of {}.", all[0].name)))
+    };
+    let (a, b) = (find(pair.a.min(pair.b))?, find(pair.a.max(pair.b))?);
+    let changes = changes(&a.formula, &b.formula);
+    let html = page(&ComparePage {
+        how_many: count_word(changes.len() as u32),
+        frame: Frame::of(
+            &here,
+            theme,
+            Stop::Sheet,
+            "Compare",
+            None,
+            &format!("/formulas/{id}"),
+        ),
+        id,
+        name: b.name.clone(),
+        a: a.number,
+        b: b.number,
+        why: b.why.clone(),
+        changes,
+    })?;
+    Ok(html.into_response())
+}
+
+async fn copy(
+    State(app): State<App>,
+    here: Here,
+    Path(id): Path<u64>,
+) -> Result<Redirect, Trouble> {
+    let mut db = app.db.begin().await?;
+    let v = formula::version(&mut db, here.id(), FormulaId(id), None)
+        .await?
+        .ok_or_else(|| Trouble::NoFormula(id.to_string()))?;
+    let name: String = format!("Copy of {}", v.name).chars().take(80).collect();
+    let new = NewVersion {
+        form_key: uuid::Uuid::new_v4(),
+        name: &name,
+        why: &format!("Copied from version {}.", v.number),
+        formula: &v.formula,
+        of: None,
+        origin: Origin::Maker,
+    };
+    let kept = formula::keep(&mut db, here.id(), &new, here.now).await?;
+    db.commit().await?;
+    Ok(Redirect::to(&match kept {
+        Kept::Done { of, .. } => format!("/formulas/{}", of.0),
+        Kept::Stale { .. } => format!("/formulas/{id}"),
+    }))
+}
+
+#[derive(Deserialize)]
+struct Away {
+    #[serde(default)]
+    back: String,
+}
+
+async fn away(
+    State(app): State<App>,
+    here: Here,
+    Path(id): Path<u64>,
+    axum::Form(form): axum::Form<Away>,
+) -> Result<Redirect, Trouble> {
+    let mut db = app.db.acquire().await?;
+    let at = form.back.is_empty().then_some(here.now);
+    formula::archive(&mut db, here.id(), FormulaId(id), at).await?;
+    Ok(Redirect::to(if at.is_some() {
+        "/formulas"
+    } else {
+        "/formulas?archived=1"
+    }))
+}

@@ -1,0 +1,311 @@
+//! The kitchen itself: its name, its units, its usual temperatures, its mixer.
+
+use super::shelf::{
+    Entry, choice, degrees, figure, may, must, put_degrees, put_may, put_weight, text, weight,
+};
+use super::{Clash, FieldView, OnePage};
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::form::{Reader, Typed};
+use crate::shared::kitchen::Here;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::theme::Theme;
+use axum::Router;
+use axum::body::Bytes;
+use axum::extract::State;
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Redirect, Response};
+use axum::routing::get;
+use craft::formula::Scales;
+use craft::refusal::{Check, FieldError, plain};
+use craft::sheet::KitchenUsual;
+use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
+use store::kitchen::{self, NewKitchen, Reads};
+
+pub fn routes() -> Router<App> {
+    Router::new().route("/kitchen", get(form).post(change))
+}
+
+fn entries(here: &Here) -> Vec<Entry> {
+    let degree = here.measures.degree_unit();
+    vec![
+        text("name", "Name", ""),
+        choice(
+            "weight",
+            "Weights in",
+            [
+                ("grams", "grams"),
+                ("kilograms", "kilograms"),
+                ("ounces", "ounces"),
+                ("pounds", "pounds"),
+            ],
+        ),
+        choice(
+            "temperature",
+            "Degrees in",
+            [("celsius", "Celsius"), ("fahrenheit", "Fahrenheit")],
+        ),
+        choice(
+            "length",
+            "Lengths in",
+            [("centimetres", "centimetres"), ("inches", "inches")],
+        ),
+        text("currency", "Currency", "a sign or three letters"),
+        text("time_zone", "Time zone", "such as Europe/London"),
+        figure("altitude_m", "Altitude", "thinner air, less yeast", "m"),
+        figure("room_c", "Room", "as it usually is", degree),
+        figure("fridge_c", "Fridge", "measured, 4 to 9 °C usual", degree),
+        figure("tap_water_c", "Tap", "cold water", degree),
+        figure(
+            "kitchen_scale_g",
+            "Kitchen scale",
+            "where the pantry has none",
+            "g",
+        ),
+        figure(
+            "fine_scale_g",
+            "Fine scale",
+            "where the pantry has none",
+            "g",
+        ),
+        figure(
+            "mixer_holds_g",
+            "Mixer holds",
+            "dough; empty: no limit",
+            here.measures.weight_unit(),
+        ),
+    ]
+}
+
+fn typed_of(here: &Here) -> Typed {
+    let k = &here.kitchen;
+    let mut t = Typed::default();
+    t.set("name", &k.name);
+    t.set(
+        "weight",
+        match k.reads.weight {
+            WeightUnit::Grams => "grams",
+            WeightUnit::Kilograms => "kilograms",
+            WeightUnit::Ounces => "ounces",
+            WeightUnit::Pounds => "pounds",
+        },
+    );
+    t.set(
+        "temperature",
+        match k.reads.temperature {
+            TemperatureUnit::Celsius => "celsius",
+            TemperatureUnit::Fahrenheit => "fahrenheit",
+        },
+    );
+    t.set(
+        "length",
+        match k.reads.length {
+            LengthUnit::Centimetres => "centimetres",
+            LengthUnit::Inches => "inches",
+        },
+    );
+    t.set("currency", &k.reads.currency);
+    t.set("time_zone", &k.usual.time_zone);
+    t.set("altitude_m", plain(k.usual.altitude_m));
+    for (name, v) in [
+        ("room_c", k.usual.room_c),
+        ("fridge_c", k.usual.fridge_c),
+        ("tap_water_c", k.usual.tap_water_c),
+    ] {
+        put_degrees(&mut t, name, v, here);
+    }
+    t.set("kitchen_scale_g", plain(k.usual.scales.kitchen_scale_g));
+    t.set("fine_scale_g", plain(k.usual.scales.fine_scale_g));
+    match k.usual.scales.mixer_holds_g {
+        Some(g) => put_weight(&mut t, "mixer_holds_g", g, here),
+        None => put_may(&mut t, "mixer_holds_g", None),
+    }
+    t
+}
+
+fn render(
+    here: &Here,
+    theme: Theme,
+    typed: &Typed,
+    revision: u64,
+    errors: &[FieldError],
+    stale: Option<Vec<Clash>>,
+) -> Result<Response, Trouble> {
+    let html = page(&OnePage {
+        frame: Frame::of(here, theme, Stop::Sheet, "Kitchen", None, "/kitchen"),
+        title: "This kitchen".into(),
+        why: "Everything is kept in grams and °C and shown in your units; changing them changes no figure.",
+        action: "/kitchen".into(),
+        revision: revision.to_string(),
+        fields: entries(here)
+            .into_iter()
+            .map(|entry| FieldView {
+                value: typed.raw(&entry.name).to_string(),
+                error: errors
+                    .iter()
+                    .find(|e| e.field == entry.name)
+                    .map(|e| e.message.clone()),
+                choices: entry
+                    .choices
+                    .iter()
+                    .map(|(k, n)| (k.clone(), n.clone(), *k == typed.text(&entry.name)))
+                    .collect(),
+                input: entry.input,
+                entry,
+            })
+            .collect(),
+        rows: vec![],
+        has_rows: false,
+        is_new: true,
+        wrong: errors.len() as u32,
+        stale,
+    })?;
+    let status = if errors.is_empty() {
+        StatusCode::OK
+    } else {
+        StatusCode::UNPROCESSABLE_ENTITY
+    };
+    Ok((status, html).into_response())
+}
+
+async fn form(State(app): State<App>, theme: Theme, here: Here) -> Result<Response, Trouble> {
+    // What another page changed a moment ago must be seen here.
+    app.kitchen.forget();
+    let typed = typed_of(&here);
+    render(&here, theme, &typed, here.kitchen.revision, &[], None)
+}
+
+fn read(typed: &Typed, here: &Here) -> Result<NewKitchen, Vec<FieldError>> {
+    let mut r = Reader::new(typed);
+    let mixer = typed.text("mixer_holds_g").is_empty();
+    let k = NewKitchen {
+        name: r.name("name", "A name"),
+        usual: KitchenUsual {
+            time_zone: typed.text("time_zone").into(),
+            altitude_m: must(&mut r, "altitude_m", "Altitude"),
+            room_c: degrees(&mut r, "room_c", "Room", here),
+            fridge_c: degrees(&mut r, "fridge_c", "Fridge", here),
+            tap_water_c: degrees(&mut r, "tap_water_c", "Tap water", here),
+            scales: Scales {
+                kitchen_scale_g: must(&mut r, "kitchen_scale_g", "Kitchen scale"),
+                fine_scale_g: must(&mut r, "fine_scale_g", "Fine scale"),
+                mixer_holds_g: if mixer {
+                    may(&mut r, "mixer_holds_g", "Mixer")
+                } else {
+                    Some(weight(&mut r, "mixer_holds_g", "The mixer holds", here))
+                },
+            },
+        },
+        reads: Reads {
+            temperature: if typed.text("temperature") == "fahrenheit" {
+                TemperatureUnit::Fahrenheit
+            } else {
+                TemperatureUnit::Celsius
+            },
+            weight: match typed.text("weight") {
+                "kilograms" => WeightUnit::Kilograms,
+                "ounces" => WeightUnit::Ounces,
+                "pounds" => WeightUnit::Pounds,
+                _ => WeightUnit::Grams,
+            },
+            length: if typed.text("length") == "inches" {
+                LengthUnit::Inches
+            } else {
+                LengthUnit::Centimetres
+            },
+            currency: typed.text("currency").into(),
+        },
+    };
+    let letters = k.reads.currency.chars().count();
+    if letters == 0 || letters > 3 {
+        r.refuse(
+            "currency",
+            "A currency is a sign or up to three letters, such as € or EUR.",
+        );
+    }
+    let mut errors = r.errors;
+    if errors.is_empty() {
+        errors = usual_errors(&k.usual);
+    }
+    if errors.is_empty() {
+        Ok(k)
+    } else {
+        Err(errors)
+    }
+}
+
+fn usual_errors(u: &KitchenUsual) -> Vec<FieldError> {
+    let mut c = Check::new();
+    if jiff::tz::TimeZone::get(&u.time_zone).is_err() {
+        c.refuse(
+            "time_zone",
+            "That is not the name of a time zone, such as Europe/London.",
+        );
+    }
+    c.range("altitude_m", "Altitude", u.altitude_m, -400.0, 4500.0, "m");
+    c.range("room_c", "Room", u.room_c, -2.0, 42.0, "°C");
+    c.range("fridge_c", "Fridge", u.fridge_c, -2.0, 20.0, "°C");
+    c.range("tap_water_c", "Tap water", u.tap_water_c, 0.0, 35.0, "°C");
+    c.range(
+        "kitchen_scale_g",
+        "Kitchen scale",
+        u.scales.kitchen_scale_g,
+        0.1,
+        50.0,
+        "g",
+    );
+    c.range(
+        "fine_scale_g",
+        "Fine scale",
+        u.scales.fine_scale_g,
+        0.001,
+        5.0,
+        "g",
+    );
+    if let Some(g) = u.scales.mixer_holds_g {
+        c.range("mixer_holds_g", "The mixer holds", g, 200.0, 300_000.0, "g");
+    }
+    c.done().err().map_or(vec![], |e| e.0)
+}
+
+async fn change(
+    State(app): State<App>,
+    theme: Theme,
+    here: Here,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
+    let revision = typed.text("revision").parse().unwrap_or(0);
+    let k = match read(&typed, &here) {
+        Err(e) => return render(&here, theme, &typed, revision, &e, None),
+        Ok(k) => k,
+    };
+    let mut db = app.db.acquire().await?;
+    if kitchen::change(&mut db, here.id(), &k, revision).await? {
+        app.kitchen.forget();
+        return Ok(Redirect::to("/kitchen").into_response());
+    }
+    app.kitchen.forget();
+    let now = kitchen::first(&mut db).await?.ok_or(Trouble::NoKitchen)?;
+    let there = Here::of(now, here.now);
+    let theirs = typed_of(&there);
+    let clashes = entries(&there)
+        .into_iter()
+        .filter(|e| theirs.text(&e.name) != typed.text(&e.name))
+        .map(|e| Clash {
+            what: e.label.into(),
+            theirs: theirs.text(&e.name).to_string(),
+            yours: typed.text(&e.name).to_string(),
+        })
+        .collect();
+    let mut answer = render(
+        &there,
+        theme,
+        &typed,
+        there.kitchen.revision,
+        &[],
+        Some(clashes),
+    )?;
+    *answer.status_mut() = StatusCode::CONFLICT;
+    Ok(answer)
+}

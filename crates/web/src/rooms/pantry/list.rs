@@ -1,0 +1,274 @@
+//! All shelves on one page.
+
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::format::{Measures, count_word};
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::extract::State;
+use axum::response::{IntoResponse, Response};
+use craft::formula::PanShape;
+use craft::pantry::Flour;
+use craft::refusal::plain;
+use jiff::civil::Date;
+
+struct FlourRow {
+    id: u64,
+    name: String,
+    kind: &'static str,
+    w: String,
+    /// W stands for a guess.
+    guess: bool,
+    protein: String,
+    absorption: String,
+    price: String,
+    left: String,
+    /// "use by 3 Dec", "past its date", "low".
+    remark: String,
+}
+
+struct ItemRow {
+    id: u64,
+    name: String,
+    says: String,
+}
+
+struct Shelf {
+    kind: &'static str,
+    path: &'static str,
+    title: &'static str,
+    add: &'static str,
+    rows: Vec<ItemRow>,
+    none: &'static str,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/pantry/list.html")]
+struct Page {
+    frame: Frame,
+    how_many: String,
+    flours: Vec<FlourRow>,
+    unit: &'static str,
+    currency: String,
+    shelves: Vec<Shelf>,
+    shipped: Vec<(String, String, String)>,
+    head: String,
+}
+
+fn flour(id: u64, f: &Flour, m: &Measures, today: Date) -> FlourRow {
+    let s = f.facts.strength();
+    let left = f.left_g();
+    let per = |v: Option<f64>| v.map_or("–".into(), |v| format!("{v:.1}"));
+    let next = f.next_bag().and_then(|b| b.best_before);
+    let remark = match next {
+        Some(d) if d < today => format!("past its date since {}", d.strftime("%-d %b")),
+        Some(d) if (d - today).get_days() <= 30 => format!("use by {}", d.strftime("%-d %b")),
+        _ if left > 0.0 && left < 1000.0 => "little left".into(),
+        _ => String::new(),
+    };
+    FlourRow {
+        id,
+        name: f.name.clone(),
+        kind: f.facts.kind.name(),
+        w: if s.spread > 0.0 {
+            format!("{:.0} ±{:.0}", s.w, s.spread)
+        } else {
+            format!("{:.0}", s.w)
+        },
+        guess: s.spread > 0.0,
+        protein: per(f.facts.protein_percent),
+        absorption: per(f.facts.absorption_percent),
+        price: f.price_per_kg.map_or("–".into(), |p| format!("{p:.2}")),
+        left: m.weight(left),
+        remark,
+    }
+}
+
+fn shape(pan: PanShape, height_cm: f64, m: &Measures) -> String {
+    let l = |cm| m.length_field(cm);
+    let u = m.length_unit();
+    match pan {
+        PanShape::Rectangle {
+            length_cm,
+            width_cm,
+        } => format!("{} × {} × {} {u}", l(length_cm), l(width_cm), l(height_cm)),
+        PanShape::Round { diameter_cm } => {
+            format!("{} {u} round, {} {u} high", l(diameter_cm), l(height_cm))
+        }
+    }
+}
+
+pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Response, Trouble> {
+    let larder = Larder::of(&app, &here).await?;
+    let (l, m) = (&larder.0, here.measures);
+    let today = here.local(here.now).date();
+    let currency = here.kitchen.reads.currency.clone();
+    let money = |p: Option<f64>| p.map_or(String::new(), |p| format!(", {currency}{p:.2} a kg"));
+    let flours: Vec<FlourRow> = l
+        .flours
+        .iter()
+        .map(|f| flour(f.id, &f.facts, &m, today))
+        .collect();
+    let stock: f64 = l.flours.iter().map(|f| f.facts.left_g()).sum();
+    let row = |id, name: &str, says: String| ItemRow {
+        id,
+        name: name.into(),
+        says,
+    };
+    let shelves = vec![
+        Shelf {
+            kind: "leaven",
+            path: "/pantry/leavens",
+            title: "Leavens",
+            add: "Add leaven",
+            rows: l
+                .leavens
+                .iter()
+                .map(|x| {
+                    let f = &x.facts;
+                    let water = f
+                        .hydration_percent
+                        .map_or(String::new(), |h| format!(" at {} % water", plain(h)));
+                    let opened = f.opened_on.map_or(String::new(), |d| {
+                        format!(", opened {}", d.strftime("%-d %b"))
+                    });
+                    row(
+                        x.id,
+                        &f.name,
+                        format!(
+                            "{}{water}{opened}, vigour {}, {} left{}",
+                            f.form.name(),
+                            plain(f.vigour),
+                            m.weighed(f.left_g),
+                            money(f.price_per_kg)
+                        ),
+                    )
+                })
+                .collect(),
+            none: "Yeast and starters, with their age and vigour.",
+        },
+        Shelf {
+            kind: "scale",
+            path: "/pantry/scales",
+            title: "Scales",
+            add: "Add scale",
+            rows: l
+                .scales
+                .iter()
+                .map(|x| {
+                    row(
+                        x.id,
+                        &x.facts.name,
+                        format!(
+                            "reads {} g, carries {} g",
+                            plain(x.facts.reads_g),
+                            plain(x.facts.carries_g)
+                        ),
+                    )
+                })
+                .collect(),
+            none: "Until there is one, the kitchen's usual scales count.",
+        },
+        Shelf {
+            kind: "pan",
+            path: "/pantry/pans",
+            title: "Pans",
+            add: "Add pan",
+            rows: l
+                .pans
+                .iter()
+                .map(|x| {
+                    row(
+                        x.id,
+                        &x.facts.name,
+                        format!(
+                            "{} of {}, {:.1} l",
+                            x.facts.count,
+                            shape(x.facts.pan, x.facts.height_cm, &m),
+                            x.facts.litres()
+                        ),
+                    )
+                })
+                .collect(),
+            none: "Inside measures, to size a dough by area.",
+        },
+        Shelf {
+            kind: "box",
+            path: "/pantry/boxes",
+            title: "Boxes and tubs",
+            add: "Add box",
+            rows: l
+                .boxes
+                .iter()
+                .map(|x| {
+                    let f = &x.facts;
+                    row(
+                        x.id,
+                        &f.name,
+                        format!(
+                            "{} of {}, {:.1} l, {} balls each",
+                            f.count,
+                            shape(f.pan, f.height_cm, &m),
+                            f.litres(),
+                            f.balls()
+                        ),
+                    )
+                })
+                .collect(),
+            none: "How many balls lie in a box.",
+        },
+        Shelf {
+            kind: "good",
+            path: "/pantry/goods",
+            title: "Other goods",
+            add: "Add good",
+            rows: l
+                .goods
+                .iter()
+                .map(|x| {
+                    let f = &x.facts;
+                    let all = if f.allergens.is_empty() {
+                        String::new()
+                    } else {
+                        format!(", {}", f.allergens)
+                    };
+                    row(
+                        x.id,
+                        &f.name,
+                        format!("{} left{}{all}", m.weighed(f.left_g), money(f.price_per_kg)),
+                    )
+                })
+                .collect(),
+            none: "Salt, oil, toppings: price, stock, allergens.",
+        },
+        Shelf {
+            kind: "style",
+            path: "/pantry/styles",
+            title: "My styles",
+            add: "",
+            rows: l
+                .styles
+                .iter()
+                .map(|x| row(x.id, &x.facts.name, x.facts.line.clone()))
+                .collect(),
+            none: "Copy one below and make it yours.",
+        },
+    ];
+    let html = page(&Page {
+        frame: Frame::of(&here, theme, Stop::Sheet, "Pantry", None, "/pantry"),
+        how_many: count_word(flours.len() as u32),
+        head: m.weighed(stock),
+        flours,
+        unit: m.weight_unit(),
+        currency,
+        shelves,
+        shipped: craft::style::all()
+            .iter()
+            .map(|s| (s.key.clone(), s.name.clone(), s.line.clone()))
+            .collect(),
+    })?;
+    Ok(html.into_response())
+}

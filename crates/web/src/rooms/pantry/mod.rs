@@ -1,0 +1,289 @@
+//! The pantry: what the kitchen has. Flours, leavens, scales, pans, boxes, other goods, and styles of one's own; and the
+//! kitchen itself with its units. A change here changes no formula and no batch that was made before.
+
+mod kitchen;
+mod list;
+mod shelf;
+mod shelves;
+mod style;
+
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::form::{Reader, Typed};
+use crate::shared::kitchen::Here;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::Router;
+use axum::body::Bytes;
+use axum::extract::{Path, State};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Redirect, Response};
+use axum::routing::{get, post};
+use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
+use craft::refusal::{FieldError, Refused};
+use craft::style::Style;
+use shelf::{Entry, Input, Shelf};
+use store::pantry::{self, Item, Put};
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/pantry", get(list::all))
+        .merge(of::<Flour>("/pantry/flours"))
+        .merge(of::<Leaven>("/pantry/leavens"))
+        .merge(of::<Scale>("/pantry/scales"))
+        .merge(of::<Pan>("/pantry/pans"))
+        .merge(of::<DoughBox>("/pantry/boxes"))
+        .merge(of::<Good>("/pantry/goods"))
+        .merge(of::<Style>("/pantry/styles"))
+        .merge(style::routes())
+        .merge(kitchen::routes())
+}
+
+fn of<S: Shelf + Send + Sync + 'static>(path: &'static str) -> Router<App> {
+    Router::new()
+        .route(&format!("{path}/new"), get(fresh::<S>))
+        .route(path, post(add::<S>))
+        .route(&format!("{path}/{{id}}"), get(one::<S>).post(change::<S>))
+        .route(&format!("{path}/{{id}}/away"), post(away::<S>))
+}
+
+struct FieldView {
+    entry: Entry,
+    value: String,
+    error: Option<String>,
+    input: Input,
+    choices: Vec<(String, String, bool)>,
+}
+
+struct RowView {
+    i: usize,
+    fields: Vec<FieldView>,
+}
+
+/// Theirs and yours, where they differ.
+struct Clash {
+    what: String,
+    theirs: String,
+    yours: String,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/pantry/one.html")]
+struct OnePage {
+    frame: Frame,
+    title: String,
+    why: &'static str,
+    action: String,
+    revision: String,
+    fields: Vec<FieldView>,
+    rows: Vec<RowView>,
+    has_rows: bool,
+    is_new: bool,
+    wrong: u32,
+    stale: Option<Vec<Clash>>,
+}
+
+struct Asked<'a> {
+    here: &'a Here,
+    theme: Theme,
+}
+
+impl Asked<'_> {
+    fn page<S: Shelf>(
+        &self,
+        typed: &Typed,
+        at: Option<(u64, u64)>,
+        errors: &[FieldError],
+        stale: Option<Vec<Clash>>,
+    ) -> Result<Response, Trouble> {
+        let action = match at {
+            Some((id, _)) => format!("{}/{id}", S::PATH),
+            None => S::PATH.into(),
+        };
+        let view = |entry: Entry, name: String| FieldView {
+            value: typed.raw(&name).to_string(),
+            error: errors
+                .iter()
+                .find(|e| e.field == name)
+                .map(|e| e.message.clone()),
+            choices: entry
+                .choices
+                .iter()
+                .map(|(k, n)| (k.clone(), n.clone(), *k == typed.text(&name)))
+                .collect(),
+            input: entry.input,
+            entry: Entry { name, ..entry },
+        };
+        let rows = typed.rows(S::ROWS);
+        let html = page(&OnePage {
+            frame: Frame::of(self.here, self.theme, Stop::Sheet, S::TITLE, None, &action),
+            title: match at {
+                Some(_) => typed.raw("name").to_string(),
+                None => format!("A new {}", S::TITLE.to_lowercase()),
+            },
+            why: S::WHY,
+            revision: at.map_or(String::new(), |(_, r)| r.to_string()),
+            fields: S::entries(self.here)
+                .into_iter()
+                .map(|e| {
+                    let name = e.name.clone();
+                    view(e, name)
+                })
+                .collect(),
+            rows: (0..rows)
+                .map(|i| RowView {
+                    i,
+                    fields: S::row_entries(self.here)
+                        .into_iter()
+                        .map(|e| {
+                            let name = format!("{}[{i}].{}", S::ROWS, e.name);
+                            view(e, name)
+                        })
+                        .collect(),
+                })
+                .collect(),
+            has_rows: S::ROWS != "none",
+            is_new: at.is_none(),
+            wrong: errors.len() as u32,
+            action,
+            stale,
+        })?;
+        let status = match (errors.is_empty(), html) {
+            (true, html) => return Ok(html.into_response()),
+            (false, html) => (StatusCode::UNPROCESSABLE_ENTITY, html),
+        };
+        Ok(status.into_response())
+    }
+}
+
+async fn fresh<S: Shelf>(here: Here, theme: Theme) -> Result<Response, Trouble> {
+    let mut typed = Typed::default();
+    S::fresh().write(&mut typed, &here);
+    typed.set("name", "");
+    Asked { here: &here, theme }.page::<S>(&typed, None, &[], None)
+}
+
+async fn one<S: Shelf>(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(id): Path<u64>,
+) -> Result<Response, Trouble> {
+    let mut db = app.db.acquire().await?;
+    let item: Item<S> = pantry::by_id(&mut db, here.id(), id)
+        .await?
+        .ok_or_else(missing)?;
+    let mut typed = Typed::default();
+    item.facts.write(&mut typed, &here);
+    Asked { here: &here, theme }.page::<S>(&typed, Some((id, item.revision)), &[], None)
+}
+
+fn missing() -> Trouble {
+    Trouble::Asked("Nothing of that number is in the pantry.".into())
+}
+
+/// Rows more or less, without a script: the form comes back with what was typed.
+fn rows_pressed<S: Shelf>(typed: &mut Typed) -> bool {
+    let act = typed.text("act").to_string();
+    typed.forget("act");
+    if act == "add" {
+        let n = typed.rows(S::ROWS);
+        for e in S::row_names() {
+            typed.set(&format!("{}[{n}].{e}", S::ROWS), "");
+        }
+        return true;
+    }
+    if let Some(i) = act.strip_prefix("drop:").and_then(|i| i.parse().ok()) {
+        typed.drop_row(S::ROWS, i);
+        return true;
+    }
+    false
+}
+
+fn read<S: Shelf>(typed: &Typed, here: &Here, before: Option<&S>) -> Result<S, Vec<FieldError>> {
+    let mut r = Reader::new(typed);
+    let facts = S::read(&mut r, here, before);
+    if !r.errors.is_empty() {
+        return Err(r.errors);
+    }
+    facts.checked().map_err(|Refused(e)| e)?;
+    Ok(facts)
+}
+
+async fn add<S: Shelf>(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let mut typed = Typed::parse(&body);
+    let asked = Asked { here: &here, theme };
+    if rows_pressed::<S>(&mut typed) {
+        return asked.page::<S>(&typed, None, &[], None);
+    }
+    match read::<S>(&typed, &here, None) {
+        Err(e) => asked.page::<S>(&typed, None, &e, None),
+        Ok(facts) => {
+            let mut db = app.db.acquire().await?;
+            pantry::put(&mut db, here.id(), None, &facts, here.now).await?;
+            Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response())
+        }
+    }
+}
+
+async fn change<S: Shelf>(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(id): Path<u64>,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let mut typed = Typed::parse(&body);
+    let asked = Asked { here: &here, theme };
+    let revision = typed.text("revision").parse().unwrap_or(0);
+    let at = Some((id, revision));
+    if rows_pressed::<S>(&mut typed) {
+        return asked.page::<S>(&typed, at, &[], None);
+    }
+    let mut db = app.db.acquire().await?;
+    let before: Item<S> = pantry::by_id(&mut db, here.id(), id)
+        .await?
+        .ok_or_else(missing)?;
+    let facts = match read::<S>(&typed, &here, Some(&before.facts)) {
+        Err(e) => return asked.page::<S>(&typed, at, &e, None),
+        Ok(f) => f,
+    };
+    match pantry::put(&mut db, here.id(), at, &facts, here.now).await? {
+        Put::Done(_) => Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response()),
+        Put::Stale(Some(now)) => {
+            let mut theirs = Typed::default();
+            now.facts.write(&mut theirs, &here);
+            let clashes = S::entries(&here)
+                .into_iter()
+                .filter(|e| theirs.text(&e.name) != typed.text(&e.name))
+                .map(|e| Clash {
+                    what: e.label.into(),
+                    theirs: theirs.text(&e.name).to_string(),
+                    yours: typed.text(&e.name).to_string(),
+                })
+                .collect();
+            // Saved again, yours goes over theirs: knowingly.
+            let mut answer =
+                asked.page::<S>(&typed, Some((id, now.revision)), &[], Some(clashes))?;
+            *answer.status_mut() = StatusCode::CONFLICT;
+            Ok(answer)
+        }
+        Put::Stale(None) => Err(missing()),
+    }
+}
+
+async fn away<S: Shelf>(
+    State(app): State<App>,
+    here: Here,
+    Path(id): Path<u64>,
+) -> Result<Redirect, Trouble> {
+    let mut db = app.db.acquire().await?;
+    pantry::put_away::<S>(&mut db, here.id(), id, here.now).await?;
+    Ok(Redirect::to(&format!("/pantry#{}", S::KIND)))
+}

@@ -1,0 +1,147 @@
+//! A shelf: how one kind of thing is entered. Its fields by name, and the way from facts to a form and back.
+
+use crate::shared::form::{NotANumber, Reader, Typed, number};
+use crate::shared::kitchen::Here;
+use craft::refusal::{Refused, plain};
+use craft::units::{Celsius, Cm, Grams};
+use jiff::civil::Date;
+use store::pantry::Facts;
+
+/// How a field is entered.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Input {
+    Text,
+    Number,
+    Date,
+    Choice,
+}
+
+/// One field.
+#[derive(Debug, Clone)]
+pub struct Entry {
+    pub name: String,
+    pub label: &'static str,
+    pub small: &'static str,
+    pub unit: String,
+    pub input: Input,
+    pub choices: Vec<(String, String)>,
+}
+
+fn entry(name: &str, label: &'static str, small: &'static str, unit: &str, input: Input) -> Entry {
+    Entry {
+        name: name.into(),
+        label,
+        small,
+        unit: unit.into(),
+        input,
+        choices: vec![],
+    }
+}
+
+pub fn text(name: &str, label: &'static str, small: &'static str) -> Entry {
+    entry(name, label, small, "", Input::Text)
+}
+pub fn figure(name: &str, label: &'static str, small: &'static str, unit: &str) -> Entry {
+    entry(name, label, small, unit, Input::Number)
+}
+pub fn date(name: &str, label: &'static str) -> Entry {
+    entry(name, label, "", "", Input::Date)
+}
+pub fn choice<const N: usize>(
+    name: &str,
+    label: &'static str,
+    choices: [(&str, &str); N],
+) -> Entry {
+    Entry {
+        choices: choices.map(|(k, n)| (k.to_string(), n.to_string())).into(),
+        ..entry(name, label, "", "", Input::Choice)
+    }
+}
+
+/// Something that can be entered.
+pub trait Shelf: Facts + Clone {
+    const PATH: &'static str;
+    const TITLE: &'static str;
+    /// What it is used for, in one line.
+    const WHY: &'static str;
+    /// The name of its list, where it has one.
+    const ROWS: &'static str = "none";
+
+    fn entries(here: &Here) -> Vec<Entry>;
+    fn row_entries(_: &Here) -> Vec<Entry> {
+        vec![]
+    }
+    fn row_names() -> &'static [&'static str] {
+        &[]
+    }
+    /// What a new one starts from.
+    fn fresh() -> Self;
+    fn write(&self, typed: &mut Typed, here: &Here);
+    /// `before` is what it was, for what the form does not hold.
+    fn read(r: &mut Reader, here: &Here, before: Option<&Self>) -> Self;
+    fn checked(&self) -> Result<(), Refused>;
+}
+
+/// A number that must be there.
+pub fn must(r: &mut Reader, name: &str, label: &str) -> f64 {
+    r.number(name, label)
+}
+/// A number that may be left empty.
+pub fn may(r: &mut Reader, name: &str, label: &str) -> Option<f64> {
+    match number(r.typed.text(name)) {
+        Err(NotANumber::Empty) => None,
+        _ => Some(r.number(name, label)),
+    }
+}
+pub fn weight(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
+    exact(r, name, &|g| here.measures.weight_field(g))
+        .unwrap_or_else(|| Grams::from_reading(r.number(name, label), here.measures.weight).0)
+}
+pub fn length(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
+    exact(r, name, &|cm| here.measures.length_field(cm))
+        .unwrap_or_else(|| Cm::from_reading(r.number(name, label), here.measures.length).0)
+}
+pub fn degrees(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
+    exact(r, name, &|c| here.measures.degrees_field(c)).unwrap_or_else(|| {
+        Celsius::from_reading(r.number(name, label), here.measures.temperature).0
+    })
+}
+
+/// The value behind a text that nobody changed.
+fn exact(r: &Reader, name: &str, shown: &dyn Fn(f64) -> String) -> Option<f64> {
+    let v: f64 = r.typed.text(&format!("exact:{name}")).parse().ok()?;
+    (shown(v) == r.typed.text(name)).then_some(v)
+}
+
+/// A day, or nothing.
+pub fn day(r: &mut Reader, name: &str) -> Option<Date> {
+    let text = r.typed.text(name).to_string();
+    if text.is_empty() {
+        return None;
+    }
+    let read = text.parse().ok();
+    if read.is_none() {
+        r.refuse(name, "A day is written as 2026-11-27.");
+    }
+    read
+}
+
+pub fn put_may(t: &mut Typed, name: &str, v: Option<f64>) {
+    t.set(name, v.map_or(String::new(), plain));
+}
+pub fn put_weight(t: &mut Typed, name: &str, g: f64, here: &Here) {
+    put_exact(t, name, g, here.measures.weight_field(g));
+}
+pub fn put_length(t: &mut Typed, name: &str, cm: f64, here: &Here) {
+    put_exact(t, name, cm, here.measures.length_field(cm));
+}
+pub fn put_degrees(t: &mut Typed, name: &str, c: f64, here: &Here) {
+    put_exact(t, name, c, here.measures.degrees_field(c));
+}
+fn put_exact(t: &mut Typed, name: &str, v: f64, text: String) {
+    t.set(&format!("exact:{name}"), v.to_string());
+    t.set(name, text);
+}
+pub fn put_day(t: &mut Typed, name: &str, d: Option<Date>) {
+    t.set(name, d.map_or(String::new(), |d| d.to_string()));
+}

@@ -1,0 +1,376 @@
+//! The shelves of the pantry but styles.
+
+use super::shelf::{
+    Entry, Shelf, choice, date, day, figure, length, may, must, put_day, put_length, put_may,
+    put_weight, text, weight,
+};
+use crate::shared::form::{Reader, Typed};
+use crate::shared::kitchen::Here;
+use craft::flour::{FlourFacts, FlourKind};
+use craft::formula::PanShape;
+use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Pan, Scale};
+use craft::refusal::{Refused, plain};
+
+fn price(here: &Here) -> Entry {
+    figure(
+        "price_per_kg",
+        "Price",
+        "per kg",
+        &here.kitchen.reads.currency,
+    )
+}
+
+impl Shelf for Flour {
+    const PATH: &'static str = "/pantry/flours";
+    const TITLE: &'static str = "Flour";
+    const WHY: &'static str = "W, protein and absorption from the bag; a change here changes no dough that was made before.";
+    const ROWS: &'static str = "bags";
+
+    fn entries(here: &Here) -> Vec<Entry> {
+        vec![
+            text("name", "Name", ""),
+            choice("kind", "Kind", FlourKind::ALL.map(|k| (k.key(), k.name()))),
+            figure("w", "W", "strength, 80 to 450", ""),
+            figure("protein_percent", "Protein", "", "%"),
+            figure("pl", "P/L", "0.4 to 0.8 usual", ""),
+            figure("absorption_percent", "Absorption", "water it takes", "%"),
+            figure("whole_percent", "Whole grain", "empty: by kind", "%"),
+            text("milling", "Milling", "stone, roller"),
+            figure("moisture_percent", "Moisture", "11 to 15.5 usual", "%"),
+            text("allergens", "Allergens", "as on the bag"),
+            price(here),
+        ]
+    }
+    fn row_entries(here: &Here) -> Vec<Entry> {
+        vec![
+            date("bought_on", "Bought"),
+            date("best_before", "Best before"),
+            figure("left_g", "Left", "", here.measures.weight_unit()),
+        ]
+    }
+    fn row_names() -> &'static [&'static str] {
+        &["bought_on", "best_before", "left_g"]
+    }
+    fn fresh() -> Flour {
+        Flour {
+            name: String::new(),
+            facts: FlourFacts::default(),
+            milling: String::new(),
+            moisture_percent: None,
+            allergens: "gluten".into(),
+            price_per_kg: None,
+            bags: vec![],
+        }
+    }
+    fn write(&self, t: &mut Typed, here: &Here) {
+        t.set("name", &self.name);
+        t.set("kind", self.facts.kind.key());
+        put_may(t, "w", self.facts.w);
+        put_may(t, "protein_percent", self.facts.protein_percent);
+        put_may(t, "pl", self.facts.pl);
+        put_may(t, "absorption_percent", self.facts.absorption_percent);
+        put_may(t, "whole_percent", self.facts.whole_percent);
+        t.set("milling", &self.milling);
+        put_may(t, "moisture_percent", self.moisture_percent);
+        t.set("allergens", &self.allergens);
+        put_may(t, "price_per_kg", self.price_per_kg);
+        for (i, b) in self.bags.iter().enumerate() {
+            put_day(t, &format!("bags[{i}].bought_on"), b.bought_on);
+            put_day(t, &format!("bags[{i}].best_before"), b.best_before);
+            put_weight(t, &format!("bags[{i}].left_g"), b.left_g, here);
+        }
+    }
+    fn read(r: &mut Reader, here: &Here, _: Option<&Flour>) -> Flour {
+        let bags = r.typed.rows("bags");
+        Flour {
+            name: r.name("name", "A name"),
+            facts: FlourFacts {
+                kind: FlourKind::from_key(r.typed.text("kind")).unwrap_or_default(),
+                w: may(r, "w", "Strength W"),
+                protein_percent: may(r, "protein_percent", "Protein"),
+                pl: may(r, "pl", "P/L"),
+                absorption_percent: may(r, "absorption_percent", "Absorption"),
+                whole_percent: may(r, "whole_percent", "Whole grain"),
+            },
+            milling: r.typed.text("milling").into(),
+            moisture_percent: may(r, "moisture_percent", "Moisture"),
+            allergens: r.typed.text("allergens").into(),
+            price_per_kg: may(r, "price_per_kg", "Price"),
+            bags: (0..bags)
+                .map(|i| Bag {
+                    bought_on: day(r, &format!("bags[{i}].bought_on")),
+                    best_before: day(r, &format!("bags[{i}].best_before")),
+                    left_g: weight(r, &format!("bags[{i}].left_g"), "Left in the bag", here),
+                })
+                .collect(),
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        self.check()
+    }
+}
+
+impl Shelf for Leaven {
+    const PATH: &'static str = "/pantry/leavens";
+    const TITLE: &'static str = "Leaven";
+    const WHY: &'static str = "What raises a dough, how old it is and how well it works.";
+
+    fn entries(here: &Here) -> Vec<Entry> {
+        vec![
+            text("name", "Name", ""),
+            choice("form", "Form", LeavenForm::ALL.map(|f| (f.key(), f.name()))),
+            figure(
+                "hydration_percent",
+                "Water in it",
+                "a starter's, of its flour",
+                "%",
+            ),
+            date("opened_on", "Opened or begun"),
+            figure("vigour", "Vigour", "1 is as new", ""),
+            figure("left_g", "Left", "", here.measures.weight_unit()),
+            price(here),
+        ]
+    }
+    fn fresh() -> Leaven {
+        Leaven {
+            name: String::new(),
+            form: LeavenForm::Instant,
+            hydration_percent: None,
+            opened_on: None,
+            vigour: 1.0,
+            left_g: 0.0,
+            price_per_kg: None,
+        }
+    }
+    fn write(&self, t: &mut Typed, here: &Here) {
+        t.set("name", &self.name);
+        t.set("form", self.form.key());
+        put_may(t, "hydration_percent", self.hydration_percent);
+        put_day(t, "opened_on", self.opened_on);
+        t.set("vigour", plain(self.vigour));
+        put_weight(t, "left_g", self.left_g, here);
+        put_may(t, "price_per_kg", self.price_per_kg);
+    }
+    fn read(r: &mut Reader, here: &Here, _: Option<&Leaven>) -> Leaven {
+        Leaven {
+            name: r.name("name", "A name"),
+            form: LeavenForm::from_key(r.typed.text("form")).unwrap_or(LeavenForm::Instant),
+            hydration_percent: may(r, "hydration_percent", "Water in the starter"),
+            opened_on: day(r, "opened_on"),
+            vigour: must(r, "vigour", "Vigour"),
+            left_g: weight(r, "left_g", "Left", here),
+            price_per_kg: may(r, "price_per_kg", "Price"),
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        self.check()
+    }
+}
+
+impl Shelf for Scale {
+    const PATH: &'static str = "/pantry/scales";
+    const TITLE: &'static str = "Scale";
+    const WHY: &'static str = "Every weight is rounded to the scale that will weigh it.";
+
+    fn entries(_: &Here) -> Vec<Entry> {
+        vec![
+            text("name", "Name", ""),
+            figure("reads_g", "Reads to", "its smallest step", "g"),
+            figure("carries_g", "Carries", "at most", "g"),
+        ]
+    }
+    fn fresh() -> Scale {
+        Scale {
+            name: String::new(),
+            reads_g: 1.0,
+            carries_g: 5000.0,
+        }
+    }
+    fn write(&self, t: &mut Typed, _: &Here) {
+        t.set("name", &self.name);
+        t.set("reads_g", plain(self.reads_g));
+        t.set("carries_g", plain(self.carries_g));
+    }
+    fn read(r: &mut Reader, _: &Here, _: Option<&Scale>) -> Scale {
+        Scale {
+            name: r.name("name", "A name"),
+            reads_g: must(r, "reads_g", "It reads to"),
+            carries_g: must(r, "carries_g", "It carries"),
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        self.check()
+    }
+}
+
+fn shape_entries(here: &Here) -> Vec<Entry> {
+    let unit = here.measures.length_unit();
+    vec![
+        text("name", "Name", ""),
+        choice(
+            "shape",
+            "Shape",
+            [("rectangle", "Rectangular"), ("round", "Round")],
+        ),
+        figure("length_cm", "Long", "inside; rectangular", unit),
+        figure("width_cm", "Wide", "inside; rectangular", unit),
+        figure("diameter_cm", "Across", "inside; round", unit),
+        figure("height_cm", "High", "inside", unit),
+        figure("count", "How many", "", ""),
+    ]
+}
+
+fn write_shape(t: &mut Typed, name: &str, pan: PanShape, height_cm: f64, count: u32, here: &Here) {
+    t.set("name", name);
+    match pan {
+        PanShape::Rectangle {
+            length_cm,
+            width_cm,
+        } => {
+            t.set("shape", "rectangle");
+            put_length(t, "length_cm", length_cm, here);
+            put_length(t, "width_cm", width_cm, here);
+        }
+        PanShape::Round { diameter_cm } => {
+            t.set("shape", "round");
+            put_length(t, "diameter_cm", diameter_cm, here);
+        }
+    }
+    put_length(t, "height_cm", height_cm, here);
+    t.set("count", count.to_string());
+}
+
+fn read_shape(r: &mut Reader, here: &Here) -> (String, PanShape, f64, u32) {
+    let name = r.name("name", "A name");
+    let pan = if r.typed.text("shape") == "round" {
+        PanShape::Round {
+            diameter_cm: length(r, "diameter_cm", "Diameter", here),
+        }
+    } else {
+        PanShape::Rectangle {
+            length_cm: length(r, "length_cm", "Length", here),
+            width_cm: length(r, "width_cm", "Width", here),
+        }
+    };
+    (
+        name,
+        pan,
+        length(r, "height_cm", "Height", here),
+        r.count("count", "How many"),
+    )
+}
+
+const TRAY: PanShape = PanShape::Rectangle {
+    length_cm: 40.0,
+    width_cm: 30.0,
+};
+
+impl Shelf for Pan {
+    const PATH: &'static str = "/pantry/pans";
+    const TITLE: &'static str = "Pan";
+    const WHY: &'static str = "Inside measures; the dough for a pan goes by its area.";
+
+    fn entries(here: &Here) -> Vec<Entry> {
+        shape_entries(here)
+    }
+    fn fresh() -> Pan {
+        Pan {
+            name: String::new(),
+            pan: TRAY,
+            height_cm: 3.0,
+            count: 1,
+        }
+    }
+    fn write(&self, t: &mut Typed, here: &Here) {
+        write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
+    }
+    fn read(r: &mut Reader, here: &Here, _: Option<&Pan>) -> Pan {
+        let (name, pan, height_cm, count) = read_shape(r, here);
+        Pan {
+            name,
+            pan,
+            height_cm,
+            count,
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        self.check()
+    }
+}
+
+impl Shelf for DoughBox {
+    const PATH: &'static str = "/pantry/boxes";
+    const TITLE: &'static str = "Box or tub";
+    const WHY: &'static str = "How many balls lie in a box, and how many litres a tub holds.";
+
+    fn entries(here: &Here) -> Vec<Entry> {
+        shape_entries(here)
+    }
+    fn fresh() -> DoughBox {
+        DoughBox {
+            name: String::new(),
+            pan: PanShape::Rectangle {
+                length_cm: 60.0,
+                width_cm: 40.0,
+            },
+            height_cm: 7.0,
+            count: 1,
+        }
+    }
+    fn write(&self, t: &mut Typed, here: &Here) {
+        write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
+    }
+    fn read(r: &mut Reader, here: &Here, _: Option<&DoughBox>) -> DoughBox {
+        let (name, pan, height_cm, count) = read_shape(r, here);
+        DoughBox {
+            name,
+            pan,
+            height_cm,
+            count,
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        self.check()
+    }
+}
+
+impl Shelf for Good {
+    const PATH: &'static str = "/pantry/goods";
+    const TITLE: &'static str = "Other good";
+    const WHY: &'static str =
+        "Salt, oil, toppings: found by their name on a sheet, for cost and shopping.";
+
+    fn entries(here: &Here) -> Vec<Entry> {
+        vec![
+            text("name", "Name", "as on the sheet: Salt, Olive oil"),
+            price(here),
+            figure("left_g", "Left", "", here.measures.weight_unit()),
+            text("allergens", "Allergens", "as on the packet"),
+        ]
+    }
+    fn fresh() -> Good {
+        Good {
+            name: String::new(),
+            price_per_kg: None,
+            left_g: 0.0,
+            allergens: String::new(),
+        }
+    }
+    fn write(&self, t: &mut Typed, here: &Here) {
+        t.set("name", &self.name);
+        put_may(t, "price_per_kg", self.price_per_kg);
+        put_weight(t, "left_g", self.left_g, here);
+        t.set("allergens", &self.allergens);
+    }
+    fn read(r: &mut Reader, here: &Here, _: Option<&Good>) -> Good {
+        Good {
+            name: r.name("name", "A name"),
+            price_per_kg: may(r, "price_per_kg", "Price"),
+            left_g: weight(r, "left_g", "Left", here),
+            allergens: r.typed.text("allergens").into(),
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        self.check()
+    }
+}

@@ -1,0 +1,276 @@
+//! Styles of one's own: copied from one that ships, or made from a dough, then altered.
+
+use super::shelf::{Entry, Shelf, degrees, figure, must, put_degrees, text};
+use crate::App;
+use crate::rooms::sheet::reading;
+use crate::shared::error::Trouble;
+use crate::shared::form::{Reader, Typed};
+use crate::shared::kitchen::Here;
+use axum::Router;
+use axum::body::Bytes;
+use axum::extract::State;
+use axum::response::Redirect;
+use axum::routing::post;
+use craft::formula::Formula;
+use craft::refusal::{Check, Refused, plain};
+use craft::style::{Style, Usual};
+use store::pantry::{self, Put};
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/pantry/styles/copy", post(copy))
+        .route("/pantry/styles/from-dough", post(from_dough))
+}
+
+/// A style under a name of its own, so that the one it came from stays beside it.
+fn own(style: &Style, name: &str) -> Style {
+    Style {
+        key: format!("own-{}", uuid::Uuid::new_v4().simple()),
+        name: name.chars().take(80).collect(),
+        ..style.clone()
+    }
+}
+
+async fn kept(app: &App, here: &Here, style: &Style) -> Result<Redirect, Trouble> {
+    let mut db = app.db.acquire().await?;
+    match pantry::put(&mut db, here.id(), None, style, here.now).await? {
+        Put::Done(id) => Ok(Redirect::to(&format!("/pantry/styles/{id}"))),
+        Put::Stale(_) => Ok(Redirect::to("/pantry#style")),
+    }
+}
+
+async fn copy(State(app): State<App>, here: Here, body: Bytes) -> Result<Redirect, Trouble> {
+    let typed = Typed::parse(&body);
+    let from = craft::style::by_key(typed.text("style")).unwrap_or(craft::style::first());
+    kept(
+        &app,
+        &here,
+        &own(from, &format!("My {}", from.name.to_lowercase())),
+    )
+    .await
+}
+
+/// What the dough on the sheet is becomes what the style starts from.
+async fn from_dough(State(app): State<App>, here: Here, body: Bytes) -> Result<Redirect, Trouble> {
+    let typed = Typed::parse(&body);
+    let f: Formula = reading::formula(&typed, &here).map_err(|e| {
+        Trouble::Asked(
+            e.into_iter()
+                .map(|e| e.message)
+                .collect::<Vec<_>>()
+                .join(" "),
+        )
+    })?;
+    let name = match typed.text("name") {
+        "" => format!("My {}", f.style.name.to_lowercase()),
+        n => n.to_string(),
+    };
+    let w = craft::flour::blend(&f.flours).w;
+    let widened = |u: Usual, v: f64| Usual {
+        low: u.low.min(v),
+        high: u.high.max(v),
+    };
+    let mut s = own(&f.style, &name);
+    s.usual.hydration = widened(s.usual.hydration, f.hydration_percent);
+    s.usual.salt = widened(s.usual.salt, f.salt_percent);
+    s.usual.oil = widened(s.usual.oil, f.oil_percent);
+    s.usual.sugar = widened(s.usual.sugar, f.sugar_percent);
+    let s = Style {
+        pieces: f.pieces,
+        loss_percent: f.loss_percent,
+        hydration_percent: f.hydration_percent,
+        salt_percent: f.salt_percent,
+        oil_percent: f.oil_percent,
+        sugar_percent: f.sugar_percent,
+        extras: f.extras,
+        // Shares of flours by their place mean nothing to another blend.
+        preferments: f
+            .preferments
+            .into_iter()
+            .map(|mut p| {
+                p.flours.clear();
+                p
+            })
+            .collect(),
+        yeast_form: f.yeast.form,
+        dose: f.yeast.dose,
+        flour_w: w.round(),
+        target_dough_c: f.target_dough_c,
+        bulk_h: f.bulk_h,
+        cold_h: f.cold_h,
+        temper_h: f.temper_h,
+        toppings: f.toppings,
+        ..s
+    };
+    kept(&app, &here, &s).await
+}
+
+/// The ranges, with their place in the style and their unit.
+type Range = (
+    &'static str,
+    &'static str,
+    &'static str,
+    fn(&mut Style) -> &mut Usual,
+);
+const RANGES: [Range; 8] = [
+    ("hydration", "Water", "%", |s| &mut s.usual.hydration),
+    ("salt", "Salt", "%", |s| &mut s.usual.salt),
+    ("oil", "Oil", "%", |s| &mut s.usual.oil),
+    ("sugar", "Sugar", "%", |s| &mut s.usual.sugar),
+    ("malt", "Malt", "%", |s| &mut s.usual.malt),
+    ("ball_g", "Piece", "g", |s| &mut s.usual.ball_g),
+    ("disc_cm", "Disc", "cm", |s| &mut s.usual.disc_cm),
+    ("g_per_cm2", "Thickness", "g/cm²", |s| {
+        &mut s.usual.g_per_cm2
+    }),
+];
+
+type Number = (
+    &'static str,
+    &'static str,
+    &'static str,
+    fn(&mut Style) -> &mut f64,
+);
+const NUMBERS: [Number; 9] = [
+    ("hydration_percent", "Starts with water", "%", |s| {
+        &mut s.hydration_percent
+    }),
+    ("salt_percent", "Salt", "%", |s| &mut s.salt_percent),
+    ("oil_percent", "Oil", "%", |s| &mut s.oil_percent),
+    ("sugar_percent", "Sugar", "%", |s| &mut s.sugar_percent),
+    ("flour_w", "Flour W", "", |s| &mut s.flour_w),
+    ("bulk_h", "Bulk", "h", |s| &mut s.bulk_h),
+    ("cold_h", "Cold", "h", |s| &mut s.cold_h),
+    ("temper_h", "Temper", "h", |s| &mut s.temper_h),
+    ("target_volume", "Grows to", "times", |s| {
+        &mut s.target_volume
+    }),
+];
+
+impl Shelf for Style {
+    const PATH: &'static str = "/pantry/styles";
+    const TITLE: &'static str = "Style";
+    const WHY: &'static str =
+        "What a new dough of this style starts from, and what the judgement calls usual.";
+
+    fn entries(here: &Here) -> Vec<Entry> {
+        let degree = here.measures.degree_unit();
+        let mut out = vec![text("name", "Name", ""), text("line", "In one line", "")];
+        out.extend(NUMBERS.iter().map(|(n, l, u, _)| figure(n, l, "", u)));
+        for (n, l, u, _) in RANGES {
+            out.push(figure(&format!("{n}.low"), l, "usual from", u));
+            out.push(figure(&format!("{n}.high"), l, "to", u));
+        }
+        out.push(text("oven", "Oven", "in words"));
+        out.push(figure("floor.low", "Floor", "from", degree));
+        out.push(figure("floor.high", "Floor", "to", degree));
+        out.push(figure("dome.low", "Dome or top", "from", degree));
+        out.push(figure("dome.high", "Dome or top", "to", degree));
+        out.push(figure("preheat_min", "Preheat", "", "min"));
+        out.push(figure("out_s", "Bakes in", "about", "s"));
+        out
+    }
+    fn fresh() -> Style {
+        own(craft::style::first(), "")
+    }
+    fn write(&self, t: &mut Typed, here: &Here) {
+        let mut s = self.clone();
+        t.set("name", &self.name);
+        t.set("line", &self.line);
+        for (n, _, _, at) in NUMBERS {
+            t.set(n, plain(*at(&mut s)));
+        }
+        for (n, _, _, at) in RANGES {
+            let u = *at(&mut s);
+            t.set(&format!("{n}.low"), plain(u.low));
+            t.set(&format!("{n}.high"), plain(u.high));
+        }
+        t.set("oven", &self.oven.words);
+        for (n, u) in [("floor", self.oven.floor_c), ("dome", self.oven.dome_c)] {
+            put_degrees(t, &format!("{n}.low"), u.low, here);
+            put_degrees(t, &format!("{n}.high"), u.high, here);
+        }
+        t.set("preheat_min", plain(self.oven.preheat_min));
+        t.set("out_s", self.bake.out_s.to_string());
+    }
+    fn read(r: &mut Reader, here: &Here, before: Option<&Style>) -> Style {
+        let mut s = before.cloned().unwrap_or_else(Style::fresh);
+        s.name = r.name("name", "A name");
+        s.line = r.typed.text("line").into();
+        for (n, label, _, at) in NUMBERS {
+            *at(&mut s) = must(r, n, label);
+        }
+        for (n, label, _, at) in RANGES {
+            *at(&mut s) = Usual {
+                low: must(r, &format!("{n}.low"), label),
+                high: must(r, &format!("{n}.high"), label),
+            };
+        }
+        s.oven.words = r.typed.text("oven").into();
+        s.oven.floor_c = Usual {
+            low: degrees(r, "floor.low", "Floor", here),
+            high: degrees(r, "floor.high", "Floor", here),
+        };
+        s.oven.dome_c = Usual {
+            low: degrees(r, "dome.low", "Dome", here),
+            high: degrees(r, "dome.high", "Dome", here),
+        };
+        s.oven.preheat_min = must(r, "preheat_min", "Preheat");
+        let out_s = must(r, "out_s", "Bake");
+        if (20.0..=7000.0).contains(&out_s) {
+            retime(&mut s, out_s.round() as u32);
+        } else if out_s.is_finite() {
+            r.refuse(
+                "out_s",
+                format!("A bake takes 20 to 7000 s; {} is outside.", plain(out_s)),
+            );
+        }
+        s
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        self.check_into(&mut c);
+        let mut all = c.done().err().map_or(vec![], |Refused(e)| e);
+        // The style's own values make a dough, too.
+        if let Err(Refused(e)) = Formula::of_style(self).check() {
+            all.extend(e);
+        }
+        for e in &mut all {
+            let field = e
+                .field
+                .trim_start_matches("style.")
+                .trim_start_matches("usual.")
+                .trim_start_matches("oven.");
+            e.field = match field {
+                "floor_c" => "floor.low".into(),
+                "dome_c" => "dome.low".into(),
+                "bake" => "out_s".into(),
+                f if RANGES.iter().any(|r| r.0 == f) => format!("{f}.low"),
+                f if f.starts_with("flours[") => "flour_w".into(),
+                f => f.to_string(),
+            };
+        }
+        all.dedup_by(|a, b| a.field == b.field);
+        if all.is_empty() {
+            Ok(())
+        } else {
+            Err(Refused(all))
+        }
+    }
+}
+
+/// Stretches the programme to another bake time; the turns keep their share of it.
+fn retime(s: &mut Style, out_s: u32) {
+    let old = s.bake.out_s.max(1);
+    if old == out_s {
+        return;
+    }
+    let stretch = |t: u32| (u64::from(t) * u64::from(out_s) / u64::from(old)).min(7199) as u32;
+    for t in &mut s.bake.turns {
+        t.at_s = stretch(t.at_s);
+    }
+    s.bake.from_s = stretch(s.bake.from_s);
+    s.bake.to_s = stretch(s.bake.to_s).max(out_s);
+    s.bake.chars_s = stretch(s.bake.chars_s).max(s.bake.to_s + 1);
+    s.bake.out_s = out_s;
+}

@@ -1,0 +1,390 @@
+//! What a button of the Dough sheet does to the form: a way to say the size, a row more or less, a remedy, a fit.
+//!
+//! Where the form can be read, the core changes the formula and it is written back; where it cannot, only what was
+//! asked is changed and everything typed stays.
+
+use super::fields::spec_of;
+use super::reading;
+use super::writing::Writer;
+use crate::shared::form::{Typed, number};
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
+use craft::flour::substitute::{Target, substitutes};
+use craft::flour::{FlourFacts, FlourPart, blend};
+use craft::formula::grams::{Given, given};
+use craft::formula::{
+    Doses, Extra, ExtraKind, Formula, FormulaRequest, Mode, PanShape, Pieces, Preferment,
+    PrefermentKind, formulate,
+};
+use craft::refusal::{FieldError, Refused};
+use craft::style::oven_fit::{Oven, OvenKind, fit};
+use craft::style::topping::{Cook, ToppingPart};
+
+/// What a press needs to know.
+pub struct Bench<'a> {
+    pub here: &'a Here,
+    pub larder: &'a Larder,
+}
+
+/// Does what was pressed; `true` when the form is another one now. Errors: sentences at their fields.
+pub fn press(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
+    let mut changed = false;
+    let set = typed.text("set").to_string();
+    typed.forget("set");
+    for pair in set.split(';') {
+        if let Some((field, value)) = pair.split_once('=') {
+            remedy(typed, field, value, bench.here);
+            changed = true;
+        }
+    }
+    let act = typed.text("act").to_string();
+    typed.forget("act");
+    if act.is_empty() {
+        let weighed = by_grams(typed, bench)?;
+        return Ok(changed || weighed);
+    }
+    let mut words = act.split(':');
+    let (verb, what, which) = (
+        words.next().unwrap_or(""),
+        words.next().unwrap_or(""),
+        words.next().unwrap_or(""),
+    );
+    match verb {
+        "mode" => mode(typed, what, bench.here),
+        "style" => style(typed, what, bench),
+        "add" => add(typed, what, bench),
+        "drop" => drop_row(typed, what, which.parse().unwrap_or(usize::MAX)),
+        "even" => even(typed, bench.here),
+        "fit" => fit_to(typed, bench)?,
+        "swap" => swap(typed, what.parse().unwrap_or(0), bench)?,
+        _ => return Ok(changed),
+    }
+    Ok(true)
+}
+
+/// A remedy's value is in g, cm and °C; the field shows the kitchen's unit.
+fn remedy(typed: &mut Typed, field: &str, value: &str, here: &Here) {
+    match number(value) {
+        Ok(v) if typed.has(field) => spec_of_known(field, v, typed, here),
+        _ => {}
+    }
+}
+
+fn spec_of_known(field: &str, v: f64, typed: &mut Typed, here: &Here) {
+    Writer { typed, here }.number(field, v);
+}
+
+fn weighed(f: &Formula, bench: &Bench) -> Option<craft::formula::FormulaResult> {
+    formulate(&FormulaRequest {
+        formula: f.clone(),
+        scales: bench.larder.scales(bench.here),
+        doses: None,
+    })
+    .ok()
+}
+
+/// Says the same dough another way; a form that cannot be read takes the style's usual size.
+fn mode(typed: &mut Typed, to: &str, here: &Here) {
+    let Some(to) = Mode::from_key(to) else { return };
+    let read = reading::formula(typed, here).ok().and_then(|f| {
+        let larder = Larder::default();
+        let r = weighed(
+            &f,
+            &Bench {
+                here,
+                larder: &larder,
+            },
+        )?;
+        let flour = r.exact_g(craft::formula::Ingredient::Flour);
+        Some(
+            f.pieces
+                .switched(to, r.dough_g, flour, f.loss_percent, f.style.opens_to()),
+        )
+    });
+    let pieces = read.unwrap_or_else(|| {
+        let style = reading::style_of(typed);
+        let total = match style.pieces {
+            Pieces::Balls { count, ball_g } => f64::from(count) * ball_g,
+            _ => 1500.0,
+        };
+        style
+            .pieces
+            .switched(to, total, total / 1.65, 0.0, style.opens_to())
+    });
+    Writer { typed, here }.pieces(&pieces);
+}
+
+/// Starts over with a style; name, day and hour stay.
+fn style(typed: &mut Typed, key: &str, bench: &Bench) {
+    let chosen = if key.is_empty() {
+        typed.text("new_style").to_string()
+    } else {
+        key.to_string()
+    };
+    if let Some(s) = bench.larder.style(&chosen) {
+        reading::put(typed, &Formula::of_style(&s), bench.here);
+    }
+}
+
+fn add(typed: &mut Typed, what: &str, bench: &Bench) {
+    let n = typed.rows(match what {
+        "pans" => "pieces.pans",
+        w => w,
+    });
+    let picked = typed.text(&format!("new_{what}")).to_string();
+    let mut w = Writer {
+        typed,
+        here: bench.here,
+    };
+    match what {
+        "flours" => flour(&mut w, n, &picked, bench),
+        "extras" => w.extra(
+            n,
+            &Extra {
+                kind: ExtraKind::from_key(&picked).unwrap_or(ExtraKind::ActiveMalt),
+                name: String::new(),
+                amount: usual_amount(ExtraKind::from_key(&picked).unwrap_or(ExtraKind::ActiveMalt)),
+            },
+        ),
+        "preferments" => w.preferment(
+            n,
+            &Preferment::usual(
+                PrefermentKind::from_key(&picked).unwrap_or(PrefermentKind::Poolish),
+            ),
+        ),
+        "pans" => {
+            let from_pantry = picked
+                .parse()
+                .ok()
+                .and_then(|id: u64| bench.larder.0.pans.iter().find(|p| p.id == id));
+            let (count, pan) = from_pantry.map_or(
+                (
+                    1,
+                    PanShape::Rectangle {
+                        length_cm: 40.0,
+                        width_cm: 30.0,
+                    },
+                ),
+                |p| (p.facts.count, p.facts.pan),
+            );
+            w.pan(n, count, pan, 0.65);
+        }
+        "balls" => {
+            w.number("pieces.balls.count", 2.0);
+            w.number("pieces.balls.ball_g", 250.0);
+        }
+        "toppings" => {
+            let good = picked
+                .parse()
+                .ok()
+                .and_then(|id: u64| bench.larder.0.goods.iter().find(|g| g.id == id));
+            w.topping(
+                n,
+                &ToppingPart {
+                    name: good.map_or("Another topping".into(), |g| g.facts.name.clone()),
+                    g_per_disc: 50.0,
+                    wet: false,
+                    cook: Cook::No,
+                    allergens: good.map_or(String::new(), |g| g.facts.allergens.clone()),
+                    after_the_bake: false,
+                },
+            );
+        }
+        _ => {}
+    }
+}
+
+/// What one would start with, % of the flour.
+fn usual_amount(kind: ExtraKind) -> f64 {
+    match kind {
+        ExtraKind::ActiveMalt | ExtraKind::PlainMalt => 0.3,
+        ExtraKind::Honey | ExtraKind::Syrup => 1.0,
+        ExtraKind::Milk => 10.0,
+        ExtraKind::DriedMother => 40.0,
+        _ => 2.0,
+    }
+}
+
+/// A flour more: it takes what is missing to 100 %, or 10 % from the largest.
+fn flour(w: &mut Writer, n: usize, picked: &str, bench: &Bench) {
+    let share =
+        |t: &Typed, i: usize| number(t.text(&format!("flours[{i}].share_percent"))).unwrap_or(0.0);
+    let sum: f64 = (0..n).map(|i| share(w.typed, i)).sum();
+    let mine = if sum < 99.9 {
+        100.0 - sum
+    } else {
+        let largest = (0..n).max_by(|&a, &b| share(w.typed, a).total_cmp(&share(w.typed, b)));
+        if let Some(i) = largest {
+            let left = (share(w.typed, i) - 10.0).max(0.0);
+            w.number(&format!("flours[{i}].share_percent"), left);
+        }
+        10.0
+    };
+    let known = picked
+        .parse()
+        .ok()
+        .and_then(|id: u64| bench.larder.0.flours.iter().find(|f| f.id == id));
+    let part = known.map_or(
+        FlourPart {
+            name: format!("Flour {}", n + 1),
+            share_percent: mine,
+            facts: FlourFacts::of_w(280.0),
+            pantry: None,
+        },
+        |f| f.facts.part(f.id, mine),
+    );
+    w.flour(n, &part);
+}
+
+fn drop_row(typed: &mut Typed, list: &str, row: usize) {
+    match list {
+        "flours" => {
+            typed.drop_row(list, row);
+            for i in 0..typed.rows("preferments") {
+                typed.drop_row(&format!("preferments[{i}].flours"), row);
+                if typed.rows("flours") < 2 {
+                    typed.set(&format!("preferments[{i}].own_flours"), "");
+                }
+            }
+        }
+        "extras" | "preferments" | "toppings" => typed.drop_row(list, row),
+        "pans" => typed.drop_row("pieces.pans", row),
+        "balls" => {
+            typed.forget_all("pieces.balls.");
+            typed.forget_all("exact:pieces.balls.");
+        }
+        _ => {}
+    }
+}
+
+/// Brings the flours to 100 % in their proportions.
+fn even(typed: &mut Typed, here: &Here) {
+    let n = typed.rows("flours");
+    let shares: Vec<f64> = (0..n)
+        .map(|i| {
+            number(typed.text(&format!("flours[{i}].share_percent")))
+                .unwrap_or(0.0)
+                .max(0.0)
+        })
+        .collect();
+    let sum: f64 = shares.iter().sum();
+    for (i, s) in shares.iter().enumerate() {
+        let even = if sum > 0.0 {
+            s / sum * 100.0
+        } else {
+            100.0 / n as f64
+        };
+        Writer { typed, here }.number(&format!("flours[{i}].share_percent"), even);
+    }
+}
+
+fn oven_of(typed: &Typed, here: &Here) -> Result<Oven, Vec<FieldError>> {
+    let kind = OvenKind::from_key(typed.text("oven_kind")).unwrap_or(OvenKind::HomeWithSteel);
+    let mut r = crate::shared::form::Reader::new(typed);
+    let top_c = spec_of("oven_top_c").read(&mut r, "oven_top_c", here);
+    if r.errors.is_empty() {
+        Ok(Oven { kind, top_c })
+    } else {
+        Err(r.errors)
+    }
+}
+
+fn fit_to(typed: &mut Typed, bench: &Bench) -> Result<(), Vec<FieldError>> {
+    let oven = oven_of(typed, bench.here)?;
+    let f = reading::formula(typed, bench.here)?;
+    let fitted = fit(&f, oven).map_err(|Refused(e)| e)?;
+    reading::put(typed, &fitted.formula, bench.here);
+    Ok(())
+}
+
+/// What an oven would change, for the page to show before it is pressed.
+pub fn fitting(typed: &Typed, f: &Formula, here: &Here) -> Option<craft::style::oven_fit::Fitted> {
+    fit(f, oven_of(typed, here).ok()?).ok()
+}
+
+/// The substitution that a form asks for, among the flours of the pantry.
+pub fn swapping(
+    typed: &Typed,
+    f: &Formula,
+    bench: &Bench,
+) -> Option<Result<craft::flour::substitute::Substitutes, Refused>> {
+    let (of, wanted) = (typed.text("swap.of"), number(typed.text("swap.to")).ok()?);
+    let target = match of {
+        "protein" => Target::Protein { percent: wanted },
+        "absorption" => Target::Absorption { percent: wanted },
+        "w" => Target::Strength { w: wanted },
+        _ => return None,
+    };
+    let at_hand: Vec<FlourPart> = bench
+        .larder
+        .0
+        .flours
+        .iter()
+        .map(|x| x.facts.part(x.id, 100.0))
+        .collect();
+    Some(substitutes(target, &at_hand, Some(&blend(&f.flours))))
+}
+
+fn swap(typed: &mut Typed, way: usize, bench: &Bench) -> Result<(), Vec<FieldError>> {
+    let f = reading::formula(typed, bench.here)?;
+    if let Some(Ok(found)) = swapping(typed, &f, bench)
+        && let Some(way) = found.ways.get(way)
+    {
+        let mut changed = f;
+        changed.flours = way.flours.clone();
+        for p in &mut changed.preferments {
+            p.flours.clear();
+        }
+        reading::put(typed, &changed, bench.here);
+    }
+    Ok(())
+}
+
+/// Weights that were typed into the sheet: `g:KEY` differs from `g0:KEY`, which is what was shown.
+fn by_grams(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
+    let keys: Vec<String> = typed
+        .fields_from("g:")
+        .filter(|k| typed.text(k) != typed.text(&k.replacen("g:", "g0:", 1)))
+        .collect();
+    if keys.is_empty() {
+        return Ok(false);
+    }
+    let mut f = reading::formula(typed, bench.here)?;
+    let mut changed = false;
+    for field in keys {
+        let Some(what) = Given::from_key(field.trim_start_matches("g:")) else {
+            continue;
+        };
+        let refuse = |message: String| {
+            vec![FieldError {
+                field: field.clone(),
+                message,
+            }]
+        };
+        let v =
+            number(typed.text(&field)).map_err(|_| refuse("A weight must be a number.".into()))?;
+        let g = craft::units::Grams::from_reading(v, bench.here.measures.weight).0;
+        // Solved doses are in force too: they come back with the form.
+        let doses = Doses {
+            dough: typed.text("dose").parse().unwrap_or(0.0),
+            ..Doses::stated(&f)
+        };
+        f = given(&f, &doses, what, g)
+            .map_err(|Refused(e)| refuse(e.into_iter().map(|e| e.message).collect()))?;
+        f.check().map_err(|Refused(e)| {
+            refuse(
+                e.into_iter()
+                    .map(|e| e.message)
+                    .collect::<Vec<_>>()
+                    .join(" "),
+            )
+        })?;
+        changed = true;
+    }
+    typed.forget_all("g:");
+    typed.forget_all("g0:");
+    if changed {
+        reading::put(typed, &f, bench.here);
+    }
+    Ok(changed)
+}

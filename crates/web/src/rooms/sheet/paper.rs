@@ -1,0 +1,62 @@
+//! The sheet on paper: A4 or Letter, black and white, to read at arm's length with floury hands.
+
+use super::view::{As, Shown};
+use crate::shared::error::Trouble;
+use crate::shared::format::{day, day_hm, portions};
+use crate::shared::kitchen::Here;
+use askama::Template;
+use axum::response::{IntoResponse, Response};
+use craft::sheet::{SheetRequest, SheetResult};
+
+struct StepLine {
+    when: String,
+    title: String,
+    detail: String,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/sheet/paper.html")]
+struct Paper {
+    name: String,
+    code: Option<String>,
+    style: String,
+    serve: String,
+    made: String,
+    kitchen: String,
+    divide: String,
+    v: Shown,
+    steps: Vec<StepLine>,
+}
+
+/// The page that is printed.
+pub fn page(
+    name: &str,
+    code: Option<&str>,
+    request: &SheetRequest,
+    sheet: &SheetResult,
+    here: &Here,
+) -> Result<Response, Trouble> {
+    let mut v = Shown::of(request, sheet, here, As::Draft);
+    // On paper nothing can be typed.
+    v.editable = false;
+    let paper = Paper {
+        name: name.into(),
+        code: code.map(Into::into),
+        style: request.formula.style.name.clone(),
+        serve: day_hm(&here.local(request.serve_at)),
+        made: day(&here.local(here.now)),
+        kitchen: here.kitchen.name.clone(),
+        divide: portions(&sheet.formula.portions, &here.measures),
+        steps: sheet
+            .steps
+            .iter()
+            .map(|s| StepLine {
+                when: day_hm(&here.local(s.at)),
+                title: s.title.clone(),
+                detail: s.detail.clone(),
+            })
+            .collect(),
+        v,
+    };
+    Ok(crate::shared::layout::page(&paper)?.into_response())
+}

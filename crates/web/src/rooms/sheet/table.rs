@@ -1,0 +1,227 @@
+//! The weighed sheet as a table: ingredients down, stages across, grams as the scales read them.
+
+use crate::shared::format::{self, Measures};
+use crate::shared::kitchen::Here;
+use craft::formula::grams::Given;
+use craft::formula::{Cell, FormulaResult, Ingredient, Row, two_digits};
+use craft::refusal::plain;
+use craft::sheet::{SheetRequest, SheetResult};
+
+pub struct Column {
+    pub name: String,
+    /// "Fri 22:40".
+    pub when: String,
+}
+
+pub struct CellView {
+    /// Empty where the stage has none.
+    pub grams: String,
+    /// Too small for its scale.
+    pub diluted: bool,
+}
+
+pub struct RowView {
+    pub name: String,
+    pub percent: String,
+    pub cells: Vec<CellView>,
+    pub total: String,
+    /// The row's key for typing a weight, and the plain number of its field.
+    pub key: String,
+    pub field: String,
+    pub yeast: bool,
+    /// The last flour: a line follows.
+    pub rules: bool,
+}
+
+/// A preferment as it goes into the dough.
+pub struct WholeView {
+    pub name: String,
+    pub cells: Vec<String>,
+}
+
+pub struct Build {
+    pub says: String,
+}
+
+pub struct Table {
+    pub unit: &'static str,
+    pub columns: Vec<Column>,
+    /// More than the dough alone.
+    pub staged: bool,
+    pub rows: Vec<RowView>,
+    pub wholes: Vec<WholeView>,
+    pub sums: Vec<String>,
+    pub sum_percent: String,
+    pub weighs: String,
+    pub why: String,
+    pub builds: Vec<Build>,
+    pub hydration: Option<String>,
+    pub yeast_off: Option<String>,
+}
+
+impl Table {
+    pub fn of(request: &SheetRequest, sheet: &SheetResult, here: &Here) -> Table {
+        let (m, r) = (here.measures, &sheet.formula);
+        let last = r.last();
+        let columns = r
+            .columns
+            .iter()
+            .enumerate()
+            .map(|(i, c)| Column {
+                name: c.name.clone(),
+                when: if r.columns.len() == 1 {
+                    m.weight_unit().into()
+                } else {
+                    let at = sheet
+                        .preferments
+                        .get(i)
+                        .map_or(sheet.mixed_at, |p| p.from_at);
+                    let at = if i == last { request.mix_at() } else { at };
+                    format::day_hm(&here.local(at))
+                },
+            })
+            .collect();
+        let flours = r
+            .rows
+            .iter()
+            .filter(|x| x.ingredient == Ingredient::Flour)
+            .count();
+        Table {
+            unit: m.weight_unit(),
+            columns,
+            staged: r.columns.len() > 1,
+            rows: (0..r.rows.len()).map(|i| row(request, r, i, i + 1 == flours, &m)).collect(),
+            wholes: r.columns[..last]
+                .iter()
+                .enumerate()
+                .map(|(i, c)| WholeView {
+                    name: format!("All of the {}", c.name.to_lowercase()),
+                    cells: (0..=last)
+                        .map(|j| if j == i || j == last { m.weight(c.weighed_g) } else { String::new() })
+                        .collect(),
+                })
+                .collect(),
+            sums: r
+                .columns
+                .iter()
+                .enumerate()
+                .map(|(i, c)| m.weight(if i == last { r.weighed_g } else { c.weighed_g }))
+                .collect(),
+            sum_percent: format!("{:.1}", r.sum_percent),
+            weighs: m.weight(r.weighed_g),
+            why: why(request, r, &m),
+            builds: r
+                .builds
+                .iter()
+                .map(|b| {
+                    let kept = b.kept_back_g + b.spare_g;
+                    let keep = if kept > 0.0 { format!("; {} stay in the jar", m.weighed(kept)) } else { String::new() };
+                    Build {
+                        says: format!(
+                            "Feed the {}: {} ripe seed, {} flour, {} water make {}; {} go in{keep}.",
+                            b.name.to_lowercase(),
+                            m.weighed(b.seed_g),
+                            m.weighed(b.flour_g),
+                            m.weighed(b.water_g),
+                            m.weighed(b.total_g),
+                            m.weighed(b.used_g)
+                        ),
+                    }
+                })
+                .collect(),
+            hydration: hydration(r),
+            yeast_off: yeast_off(r),
+        }
+    }
+}
+
+/// True beside nominal, where they differ.
+fn hydration(r: &FormulaResult) -> Option<String> {
+    let (t, n) = (r.true_hydration_percent, r.nominal_hydration_percent);
+    ((t - n).abs() >= 0.05).then(|| {
+        format!("True hydration {t:.1} %, nominal {n:.1} %: starter, old dough, honey and milk bring flour and water of their own.")
+    })
+}
+
+/// What rounding to the scale does to the yeast.
+fn yeast_off(r: &FormulaResult) -> Option<String> {
+    let worst = r
+        .columns
+        .iter()
+        .filter(|c| c.dilution.is_none())
+        .filter_map(|c| Some((c, c.yeast_off_percent?)))
+        .max_by(|a, b| a.1.abs().total_cmp(&b.1.abs()))?;
+    (worst.1.abs() >= 1.0).then(|| {
+        let of = if r.columns.len() > 1 {
+            format!(" in {}", worst.0.name)
+        } else {
+            String::new()
+        };
+        let word = if worst.1 > 0.0 { "more" } else { "less" };
+        format!(
+            "Rounding puts {:.0} % {word} yeast{of} than computed.",
+            worst.1.abs()
+        )
+    })
+}
+
+fn row(request: &SheetRequest, r: &FormulaResult, i: usize, rules: bool, m: &Measures) -> RowView {
+    let x = &r.rows[i];
+    let yeast = x.ingredient == Ingredient::Yeast;
+    let cell = |j: usize, c: &Option<Cell>| {
+        let diluted = yeast && r.columns.get(j).is_some_and(|c| c.dilution.is_some());
+        CellView {
+            grams: match c {
+                None => String::new(),
+                Some(c) if diluted => two_digits(c.exact_g),
+                Some(c) => m.weight(c.weigh_g),
+            },
+            diluted,
+        }
+    };
+    RowView {
+        name: name(request, x),
+        percent: format::percent(x.percent),
+        cells: x
+            .cells
+            .iter()
+            .enumerate()
+            .map(|(j, c)| cell(j, c))
+            .collect(),
+        total: if yeast && r.columns.iter().any(|c| c.dilution.is_some()) {
+            two_digits(x.exact_g)
+        } else {
+            m.weight(x.weigh_g)
+        },
+        key: Given::of_row(r, i).map_or(String::new(), Given::key),
+        field: if x.weigh_g < 1.0 {
+            plain(craft::units::Grams(x.exact_g).reads(m.weight))
+        } else {
+            m.weight_field(x.weigh_g)
+        },
+        yeast,
+        rules,
+    }
+}
+
+/// What a row is called.
+pub fn name(request: &SheetRequest, x: &Row) -> String {
+    match x.ingredient {
+        Ingredient::Flour | Ingredient::Extra => x.name.clone(),
+        Ingredient::Water => "Water".into(),
+        Ingredient::Salt => "Salt".into(),
+        Ingredient::Oil => "Oil".into(),
+        Ingredient::Sugar => "Sugar".into(),
+        Ingredient::Yeast => request.formula.yeast.form.name().into(),
+    }
+}
+
+/// Where the weight comes from, in one line.
+fn why(request: &SheetRequest, r: &FormulaResult, m: &Measures) -> String {
+    format!(
+        "{} and {} % for bowl and hands; one percent is {}.",
+        format::portions(&r.portions, m),
+        plain(request.formula.loss_percent),
+        m.weighed(r.dough_g / r.sum_percent)
+    )
+}

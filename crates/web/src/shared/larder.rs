@@ -1,0 +1,84 @@
+//! What the kitchen's pantry holds, as the sheet uses it.
+
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::kitchen::Here;
+use craft::formula::Scales;
+use craft::pantry::{Need, Price, scales_of};
+use craft::style::Style;
+use store::pantry::{Everything, everything};
+
+/// The pantry of a request.
+#[derive(Debug, Clone, Default)]
+pub struct Larder(pub Everything);
+
+impl Larder {
+    pub async fn of(app: &App, here: &Here) -> Result<Larder, Trouble> {
+        let mut db = app.db.acquire().await?;
+        Ok(Larder(everything(&mut db, here.id()).await?))
+    }
+    /// The scales that weigh: those of the pantry, else the kitchen's usual ones.
+    pub fn scales(&self, here: &Here) -> Scales {
+        let list: Vec<_> = self.0.scales.iter().map(|s| s.facts.clone()).collect();
+        scales_of(&list, here.kitchen.usual.scales)
+    }
+    pub fn prices(&self) -> Vec<Price> {
+        let flours = self.0.flours.iter().filter_map(|f| {
+            Some(Price {
+                name: f.facts.name.clone(),
+                pantry: Some(f.id),
+                per_kg: f.facts.price_per_kg?,
+            })
+        });
+        let leavens = self
+            .0
+            .leavens
+            .iter()
+            .filter_map(|l| Some((&l.facts.name, l.facts.form.name(), l.facts.price_per_kg?)));
+        let by_name = |name: &str, per_kg: f64| Price {
+            name: name.into(),
+            pantry: None,
+            per_kg,
+        };
+        let goods = self
+            .0
+            .goods
+            .iter()
+            .filter_map(|g| Some(by_name(&g.facts.name, g.facts.price_per_kg?)));
+        // A sheet asks for "Instant yeast": a leaven answers to its form as well as to its name.
+        let leavens: Vec<Price> = leavens
+            .flat_map(|(name, form, p)| [by_name(name, p), by_name(form, p)])
+            .collect();
+        flours.chain(goods).chain(leavens).collect()
+    }
+    pub fn stock(&self) -> Vec<Need> {
+        let of = |name: &str, pantry, grams| Need {
+            name: name.into(),
+            pantry,
+            grams,
+            is_topping: false,
+        };
+        let flours = self
+            .0
+            .flours
+            .iter()
+            .map(|f| of(&f.facts.name, Some(f.id), f.facts.left_g()));
+        let goods = self
+            .0
+            .goods
+            .iter()
+            .map(|g| of(&g.facts.name, None, g.facts.left_g));
+        let leavens = self
+            .0
+            .leavens
+            .iter()
+            .map(|l| of(l.facts.form.name(), None, l.facts.left_g));
+        flours.chain(goods).chain(leavens).collect()
+    }
+    /// A style by its key: shipped, or the kitchen's own.
+    pub fn style(&self, key: &str) -> Option<Style> {
+        let own = self.0.styles.iter().find(|s| s.facts.key == key);
+        own.map(|s| s.facts.clone())
+            .or_else(|| craft::style::by_key(key).cloned())
+    }
+}
