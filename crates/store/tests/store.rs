@@ -2,15 +2,17 @@
 
 use anyhow::Result;
 use craft::fire::{Tap, TapKind, Verdict};
+use craft::formula::{Formula, Scales};
+use craft::pantry::{Flour, Scale};
 use craft::reading::Subject;
 use craft::sheet::{KitchenUsual, SheetRequest, SheetResult, work_out};
-use craft::style::StyleKey;
-use craft::units::{TemperatureUnit, WeightUnit};
 use jiff::Timestamp;
 use std::sync::LazyLock;
 use store::batch::{self, NewBatch, Origin};
-use store::kitchen::{self, NewKitchen};
+use store::formula::{self, Find, FormulaId, Kept, NewVersion};
+use store::kitchen::{self, NewKitchen, Reads};
 use store::observation::{self, Observation, Seen};
+use store::pantry::{self, Put};
 use store::{Held, KitchenId, MySqlPool, tap};
 use testbed::db::TestDb;
 use uuid::Uuid;
@@ -26,13 +28,13 @@ fn usual() -> KitchenUsual {
         room_c: 19.5,
         fridge_c: 4.5,
         tap_water_c: 9.5,
-        kitchen_scale_g: 1.0,
-        fine_scale_g: 0.1,
+        scales: Scales::default(),
     }
 }
 
 static SHEET: LazyLock<(SheetRequest, SheetResult)> = LazyLock::new(|| {
-    let request = SheetRequest::of_style(StyleKey::HotRound, &usual(), at("2026-11-27T19:00:00Z"));
+    let request =
+        SheetRequest::of_style(craft::style::first(), &usual(), at("2026-11-27T19:00:00Z"));
     let result = work_out(&request).unwrap();
     (request, result)
 });
@@ -44,6 +46,7 @@ fn sheet(name: &str) -> NewBatch<'_> {
         request: &SHEET.0,
         result: &SHEET.1,
         origin: Origin::Maker,
+        from: None,
     }
 }
 
@@ -59,8 +62,7 @@ async fn add_kitchen(pool: &MySqlPool, name: &str) -> Result<KitchenId> {
     let new = NewKitchen {
         name: name.into(),
         usual: usual(),
-        temperature_unit: TemperatureUnit::Celsius,
-        weight_unit: WeightUnit::Grams,
+        reads: Reads::default(),
     };
     Ok(kitchen::add(
         &mut *pool.acquire().await?,
@@ -399,6 +401,277 @@ async fn a_database_that_is_away_is_told_from_one_that_refuses() -> Result<()> {
         matches!(refused, Err(store::StoreError::Refused(_))),
         "{refused:?}"
     );
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+fn version<'a>(name: &'a str, f: &'a Formula, of: Option<(FormulaId, u32)>) -> NewVersion<'a> {
+    NewVersion {
+        form_key: Uuid::new_v4(),
+        name,
+        why: "a point more water",
+        formula: f,
+        of,
+        origin: Origin::Maker,
+    }
+}
+
+fn done(kept: Kept) -> (FormulaId, u32) {
+    match kept {
+        Kept::Done { of, number } => (of, number),
+        Kept::Stale { head } => panic!("stale at {head}"),
+    }
+}
+
+#[tokio::test]
+async fn versions_are_added_and_never_overwritten() -> Result<()> {
+    let (db, pool, here) = open().await?;
+    let mut c = pool.acquire().await?;
+    let first = SHEET.0.formula.clone();
+    let second = Formula {
+        hydration_percent: 63.0,
+        ..first.clone()
+    };
+    let new = version("Halt round", &first, None);
+    let (id, n) = done(formula::keep(&mut c, here, &new, at(NOW)).await?);
+    assert_eq!(n, 1);
+    // The same form again is the same version.
+    assert_eq!(
+        done(formula::keep(&mut c, here, &new, at(NOW)).await?),
+        (id, 1)
+    );
+    assert_eq!(
+        done(
+            formula::keep(
+                &mut c,
+                here,
+                &version("Halt round", &second, Some((id, 1))),
+                at(NOW)
+            )
+            .await?
+        ),
+        (id, 2)
+    );
+    // Somebody who still looks at version 1 is told, and nothing is written.
+    let late = formula::keep(
+        &mut c,
+        here,
+        &version("Other name", &first, Some((id, 1))),
+        at(NOW),
+    )
+    .await?;
+    assert_eq!(late, Kept::Stale { head: 2 });
+    let all = formula::versions(&mut c, here, id).await?;
+    assert_eq!(all.iter().map(|v| v.number).collect::<Vec<_>>(), [2, 1]);
+    assert_eq!((&all[0].formula, &all[1].formula), (&second, &first));
+    let head = formula::version(&mut c, here, id, None).await?.unwrap();
+    assert_eq!((head.number, head.name.as_str()), (2, "Halt round"));
+    assert!(formula::version(&mut c, here, id, Some(9)).await?.is_none());
+    // A batch points to the version that it was made from.
+    let kept = batch::keep(
+        &mut c,
+        here,
+        &NewBatch {
+            from: Some(all[1].id),
+            ..sheet("From one")
+        },
+        at(NOW),
+    )
+    .await?;
+    let b = batch::by_code(&mut c, here, &kept, &Held::default())
+        .await?
+        .unwrap();
+    assert_eq!(
+        batch::made_from(&mut c, here, b.id).await?,
+        Some((id.0, 1, "Halt round".into()))
+    );
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn the_library_is_searched_by_letters_and_shows_what_was_put_away_apart() -> Result<()> {
+    let (db, pool, here) = open().await?;
+    let mut c = pool.acquire().await?;
+    let f = SHEET.0.formula.clone();
+    let (id, _) =
+        done(formula::keep(&mut c, here, &version("100% spelt", &f, None), at(NOW)).await?);
+    formula::keep(&mut c, here, &version("Halt_round", &f, None), at(NOW)).await?;
+    let names =
+        async |c: &mut store::MySqlConnection, text: &str, archived: bool| -> Result<Vec<String>> {
+            let find = Find {
+                text: text.into(),
+                archived,
+                ..Find::default()
+            };
+            Ok(formula::list(c, here, &find)
+                .await?
+                .into_iter()
+                .map(|l| l.name)
+                .collect())
+        };
+    assert_eq!(names(&mut c, "", false).await?.len(), 2);
+    // A per cent sign and an underscore are letters.
+    assert_eq!(names(&mut c, "0%", false).await?, ["100% spelt"]);
+    assert_eq!(names(&mut c, "t_r", false).await?, ["Halt_round"]);
+    assert_eq!(names(&mut c, "POINT MORE", false).await?.len(), 2);
+    assert!(names(&mut c, "' OR 1=1 --", false).await?.is_empty());
+    formula::archive(&mut c, here, id, Some(at(NOW))).await?;
+    assert_eq!(names(&mut c, "", false).await?, ["Halt_round"]);
+    assert_eq!(names(&mut c, "", true).await?, ["100% spelt"]);
+    assert!(formula::is_archived(&mut c, here, id).await?);
+    formula::archive(&mut c, here, id, None).await?;
+    assert_eq!(names(&mut c, "", false).await?.len(), 2);
+    // Another kitchen sees nothing of it.
+    let other = add_kitchen(&pool, "Next door").await?;
+    assert!(
+        formula::list(&mut c, other, &Find::default())
+            .await?
+            .is_empty()
+    );
+    assert!(formula::version(&mut c, other, id, None).await?.is_none());
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+fn flour(name: &str, w: f64) -> Flour {
+    Flour {
+        name: name.into(),
+        facts: craft::flour::FlourFacts::of_w(w),
+        milling: String::new(),
+        moisture_percent: None,
+        allergens: "gluten".into(),
+        price_per_kg: Some(1.2),
+        bags: vec![],
+    }
+}
+
+#[tokio::test]
+async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
+    let (db, pool, here) = open().await?;
+    let mut c = pool.acquire().await?;
+    let Put::Done(id) =
+        pantry::put(&mut c, here, None, &flour("Quernside", 290.0), at(NOW)).await?
+    else {
+        panic!("a new one is kept")
+    };
+    let item = pantry::by_id::<Flour>(&mut c, here, id).await?.unwrap();
+    assert_eq!(
+        pantry::put(
+            &mut c,
+            here,
+            Some((id, item.revision)),
+            &flour("Quernside", 300.0),
+            at(NOW)
+        )
+        .await?,
+        Put::Done(id)
+    );
+    let Put::Stale(Some(now)) = pantry::put(
+        &mut c,
+        here,
+        Some((id, item.revision)),
+        &flour("Quernside", 310.0),
+        at(NOW),
+    )
+    .await?
+    else {
+        panic!("the second tablet is told")
+    };
+    assert_eq!(now.facts.facts.w, Some(300.0));
+    // A flour's number is no scale's.
+    assert!(pantry::by_id::<Scale>(&mut c, here, id).await?.is_none());
+    pantry::put_away::<Flour>(&mut c, here, id, at(NOW)).await?;
+    assert!(pantry::everything(&mut c, here).await?.flours.is_empty());
+    let other = add_kitchen(&pool, "Next door").await?;
+    assert!(pantry::by_id::<Flour>(&mut c, other, id).await?.is_none());
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn changing_a_flour_changes_no_formula_and_no_batch() -> Result<()> {
+    let (db, pool, here) = open().await?;
+    let mut c = pool.acquire().await?;
+    let Put::Done(id) =
+        pantry::put(&mut c, here, None, &flour("Quernside", 290.0), at(NOW)).await?
+    else {
+        panic!("a new one is kept")
+    };
+    let request = SHEET
+        .0
+        .clone()
+        .with(|r| r.formula.flours = vec![flour("Quernside", 290.0).part(id, 100.0)]);
+    let result = work_out(&request)?;
+    let new = NewBatch {
+        request: &request,
+        result: &result,
+        ..sheet("Halt")
+    };
+    let code = batch::keep(&mut c, here, &new, at(NOW)).await?;
+    let (fid, _) = done(
+        formula::keep(
+            &mut c,
+            here,
+            &version("Halt", &request.formula, None),
+            at(NOW),
+        )
+        .await?,
+    );
+    pantry::put(
+        &mut c,
+        here,
+        Some((id, 1)),
+        &flour("Renamed", 120.0),
+        at(NOW),
+    )
+    .await?;
+    let b = batch::by_code(&mut c, here, &code, &Held::default())
+        .await?
+        .unwrap();
+    assert_eq!((&b.sheet.request, &b.sheet.result), (&request, &result));
+    assert_eq!(
+        formula::version(&mut c, here, fid, None)
+            .await?
+            .unwrap()
+            .formula,
+        request.formula
+    );
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn a_kitchen_is_changed_by_one_at_a_time() -> Result<()> {
+    let (db, pool, here) = open().await?;
+    let mut c = pool.acquire().await?;
+    let mut new = NewKitchen {
+        name: "Signal box".into(),
+        usual: usual(),
+        reads: Reads::default(),
+    };
+    new.reads.weight = craft::units::WeightUnit::Pounds;
+    new.reads.length = craft::units::LengthUnit::Inches;
+    new.usual.scales = Scales {
+        mixer_holds_g: Some(9000.0),
+        ..Scales::default()
+    };
+    assert!(kitchen::change(&mut c, here, &new, 0).await?);
+    assert!(
+        !kitchen::change(&mut c, here, &new, 0).await?,
+        "from an older one"
+    );
+    let k = kitchen::first(&mut c).await?.unwrap();
+    assert_eq!(
+        (k.name.as_str(), k.revision, k.reads),
+        ("Signal box", 1, new.reads)
+    );
+    assert_eq!(k.usual, new.usual);
     drop(c);
     pool.close().await;
     db.close().await

@@ -44,9 +44,9 @@ fn yeast_below_scale(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
         let Some(cell) = row.cells.get(i).copied().flatten() else {
             continue;
         };
-        if cell.exact_g >= 5.0 * cell.scale_g {
+        let Some(pieces) = column.weighs_from_pieces else {
             continue;
-        }
+        };
         // Half a division either way is the worst that rounding does.
         let off = (50.0 * cell.scale_g / cell.exact_g).min(100.0);
         let where_to = if r.columns.len() > 1 {
@@ -65,11 +65,9 @@ fn yeast_below_scale(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
                 plain(cell.scale_g)
             ),
         );
-        let larger = 5.0 * cell.scale_g / cell.exact_g;
-        let pieces = (f64::from(r.pieces) * larger).ceil();
         let ways = format!(
             "It weighs honestly from {} pieces on{}.",
-            plain(pieces),
+            pieces,
             preferment_way(f)
         );
         out.push(note.todo(match column.dilution {

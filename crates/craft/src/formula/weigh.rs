@@ -15,8 +15,8 @@ use serde::{Deserialize, Serialize};
 
 /// From this weight on the kitchen scale is used, below it the fine one, g.
 const KITCHEN_SCALE_FROM_G: f64 = 40.0;
-/// Rounding a yeast dose by more than this share is worth a dilution.
-const COARSE_ROUNDING: f64 = 0.10;
+/// A scale is honest from five of its divisions on: half a division is then a tenth.
+pub(super) const HONEST_DIVISIONS: f64 = 5.0;
 
 /// The scales at hand, and what the mixer holds.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
@@ -191,6 +191,9 @@ pub struct Column {
     /// How to weigh a yeast dose that the scale cannot read.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub dilution: Option<Dilution>,
+    /// The smallest number of pieces from which on the dose weighs honestly, where it does not yet.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub weighs_from_pieces: Option<u32>,
 }
 
 /// The weighed sheet.
@@ -435,10 +438,13 @@ fn column(f: &Formula, i: usize, rows: &[Row]) -> Column {
         exact_g: all().map(|c| c.exact_g).sum(),
         weighed_g: clean(all().map(|c| c.weigh_g).sum()),
         yeast_off_percent: yeast.map(|y| 100.0 * (y.weigh_g - y.exact_g) / y.exact_g),
-        // A scale is honest from about five of its divisions on: half a division is then a tenth.
         dilution: yeast
-            .filter(|y| y.exact_g < 0.5 * y.scale_g / COARSE_ROUNDING)
+            .filter(|y| y.exact_g < HONEST_DIVISIONS * y.scale_g)
             .and_then(|y| Dilution::of(y.exact_g, y.scale_g, water)),
+        weighs_from_pieces: yeast
+            .map(|y| HONEST_DIVISIONS * y.scale_g / y.exact_g)
+            .filter(|larger| *larger > 1.0)
+            .map(|larger| (f64::from(f.pieces.count()) * larger).ceil() as u32),
     }
 }
 

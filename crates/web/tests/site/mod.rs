@@ -10,7 +10,7 @@ use craft::units::{TemperatureUnit, WeightUnit};
 use http_body_util::BodyExt;
 use jiff::{SignedDuration, Timestamp};
 use store::MySqlPool;
-use store::kitchen::{self, NewKitchen};
+use store::kitchen::{self, NewKitchen, Reads};
 use testbed::db::TestDb;
 use tower::ServiceExt;
 
@@ -95,11 +95,13 @@ impl Site {
                 room_c: 19.5,
                 fridge_c: 4.5,
                 tap_water_c: 9.5,
-                kitchen_scale_g: 1.0,
-                fine_scale_g: 0.1,
+                scales: Default::default(),
             },
-            temperature_unit,
-            weight_unit,
+            reads: Reads {
+                temperature: temperature_unit,
+                weight: weight_unit,
+                ..Reads::default()
+            },
         };
         kitchen::add(&mut *pool.acquire().await?, &new, Timestamp::now()).await?;
         Ok(Site {
@@ -174,15 +176,19 @@ pub fn form(site: &Site, changes: &[(&str, &str)]) -> String {
         ("name", "Trial <b>"),
         ("serve_date", &serve.0),
         ("serve_time", &serve.1),
-        ("count", "6"),
-        ("ball_g", "250"),
+        ("mode", "balls"),
+        ("pieces.count", "6"),
+        ("pieces.ball_g", "250"),
+        ("flours[0].name", "Flour W 300"),
+        ("flours[0].share_percent", "100"),
+        ("flours[0].facts.w", "300"),
         ("loss_percent", "1.5"),
         ("hydration_percent", "62"),
         ("salt_percent", "2.8"),
         ("oil_percent", "0"),
         ("sugar_percent", "0"),
-        ("flour_w", "300"),
-        ("yeast_form", "instant"),
+        ("yeast.form", "instant"),
+        ("yeast.dose", "solve"),
         ("mixer", "hand"),
         ("room_c", "19.5"),
         ("fridge_c", "4.5"),

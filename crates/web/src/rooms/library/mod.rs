@@ -5,7 +5,7 @@ mod incoming;
 
 use crate::App;
 use crate::shared::error::Trouble;
-use crate::shared::format::{count_word, day_hm};
+use crate::shared::format::{count_word, day};
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
@@ -96,7 +96,7 @@ async fn list(
                 name: l.name,
                 style: l.style_name,
                 head: l.head,
-                changed: day_hm(&here.local(l.changed_at)),
+                changed: day(&here.local(l.changed_at)),
                 why: l.why,
             })
             .collect(),
@@ -245,7 +245,7 @@ async fn one(
             .enumerate()
             .map(|(i, v)| VersionRow {
                 number: v.number,
-                made: day_hm(&here.local(v.made_at)),
+                made: day(&here.local(v.made_at)),
                 why: v.why.clone(),
                 changes: all
                     .get(i + 1)

@@ -10,6 +10,7 @@ use crate::shared::theme::Theme;
 use askama::Template;
 use axum::extract::State;
 use axum::response::{IntoResponse, Response};
+use craft::flour::FlourKind;
 use craft::formula::PanShape;
 use craft::pantry::Flour;
 use craft::refusal::plain;
@@ -73,7 +74,9 @@ fn flour(id: u64, f: &Flour, m: &Measures, today: Date) -> FlourRow {
         id,
         name: f.name.clone(),
         kind: f.facts.kind.name(),
-        w: if s.spread > 0.0 {
+        w: if f.facts.kind == FlourKind::Gluten {
+            "–".into()
+        } else if s.spread > 0.0 {
             format!("{:.0} ±{:.0}", s.w, s.spread)
         } else {
             format!("{:.0}", s.w)

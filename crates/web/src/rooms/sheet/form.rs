@@ -602,13 +602,9 @@ impl Maker<'_> {
             forms: YeastForm::ALL
                 .map(|x| choice(x.key(), x.name(), x.key() == t("form")))
                 .into(),
-            doses: [
-                ("solve", "solved for the hours"),
-                ("given", "as I say"),
-                ("none", "none"),
-            ]
-            .map(|(k, n)| choice(k, n, k == dose))
-            .into(),
+            doses: [("solve", "solved"), ("given", "as I say"), ("none", "none")]
+                .map(|(k, n)| choice(k, n, k == dose))
+                .into(),
             percent,
             error: said(self.errors, &format!("{at}.dose")),
         }

@@ -109,7 +109,7 @@ impl Shown {
         let mut notes: Vec<Note> = sheet
             .notes
             .iter()
-            .filter(|n| !(drawn && shown_as == As::Batch && n.code == "yeast_below_scale"))
+            .filter(|n| !(drawn && n.code == "yeast_below_scale"))
             .cloned()
             .collect();
         let in_view = if shown_as == As::Batch { 2 } else { 3 };
@@ -273,6 +273,18 @@ fn yeast_why(request: &SheetRequest, sheet: &SheetResult) -> String {
     }
 }
 
+/// The ways around a dilution.
+fn other_ways(pieces: Option<u32>, columns: usize) -> String {
+    let larger = pieces.map_or(String::new(), |n| {
+        format!("From {n} pieces on it weighs without.")
+    });
+    if columns == 1 {
+        format!("{larger} A poolish or a levain raises it without, too.")
+    } else {
+        larger
+    }
+}
+
 fn dilutions(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<Dilution> {
     let f = &sheet.formula;
     f.columns
@@ -289,10 +301,11 @@ fn dilutions(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<D
                 water: plain(d.water_g),
                 take: plain(d.take_g),
                 why: format!(
-                    "Scale reads {} g. It holds {} g of yeast; pour {} water besides. Make it fresh each time.",
+                    "Scale reads {} g. It holds {} g of yeast; pour {} water besides. Make it fresh each time. {}",
                     plain(request.scales.fine_scale_g),
                     two_digits(d.holds_g),
-                    m.weighed(water)
+                    m.weighed(water),
+                    other_ways(c.weighs_from_pieces, f.columns.len())
                 ),
             })
         })

@@ -4,13 +4,14 @@ use super::heatline::{Pin, heatline};
 use super::ribbon::{self, Row};
 use super::*;
 use crate::shared::format::Measures;
+use craft::formula::Scales;
 use craft::sheet::{KitchenUsual, SheetRequest, work_out};
-use craft::style::StyleKey;
-use craft::units::{TemperatureUnit, WeightUnit};
+use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
 
 const METRIC: Measures = Measures {
     temperature: TemperatureUnit::Celsius,
     weight: WeightUnit::Grams,
+    length: LengthUnit::Centimetres,
 };
 
 fn london() -> TimeZone {
@@ -28,11 +29,10 @@ fn sheet(change: impl Fn(SheetRequest) -> SheetRequest) -> (SheetRequest, SheetR
         room_c: 19.5,
         fridge_c: 4.5,
         tap_water_c: 9.5,
-        kitchen_scale_g: 1.0,
-        fine_scale_g: 0.1,
+        scales: Scales::default(),
     };
     let request = change(SheetRequest::of_style(
-        StyleKey::HotRound,
+        craft::style::first(),
         &kitchen,
         at("2026-11-27T19:00:00Z"),
     ));
@@ -199,9 +199,10 @@ fn an_empty_ribbon_asks_when_you_serve() {
 #[test]
 fn two_fires_close_together_do_not_write_over_each_other() {
     let (a, ra) = sheet(|r| r);
-    let (b, rb) = sheet(|r| SheetRequest {
-        serve_at: r.serve_at + craft::sheet::hours(2.0),
-        ..r
+    let (b, rb) = sheet(|r| {
+        r.with(|r| {
+            r.serve_at = r.serve_at + craft::sheet::hours(2.0);
+        })
     });
     let rows = [
         row("One", &a, &ra),
@@ -269,4 +270,19 @@ fn the_heat_line_reads_in_the_kitchens_unit() {
     };
     let drawn = heatline(&pins, &imperial);
     assert!(drawn.contains(">40.1°<") && drawn.contains(">756°<") && drawn.contains("in °F"));
+}
+
+#[test]
+fn a_blend_is_drawn_by_share_and_said_in_words() {
+    let mut a = craft::flour::FlourPart::only(290.0);
+    a.name = "Quernside <No. 4>".into();
+    a.share_percent = 70.0;
+    let mut b = craft::flour::FlourPart::only(370.0);
+    b.share_percent = 30.0;
+    let svg = blend::bar(&[a, b]);
+    assert!(
+        svg.contains("Blend: Quernside &lt;No. 4&gt; 70 %, Flour W 370 30 %"),
+        "{svg}"
+    );
+    assert_eq!(svg.matches("<rect").count(), 2);
 }
