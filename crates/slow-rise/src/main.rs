@@ -30,7 +30,7 @@ enum Command {
     Migrate(Database),
     /// Reads a request as JSON from standard input and prints the result.
     Reckon {
-        /// formula, water, rise, solve-yeast or sheet
+        /// formula, water, rise, solve-yeast, sheet, paste, substitute or fit
         kind: String,
     },
 }

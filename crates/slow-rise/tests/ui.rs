@@ -1,86 +1,12 @@
 //! A maker does the whole job once, in a real browser: from a new dough to a line in the ledger.
 
+mod maker;
 mod program;
 
 use anyhow::{Context, Result};
-use program::{Program, run};
-use testbed::browser::Browser;
-use testbed::db::TestDb;
+use maker::Bench;
 use testbed::wait::until;
 use thirtyfour::prelude::*;
-
-/// The demo program with a browser of a size.
-struct Bench {
-    db: TestDb,
-    program: Program,
-    browser: Browser,
-}
-
-impl Bench {
-    async fn open(width: u32, height: u32) -> Result<Bench> {
-        let db = TestDb::new().await?;
-        run(&db.url, &["migrate"])?;
-        run(&db.url, &["demo"])?;
-        let program = Program::serve(&db.url)?;
-        let browser = Browser::start(width, height).await?;
-        Ok(Bench {
-            db,
-            program,
-            browser,
-        })
-    }
-    async fn go(&self, path: &str) -> Result<()> {
-        self.browser.open(&self.program.url(path)).await
-    }
-    async fn find(&self, css: &str) -> Result<WebElement> {
-        self.browser
-            .driver
-            .query(By::Css(css))
-            .first()
-            .await
-            .with_context(|| css.to_string())
-    }
-    async fn text(&self, css: &str) -> Result<String> {
-        Ok(self.find(css).await?.text().await?)
-    }
-    async fn click(&self, css: &str) -> Result<()> {
-        let e = self.find(css).await?;
-        e.scroll_into_view().await?;
-        Ok(e.click().await?)
-    }
-    async fn fill(&self, id: &str, value: &str) -> Result<()> {
-        let e = self.find(&format!("#{id}")).await?;
-        e.clear().await?;
-        Ok(e.send_keys(value).await?)
-    }
-    /// Waits until an element says something; shows what it said instead when it never does.
-    async fn says(&self, css: &str, part: &str) -> Result<()> {
-        let waited = until(&format!("«{part}» in {css}"), async || {
-            self.text(css).await.is_ok_and(|t| t.contains(part))
-        })
-        .await;
-        waited.with_context(|| format!("{css} says «{part}»"))
-    }
-    async fn path(&self) -> Result<String> {
-        Ok(self.browser.driver.current_url().await?.path().to_string())
-    }
-    async fn script(&self, code: &str) -> Result<serde_json::Value> {
-        Ok(self
-            .browser
-            .driver
-            .execute(code, vec![])
-            .await?
-            .json()
-            .clone())
-    }
-    async fn close(self) -> Result<()> {
-        let log = self.browser.console().await?;
-        assert!(log.is_empty(), "the console is clean: {log:#?}");
-        self.browser.quit().await?;
-        drop(self.program);
-        self.db.close().await
-    }
-}
 
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn from_six_balls_for_friday_to_a_logged_bake() -> Result<()> {
@@ -95,6 +21,7 @@ async fn from_six_balls_for_friday_to_a_logged_bake() -> Result<()> {
     let before = b.text("#solved-yeast").await?;
     b.fill("hydration_percent", "64,5").await?;
     b.says(".ft tbody tr:nth-child(2) .pc", "64.5").await?;
+    b.leaf("hours").await?;
     b.click("button[data-for=cold_h][data-step='1']").await?;
     until("less yeast for a longer night", async || {
         b.text("#solved-yeast").await.is_ok_and(|t| t != before)
@@ -106,6 +33,7 @@ async fn from_six_balls_for_friday_to_a_logged_bake() -> Result<()> {
     );
 
     // Nonsense gets its sentence beside the field; the figures wait.
+    b.leaf("dough").await?;
     b.fill("salt_percent", "-1").await?;
     b.says("#salt_percent-error", "Salt 0 to 5 %; -1 is outside.")
         .await?;
@@ -127,13 +55,12 @@ async fn from_six_balls_for_friday_to_a_logged_bake() -> Result<()> {
     .await?;
 
     // What is typed survives a reload.
+    b.leaf("keep").await?;
     b.fill("name", "Halt supper").await?;
     until("the entry to be held", async || {
-        b.script(
-            "return sessionStorage.getItem('slow-rise.sheet')?.includes('Halt+supper') ?? false",
-        )
-        .await
-        .is_ok_and(|v| v == true)
+        b.script("return Object.values(sessionStorage).some((v) => v.includes('Halt+supper'))")
+            .await
+            .is_ok_and(|v| v == true)
     })
     .await?;
     b.browser.driver.refresh().await?;
@@ -277,18 +204,11 @@ async fn the_bake_fits_a_phone_and_a_tap_outlives_a_lost_line() -> Result<()> {
     assert!(place.contains("Pizza 11 of 18 is next"), "{place}");
 
     // The line is down: the tap shows at once, is held, and goes out when the line is back.
-    let offline = serde_json::json!({"offline": true, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1});
-    let cdp = b.browser.driver.cdp();
-    cdp.send_raw("Network.enable", serde_json::json!({}))
-        .await?;
-    cdp.send_raw("Network.emulateNetworkConditions", offline)
-        .await?;
+    b.offline(true).await?;
     b.click("#tap-in").await?;
     b.says("#place", "Pizza 11 of 18, in at").await?;
     b.says("#connection", "Not saved since").await?;
-    let online = serde_json::json!({"offline": false, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1});
-    cdp.send_raw("Network.emulateNetworkConditions", online)
-        .await?;
+    b.offline(false).await?;
     until("the strip to go", async || {
         b.script("return document.getElementById('connection').hidden")
             .await
@@ -322,6 +242,14 @@ async fn every_page_is_clean_in_both_themes_and_at_both_widths() -> Result<()> {
         "/".to_string(),
         "/dough/new".into(),
         "/dough/new?style=wet_tray".into(),
+        "/dough/new?formula=4".into(),
+        "/formulas".into(),
+        "/formulas/4".into(),
+        "/formulas/4/compare?a=1&b=2".into(),
+        "/formulas/paste".into(),
+        "/pantry".into(),
+        "/pantry/flours/new".into(),
+        "/kitchen".into(),
         batch.clone(),
         format!("{batch}/bake"),
         "/ledger".into(),
@@ -339,7 +267,7 @@ async fn every_page_is_clean_in_both_themes_and_at_both_widths() -> Result<()> {
                 "{path} at {width} is not wider than the screen"
             );
             let small = b
-                .script("return [...document.querySelectorAll('a.btn,button,.stop,select,input:not([type=hidden]):not([type=checkbox])')].filter((e) => { const r = e.getBoundingClientRect(); return r.width > 0 && r.height > 0 && r.height < 43.5; }).map((e) => e.outerHTML.slice(0, 90))")
+                .script("return [...document.querySelectorAll('a.btn,button,.stop,select,input:not([type=hidden]):not([type=checkbox])')].filter((e) => !(innerWidth > 767 && e.closest('td.all'))).filter((e) => { const r = e.getBoundingClientRect(); return r.width > 0 && r.height > 0 && r.height < 43.5; }).map((e) => e.outerHTML.slice(0, 90))")
                 .await?;
             assert_eq!(
                 small,
@@ -405,7 +333,9 @@ async fn the_keyboard_steps_fields_moves_along_the_line_and_a_lost_line_keeps_th
     assert_eq!(value().await?.as_deref(), Some("57.5"));
     b.says(".ft tbody tr:nth-child(2) .pc", "57.5").await?;
     // Letters typed in a field are not keys of the page.
+    b.leaf("keep").await?;
     b.fill("name", "bn12?").await?;
+    b.leaf("dough").await?;
     assert_eq!(b.path().await?, "/dough/new");
     assert_eq!(
         b.script("return document.getElementById('keys').open")
@@ -414,12 +344,7 @@ async fn the_keyboard_steps_fields_moves_along_the_line_and_a_lost_line_keeps_th
     );
 
     // The line is lost while editing: it is said, what was typed stays, the figures follow when it is back.
-    let cdp = b.browser.driver.cdp();
-    let network = |offline: bool| serde_json::json!({"offline": offline, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1});
-    cdp.send_raw("Network.enable", serde_json::json!({}))
-        .await?;
-    cdp.send_raw("Network.emulateNetworkConditions", network(true))
-        .await?;
+    b.offline(true).await?;
     b.fill("salt_percent", "2.5").await?;
     b.says("#connection", "No answer from the server").await?;
     assert_eq!(
@@ -430,8 +355,7 @@ async fn the_keyboard_steps_fields_moves_along_the_line_and_a_lost_line_keeps_th
             .as_deref(),
         Some("2.5")
     );
-    cdp.send_raw("Network.emulateNetworkConditions", network(false))
-        .await?;
+    b.offline(false).await?;
     b.says(".ft tbody tr:nth-child(3) .pc", "2.5").await?;
     let log = b.browser.console().await?;
     assert!(

@@ -74,7 +74,19 @@ async fn the_documented_examples_give_the_documented_results() -> Result<()> {
         assert_holds(&kind, &excerpt, &answer.json());
         kinds.push(kind);
     }
-    assert_eq!(kinds, ["formula", "water", "rise", "solve-yeast", "sheet"]);
+    assert_eq!(
+        kinds,
+        [
+            "formula",
+            "water",
+            "rise",
+            "solve-yeast",
+            "sheet",
+            "paste",
+            "substitute",
+            "fit"
+        ]
+    );
     Ok(())
 }
 
@@ -101,12 +113,22 @@ async fn errors_are_a_list_of_field_and_message() -> Result<()> {
     let bad = good.replacen("\"hydration_percent\": 64", "\"hydration_percent\": 340", 1);
     let answer = ask(&router(), "POST", path, &bad, &[]).await?;
     assert_eq!(answer.status, StatusCode::UNPROCESSABLE_ENTITY);
-    let expected = serde_json::json!({"errors": [{"field": "hydration_percent", "message": "Water 40 to 130 %; 340 is outside."}]});
+    let expected = serde_json::json!({"errors": [{"field": "formula.hydration_percent", "message": "Water 40 to 130 %; 340 is outside."}]});
     assert_eq!(answer.json(), expected);
     let cases = [
-        (good.replacen("64", "\"wet\"", 1), "hydration_percent"),
-        (good.replacen("\"count\": 6", "\"count\": -6", 1), "pieces"),
-        (good.replacen("salt_percent", "salt", 1), "salt"),
+        (
+            good.replacen("64", "\"wet\"", 1),
+            "formula.hydration_percent",
+        ),
+        (
+            good.replacen("\"count\": 6", "\"count\": -6", 1),
+            "formula.pieces",
+        ),
+        (good.replacen("salt_percent", "salt", 1), "formula.salt"),
+        (
+            good.replacen("hot_round", "cold_square", 1),
+            "formula.style",
+        ),
         ("{".into(), ""),
         (String::new(), ""),
         ("[".repeat(100_000), ""),

@@ -63,10 +63,14 @@ async fn bad_input_gets_its_sentence_keeps_what_was_typed_and_writes_nothing() -
             "Water 40 to 130 %; 340 is outside.",
         ),
         ("salt_percent", "-1", "Salt 0 to 5 %; -1 is outside."),
-        ("count", "0", "Balls 1 to 1000; 0 is outside."),
-        ("count", "2.5", "Balls must be a whole number, such as 6."),
+        ("pieces.count", "0", "Balls 1 to 1000; 0 is outside."),
         (
-            "ball_g",
+            "pieces.count",
+            "2.5",
+            "Balls must be a whole number, such as 6.",
+        ),
+        (
+            "pieces.ball_g",
             "heavy",
             "Each must be a number, such as 64.5 or 64,5.",
         ),
@@ -148,7 +152,7 @@ async fn a_serve_time_in_the_past_or_too_near_is_said_at_its_field() -> Result<(
         )
         .await?;
     assert!(
-        page.body.contains("Mixing would have had to begin"),
+        page.body.contains("Work would have had to begin"),
         "{}",
         page.errors()
     );
@@ -354,11 +358,11 @@ async fn a_kitchen_of_ounces_and_fahrenheit_reads_and_writes_its_own_units() -> 
     let s = Site::reading_in(TemperatureUnit::Fahrenheit, WeightUnit::Ounces).await?;
     let page = s.get("/dough/new").await?;
     assert!(
-        page.body.contains("name=\"ball_g\" value=\"8.82\"")
+        page.body.contains("name=\"pieces.ball_g\" value=\"8.82\"")
             && page.body.contains("name=\"room_c\" value=\"67.1\"")
     );
     let typed = [
-        ("ball_g", "9"),
+        ("pieces.ball_g", "9"),
         ("room_c", "68"),
         ("fridge_c", "40"),
         ("target_dough_c", "73.4"),
@@ -368,7 +372,14 @@ async fn a_kitchen_of_ounces_and_fahrenheit_reads_and_writes_its_own_units() -> 
     let code = s.keep(&typed).await?;
     let taken = s.get(&format!("/batches/{code}/batch.json")).await?.json();
     let kept = |field: &str| taken["asked"][field].as_f64().unwrap();
-    assert!((taken["asked"]["pieces"]["ball_g"].as_f64().unwrap() - 255.146).abs() < 0.001);
+    assert!(
+        (taken["asked"]["formula"]["pieces"]["ball_g"]
+            .as_f64()
+            .unwrap()
+            - 255.146)
+            .abs()
+            < 0.001
+    );
     assert!((kept("room_c") - 20.0).abs() < 1e-9 && (kept("tap_water_c") - 10.0).abs() < 1e-9);
     let page = s.get(&format!("/batches/{code}")).await?;
     assert!(page.body.contains("<span class=\"u\">°F</span>"));

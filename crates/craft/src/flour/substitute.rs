@@ -60,6 +60,45 @@ impl Target {
     }
 }
 
+/// Which flour in place of which.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SubstituteRequest {
+    pub target: Target,
+    /// What there is; shares are not looked at.
+    pub at_hand: Vec<FlourPart>,
+    /// The blend that is stood in for, so that differences can be said.
+    #[serde(default)]
+    pub instead_of: Vec<FlourPart>,
+}
+
+/// Answers a [`SubstituteRequest`].
+///
+/// Errors: as [`substitutes`]; also at `at_hand` for facts outside their ranges.
+pub fn substitute(r: &SubstituteRequest) -> Result<Substitutes, Refused> {
+    let mut c = Check::new();
+    for (list, flours) in [("at_hand", &r.at_hand), ("instead_of", &r.instead_of)] {
+        if flours.len() > MOST_FLOURS {
+            c.refuse(list, format!("At most {MOST_FLOURS} flours."));
+        }
+        for (i, f) in flours.iter().enumerate() {
+            f.facts.check_into(&mut c, &format!("{list}[{i}].facts"));
+        }
+    }
+    c.done()?;
+    let old = (!r.instead_of.is_empty()).then(|| blend(&r.instead_of));
+    substitutes(r.target, &r.at_hand, old.as_ref()).map_err(|e| {
+        if e.0[0].field == "flours" {
+            e
+        } else {
+            e.below("target")
+        }
+    })
+}
+
+/// More flours than any pantry has.
+const MOST_FLOURS: usize = 200;
+
 /// One way to get there.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct Way {

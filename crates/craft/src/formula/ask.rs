@@ -124,16 +124,28 @@ pub struct Formula {
     #[serde(default = "by_hand")]
     pub mixer: Mixer,
     /// Wanted temperature off the mixer, 5 to 35 °C.
+    #[serde(default = "usual_dough_c")]
     pub target_dough_c: f64,
     /// Hours in the room before balling or before the fridge, 0.25 to 48.
+    #[serde(default = "usual_bulk_h")]
     pub bulk_h: f64,
     /// Hours in the fridge, 0 to 168.
     #[serde(default)]
     pub cold_h: f64,
     /// Hours in the room before the bake, 0.5 to 24.
+    #[serde(default = "usual_temper_h")]
     pub temper_h: f64,
 }
 
+fn usual_dough_c() -> f64 {
+    23.0
+}
+fn usual_bulk_h() -> f64 {
+    2.0
+}
+fn usual_temper_h() -> f64 {
+    4.0
+}
 fn by_hand() -> Mixer {
     Mixer::Hand
 }

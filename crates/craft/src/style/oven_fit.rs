@@ -67,6 +67,22 @@ pub struct Oven {
     pub top_c: f64,
 }
 
+/// A formula and the oven that it shall fit.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FitRequest {
+    pub formula: Formula,
+    pub oven: Oven,
+}
+
+/// Answers a [`FitRequest`].
+///
+/// Errors: [`Refused`] with the fields outside their ranges.
+pub fn fit_request(r: &FitRequest) -> Result<Fitted, Refused> {
+    r.formula.check().map_err(|e| e.below("formula"))?;
+    fit(&r.formula, r.oven)
+}
+
 /// One change.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct Change {

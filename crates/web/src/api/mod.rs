@@ -7,11 +7,14 @@ use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
+use craft::flour::substitute::{SubstituteRequest, Substitutes, substitute};
 use craft::formula::{FormulaRequest, FormulaResult, formulate};
 use craft::mix::{WaterRequest, WaterResult, water};
+use craft::paste::{self, PasteRequest, Pasted};
 use craft::refusal::{FieldError, Refused};
 use craft::rise::{RiseRequest, RiseResult, Temperatures, YeastAnswer, forecast, solve_yeast};
 use craft::sheet::{SheetRequest, SheetResult, work_out};
+use craft::style::oven_fit::{FitRequest, Fitted, fit_request};
 use schemars::{JsonSchema, schema_for};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
@@ -25,15 +28,21 @@ pub enum Kind {
     Rise,
     SolveYeast,
     Sheet,
+    Paste,
+    Substitute,
+    Fit,
 }
 
 impl Kind {
-    pub const ALL: [Kind; 5] = [
+    pub const ALL: [Kind; 8] = [
         Kind::Formula,
         Kind::Water,
         Kind::Rise,
         Kind::SolveYeast,
         Kind::Sheet,
+        Kind::Paste,
+        Kind::Substitute,
+        Kind::Fit,
     ];
 
     pub fn key(self) -> &'static str {
@@ -43,6 +52,9 @@ impl Kind {
             Kind::Rise => "rise",
             Kind::SolveYeast => "solve-yeast",
             Kind::Sheet => "sheet",
+            Kind::Paste => "paste",
+            Kind::Substitute => "substitute",
+            Kind::Fit => "fit",
         }
     }
     pub fn from_key(key: &str) -> Option<Kind> {
@@ -62,6 +74,9 @@ pub fn reckon(kind: Kind, request: &[u8]) -> Result<Value, Vec<FieldError>> {
             solve_yeast(r, Temperatures::InsideTheDough)
         }),
         Kind::Sheet => run(request, work_out),
+        Kind::Paste => run(request, paste::read),
+        Kind::Substitute => run(request, substitute),
+        Kind::Fit => run(request, fit_request),
     }
 }
 
@@ -168,6 +183,9 @@ async fn schema(Path(kind): Path<String>) -> Response {
         Kind::Rise => both::<RiseRequest, RiseResult>(),
         Kind::SolveYeast => both::<RiseRequest, YeastAnswer>(),
         Kind::Sheet => both::<SheetRequest, SheetResult>(),
+        Kind::Paste => both::<PasteRequest, Pasted>(),
+        Kind::Substitute => both::<SubstituteRequest, Substitutes>(),
+        Kind::Fit => both::<FitRequest, Fitted>(),
     })
     .into_response()
 }

@@ -60,6 +60,10 @@ pub async fn ask(
         .clone()
         .oneshot(request.body(Body::from(body.to_string()))?)
         .await?;
+    answer(response).await
+}
+
+async fn answer(response: axum::response::Response) -> Result<Answer> {
     let (parts, body) = response.into_parts();
     let bytes = body.collect().await?.to_bytes();
     Ok(Answer {
@@ -130,6 +134,18 @@ impl Site {
         headers: &[(&str, &str)],
     ) -> Result<Answer> {
         ask(&self.router, "POST", path, body, headers).await
+    }
+    /// Sends a file as a browser's form does.
+    pub async fn upload(&self, path: &str, file: &[u8]) -> Result<Answer> {
+        let mut body = b"--edge\r\nContent-Disposition: form-data; name=\"file\"; filename=\"x.json\"\r\nContent-Type: application/json\r\n\r\n".to_vec();
+        body.extend_from_slice(file);
+        body.extend_from_slice(b"\r\n--edge--\r\n");
+        let request = Request::builder()
+            .method("POST")
+            .uri(path)
+            .header("content-type", "multipart/form-data; boundary=edge")
+            .body(Body::from(body))?;
+        answer(self.router.clone().oneshot(request).await?).await
     }
     /// How many batches the kitchen has.
     pub async fn batches(&self) -> Result<usize> {

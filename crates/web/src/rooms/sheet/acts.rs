@@ -74,27 +74,36 @@ fn spec_of_known(field: &str, v: f64, typed: &mut Typed, here: &Here) {
     Writer { typed, here }.number(field, v);
 }
 
-fn weighed(f: &Formula, bench: &Bench) -> Option<craft::formula::FormulaResult> {
-    formulate(&FormulaRequest {
-        formula: f.clone(),
-        scales: bench.larder.scales(bench.here),
-        doses: None,
-    })
-    .ok()
+/// The doses that the form was shown with, solved ones too; those that the formula states where they do not fit.
+fn doses(typed: &Typed, f: &Formula) -> Doses {
+    let all: Vec<f64> = typed
+        .text("dose")
+        .split(' ')
+        .filter_map(|d| d.parse().ok())
+        .collect();
+    match all.split_first() {
+        Some((dough, rest))
+            if rest.len() == f.preferments.len() && all.iter().all(|d| (0.0..=6.0).contains(d)) =>
+        {
+            Doses {
+                dough: *dough,
+                preferments: rest.to_vec(),
+            }
+        }
+        _ => Doses::stated(f),
+    }
 }
 
 /// Says the same dough another way; a form that cannot be read takes the style's usual size.
 fn mode(typed: &mut Typed, to: &str, here: &Here) {
     let Some(to) = Mode::from_key(to) else { return };
     let read = reading::formula(typed, here).ok().and_then(|f| {
-        let larder = Larder::default();
-        let r = weighed(
-            &f,
-            &Bench {
-                here,
-                larder: &larder,
-            },
-        )?;
+        let r = formulate(&FormulaRequest {
+            doses: Some(doses(typed, &f)),
+            formula: f.clone(),
+            scales: Default::default(),
+        })
+        .ok()?;
         let flour = r.exact_g(craft::formula::Ingredient::Flour);
         Some(
             f.pieces
@@ -364,11 +373,7 @@ fn by_grams(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
         let v =
             number(typed.text(&field)).map_err(|_| refuse("A weight must be a number.".into()))?;
         let g = craft::units::Grams::from_reading(v, bench.here.measures.weight).0;
-        // Solved doses are in force too: they come back with the form.
-        let doses = Doses {
-            dough: typed.text("dose").parse().unwrap_or(0.0),
-            ..Doses::stated(&f)
-        };
+        let doses = doses(typed, &f);
         f = given(&f, &doses, what, g)
             .map_err(|Refused(e)| refuse(e.into_iter().map(|e| e.message).collect()))?;
         f.check().map_err(|Refused(e)| {

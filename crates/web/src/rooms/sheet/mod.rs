@@ -123,17 +123,19 @@ fn looked(
     pressed: Vec<FieldError>,
 ) -> (Option<Shown>, Vec<FieldError>) {
     match worked(typed, bench) {
-        Ok((sheet, result)) => (
-            Some(
-                Shown::of(&sheet.request, &result, bench.here, As::Draft).priced(
-                    &sheet.request,
-                    &result,
-                    bench.here,
-                    bench.larder,
-                ),
-            ),
-            pressed,
-        ),
+        Ok((sheet, result)) => {
+            let mut shown = Shown::of(&sheet.request, &result, bench.here, As::Draft).priced(
+                &sheet.request,
+                &result,
+                bench.here,
+                bench.larder,
+            );
+            shown.grams_error = pressed
+                .iter()
+                .find(|e| e.field.starts_with("g:"))
+                .map(|e| e.message.clone());
+            (Some(shown), pressed)
+        }
         Err(mut errors) => {
             errors.extend(pressed);
             (None, errors)
@@ -292,8 +294,7 @@ async fn preview(
             wrong: errors.len() as u32,
         }
         .render()?,
-        figures: shown
-            .is_some()
+        figures: (shown.is_some() && errors.is_empty())
             .then(|| Figures { shown: &shown }.render())
             .transpose()?,
         strip: shown.as_ref().map(|s| s.strip.clone()),

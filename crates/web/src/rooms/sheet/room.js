@@ -9,6 +9,7 @@ const DRAFT = "slow-rise.draft";
 const MOST_STATES = 60;
 let asked = 0;
 let timer = 0;
+let travelling = false;
 
 const entries = () => {
   const all = new URLSearchParams(new FormData(form));
@@ -27,15 +28,17 @@ const content = () => {
 };
 
 // ---- states, for undo and for a reload
-const states = { past: [], ahead: [], now: "", full: "" };
+const states = { past: [], ahead: [], now: "", full: "", field: "" };
 
-function remember() {
+/** Keeps a state; going on typing in one field is one state. */
+function remember(field = "") {
   const now = content();
   if (now !== states.now) {
-    if (states.now) states.past.push(states.full);
+    if (states.now && !(field && field === states.field)) states.past.push(states.full);
     if (states.past.length > MOST_STATES) states.past.shift();
     states.ahead = [];
     states.now = now;
+    states.field = field;
   }
   states.full = entries().toString();
   hold();
@@ -56,9 +59,12 @@ async function travel(from, to) {
   if (from.length === 0) return;
   to.push(states.full);
   const full = from.pop();
+  travelling = true;
   await load(new URLSearchParams(full));
+  travelling = false;
   states.full = full;
   states.now = content();
+  states.field = "";
   hold();
 }
 const undo = () => travel(states.past, states.ahead);
@@ -136,12 +142,12 @@ function show(got) {
   mark(got.errors);
   leaf();
   if (focus && document.activeElement?.id !== focus) part(focus)?.focus({ preventScroll: true });
-  if (got.ask) remember();
+  if (got.ask && !travelling) remember();
 }
 
-function later() {
+function later(field) {
   clearTimeout(timer);
-  remember();
+  remember(field);
   timer = setTimeout(() => ask(entries()), 120);
 }
 
@@ -171,7 +177,7 @@ function inView() {
 form.addEventListener("input", (event) => {
   const name = event.target.name ?? "";
   if (name === "tab") leaf();
-  else if (!name.startsWith("g:") && !name.startsWith("new_") && !event.target.closest("[data-reshape]")) later();
+  else if (!name.startsWith("g:") && !name.startsWith("new_") && !event.target.closest("[data-reshape]")) later(name);
 });
 form.addEventListener("change", (event) => {
   const t = event.target;
@@ -183,7 +189,7 @@ form.addEventListener("change", (event) => {
     remember();
     return load(entries());
   }
-  later();
+  later(t.name);
 });
 form.addEventListener("click", (event) => {
   const b = event.target.closest("button");

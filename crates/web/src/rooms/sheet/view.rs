@@ -68,7 +68,7 @@ pub struct Shown {
     pub bar: String,
     /// Weights may be typed into the table.
     pub editable: bool,
-    /// The dose in force, for weights that are typed.
+    /// The doses in force, for weights that are typed: of the dough, then of the preferments.
     pub dose: String,
     pub yeast: String,
     pub yeast_unit: &'static str,
@@ -90,6 +90,8 @@ pub struct Shown {
     pub toppings: Vec<ToppingView>,
     pub allergens: String,
     pub cost: Option<CostView>,
+    /// What is wrong with a weight that was typed.
+    pub grams_error: Option<String>,
 }
 
 /// How a sheet is shown.
@@ -130,7 +132,7 @@ impl Shown {
                 String::new()
             },
             editable: shown_as == As::Draft,
-            dose: sheet.yeast.percent.to_string(),
+            dose: doses(sheet),
             yeast: yeast_amount(sheet, &m),
             yeast_unit: m.weight_unit(),
             yeast_name: request.formula.yeast.form.name().to_string(),
@@ -167,6 +169,7 @@ impl Shown {
             toppings: toppings(request, sheet, &m),
             allergens: allergens(&request.formula.toppings, &["gluten"]).join(", "),
             cost: None,
+            grams_error: None,
         }
     }
     /// With what the pantry says of prices and stock.
@@ -256,6 +259,17 @@ fn yeast_amount(sheet: &SheetResult, m: &Measures) -> String {
     } else {
         m.weight(f.weigh_in(Ingredient::Yeast, f.last()))
     }
+}
+
+fn doses(sheet: &SheetResult) -> String {
+    let mut all = vec![sheet.yeast.percent.to_string()];
+    all.extend(
+        sheet
+            .preferments
+            .iter()
+            .map(|p| p.yeast_percent.to_string()),
+    );
+    all.join(" ")
 }
 
 fn yeast_why(request: &SheetRequest, sheet: &SheetResult) -> String {

@@ -19,7 +19,7 @@ use serde::Serialize;
 use store::observation::Observation;
 
 /// Version of the batch format; `docs/formats.md` says what each holds.
-const BATCH_FORMAT: u32 = 1;
+const BATCH_FORMAT: u32 = 2;
 
 pub fn routes() -> Router<App> {
     Router::new()

@@ -1,0 +1,129 @@
+//! What a maker does in a browser: the demo program, a page, and hands.
+
+#![allow(dead_code)]
+
+use crate::program::{Program, run};
+use anyhow::{Context, Result};
+use testbed::browser::Browser;
+use testbed::db::TestDb;
+use testbed::wait::until;
+use thirtyfour::prelude::*;
+
+/// The demo program with a browser of a size.
+pub struct Bench {
+    db: TestDb,
+    program: Program,
+    pub browser: Browser,
+}
+
+impl Bench {
+    pub async fn open(width: u32, height: u32) -> Result<Bench> {
+        let db = TestDb::new().await?;
+        run(&db.url, &["migrate"])?;
+        run(&db.url, &["demo"])?;
+        let program = Program::serve(&db.url)?;
+        let browser = Browser::start(width, height).await?;
+        Ok(Bench {
+            db,
+            program,
+            browser,
+        })
+    }
+    pub async fn go(&self, path: &str) -> Result<()> {
+        self.browser.open(&self.program.url(path)).await
+    }
+    pub async fn find(&self, css: &str) -> Result<WebElement> {
+        self.browser
+            .driver
+            .query(By::Css(css))
+            .first()
+            .await
+            .with_context(|| css.to_string())
+    }
+    pub async fn text(&self, css: &str) -> Result<String> {
+        Ok(self.find(css).await?.text().await?)
+    }
+    pub async fn click(&self, css: &str) -> Result<()> {
+        let e = self.find(css).await?;
+        e.scroll_into_view().await?;
+        Ok(e.click().await?)
+    }
+    pub async fn fill(&self, id: &str, value: &str) -> Result<()> {
+        let e = self.find(&format!("#{id}")).await?;
+        e.clear().await?;
+        Ok(e.send_keys(value).await?)
+    }
+    /// Waits until an element says something; shows what it said instead when it never does.
+    pub async fn says(&self, css: &str, part: &str) -> Result<()> {
+        let waited = until(&format!("«{part}» in {css}"), async || {
+            self.text(css).await.is_ok_and(|t| t.contains(part))
+        })
+        .await;
+        if waited.is_err() {
+            let said = self.text(css).await.unwrap_or_default();
+            return waited.with_context(|| format!("{css} says «{part}», not «{said}»"));
+        }
+        waited
+    }
+    pub async fn path(&self) -> Result<String> {
+        Ok(self.browser.driver.current_url().await?.path().to_string())
+    }
+    pub async fn script(&self, code: &str) -> Result<serde_json::Value> {
+        Ok(self
+            .browser
+            .driver
+            .execute(code, vec![])
+            .await?
+            .json()
+            .clone())
+    }
+    pub async fn close(self) -> Result<()> {
+        let log = self.browser.console().await?;
+        assert!(log.is_empty(), "the console is clean: {log:#?}");
+        self.browser.quit().await?;
+        drop(self.program);
+        self.db.close().await
+    }
+    /// Opens a leaf of the Dough sheet.
+    pub async fn leaf(&self, key: &str) -> Result<()> {
+        self.script(&format!(
+            "document.querySelector('input[name=tab][value={key}]').click()"
+        ))
+        .await?;
+        Ok(())
+    }
+    /// Takes a choice by its words.
+    pub async fn choose(&self, id: &str, words: &str) -> Result<()> {
+        let js = format!(
+            "const s = document.getElementById('{id}'); const o = [...s.options].find((o) => o.text.includes('{words}')); s.value = o.value; s.dispatchEvent(new Event('change', {{bubbles: true}}))"
+        );
+        self.script(&js).await?;
+        Ok(())
+    }
+    pub async fn value(&self, id: &str) -> Result<String> {
+        Ok(self
+            .find(&format!("#{id}"))
+            .await?
+            .prop("value")
+            .await?
+            .unwrap_or_default())
+    }
+    /// Waits until a field holds a value.
+    pub async fn holds(&self, id: &str, value: &str) -> Result<()> {
+        until(&format!("{value} in {id}"), async || {
+            self.value(id).await.is_ok_and(|v| v == value)
+        })
+        .await
+        .with_context(|| format!("{id} holds {value}"))
+    }
+    /// Takes the line away, or gives it back.
+    pub async fn offline(&self, offline: bool) -> Result<()> {
+        let network = serde_json::json!({"offline": offline, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1});
+        let cdp = self.browser.driver.cdp();
+        cdp.send_raw("Network.enable", serde_json::json!({}))
+            .await?;
+        cdp.send_raw("Network.emulateNetworkConditions", network)
+            .await?;
+        Ok(())
+    }
+}
