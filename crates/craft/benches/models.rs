@@ -1,27 +1,67 @@
 //! What the models cost: a formula, a forecast, a yeast solution, a whole sheet.
 
-use craft::formula::{FormulaRequest, Pieces, formulate};
-use craft::leaven::YeastForm;
+use craft::flour::FlourPart;
+use craft::formula::{
+    Extra, ExtraKind, Formula, FormulaRequest, Pieces, Preferment, PrefermentKind, Scales,
+    formulate,
+};
+use craft::paste::{self, PasteRequest};
 use craft::rise::{Temperatures, forecast, solve_yeast};
 use craft::sheet::{KitchenUsual, SheetRequest, work_out};
-use craft::style::StyleKey;
+use craft::style;
 use criterion::{Criterion, criterion_group, criterion_main};
 use std::hint::black_box;
 
+/// Balls of a lean dough: one flour, no preferment.
 fn formula() -> FormulaRequest {
-    FormulaRequest {
+    let formula = Formula {
         pieces: Pieces::Balls {
             count: 24,
             ball_g: 262.0,
         },
-        loss_percent: 1.0,
-        hydration_percent: 64.0,
-        salt_percent: 2.8,
-        oil_percent: 1.5,
-        sugar_percent: 1.0,
-        yeast_percent: 0.1,
-        yeast_form: YeastForm::Instant,
+        ..Formula::of_style(style::first())
+    };
+    FormulaRequest {
+        formula,
         scales: Scales::default(),
+        doses: None,
+    }
+}
+
+/// Three preferments and five flours, with honey, malt and a dried mother.
+fn rich_formula() -> Formula {
+    let extra = |kind, amount| Extra {
+        kind,
+        name: String::new(),
+        amount,
+    };
+    Formula {
+        flours: [50.0, 20.0, 15.0, 10.0, 5.0]
+            .iter()
+            .enumerate()
+            .map(|(i, share)| FlourPart {
+                name: format!("Flour {i}"),
+                share_percent: *share,
+                ..FlourPart::only(250.0 + 40.0 * i as f64)
+            })
+            .collect(),
+        hydration_percent: 68.0,
+        extras: vec![
+            extra(ExtraKind::Honey, 1.0),
+            extra(ExtraKind::ActiveMalt, 0.3),
+            extra(ExtraKind::DriedMother, 30.0),
+        ],
+        preferments: [
+            (PrefermentKind::Poolish, 15.0),
+            (PrefermentKind::Biga, 20.0),
+            (PrefermentKind::Levain, 8.0),
+        ]
+        .map(|(kind, flour_percent)| Preferment {
+            flour_percent,
+            ..Preferment::usual(kind)
+        })
+        .into(),
+        ..Formula::of_style(style::first())
     }
 }
 
@@ -38,7 +78,7 @@ fn cold_dough() -> craft::rise::RiseRequest {
     .expect("a good request")
 }
 
-fn sheet(style: StyleKey) -> SheetRequest {
+fn sheet(formula: Formula) -> SheetRequest {
     let kitchen = KitchenUsual {
         time_zone: "Europe/London".into(),
         altitude_m: 310.0,
@@ -47,8 +87,8 @@ fn sheet(style: StyleKey) -> SheetRequest {
         tap_water_c: 9.5,
         scales: Scales::default(),
     };
-    SheetRequest::of_style(
-        style,
+    SheetRequest::of(
+        formula,
         &kitchen,
         "2026-11-27T19:00:00Z".parse().expect("an instant"),
     )
@@ -57,6 +97,20 @@ fn sheet(style: StyleKey) -> SheetRequest {
 fn models(c: &mut Criterion) {
     let (f, d) = (formula(), cold_dough());
     c.bench_function("formula", |b| b.iter(|| formulate(black_box(&f))));
+    let rich = FormulaRequest {
+        formula: rich_formula(),
+        ..formula()
+    };
+    c.bench_function("formula of 3 preferments and 5 flours", |b| {
+        b.iter(|| formulate(black_box(&rich)))
+    });
+    let recipe = PasteRequest {
+        text: "Poolish: 150 g flour, 150 g water, 0.3 g instant yeast\n350 g farina W280\n175 ml acqua\n13 g sale\n2 tbsp olive oil".into(),
+        style: style::first().clone(),
+    };
+    c.bench_function("a pasted recipe of six ingredients", |b| {
+        b.iter(|| paste::read(black_box(&recipe)))
+    });
     c.bench_function("forecast of 50 h, heat inside the dough", |b| {
         b.iter(|| forecast(black_box(&d), Temperatures::InsideTheDough))
     });
@@ -66,12 +120,23 @@ fn models(c: &mut Criterion) {
     c.bench_function("yeast for 50 h, heat inside the dough", |b| {
         b.iter(|| solve_yeast(black_box(&d), Temperatures::InsideTheDough))
     });
-    for style in StyleKey::ALL {
-        let s = sheet(style);
-        c.bench_function(&format!("sheet of a {}", style.key()), |b| {
+    for key in [
+        "hot_round",
+        "home_round",
+        "wet_tray",
+        "poolish_round",
+        "levain_round",
+    ] {
+        let s = sheet(Formula::of_style(style::by_key(key).expect("a style")));
+        c.bench_function(&format!("sheet of a {key}"), |b| {
             b.iter(|| work_out(black_box(&s)))
         });
     }
+    let s = sheet(rich_formula());
+    c.bench_function(
+        "sheet of 3 preferments and 5 flours, all doses solved",
+        |b| b.iter(|| work_out(black_box(&s))),
+    );
 }
 
 criterion_group! {

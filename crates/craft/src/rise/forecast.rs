@@ -6,6 +6,7 @@
 use super::heat;
 use super::judge;
 use super::kinetics::{HandOver, Kinetics, Moment, State};
+use super::memo::Memo;
 use super::request::{Kind, RiseRequest, Stage};
 use super::ripeness::{AtBake, Handling, Label, Part, READY, handling};
 use super::series::{Grid, Series, at_place};
@@ -168,6 +169,10 @@ fn trace(r: &RiseRequest, k: &Kinetics, from: Temperatures, passes: usize, extra
     unreachable!("the last pass returns")
 }
 
+thread_local! {
+    static ENDS: Memo<HandOver> = Memo::new();
+}
+
 /// Runs the preferments of a request, each to its end, at the altitude of the dough.
 pub(super) fn hand_overs(r: &RiseRequest, from: Temperatures) -> Vec<HandOver> {
     r.preferments
@@ -177,15 +182,27 @@ pub(super) fn hand_overs(r: &RiseRequest, from: Temperatures) -> Vec<HandOver> {
                 altitude_m: r.altitude_m,
                 ..p.recipe.clone()
             };
-            let k = Kinetics::new(&recipe, &[]);
-            let mut t = trace(&recipe, &k, from, PASSES, 0.0);
-            let (end, last) = t
-                .seen
-                .pop()
-                .expect("a checked request lasts at least a step");
-            k.hand_over(&recipe, p.flour_fraction, end, last)
+            let run = || hand_over(&recipe, p.flour_fraction, from);
+            let question = serde_json::to_string(&(&recipe, p.flour_fraction, from));
+            match question {
+                Ok(q) => ENDS.with(|m| {
+                    m.get(q, || Ok::<_, std::convert::Infallible>(run()))
+                        .unwrap_or_else(|never| match never {})
+                }),
+                Err(_) => run(),
+            }
         })
         .collect()
+}
+
+fn hand_over(recipe: &RiseRequest, flour_fraction: f64, from: Temperatures) -> HandOver {
+    let k = Kinetics::new(recipe, &[]);
+    let mut t = trace(recipe, &k, from, PASSES, 0.0);
+    let (end, last) = t
+        .seen
+        .pop()
+        .expect("a checked request lasts at least a step");
+    k.hand_over(recipe, flour_fraction, end, last)
 }
 
 /// Forecasts a dough over its stages and beyond.
@@ -193,13 +210,35 @@ pub(super) fn hand_overs(r: &RiseRequest, from: Temperatures) -> Vec<HandOver> {
 /// Errors: [`Refused`] with the fields outside their ranges.
 pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, Refused> {
     r.check(true)?;
-    let handed = hand_overs(r, from);
-    let k = Kinetics::new(r, &handed);
+    Ok(foresee(r, from, &hand_overs(r, from), Look::Beyond))
+}
+
+/// How far a forecast looks.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Look {
+    /// To the end of the stages: enough to know how ripe it is there.
+    ToTheEnd,
+    /// Beyond, with the last stage prolonged: for the ready window.
+    Beyond,
+}
+
+/// Forecasts a checked request whose preferments were run before.
+pub(super) fn foresee(
+    r: &RiseRequest,
+    from: Temperatures,
+    handed: &[HandOver],
+    look: Look,
+) -> RiseResult {
+    let k = Kinetics::new(r, handed);
     let stages = r.lasting_stages();
     let last_stage = stages
         .last()
         .expect("a checked request has a lasting stage");
-    let t = trace(r, &k, from, passes(r), prolongation_h(last_stage));
+    let extra_h = match look {
+        Look::ToTheEnd => 0.0,
+        Look::Beyond => prolongation_h(last_stage),
+    };
+    let t = trace(r, &k, from, passes(r), extra_h);
     let planned = t.series.planned;
     let points: Vec<RisePoint> = (0..t.seen.len()).map(|i| t.point(&k, i)).collect();
     let at_bake = points[planned - 1];
@@ -234,7 +273,7 @@ pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, Refus
         notes: vec![],
     };
     result.notes = judge::of_forecast(&result);
-    Ok(result)
+    result
 }
 
 impl Trace {

@@ -7,6 +7,7 @@
 //! | [`recipe`] | what follows from the recipe alone: gas needed, gluten capacity, solubility |
 //! | [`series`], [`heat`] | the temperatures that drive a run: of the place, or inside the dough |
 //! | [`kinetics`] | the two clocks, step by step |
+//! | `memo` | runs that were made before |
 //! | [`ripeness`] | R, its limiting part, labels, handling |
 //! | [`forecast`] | a whole run with its ready window |
 //! | [`solve`] | the yeast for a bake time |
@@ -16,6 +17,7 @@ pub mod forecast;
 pub mod heat;
 mod judge;
 pub mod kinetics;
+pub(crate) mod memo;
 pub mod recipe;
 pub mod request;
 pub mod responses;
@@ -23,9 +25,11 @@ pub mod ripeness;
 pub mod series;
 pub mod solve;
 
+pub(crate) use forecast::Look;
 pub use forecast::{RisePoint, RiseResult, Temperatures, Window, forecast};
 pub use request::{Air, Container, Event, Kind, Preferment, RiseRequest, Shape, Stage};
 pub use ripeness::{Handling, Label, Part};
+pub(crate) use solve::solve_looking;
 pub use solve::{NoYeast, YeastAnswer, YeastWarning, solve_yeast};
 
 #[cfg(test)]

@@ -3,7 +3,7 @@
 //! Source: fermentation model, section 8: R_gas need not grow with yeast for ever, so the first crossing of 1
 //! is looked for from little to much, then closed in on.
 
-use super::forecast::{RiseResult, Temperatures, forecast, hand_overs, passes, series};
+use super::forecast::{Look, RiseResult, Temperatures, foresee, hand_overs, passes, series};
 use super::judge;
 use super::kinetics::{HandOver, Kinetics};
 use super::request::RiseRequest;
@@ -155,6 +155,15 @@ fn own_form(r: &RiseRequest, fresh_percent: f64) -> f64 {
 ///
 /// Errors: [`Refused`] with the fields outside their ranges.
 pub fn solve_yeast(request: &RiseRequest, from: Temperatures) -> Result<YeastAnswer, Refused> {
+    solve_looking(request, from, Look::Beyond)
+}
+
+/// Solves the yeast; the forecast of the answer looks as far as it is asked to.
+pub(crate) fn solve_looking(
+    request: &RiseRequest,
+    from: Temperatures,
+    look: Look,
+) -> Result<YeastAnswer, Refused> {
     let request = &RiseRequest {
         yeast_percent: 0.0,
         ..request.clone()
@@ -193,13 +202,11 @@ pub fn solve_yeast(request: &RiseRequest, from: Temperatures) -> Result<YeastAns
         }
     }
     let yeast_percent = own_form(request, dose);
-    let forecast = forecast(
-        &RiseRequest {
-            yeast_percent,
-            ..request.clone()
-        },
-        from,
-    )?;
+    let answered = RiseRequest {
+        yeast_percent,
+        ..request.clone()
+    };
+    let forecast = foresee(&answered, from, &trials.handed, look);
     let warnings = warnings(&forecast, yeast_percent);
     Ok(YeastAnswer::Found {
         yeast_percent,

@@ -6,9 +6,10 @@ use crate::flour::{FlourPart, blend};
 use crate::formula::{self, Dose, Doses, FormulaResult};
 use crate::note::Note;
 use crate::refusal::{Refused, plain};
+use crate::rise::memo::Memo;
 use crate::rise::{
-    Air, Container, Event, Label, NoYeast, Preferment, RiseRequest, RiseResult, Shape, Stage,
-    Temperatures, YeastAnswer, forecast, solve_yeast,
+    Air, Container, Event, Label, Look, NoYeast, Preferment, RiseRequest, RiseResult, Shape, Stage,
+    Temperatures, YeastAnswer, forecast, solve_looking, solve_yeast,
 };
 use jiff::tz::TimeZone;
 
@@ -60,6 +61,19 @@ pub(super) fn at_water(refused: Refused) -> Refused {
     )
 }
 
+thread_local! {
+    static SOLVED: Memo<YeastAnswer> = Memo::new();
+}
+
+/// The dose of a preferment; the same recipe was often asked a moment ago.
+fn solved(recipe: &RiseRequest) -> Result<YeastAnswer, Refused> {
+    let solve = || solve_looking(recipe, Temperatures::InsideTheDough, Look::ToTheEnd);
+    match serde_json::to_string(recipe) {
+        Ok(question) => SOLVED.with(|m| m.get(question, solve)),
+        Err(_) => solve(),
+    }
+}
+
 /// Runs the preferments; doses that are to be solved are put into `doses`.
 pub(super) fn preferments(
     r: &SheetRequest,
@@ -71,7 +85,8 @@ pub(super) fn preferments(
         let mut recipe = recipe(r, p, f.columns[i].exact_g);
         let path = |field: &str| format!("formula.preferments[{i}].{field}");
         let run = match p.yeast.dose {
-            Dose::Solve => match solve_yeast(&recipe, Temperatures::InsideTheDough)? {
+            // It ends when it goes into the dough: nobody asks how it would go on.
+            Dose::Solve => match solved(&recipe)? {
                 YeastAnswer::Found {
                     yeast_percent,
                     forecast,
