@@ -75,7 +75,7 @@ impl Reader {
             return done(status, items);
         }
         if self.pieces(&lower) {
-            return done(Status::Method, vec![]);
+            return done(Status::Heading, vec![]);
         }
         let items = self.items(&lower, self.section);
         self.begun |= !items.is_empty();
@@ -287,7 +287,7 @@ fn item(chunk: &str, section: Section) -> Option<Item> {
     let what = found.what;
     let (value, word) = (plain(amount.value), amount.unit_word.as_str());
     let (grams, how, volume) = match amount.unit {
-        Unit::Mass(g) if g == 1.0 => (amount.value, format!("{value} g"), false),
+        Unit::Mass(1.0) => (amount.value, format!("{value} g"), false),
         Unit::Mass(g) => (
             amount.value * g,
             format!("{value} {word} × {} g", plain(g)),

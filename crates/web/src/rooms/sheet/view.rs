@@ -225,6 +225,15 @@ fn cost_of(request: &SheetRequest, sheet: &SheetResult, here: &Here, larder: &La
     }
 }
 
+/// A topping to the gram: a spoon is no finer.
+fn spooned(g: f64, m: &Measures) -> String {
+    if m.weight_unit() == "g" {
+        format::thousands(&format!("{g:.0}"))
+    } else {
+        m.weight(g)
+    }
+}
+
 fn toppings(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<ToppingView> {
     let f = &request.formula;
     amounts(&f.toppings, &sheet.formula.portions, f.style.bake.out_s)
@@ -233,10 +242,10 @@ fn toppings(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<To
             each: t
                 .each_g
                 .iter()
-                .map(|g| m.weight(g.round()))
+                .map(|g| spooned(*g, m))
                 .collect::<Vec<_>>()
                 .join(" / "),
-            all: m.weight(t.total_g.round()),
+            all: spooned(t.total_g, m),
             remark: [
                 (t.cook_first, "cook first"),
                 (t.after_the_bake, "after the bake"),

@@ -53,7 +53,7 @@ pub fn bar(flours: &[FlourPart]) -> String {
             &format!(r#"fill="{fill}" stroke="var(--ink)" stroke-width="1.6""#),
         );
         let words = format!("{} {}", f.name, plain(f.share_percent.round()));
-        let short = format!("{}", plain(f.share_percent.round()));
+        let short = plain(f.share_percent.round());
         // Seven and a half units a letter at this size.
         let fits = |t: &str| 7.6 * t.chars().count() as f64 + 14.0 < w;
         let text = if fits(&words) {

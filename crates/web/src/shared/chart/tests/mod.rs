@@ -201,7 +201,7 @@ fn two_fires_close_together_do_not_write_over_each_other() {
     let (a, ra) = sheet(|r| r);
     let (b, rb) = sheet(|r| {
         r.with(|r| {
-            r.serve_at = r.serve_at + craft::sheet::hours(2.0);
+            r.serve_at += craft::sheet::hours(2.0);
         })
     });
     let rows = [
