@@ -193,7 +193,7 @@ async fn grams_and_percent_follow_each_other_and_a_mode_keeps_the_dough() -> Res
     press(&b, "fit").await?;
     b.says("#fit", "fits an oven of 260").await?;
     b.leaf("dough").await?;
-    b.holds("sugar_percent", "1.9").await?;
+    b.holds("sugar_percent", "2").await?;
     b.click("#undo").await?;
     b.holds("sugar_percent", "0").await?;
     b.close().await

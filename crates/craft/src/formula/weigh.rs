@@ -276,7 +276,8 @@ impl FormulaResult {
 
 /// Free of binary dust.
 fn clean(v: f64) -> f64 {
-    (v * 1000.0).round() / 1000.0
+    // The sum of nothing is −0 to the machine.
+    (v * 1000.0).round() / 1000.0 + 0.0
 }
 
 /// Weighs a formula out.

@@ -50,8 +50,8 @@ impl OvenKind {
             OvenKind::GasDome => "Gas dome",
             OvenKind::PortableFlame => "Portable, gas or wood",
             OvenKind::ElectricDeck => "Electric deck",
-            OvenKind::HomeWithSteel => "Home oven, steel or stone",
-            OvenKind::HomeWithTray => "Home oven, thin tray",
+            OvenKind::HomeWithSteel => "Home, steel or stone",
+            OvenKind::HomeWithTray => "Home, thin tray",
         }
     }
     fn at_home(self) -> bool {

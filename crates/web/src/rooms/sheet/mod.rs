@@ -77,6 +77,12 @@ struct Ask<'a> {
 }
 
 #[derive(Template)]
+#[template(path = "rooms/sheet/fit.html")]
+struct Fit<'a> {
+    form: &'a Form,
+}
+
+#[derive(Template)]
 #[template(path = "rooms/sheet/answer.html")]
 struct Answer<'a> {
     shown: &'a Option<Shown>,
@@ -98,6 +104,9 @@ struct Preview {
     strip: Option<String>,
     /// The form itself, when what was pressed made it another one.
     ask: Option<String>,
+    /// What the form says of the blend and of the oven: it follows what is typed.
+    blend_line: String,
+    fit: String,
     errors: Vec<Wrong>,
 }
 
@@ -282,11 +291,9 @@ async fn preview(
         Err(e) => (false, e),
     };
     let (shown, errors) = looked(&typed, &bench, pressed);
+    let form = Form::of(&typed, &errors, &bench);
     let ask = (changed || wants_form)
-        .then(|| {
-            let form = Form::of(&typed, &errors, &bench);
-            Ask { form: &form }.render()
-        })
+        .then(|| Ask { form: &form }.render())
         .transpose()?;
     Ok(Json(Preview {
         answer: Answer {
@@ -299,6 +306,8 @@ async fn preview(
             .transpose()?,
         strip: shown.as_ref().map(|s| s.strip.clone()),
         ask,
+        fit: Fit { form: &form }.render()?,
+        blend_line: form.blend_line,
         errors: errors
             .into_iter()
             .map(|e| Wrong {

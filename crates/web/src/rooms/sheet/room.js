@@ -131,7 +131,16 @@ function show(got) {
   const focus = document.activeElement?.id;
   const open = new Set([...form.querySelectorAll("details[data-keep][open]")].map((d) => d.dataset.keep));
   part("answer").innerHTML = got.answer;
-  if (got.ask) part("ask").innerHTML = got.ask;
+  if (got.ask) {
+    // The leaf that was opened while the answer was on its way stays open.
+    const tab = form.querySelector("input[name=tab]:checked")?.value;
+    part("ask").innerHTML = got.ask;
+    const same = form.querySelector(`input[name=tab][value="${tab}"]`);
+    if (same) same.checked = true;
+  } else {
+    part("fit").outerHTML = got.fit;
+    if (got.blend_line) part("blend-line").textContent = got.blend_line;
+  }
   if (got.figures) {
     part("figures").innerHTML = got.figures;
     part("strip").innerHTML = got.strip;

@@ -6,7 +6,7 @@ use crate::shared::chart::strip::strip;
 use crate::shared::format::{self, Measures, day_hm, hm};
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
-use craft::formula::{Ingredient, two_digits};
+use craft::formula::{Ingredient, Portion, two_digits};
 use craft::note::Note;
 use craft::pantry;
 use craft::refusal::plain;
@@ -262,6 +262,9 @@ fn toppings(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<To
 
 fn yeast_amount(sheet: &SheetResult, m: &Measures) -> String {
     let f = &sheet.formula;
+    if f.exact_in(Ingredient::Yeast, f.last()) <= 0.0 {
+        return "0".into();
+    }
     // Where the scale cannot read the dose, its exact amount to two digits is what the dilution holds.
     if f.dilution.is_some() {
         two_digits(craft::units::Grams(f.exact_in(Ingredient::Yeast, f.last())).reads(m.weight))
@@ -349,19 +352,27 @@ fn steps(sheet: &SheetResult, here: &Here) -> Vec<Step> {
 
 /// "Six balls take" and "941 g flour, 602 g water".
 fn answer(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> (String, String) {
-    let n = sheet.formula.pieces;
-    let (one, many) = if request.formula.in_pans() {
-        ("pan takes", "pans take")
-    } else {
-        ("ball takes", "balls take")
+    let in_pans = request.formula.in_pans();
+    // A total or the flour at hand divides into what the style makes.
+    let is_pan = |p: &Portion| p.pan.is_some() || (in_pans && sheet.formula.portions.len() == 1);
+    let count = |pans: bool| {
+        let of = sheet.formula.portions.iter().filter(|p| is_pan(p) == pans);
+        of.map(|p| p.count).sum::<u32>()
     };
+    let said = |n: u32, word: &str| {
+        let s = if n == 1 { "" } else { "s" };
+        format!("{} {word}{s}", format::count_word(n))
+    };
+    let (pans, balls) = (count(true), count(false));
+    let what = match (pans, balls) {
+        (0, n) => said(n, "ball"),
+        (n, 0) => said(n, "pan"),
+        (p, b) => format!("{} and {}", said(p, "pan"), said(b, "ball").to_lowercase()),
+    };
+    let takes = if pans + balls == 1 { "takes" } else { "take" };
     let g = |i| m.weighed(sheet.formula.weigh_g(i));
     (
-        format!(
-            "{} {}",
-            format::count_word(n),
-            if n == 1 { one } else { many }
-        ),
+        format!("{what} {takes}"),
         format!(
             "{} flour, {} water",
             g(Ingredient::Flour),
