@@ -49,7 +49,8 @@ fn fields_of(body: &str) -> Vec<(String, String)> {
     out
 }
 
-async fn press(s: &Site, body: &str, with: &[(&str, &str)]) -> Result<String> {
+/// The fields of a page, some of them changed, as a body.
+fn changed(body: &str, with: &[(&str, &str)]) -> String {
     let mut fields = fields_of(body);
     for (name, value) in with {
         fields.retain(|(n, _)| n != name);
@@ -59,7 +60,11 @@ async fn press(s: &Site, body: &str, with: &[(&str, &str)]) -> Result<String> {
         .iter()
         .map(|(n, v)| (n.as_str(), v.as_str()))
         .collect();
-    Ok(s.post("/dough/look", &pairs(&all)).await?.body)
+    pairs(&all)
+}
+
+async fn press(s: &Site, body: &str, with: &[(&str, &str)]) -> Result<String> {
+    Ok(s.post("/dough/look", &changed(body, with)).await?.body)
 }
 
 #[tokio::test]
@@ -90,19 +95,18 @@ async fn a_dough_is_built_and_saved_without_a_script() -> Result<()> {
         "{}",
         page.len()
     );
-    let mut fields = fields_of(&page);
-    fields.retain(|(n, _)| n != "name" && n != "why");
-    fields.push(("name".into(), "Levain <script>alert(1)</script> 🍕".into()));
-    fields.push(("why".into(), "because".into()));
-    let all: Vec<(&str, &str)> = fields
-        .iter()
-        .map(|(n, v)| (n.as_str(), v.as_str()))
-        .collect();
-    let kept = s.post("/formulas", &pairs(&all)).await?;
+    let body = changed(
+        &page,
+        &[
+            ("name", "Levain <script>alert(1)</script> 🍕"),
+            ("why", "because"),
+        ],
+    );
+    let kept = s.post("/formulas", &body).await?;
     assert_eq!(kept.status, StatusCode::SEE_OTHER, "{}", kept.errors());
     // The same form again is the same version.
     assert_eq!(
-        s.post("/formulas", &pairs(&all)).await?.header("location"),
+        s.post("/formulas", &body).await?.header("location"),
         kept.header("location")
     );
     let one = s.get(kept.header("location")).await?.body;
@@ -193,16 +197,13 @@ async fn a_formula_goes_out_as_a_file_and_comes_back_the_same() -> Result<()> {
     let page = s.upload("/formulas/import", file.body.as_bytes()).await?;
     assert_eq!(page.status, StatusCode::OK, "{}", page.errors());
     // What is kept from there is exactly what went out.
-    let all = fields_of(
-        &page
-            .body
-            .split("What was read")
-            .last()
-            .unwrap_or("")
-            .replace("action=\"/dough/look\"", "id=\"sheet\""),
-    );
-    let all: Vec<(&str, &str)> = all.iter().map(|(n, v)| (n.as_str(), v.as_str())).collect();
-    let again = s.post("/formulas", &pairs(&all)).await?;
+    let form = page
+        .body
+        .split("What was read")
+        .last()
+        .unwrap_or("")
+        .replace("action=\"/dough/look\"", "id=\"sheet\"");
+    let again = s.post("/formulas", &changed(&form, &[])).await?;
     assert_eq!(again.status, StatusCode::SEE_OTHER, "{}", again.errors());
     let back = s
         .get(&format!(
@@ -508,20 +509,13 @@ async fn a_style_is_copied_altered_and_started_from() -> Result<()> {
     let at = copied.header("location").to_string();
     let page = s.get(&at).await?.body;
     assert!(page.contains("My wet tray"));
-    let mut fields = fields_of(&page);
-    for (name, value) in [
+    let good = [
         ("name", "Halt tray"),
         ("hydration_percent", "79"),
         ("out_s", "800"),
-    ] {
-        fields.retain(|(n, _)| n != name);
-        fields.push((name.into(), value.into()));
-    }
-    let all: Vec<(&str, &str)> = fields
-        .iter()
-        .map(|(n, v)| (n.as_str(), v.as_str()))
-        .collect();
-    let kept = s.post(&at, &pairs(&all)).await?;
+    ];
+    let own = page.clone();
+    let kept = s.post(&at, &changed(&own, &good)).await?;
     assert_eq!(kept.status, StatusCode::SEE_OTHER, "{}", kept.errors());
     let page = s.get("/dough/new").await?.body;
     let key = page
@@ -533,10 +527,7 @@ async fn a_style_is_copied_altered_and_started_from() -> Result<()> {
     let page = press(&s, &page, &[("act", &format!("style:own-{key}"))]).await?;
     assert!(page.contains("name=\"hydration_percent\" value=\"79\""));
     // Turned upside down, its ranges are refused at their fields.
-    let mut upside = all.clone();
-    upside.retain(|(n, _)| *n != "salt.low");
-    upside.push(("salt.low", "4.9"));
-    let refused = s.post(&at, &pairs(&upside)).await?;
+    let refused = s.post(&at, &changed(&own, &[("salt.low", "4.9")])).await?;
     assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
     // A dough on the sheet becomes a style.
     let made = s
@@ -562,37 +553,22 @@ async fn the_kitchen_changes_its_units_and_no_figure() -> Result<()> {
         .await?
         .json();
     let page = s.get("/kitchen").await?.body;
-    let mut fields = fields_of(&page);
-    for (name, value) in [
-        ("weight", "ounces"),
-        ("temperature", "fahrenheit"),
-        ("length", "inches"),
-        ("currency", "EUR"),
-    ] {
-        fields.retain(|(n, _)| n != name);
-        fields.push((name.into(), value.into()));
-    }
-    let all: Vec<(&str, &str)> = fields
-        .iter()
-        .map(|(n, v)| (n.as_str(), v.as_str()))
-        .collect();
-    let changed = s.post("/kitchen", &pairs(&all)).await?;
-    assert_eq!(
-        changed.status,
-        StatusCode::SEE_OTHER,
-        "{}",
-        changed.errors()
+    let body = changed(
+        &page,
+        &[
+            ("weight", "ounces"),
+            ("temperature", "fahrenheit"),
+            ("length", "inches"),
+            ("currency", "EUR"),
+        ],
     );
+    let answer = s.post("/kitchen", &body).await?;
+    assert_eq!(answer.status, StatusCode::SEE_OTHER, "{}", answer.errors());
     let id = at.trim_start_matches("/formulas/");
     let page = s.get(&format!("/dough/new?formula={id}")).await?.body;
     assert!(page.contains("name=\"pieces.ball_g\" value=\"8.85\"") && page.contains("°F"));
     // Saved again untouched, in other units: nothing changed.
-    let fields = fields_of(&page);
-    let all: Vec<(&str, &str)> = fields
-        .iter()
-        .map(|(n, v)| (n.as_str(), v.as_str()))
-        .collect();
-    let again = s.post("/formulas", &pairs(&all)).await?;
+    let again = s.post("/formulas", &changed(&page, &[])).await?;
     assert_eq!(again.status, StatusCode::SEE_OTHER, "{}", again.errors());
     let after = s
         .get(&format!("{at}/versions/2/formula.json"))
@@ -601,21 +577,16 @@ async fn the_kitchen_changes_its_units_and_no_figure() -> Result<()> {
     assert_eq!(before["formula"], after["formula"]);
     let kitchen = s.get("/kitchen").await?.body;
     assert!(kitchen.contains("value=\"67.1\""));
-    let mut wrong = fields_of(&kitchen);
-    for (name, value) in [
-        ("time_zone", "Nowhere"),
-        ("currency", "pounds sterling"),
-        ("revision", "1"),
-    ] {
-        wrong.retain(|(n, _)| n != name);
-        wrong.push((name.into(), value.into()));
-    }
-    let all: Vec<(&str, &str)> = wrong
-        .iter()
-        .map(|(n, v)| (n.as_str(), v.as_str()))
-        .collect();
+    let wrong = changed(
+        &kitchen,
+        &[
+            ("time_zone", "Nowhere"),
+            ("currency", "pounds sterling"),
+            ("revision", "1"),
+        ],
+    );
     assert_eq!(
-        s.post("/kitchen", &pairs(&all)).await?.status,
+        s.post("/kitchen", &wrong).await?.status,
         StatusCode::UNPROCESSABLE_ENTITY
     );
     s.close().await

@@ -204,3 +204,109 @@ proptest! {
         prop_assert!((r.exact_g(Ingredient::Salt) - f64::from(s)).abs() < 1e-6);
     }
 }
+
+/// All amounts of a text as (value, unit word, range).
+fn read_amounts(text: &str) -> Vec<(f64, String, bool)> {
+    amount::amounts(text)
+        .into_iter()
+        .map(|a| (a.value, a.unit_word, a.is_range))
+        .collect()
+}
+
+#[test]
+fn amounts_as_people_write_them() {
+    for (text, value, unit, range) in [
+        ("500 g", 500.0, "g", false),
+        ("500g", 500.0, "g", false),
+        ("1 1/2 cups", 1.5, "cups", false),
+        ("1½ cups", 1.5, "cups", false),
+        ("¾ tsp", 0.75, "tsp", false),
+        ("3/4 cup", 0.75, "cup", false),
+        ("0,5 g", 0.5, "g", false),
+        ("0.125 g", 0.125, "g", false),
+        ("1.000 g", 1000.0, "g", false),
+        ("1,250 g", 1250.0, "g", false),
+        ("1,5 kg", 1.5, "kg", false),
+        ("2-3 g", 2.5, "g", true),
+        ("2 – 3 g", 2.5, "g", true),
+        ("10 g to 12 g", 11.0, "g", true),
+        ("2 a 4 cucchiai", 3.0, "cucchiai", true),
+        ("a pinch", 1.0, "pinch", false),
+        ("mezzo cucchiaino", 0.5, "cucchiaino", false),
+        ("half a teaspoon", 0.5, "teaspoon", false),
+        ("12 fl oz", 12.0, "fl oz", false),
+        ("65%", 65.0, "%", false),
+        ("65 %", 65.0, "%", false),
+        ("280 °c", 280.0, "° c", false),
+    ] {
+        let found = read_amounts(text);
+        assert_eq!(found.len(), 1, "{text}: {found:?}");
+        assert!((found[0].0 - value).abs() < 1e-9, "{text}: {found:?}");
+        assert_eq!(found[0].1.replace(' ', ""), unit.replace(' ', ""), "{text}");
+        assert_eq!(found[0].2, range, "{text}");
+    }
+    for none in ["a flour", "flour", "w280", "tipo", "an oven", "x2y"] {
+        assert!(
+            read_amounts(none).is_empty(),
+            "{none}: {:?}",
+            read_amounts(none)
+        );
+    }
+    assert_eq!(read_amounts("500 g and 2 tbsp").len(), 2);
+}
+
+#[test]
+fn words_name_the_longest_thing_that_fits() {
+    use crate::flour::FlourKind;
+    for (text, what) in [
+        ("olive oil", What::Oil),
+        ("olives", What::Topping),
+        ("milk powder", What::MilkPowder),
+        ("milk", What::Milk),
+        (
+            "lievito madre",
+            What::Starter {
+                hydration_percent: 50,
+            },
+        ),
+        ("lievito madre secco", What::DriedMother),
+        (
+            "lievito di birra secco",
+            What::Yeast {
+                form: YeastForm::ActiveDry,
+            },
+        ),
+        (
+            "lievito",
+            What::Yeast {
+                form: YeastForm::Fresh,
+            },
+        ),
+        (
+            "instant yeast",
+            What::Yeast {
+                form: YeastForm::Instant,
+            },
+        ),
+        (
+            "flour, wholemeal",
+            What::Flour {
+                kind: FlourKind::Wholemeal,
+            },
+        ),
+        (
+            "farina di grano tenero tipo 00",
+            What::Flour {
+                kind: FlourKind::SoftFine,
+            },
+        ),
+        ("non-diastatic malt", What::PlainMalt),
+        ("sale", What::Salt),
+    ] {
+        assert_eq!(words::named(text).map(|f| f.what), Some(what), "{text}");
+    }
+    // A word inside another names nothing.
+    for none in ["salesman", "watering", "boiled", "seedsman"] {
+        assert!(words::named(none).is_none(), "{none}");
+    }
+}

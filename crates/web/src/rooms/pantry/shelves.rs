@@ -260,79 +260,66 @@ fn read_shape(r: &mut Reader, here: &Here) -> (String, PanShape, f64, u32) {
     )
 }
 
-const TRAY: PanShape = PanShape::Rectangle {
-    length_cm: 40.0,
-    width_cm: 30.0,
-};
+/// Pans and boxes are entered alike: a shape, a height, how many.
+macro_rules! shaped {
+    ($type:ident, $path:literal, $title:literal, $why:literal, $fresh:expr) => {
+        impl Shelf for $type {
+            const PATH: &'static str = $path;
+            const TITLE: &'static str = $title;
+            const WHY: &'static str = $why;
 
-impl Shelf for Pan {
-    const PATH: &'static str = "/pantry/pans";
-    const TITLE: &'static str = "Pan";
-    const WHY: &'static str = "Inside measures; the dough for a pan goes by its area.";
+            fn entries(here: &Here) -> Vec<Entry> {
+                shape_entries(here)
+            }
+            fn fresh() -> $type {
+                let (pan, height_cm) = $fresh;
+                $type {
+                    name: String::new(),
+                    pan,
+                    height_cm,
+                    count: 1,
+                }
+            }
+            fn write(&self, t: &mut Typed, here: &Here) {
+                write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
+            }
+            fn read(r: &mut Reader, here: &Here, _: Option<&$type>) -> $type {
+                let (name, pan, height_cm, count) = read_shape(r, here);
+                $type {
+                    name,
+                    pan,
+                    height_cm,
+                    count,
+                }
+            }
+            fn checked(&self) -> Result<(), Refused> {
+                self.check()
+            }
+        }
+    };
+}
 
-    fn entries(here: &Here) -> Vec<Entry> {
-        shape_entries(here)
-    }
-    fn fresh() -> Pan {
-        Pan {
-            name: String::new(),
-            pan: TRAY,
-            height_cm: 3.0,
-            count: 1,
-        }
-    }
-    fn write(&self, t: &mut Typed, here: &Here) {
-        write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
-    }
-    fn read(r: &mut Reader, here: &Here, _: Option<&Pan>) -> Pan {
-        let (name, pan, height_cm, count) = read_shape(r, here);
-        Pan {
-            name,
-            pan,
-            height_cm,
-            count,
-        }
-    }
-    fn checked(&self) -> Result<(), Refused> {
-        self.check()
+const fn rectangle(length_cm: f64, width_cm: f64) -> PanShape {
+    PanShape::Rectangle {
+        length_cm,
+        width_cm,
     }
 }
 
-impl Shelf for DoughBox {
-    const PATH: &'static str = "/pantry/boxes";
-    const TITLE: &'static str = "Box or tub";
-    const WHY: &'static str = "How many balls lie in a box, and how many litres a tub holds.";
-
-    fn entries(here: &Here) -> Vec<Entry> {
-        shape_entries(here)
-    }
-    fn fresh() -> DoughBox {
-        DoughBox {
-            name: String::new(),
-            pan: PanShape::Rectangle {
-                length_cm: 60.0,
-                width_cm: 40.0,
-            },
-            height_cm: 7.0,
-            count: 1,
-        }
-    }
-    fn write(&self, t: &mut Typed, here: &Here) {
-        write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
-    }
-    fn read(r: &mut Reader, here: &Here, _: Option<&DoughBox>) -> DoughBox {
-        let (name, pan, height_cm, count) = read_shape(r, here);
-        DoughBox {
-            name,
-            pan,
-            height_cm,
-            count,
-        }
-    }
-    fn checked(&self) -> Result<(), Refused> {
-        self.check()
-    }
-}
+shaped!(
+    Pan,
+    "/pantry/pans",
+    "Pan",
+    "Inside measures; the dough for a pan goes by its area.",
+    (rectangle(40.0, 30.0), 3.0)
+);
+shaped!(
+    DoughBox,
+    "/pantry/boxes",
+    "Box or tub",
+    "How many balls lie in a box, and how many litres a tub holds.",
+    (rectangle(60.0, 40.0), 7.0)
+);
 
 impl Shelf for Good {
     const PATH: &'static str = "/pantry/goods";

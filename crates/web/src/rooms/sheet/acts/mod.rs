@@ -393,3 +393,6 @@ fn by_grams(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
     }
     Ok(changed)
 }
+
+#[cfg(test)]
+mod tests;
