@@ -43,15 +43,22 @@ impl Bench {
     pub async fn text(&self, css: &str) -> Result<String> {
         Ok(self.find(css).await?.text().await?)
     }
+    /// Clicks; a page that is just being drawn anew is looked at again.
     pub async fn click(&self, css: &str) -> Result<()> {
-        let e = self.find(css).await?;
-        e.scroll_into_view().await?;
-        Ok(e.click().await?)
+        let click = async || -> Result<()> {
+            let e = self.find(css).await?;
+            e.scroll_into_view().await?;
+            Ok(e.click().await?)
+        };
+        again_if_stale(click).await
     }
     pub async fn fill(&self, id: &str, value: &str) -> Result<()> {
-        let e = self.find(&format!("#{id}")).await?;
-        e.clear().await?;
-        Ok(e.send_keys(value).await?)
+        let fill = async || -> Result<()> {
+            let e = self.find(&format!("#{id}")).await?;
+            e.clear().await?;
+            Ok(e.send_keys(value).await?)
+        };
+        again_if_stale(fill).await
     }
     /// Waits until an element says something; shows what it said instead when it never does.
     pub async fn says(&self, css: &str, part: &str) -> Result<()> {
@@ -126,4 +133,17 @@ impl Bench {
             .await?;
         Ok(())
     }
+}
+
+/// Does it again when the element was replaced between finding and using it.
+async fn again_if_stale(mut act: impl AsyncFnMut() -> Result<()>) -> Result<()> {
+    let mut last = Ok(());
+    for _ in 0..5 {
+        last = act().await;
+        match &last {
+            Err(e) if format!("{e:#}").contains("stale") => {}
+            _ => break,
+        }
+    }
+    last
 }
