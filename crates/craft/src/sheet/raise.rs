@@ -144,6 +144,15 @@ fn no_dose(p: &formula::Preferment, reason: NoYeast) -> String {
     }
 }
 
+/// A tub's weight in steps of 5 %: it only sets how fast the tub takes the temperature of its place, and a run that was
+/// made before serves again while the dough changes a little.
+fn in_steps(weight_g: f64) -> f64 {
+    let step = 1.05f64.ln();
+    ((weight_g.ln() / step).round() * step)
+        .exp()
+        .clamp(20.0, 20_000.0)
+}
+
 /// A preferment as the rise model takes it.
 fn recipe(r: &SheetRequest, p: &formula::Preferment, weight_g: f64) -> RiseRequest {
     let own: Vec<FlourPart> = r
@@ -160,7 +169,7 @@ fn recipe(r: &SheetRequest, p: &formula::Preferment, weight_g: f64) -> RiseReque
     let warm_c = p.warm_c.unwrap_or(r.room_c);
     let tub = |hours: f64, air: Air, place_c: f64| Stage {
         hours,
-        piece_g: weight_g.clamp(20.0, 20_000.0),
+        piece_g: in_steps(weight_g.clamp(20.0, 20_000.0)),
         shape: Shape::Bulk,
         thickness_mm: None,
         container: Container::Tub,
