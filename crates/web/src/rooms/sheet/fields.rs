@@ -389,7 +389,7 @@ const SPECS: [Spec; 51] = [
 ];
 
 /// The spec of a field, whatever row it stands in.
-pub fn spec_of(name: &str) -> &'static Spec {
+pub fn known(name: &str) -> Option<&'static Spec> {
     let mut bare = String::with_capacity(name.len());
     let mut inside = false;
     for c in name.chars() {
@@ -401,10 +401,12 @@ pub fn spec_of(name: &str) -> &'static Spec {
         }
         bare.push(c);
     }
-    SPECS
-        .iter()
-        .find(|s| s.name == bare)
-        .unwrap_or_else(|| unreachable!("no field {bare}: a slip of the program"))
+    SPECS.iter().find(|s| s.name == bare)
+}
+
+/// The spec of a field that the program itself names.
+pub fn spec_of(name: &str) -> &'static Spec {
+    known(name).unwrap_or_else(|| unreachable!("no field {name}: a slip of the program"))
 }
 
 /// The name of the hidden field that keeps a value which its text cannot hold.

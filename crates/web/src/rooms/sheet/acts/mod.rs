@@ -3,7 +3,7 @@
 //! Where the form can be read, the core changes the formula and it is written back; where it cannot, only what was
 //! asked is changed and everything typed stays.
 
-use super::fields::spec_of;
+use super::fields::{known, spec_of};
 use super::reading;
 use super::writing::Writer;
 use crate::shared::form::{Typed, number};
@@ -65,7 +65,7 @@ pub fn press(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> 
 /// A remedy's value is in g, cm and °C; the field shows the kitchen's unit.
 fn remedy(typed: &mut Typed, field: &str, value: &str, here: &Here) {
     match number(value) {
-        Ok(v) if typed.has(field) => spec_of_known(field, v, typed, here),
+        Ok(v) if typed.has(field) && known(field).is_some() => spec_of_known(field, v, typed, here),
         _ => {}
     }
 }

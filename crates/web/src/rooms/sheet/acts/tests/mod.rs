@@ -213,7 +213,7 @@ fn a_fit_and_a_swap_change_the_formula_and_a_remedy_one_field() {
     let (_, f) = pressed(&[&[("set", "salt_percent=3.2;oil_percent=0.5")]]);
     assert_eq!((f.salt_percent, f.oil_percent), (3.2, 0.5));
     // A remedy for a field that the form does not have changes nothing.
-    let (_, f) = pressed(&[&[("set", "nothing=9")]]);
+    let (_, f) = pressed(&[&[("set", "nothing=9;name=9;style=9")]]);
     assert_eq!(f, Formula::of_style(craft::style::first()));
 }
 
