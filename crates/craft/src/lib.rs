@@ -10,6 +10,7 @@
 //! | [`paste`] | a recipe as text, read into a formula |
 //! | [`exchange`] | formulas as files: own JSON, CSV, recipe JSON-LD |
 //! | [`mix`] | how warm the water must be |
+//! | [`path`] | which legs a dough lies through, and the methods that makers follow |
 //! | [`rise`] | when a dough is ready, and how much yeast that takes |
 //! | [`reading`] | what a thermometer may say |
 //! | [`fire`] | how long it bakes, and what happened in the oven |
@@ -26,6 +27,7 @@ pub mod mix;
 pub mod note;
 pub mod pantry;
 pub mod paste;
+pub mod path;
 pub mod reading;
 pub mod refusal;
 pub mod rise;

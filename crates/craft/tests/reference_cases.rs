@@ -5,8 +5,9 @@
 
 use craft::leaven::YeastForm;
 use craft::rise::{
-    Air, Container, Event, Kind, NoYeast, Preferment, RisePoint, RiseRequest, RiseResult, Shape,
-    Stage, Temperatures, YeastAnswer, forecast, solve_yeast,
+    Air, Container, Event, HoursAnswer, HoursRequest, Kind, NoYeast, Preferment, RisePoint,
+    RiseRequest, RiseResult, Shape, Stage, Temperatures, YeastAnswer, forecast, solve_hours,
+    solve_yeast,
 };
 use serde_json::Value;
 
@@ -37,6 +38,7 @@ fn stage(v: &Value) -> Stage {
             .get("profile")
             .map(|p| serde_json::from_value(p.clone()).unwrap()),
         event: word::<Event>(v, "event", "none"),
+        starts_at_c: None,
     }
 }
 
@@ -327,4 +329,57 @@ fn the_case_without_heat_holds_with_the_place_temperatures_too() {
     assert!(
         (ripeness_at_limit / case["output"]["R_at_limit"].as_f64().unwrap() - 1.0).abs() < 0.005
     );
+}
+
+#[test]
+fn the_solved_length_of_a_stage_comes_out() {
+    let mut misses = Misses::default();
+    let mut ran = 0;
+    for case in cases().iter().filter(|c| c["task"] == "solve_hours") {
+        let (id, out) = (case["id"].as_str().unwrap(), &case["output"]);
+        let asked = HoursRequest {
+            dough: request(&case["input"]),
+            stage: case["args"]["idx"].as_u64().unwrap() as usize,
+        };
+        let HoursAnswer::Found {
+            hours, forecast, ..
+        } = solve_hours(&asked, Temperatures::InsideTheDough).unwrap()
+        else {
+            panic!("{id} has an answer")
+        };
+        // Printed to the hundredth of an hour.
+        misses.near(
+            &format!("{id} hours"),
+            hours,
+            out["hours"].as_f64().unwrap(),
+            0.005,
+            0.005,
+        );
+        let end = forecast.at_bake.ripeness;
+        misses.near(&format!("{id} R"), end, 1.0, 0.005, 0.0);
+        misses.same(
+            &format!("{id} label"),
+            snake(forecast.at_bake.label),
+            out["label"].as_str().unwrap().into(),
+        );
+        let w = forecast.window.unwrap();
+        let step = 5.0 / 60.0 + 1e-3;
+        misses.near(
+            "from",
+            w.from_h,
+            out["window_from"].as_f64().unwrap(),
+            0.0,
+            step,
+        );
+        misses.near(
+            "to",
+            w.to_h.unwrap(),
+            out["window_to"].as_f64().unwrap(),
+            0.0,
+            step,
+        );
+        ran += 1;
+    }
+    assert_eq!(ran, 1);
+    misses.end();
 }

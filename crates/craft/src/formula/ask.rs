@@ -6,6 +6,7 @@ use super::size::Pieces;
 use crate::flour::FlourPart;
 use crate::leaven::YeastForm;
 use crate::mix::Mixer;
+use crate::path::Leg;
 use crate::refusal::{Check, Refused, plain};
 use crate::style::Style;
 use crate::style::topping::ToppingPart;
@@ -135,6 +136,12 @@ pub struct Formula {
     /// Hours in the room before the bake, 0.5 to 24.
     #[serde(default = "usual_temper_h")]
     pub temper_h: f64,
+    /// The way from the mixer to the oven where it is another than bulk, cold and temper, whose hours then say nothing.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub legs: Vec<Leg>,
+    /// The name of the method that it follows.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub method: Option<String>,
 }
 
 fn usual_dough_c() -> f64 {
@@ -176,6 +183,8 @@ impl Formula {
             bulk_h: style.bulk_h,
             cold_h: style.cold_h,
             temper_h: style.temper_h,
+            legs: vec![],
+            method: None,
             style: style.clone(),
         }
     }
@@ -186,7 +195,11 @@ impl Formula {
     }
     /// Hours from the mixer to the serve time.
     pub fn total_h(&self) -> f64 {
-        self.bulk_h + self.cold_h + self.temper_h
+        if self.legs.is_empty() {
+            self.bulk_h + self.cold_h + self.temper_h
+        } else {
+            self.legs.iter().map(|l| l.hours).sum()
+        }
     }
     /// Hours that the longest preferment stands before mixing, 0 without one.
     pub fn longest_preferment_h(&self) -> f64 {
@@ -253,6 +266,7 @@ impl Formula {
         c.range("bulk_h", "Bulk", self.bulk_h, 0.25, 48.0, "h");
         c.range("cold_h", "Cold", self.cold_h, 0.0, 168.0, "h");
         c.range("temper_h", "Before the bake", self.temper_h, 0.5, 24.0, "h");
+        crate::path::check_into(self, c);
         self.style.check_into(c);
         if c.is_clean() {
             super::parts::check_into(self, c);

@@ -5,7 +5,8 @@
 
 use super::heat;
 use super::judge;
-use super::kinetics::{HandOver, Kinetics, Moment, State};
+pub(crate) use super::kinetics::HandOver;
+use super::kinetics::{Kinetics, Moment, State};
 use super::memo::Memo;
 use super::request::{Kind, RiseRequest, Stage};
 use super::ripeness::{AtBake, Handling, Label, Part, READY, handling};
@@ -153,9 +154,20 @@ struct Trace {
 }
 
 fn trace(r: &RiseRequest, k: &Kinetics, from: Temperatures, passes: usize, extra_h: f64) -> Trace {
+    trace_on(r, k, from, Grid::STANDARD, passes, extra_h)
+}
+
+fn trace_on(
+    r: &RiseRequest,
+    k: &Kinetics,
+    from: Temperatures,
+    grid: Grid,
+    passes: usize,
+    extra_h: f64,
+) -> Trace {
     let mut heat = Vec::new();
     for pass in 0..passes {
-        let series = series(r, k, from, Grid::STANDARD, extra_h, &heat);
+        let series = series(r, k, from, grid, extra_h, &heat);
         let steps = series.steps.len();
         if pass + 1 < passes && from == Temperatures::InsideTheDough {
             heat.clear();
@@ -174,7 +186,7 @@ thread_local! {
 }
 
 /// Runs the preferments of a request, each to its end, at the altitude of the dough.
-pub(super) fn hand_overs(r: &RiseRequest, from: Temperatures) -> Vec<HandOver> {
+pub(crate) fn hand_overs(r: &RiseRequest, from: Temperatures) -> Vec<HandOver> {
     r.preferments
         .iter()
         .map(|p| {
@@ -223,7 +235,7 @@ pub(crate) enum Look {
 }
 
 /// Forecasts a checked request whose preferments were run before.
-pub(super) fn foresee(
+pub(crate) fn foresee(
     r: &RiseRequest,
     from: Temperatures,
     handed: &[HandOver],
@@ -274,6 +286,58 @@ pub(super) fn foresee(
     };
     result.notes = judge::of_forecast(&result);
     result
+}
+
+/// Passes of a trial: the heat of small pieces moves nothing that a trial could show.
+fn trial_passes(r: &RiseRequest) -> usize {
+    passes(r) - 1
+}
+
+/// The gas ripeness and the label at the end of a checked request, on the grid of trials.
+pub(super) fn quick_end(r: &RiseRequest, from: Temperatures, handed: &[HandOver]) -> (f64, Label) {
+    let k = Kinetics::new(r, handed);
+    let t = trace_on(r, &k, from, Grid::TRIAL, passes(r), 0.0);
+    t.seen
+        .last()
+        .map_or((0.0, Label::Young), |(_, m)| (m.ripeness.gas(), m.label))
+}
+
+/// The ready window of a checked request, on the grid of trials.
+pub(crate) fn quick_window(
+    r: &RiseRequest,
+    from: Temperatures,
+    handed: &[HandOver],
+) -> Option<Window> {
+    let k = Kinetics::new(r, handed);
+    let extra_h = prolongation_h(r.lasting_stages().last()?);
+    window(&trace_on(
+        r,
+        &k,
+        from,
+        Grid::TRIAL,
+        trial_passes(r),
+        extra_h,
+    ))
+}
+
+/// Gas ripeness and volume of a checked request so many hours after mixing, the last stage prolonged where it must be.
+pub(super) fn quick_at(
+    r: &RiseRequest,
+    from: Temperatures,
+    handed: &[HandOver],
+    at_h: f64,
+) -> (f64, f64) {
+    let k = Kinetics::new(r, handed);
+    let extra_h = (at_h - r.total_hours()).max(0.0);
+    let t = trace_on(r, &k, from, Grid::TRIAL, trial_passes(r), extra_h);
+    let i = t
+        .series
+        .steps
+        .iter()
+        .position(|s| s.end_h >= at_h - 1e-6)
+        .unwrap_or(t.seen.len().saturating_sub(1));
+    let (_, m) = &t.seen[i];
+    (m.ripeness.gas(), m.volume)
 }
 
 impl Trace {

@@ -16,13 +16,15 @@ const SHELLS: usize = 24;
 const CONDUCTIVITY: f64 = 0.42;
 /// Density, kg/m³ (textbook).
 const DENSITY: f64 = 1100.0;
+/// A piece out of the freezer starts at about this, °C; the heat that melting takes is left out (assumed).
+const THAWING_C: f64 = 0.0;
 
 impl Air {
     /// Surface coefficient of the air, W/(m²·K) (textbook order, calibrated).
     fn coefficient(self) -> f64 {
         match self {
             Air::Room | Air::Fridge => 8.0,
-            Air::Fan => 14.0,
+            Air::Fan | Air::Freezer => 14.0,
         }
     }
 }
@@ -187,8 +189,21 @@ pub fn inside(
             {
                 shells = [former.mean(&shells); SHELLS];
             }
+            if step.stage > 0 && stages[step.stage - 1].is_frozen() {
+                shells = [THAWING_C; SHELLS];
+            }
+            if let Some(measured) = stage.starts_at_c {
+                shells = [measured; SHELLS];
+            }
             piece = Some(Piece::of(stage));
             factored = None;
+        }
+        if stage.is_frozen() {
+            // No ice in the model: nothing works, and the piece leaves at the melting point.
+            let place_c = stage.place_at(0.0);
+            (step.mean_c, step.core_c, step.surface_c, step.place_c) =
+                (place_c, place_c, place_c, place_c);
+            continue;
         }
         let Some(p) = &piece else {
             unreachable!("the first step of a stage makes its piece")

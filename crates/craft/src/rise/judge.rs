@@ -30,9 +30,9 @@ pub(super) fn of_forecast(f: &RiseResult) -> Vec<Note> {
         (Label::Fading | Label::Over, _) => Note::act(
             "past",
             "It is past its peak at the end",
-            "Strong flavour, slack, less rise in the oven.",
+            "Strong flavour, slack, less rise in the oven; many like it so.",
         )
-        .todo("Fewer hours, a colder place or less yeast; now: bake soon, or ball again."),
+        .todo("Bake soon, or ball again; next time fewer hours, a colder place or less yeast."),
     });
     by_urgency(notes)
 }
@@ -114,6 +114,20 @@ pub(super) fn of_warnings(warnings: &[YeastWarning]) -> Vec<Note> {
             .todo("Dilute it in water, or use a preferment."),
         })
         .collect()
+}
+
+/// Why no length of a stage can be given.
+pub(super) fn of_no_length(best: f64, hours: f64) -> Note {
+    Note::act(
+        "no_length",
+        "No length of this stage makes it ready",
+        format!(
+            "The rise clock comes to {:.0} of 100 at best, with {:.1} h of it.",
+            100.0 * best,
+            hours
+        ),
+    )
+    .todo("More yeast, a warmer place, or another stage.")
 }
 
 /// Why no dose can be given.

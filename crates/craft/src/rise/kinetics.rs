@@ -42,6 +42,8 @@ const BREAK_WIDTH: f64 = 0.08;
 // Ripening: share of the gluten's hours to mature, hours to relax at W 300 (calibrated).
 const MATURE_SHARE: f64 = 0.08;
 const RELAX_H: f64 = 0.75;
+/// Share of the yeast that still works after the freezer (craft notes, section 4: a fifth to a third more is planned).
+const FREEZING_LEAVES: f64 = 0.80;
 /// Heat of fermentation, J per mmol CO2 (textbook ±25 %).
 const HEAT_J: f64 = 48.0;
 
@@ -180,6 +182,10 @@ impl Kinetics {
         let mut capacity = self.recipe.capacity_h(0);
         for (i, step) in series.steps[..steps].iter().enumerate() {
             let stage = &series.stages[step.stage];
+            if step.first && step.stage > 0 && series.stages[step.stage - 1].is_frozen() {
+                s.yeast *= FREEZING_LEAVES;
+                s.leaven *= FREEZING_LEAVES;
+            }
             if step.first && stage.event != Event::None {
                 self.handle(&mut s, stage.event);
                 capacity = self.recipe.capacity_h(s.folds);

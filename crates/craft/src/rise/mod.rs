@@ -11,12 +11,16 @@
 //! | [`ripeness`] | R, its limiting part, labels, handling |
 //! | [`forecast`] | a whole run with its ready window |
 //! | [`solve`] | the yeast for a bake time |
+//! | [`lengths`] | the length of one stage for the yeast that is in |
+//! | [`spread`] | how sure the window is |
+//! | [`vigour`] | how lively a leaven really is |
 //! | `judge` | what to say about either |
 
 pub mod forecast;
 pub mod heat;
 mod judge;
 pub mod kinetics;
+pub mod lengths;
 pub(crate) mod memo;
 pub mod recipe;
 pub mod request;
@@ -24,13 +28,18 @@ pub mod responses;
 pub mod ripeness;
 pub mod series;
 pub mod solve;
+pub mod spread;
+pub mod vigour;
 
-pub(crate) use forecast::Look;
+pub(crate) use forecast::{Look, foresee, hand_overs, quick_window};
 pub use forecast::{RisePoint, RiseResult, Temperatures, Window, forecast};
+pub use lengths::{HoursAnswer, HoursRequest, solve_hours};
 pub use request::{Air, Container, Event, Kind, Preferment, RiseRequest, Shape, Stage};
 pub use ripeness::{Handling, Label, Part};
 pub(crate) use solve::solve_looking;
 pub use solve::{NoYeast, YeastAnswer, YeastWarning, solve_yeast};
+pub use spread::{Band, Doubt, Doubts, Spread, spread};
+pub use vigour::{Sign, VigourAnswer, VigourRequest, fit_vigour};
 
 #[cfg(test)]
 mod tests;

@@ -26,6 +26,11 @@ impl Grid {
         fine_h: 2.0 / 60.0,
         coarse_h: 15.0 / 60.0,
     };
+    /// Nothing happens in a frozen dough.
+    const FROZEN: Grid = Grid {
+        fine_h: 1.0,
+        coarse_h: 1.0,
+    };
     const FINE_FOR_H: f64 = 3.0;
 }
 
@@ -64,6 +69,11 @@ pub(super) fn schedule(stages: &[Stage], grid: Grid, extra_h: f64) -> (Vec<Step>
     let mut steps = Vec::new();
     let mut before_h = 0.0;
     for (i, stage) in stages.iter().enumerate() {
+        let grid = if stage.is_frozen() {
+            Grid::FROZEN
+        } else {
+            grid
+        };
         fill(&mut steps, i, before_h, 0.0, stage.hours, grid);
         before_h += stage.hours;
     }
@@ -115,10 +125,13 @@ pub fn at_place(r: &RiseRequest, grid: Grid, extra_h: f64) -> Series {
     let (mut steps, planned) = schedule(&stages, grid, extra_h);
     for step in &mut steps {
         let t = stages[step.stage].place_at(r.start_clock_h + step.end_h);
+        (step.mean_c, step.core_c, step.surface_c, step.place_c) = (t, t, t, t);
+        if stages[step.stage].is_frozen() {
+            continue;
+        }
         let answers = responses::at(t);
         step.responses = answers;
         step.core_gas = answers.gas;
-        (step.mean_c, step.core_c, step.surface_c, step.place_c) = (t, t, t, t);
     }
     Series {
         stages,

@@ -124,7 +124,7 @@ fn flour(
         ));
     }
     let recipe = Recipe::of(dough);
-    let folds = r.formula.style.folds;
+    let folds = r.formula.path().iter().map(|l| l.folds_that_fit()).sum();
     let needed =
         (recipe.w_needed(rise.at_bake.matured_h, COMFORTABLE_RESERVE, folds) / 10.0).ceil() * 10.0;
     let what = format!(
@@ -166,7 +166,7 @@ fn flour(
 
 /// Much more gluten than the hours use: the dough stays tight.
 fn too_strong(dough: &RiseRequest, rise: &RiseResult, r: &SheetRequest) -> Option<Note> {
-    let short = r.total_h() <= SHORT_H && r.formula.cold_h == 0.0;
+    let short = r.total_h() <= SHORT_H && r.formula.path().iter().all(|l| !l.spot.is_cold());
     (short && dough.flour_w >= STRONG_W && rise.at_bake.reserve > 0.75).then(|| {
         Note::watch(
             "flour_too_strong",

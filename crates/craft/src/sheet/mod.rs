@@ -4,7 +4,10 @@
 //! (yeast of preferments and dough for their hours, ready window) → plan (steps backward from the serve time) → notes. Instants are
 //! UTC; the time zone serves only to say clock times and to find the night.
 
+pub mod ahead;
+pub mod choose;
 mod judge;
+pub mod life;
 mod plan;
 pub mod progress;
 mod raise;
@@ -17,7 +20,8 @@ use crate::formula::{Doses, Formula, FormulaResult, Ingredient, Scales, weigh};
 use crate::mix::{WaterRequest, WaterResult, water};
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, Refused};
-use crate::rise::{Label, RiseResult};
+use crate::rise::spread::spread_of;
+use crate::rise::{Band, Doubts, Label, RiseRequest, RiseResult, Spread, Temperatures, hand_overs};
 use crate::style::Style;
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
@@ -43,6 +47,16 @@ pub struct SheetRequest {
     pub tap_water_c: f64,
     #[serde(default)]
     pub scales: Scales,
+    /// How lively the yeast of the dough is against the book's, 0.2 to 1.5; a maker's own correction.
+    #[serde(default = "one")]
+    pub yeast_vigour: f64,
+    /// The same of a starter.
+    #[serde(default = "one")]
+    pub leaven_vigour: f64,
+}
+
+fn one() -> f64 {
+    1.0
 }
 
 /// The solved yeast, % of the flour; good to about ×/÷ 1.6.
@@ -95,6 +109,9 @@ pub struct Block {
     pub kind: BlockKind,
     pub from_at: Timestamp,
     pub to_at: Timestamp,
+    /// Which leg of the path it is.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub leg: Option<usize>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
@@ -105,6 +122,7 @@ pub enum BlockKind {
     Bulk,
     Ball,
     Cold,
+    Frozen,
     Temper,
 }
 
@@ -183,6 +201,8 @@ impl SheetRequest {
             flour_c: kitchen.room_c,
             tap_water_c: kitchen.tap_water_c,
             scales: kitchen.scales,
+            yeast_vigour: 1.0,
+            leaven_vigour: 1.0,
         }
     }
 
@@ -233,6 +253,22 @@ impl SheetRequest {
         c.within("");
         c.range("room_c", "Room", self.room_c, -2.0, 42.0, "°C");
         c.range("fridge_c", "Fridge", self.fridge_c, -2.0, 20.0, "°C");
+        c.range(
+            "yeast_vigour",
+            "Vigour of the yeast",
+            self.yeast_vigour,
+            0.2,
+            1.5,
+            "",
+        );
+        c.range(
+            "leaven_vigour",
+            "Vigour of the leaven",
+            self.leaven_vigour,
+            0.2,
+            1.5,
+            "",
+        );
         c.range("flour_c", "Flour", self.flour_c, -20.0, 45.0, "°C");
         c.range(
             "tap_water_c",
@@ -296,6 +332,11 @@ pub fn hours(h: f64) -> SignedDuration {
 ///
 /// Errors: [`Refused`] with the fields outside their ranges, or with `serve_at` when the time is too short.
 pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
+    Ok(work_out_whole(r)?.0)
+}
+
+/// The same, with the dough as the rise model took it, its yeast in.
+pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseRequest), Refused> {
     r.check()?;
     let zone = r.zone()?;
     let mut doses = Doses::stated(&r.formula);
@@ -340,7 +381,59 @@ pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
     };
     notes.extend(judge::notes(r, &out, &dough, &rise, &zone));
     out.notes = by_urgency(notes);
-    Ok(out)
+    let dough = RiseRequest {
+        yeast_percent: out.yeast.percent,
+        ..dough
+    };
+    Ok((out, dough))
+}
+
+/// An edge of the window: most likely, and the band that it lies in.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Likely {
+    pub at: Timestamp,
+    pub early_at: Timestamp,
+    pub late_at: Timestamp,
+}
+
+/// How sure the ready window is.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Sure {
+    pub ready: Likely,
+    /// Absent when the window is open.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub past: Option<Likely>,
+    /// What the doubts do to the moment of readiness, the heaviest first.
+    pub weights: Vec<crate::rise::spread::Weight>,
+}
+
+impl Sure {
+    fn of(s: &Spread, mixed_at: Timestamp) -> Sure {
+        let likely = |b: &Band| Likely {
+            at: mixed_at + hours(b.likely_h),
+            early_at: mixed_at + hours(b.early_h),
+            late_at: mixed_at + hours(b.late_h),
+        };
+        Sure {
+            ready: likely(&s.ready),
+            past: s.past.as_ref().map(likely),
+            weights: s.weights.clone(),
+        }
+    }
+}
+
+/// Works a sheet out and says how sure its window is; `None` when it is never ready.
+///
+/// Errors: as [`work_out`].
+pub fn work_out_surely(
+    r: &SheetRequest,
+    doubts: &Doubts,
+) -> Result<(SheetResult, Option<Sure>), Refused> {
+    let (result, dough) = work_out_whole(r)?;
+    let handed = hand_overs(&dough, Temperatures::InsideTheDough);
+    let sure = spread_of(&dough, doubts, Temperatures::InsideTheDough, &handed)
+        .map(|s| Sure::of(&s, result.mixed_at));
+    Ok((result, sure))
 }
 
 /// A refusal of the formula, at its place in the sheet's request.
@@ -357,10 +450,17 @@ fn clocks(rise: &RiseResult) -> Vec<ClockPoint> {
         .chain(&rise.beyond)
         .filter(|p| p.hours <= end)
         .collect();
-    let every = (all.len() / 120).max(1);
+    let apart = end / 120.0;
+    let mut last = f64::NEG_INFINITY;
     all.iter()
         .enumerate()
-        .filter(|(i, p)| i % every == 0 || *i + 1 == all.len() || p.hours == rise.at_bake.hours)
+        .filter(|(i, p)| {
+            let due = p.hours - last >= apart - 1e-9;
+            if due {
+                last = p.hours;
+            }
+            due || *i + 1 == all.len() || p.hours == rise.at_bake.hours
+        })
         .map(|(_, p)| ClockPoint {
             hours: rounded(p.hours, 1000.0),
             rise: rounded(100.0 * p.ripeness, 100.0),

@@ -3,16 +3,17 @@
 use super::{Block, BlockKind, SheetRequest, hours};
 use crate::formula::{FormulaResult, Ingredient, Portion, two_digits};
 use crate::mix::WaterResult;
+use crate::path::{Leg, Lies, Spot};
 use crate::refusal::plain;
-use crate::rise::{Air, Container, Event, RiseResult, Shape, Stage};
+use crate::rise::{Air, Event, RiseResult, Shape, Stage};
 use jiff::Timestamp;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Rest after mixing, h; it is the first part of the bulk.
 const REST_H: f64 = 1.0 / 3.0;
-/// Folds are half an hour apart.
-const FOLD_EVERY_H: f64 = 0.5;
+/// A freezer, °C.
+const FREEZER_C: f64 = -18.0;
 /// A tub carries so much dough that one person lifts it, g.
 const TUB_G: f64 = 20_000.0;
 /// Density of dough, g/cm³: the thickness on a tray follows from g/cm².
@@ -30,7 +31,13 @@ pub enum StepKind {
     Fold,
     Bulk,
     Ball,
+    Reball,
+    Degas,
     Cold,
+    Freeze,
+    Thaw,
+    /// On to another place of the same warmth.
+    Move,
     Pan,
     LightOven,
     Temper,
@@ -47,7 +54,12 @@ impl StepKind {
             StepKind::Fold => "fold",
             StepKind::Bulk => "bulk",
             StepKind::Ball => "ball",
+            StepKind::Reball => "reball",
+            StepKind::Degas => "degas",
             StepKind::Cold => "cold",
+            StepKind::Freeze => "freeze",
+            StepKind::Thaw => "thaw",
+            StepKind::Move => "move",
             StepKind::Pan => "pan",
             StepKind::LightOven => "light_oven",
             StepKind::Temper => "temper",
@@ -64,7 +76,12 @@ impl StepKind {
             StepKind::Fold => format!("Fold {name}"),
             StepKind::Bulk => format!("Tub {name}"),
             StepKind::Ball => format!("Ball {name}"),
+            StepKind::Reball => format!("Ball {name} again"),
+            StepKind::Degas => format!("Press {name} down"),
             StepKind::Cold => format!("Chill {name}"),
+            StepKind::Freeze => format!("Freeze {name}"),
+            StepKind::Thaw => format!("Thaw {name}"),
+            StepKind::Move => format!("Move {name}"),
             StepKind::Pan => format!("Pan {name}"),
             StepKind::LightOven => format!("Light for {name}"),
             StepKind::Temper => format!("{name} out"),
@@ -76,6 +93,9 @@ impl StepKind {
 /// One step of the plan.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct PlannedStep {
+    /// What it is known by: it stays with the step when the plan changes.
+    #[serde(default)]
+    pub number: u16,
     pub kind: StepKind,
     pub at: Timestamp,
     /// What to do: "Divide and ball".
@@ -91,14 +111,6 @@ fn tubs(dough_g: f64) -> f64 {
     (dough_g / TUB_G).ceil().max(1.0)
 }
 
-/// Folds that fit into this bulk.
-fn folds(r: &SheetRequest) -> u32 {
-    let fit = (r.formula.bulk_h / FOLD_EVERY_H - 1.0 + 1e-9)
-        .floor()
-        .max(0.0) as u32;
-    r.formula.style.folds.min(fit)
-}
-
 /// The pieces of which there is most dough: the rise is run for them.
 fn main_portion(f: &FormulaResult) -> &Portion {
     f.portions
@@ -110,110 +122,112 @@ fn main_portion(f: &FormulaResult) -> &Portion {
         .expect("a weighed formula has pieces")
 }
 
-/// The stages of the sheet, as the rise model takes them.
-pub(super) fn stages(r: &SheetRequest, f: &FormulaResult) -> Vec<Stage> {
-    let x = &r.formula;
-    let bulk = |hours: f64, event: Event| Stage {
-        hours,
-        piece_g: (f.dough_g / tubs(f.dough_g)).max(20.0),
-        shape: Shape::Bulk,
-        thickness_mm: None,
-        container: Container::Tub,
-        air: Air::Room,
-        place_c: Some(r.room_c),
-        place_profile_c: None,
-        event,
-    };
-    let folds = folds(r);
-    let first = if folds > 0 { FOLD_EVERY_H } else { x.bulk_h };
-    let mut out = vec![bulk(first, Event::None)];
-    for i in 1..=folds {
-        let rest = x.bulk_h - f64::from(i) * FOLD_EVERY_H;
-        out.push(bulk(
-            if i == folds { rest } else { FOLD_EVERY_H },
-            Event::Fold,
-        ));
+/// The air of a spot, its temperature in this kitchen (°C), and its day where it swings.
+fn air_of(r: &SheetRequest, spot: &Spot) -> (Air, f64, Option<Vec<f64>>) {
+    match spot {
+        Spot::Room => (Air::Room, r.room_c, None),
+        Spot::Fridge => (Air::Fridge, r.fridge_c, None),
+        Spot::Freezer => (Air::Freezer, FREEZER_C, None),
+        Spot::Own(p) => (p.air, p.c, p.profile_c.clone()),
     }
+}
+
+/// "at 19.5 °C", with the name of a place of its own.
+fn place_words(r: &SheetRequest, spot: &Spot) -> String {
+    let (_, c, _) = air_of(r, spot);
+    match spot {
+        Spot::Own(p) => format!("at {} °C, {}", plain(c), p.name.to_lowercase()),
+        _ => format!("at {} °C", plain(c)),
+    }
+}
+
+/// A leg as the rise model takes it: one stage, or several with folds between.
+pub(super) fn leg_stages(r: &SheetRequest, f: &FormulaResult, leg: &Leg) -> Vec<Stage> {
     let portion = main_portion(f);
-    let piece_g = portion.piece_g.clamp(20.0, 60_000.0);
-    let cold = |s: Stage, event| Stage {
-        hours: x.cold_h,
-        air: Air::Fridge,
-        place_c: Some(r.fridge_c),
+    let (shape, piece_g, thickness_mm) = match leg.lies {
+        Lies::Bulk => (Shape::Bulk, f.dough_g / tubs(f.dough_g), None),
+        Lies::Balls => (Shape::Ball, portion.piece_g, None),
+        Lies::Pans => (
+            Shape::Slab,
+            portion.piece_g,
+            Some((portion.piece_g / portion.area_cm2 / DENSITY * 10.0).clamp(4.0, 150.0)),
+        ),
+    };
+    let (air, c, place_profile_c) = air_of(r, &leg.spot);
+    let stage = |hours: f64, event: Event| Stage {
+        hours,
+        piece_g: piece_g.clamp(20.0, 60_000.0),
+        shape,
+        thickness_mm,
+        container: leg.container(),
+        air,
+        place_c: Some(c),
+        place_profile_c: place_profile_c.clone(),
+        starts_at_c: None,
         event,
-        ..s
     };
-    if x.in_pans() {
-        if x.cold_h > 0.0 {
-            out.push(cold(bulk(x.cold_h, Event::None), Event::None));
-        }
-        out.push(Stage {
-            piece_g,
-            shape: Shape::Slab,
-            thickness_mm: Some(
-                (portion.piece_g / portion.area_cm2 / DENSITY * 10.0).clamp(4.0, 150.0),
-            ),
-            container: Container::Open,
-            ..bulk(x.temper_h, Event::Pan)
-        });
-        return out;
-    }
-    let ball = Stage {
-        piece_g,
-        shape: Shape::Ball,
-        container: Container::Box,
-        ..bulk(x.temper_h, Event::None)
-    };
-    if x.cold_h > 0.0 {
-        out.push(cold(ball.clone(), Event::Ball));
-        out.push(ball);
-    } else {
-        out.push(Stage {
-            event: Event::Ball,
-            ..ball
-        });
+    let folds = leg.folds_that_fit();
+    let every = leg.fold_every_h;
+    let first = if folds > 0 { every } else { leg.hours };
+    let mut out = vec![stage(first, leg.event)];
+    for i in 1..=folds {
+        let rest = leg.hours - f64::from(i) * every;
+        out.push(stage(if i == folds { rest } else { every }, Event::Fold));
     }
     out
+}
+
+/// The stages of the sheet, as the rise model takes them.
+pub(super) fn stages(r: &SheetRequest, f: &FormulaResult) -> Vec<Stage> {
+    r.formula
+        .path()
+        .iter()
+        .flat_map(|leg| leg_stages(r, f, leg))
+        .collect()
+}
+
+/// How a leg is drawn. After the cold, the room brings it back to warmth.
+fn block_kind(legs: &[Leg], i: usize) -> BlockKind {
+    let leg = &legs[i];
+    let after_cold = i > 0 && (legs[i - 1].spot.is_cold() || legs[i - 1].spot.is_frozen());
+    match leg.lies {
+        _ if leg.spot.is_frozen() => BlockKind::Frozen,
+        _ if leg.spot.is_cold() => BlockKind::Cold,
+        Lies::Pans => BlockKind::Temper,
+        Lies::Bulk => BlockKind::Bulk,
+        Lies::Balls if after_cold && leg.event != Event::Ball => BlockKind::Temper,
+        Lies::Balls => BlockKind::Ball,
+    }
 }
 
 /// The blocks of the picture.
 pub(super) fn blocks(r: &SheetRequest) -> Vec<Block> {
     let mixed = r.mixed_at();
-    let at = |h: f64| mixed + hours(h);
-    let block = |kind, from: f64, to: f64| Block {
-        kind,
-        from_at: at(from),
-        to_at: at(to),
-    };
-    let x = &r.formula;
     let mut out = vec![];
     if r.start_at() < r.mix_at() {
         out.push(Block {
             kind: BlockKind::Preferment,
             from_at: r.start_at(),
             to_at: r.mix_at(),
+            leg: None,
         });
     }
     out.push(Block {
         kind: BlockKind::Mix,
         from_at: r.mix_at(),
         to_at: mixed,
+        leg: None,
     });
-    out.push(block(BlockKind::Bulk, 0.0, x.bulk_h));
-    let total = r.total_h();
-    if x.cold_h > 0.0 {
-        out.push(block(BlockKind::Cold, x.bulk_h, x.bulk_h + x.cold_h));
-        out.push(block(BlockKind::Temper, x.bulk_h + x.cold_h, total));
-    } else {
-        out.push(block(
-            if x.in_pans() {
-                BlockKind::Temper
-            } else {
-                BlockKind::Ball
-            },
-            x.bulk_h,
-            total,
-        ));
+    let legs = r.formula.path();
+    let mut h = 0.0;
+    for (i, leg) in legs.iter().enumerate() {
+        out.push(Block {
+            kind: block_kind(&legs, i),
+            from_at: mixed + hours(h),
+            to_at: mixed + hours(h + leg.hours),
+            leg: Some(i),
+        });
+        h += leg.hours;
     }
     out
 }
@@ -229,6 +243,7 @@ pub(super) fn steps(
     let mut out: Vec<PlannedStep> = Vec::new();
     let mut add = |kind, h: f64, title: &str, detail: String, hands_on_min: f64| {
         out.push(PlannedStep {
+            number: 0,
             kind,
             at: mixed + hours(h),
             title: title.into(),
@@ -297,7 +312,9 @@ pub(super) fn steps(
         ),
         r.mixing_min(),
     );
-    let rest = REST_H.min(x.bulk_h / 2.0);
+    let legs = x.path();
+    let first = &legs[0];
+    let rest = REST_H.min(first.hours / 2.0);
     add(
         StepKind::Rest,
         0.0,
@@ -305,23 +322,34 @@ pub(super) fn steps(
         format!("{:.0} min covered; measure the dough now.", rest * 60.0),
         1.0,
     );
-    let folds = folds(r);
-    for i in 1..=folds {
-        add(
-            StepKind::Fold,
-            f64::from(i) * FOLD_EVERY_H,
-            &format!("Fold {i} of {folds}"),
-            "Lift and turn once round, wet hands.".into(),
-            3.0,
-        );
+    let mut h = 0.0;
+    for (i, leg) in legs.iter().enumerate() {
+        begin_leg(r, f, &legs, i, h, &mut add);
+        let folds = leg.folds_that_fit();
+        for n in 1..=folds {
+            let of = if folds == 1 {
+                "Fold".to_string()
+            } else {
+                format!("Fold {n} of {folds}")
+            };
+            add(
+                StepKind::Fold,
+                h + f64::from(n) * leg.fold_every_h,
+                &of,
+                "Lift and turn once round, wet hands.".into(),
+                3.0,
+            );
+        }
+        if i == 0 && leg.lies == Lies::Bulk && !leg.spot.is_cold() {
+            let after = if folds > 0 {
+                f64::from(folds) * leg.fold_every_h + 0.05
+            } else {
+                rest
+            };
+            add(StepKind::Bulk, after, "Into the tub", tub(r, f, rise), 3.0);
+        }
+        h += leg.hours;
     }
-    let after = if folds > 0 {
-        f64::from(folds) * FOLD_EVERY_H + 0.05
-    } else {
-        rest
-    };
-    add(StepKind::Bulk, after, "Into the tub", tub(r, f, rise), 3.0);
-    pieces_steps(r, f, &mut add);
     let oven = &x.style.oven;
     let total = r.total_h();
     add(
@@ -336,6 +364,9 @@ pub(super) fn steps(
     );
     add(StepKind::Bake, total, "Bake", bake(r, f), 0.0);
     out.sort_by_key(|s| s.at);
+    for (i, step) in out.iter_mut().enumerate() {
+        step.number = i as u16;
+    }
     out
 }
 
@@ -399,76 +430,131 @@ fn divided(f: &FormulaResult) -> String {
         .join(" and ")
 }
 
-fn pieces_steps(
+/// What is done when a leg begins, so many hours after mixing.
+fn begin_leg(
     r: &SheetRequest,
     f: &FormulaResult,
+    legs: &[Leg],
+    i: usize,
+    h: f64,
     add: &mut impl FnMut(StepKind, f64, &str, String, f64),
 ) {
-    let x = &r.formula;
-    let out_of_cold = x.bulk_h + x.cold_h;
-    if x.in_pans() {
-        if x.cold_h > 0.0 {
-            add(
-                StepKind::Cold,
-                x.bulk_h,
-                "Tub into the fridge",
-                format!("{} h at {} °C, lid on.", plain(x.cold_h), plain(r.fridge_c)),
-                2.0,
-            );
-        }
-        let trays = if f.pieces == 1 { "tray" } else { "trays" };
-        add(
-            StepKind::Pan,
-            out_of_cold,
-            "Into the trays",
-            format!(
-                "Oil the {trays}: {}; press out, {} h at {} °C.",
-                divided(f),
-                plain(x.temper_h),
-                plain(r.room_c)
-            ),
-            10.0,
-        );
-        return;
-    }
-    let where_to = if x.cold_h > 0.0 {
-        format!(
-            "boxed, lids on, into the fridge at {} °C",
-            plain(r.fridge_c)
-        )
-    } else {
-        format!("boxed, lids on, {} h in the room", plain(x.temper_h))
+    let leg = &legs[i];
+    let before = (i > 0).then(|| &legs[i - 1]);
+    let (cold, frozen) = (leg.spot.is_cold(), leg.spot.is_frozen());
+    let hours = plain(leg.hours);
+    let place = place_words(r, &leg.spot);
+    let where_to = match (&leg.spot, cold, frozen) {
+        (_, _, true) => "boxed, lids on, into the freezer".to_string(),
+        (Spot::Fridge, ..) => format!("boxed, lids on, into the fridge {place}"),
+        (_, true, _) => format!("boxed, lids on, into the cold {place}"),
+        (Spot::Room, ..) => format!("boxed, lids on, {hours} h in the room"),
+        _ => format!("boxed, lids on, {hours} h {place}"),
     };
     let min = (f64::from(f.pieces) * 0.75).clamp(5.0, 120.0);
-    add(
-        StepKind::Ball,
-        x.bulk_h,
-        "Divide and ball",
-        format!("{}, {where_to}.", divided(f)),
-        min,
-    );
-    if x.cold_h > 0.0 {
+    match leg.event {
+        Event::Ball => add(
+            StepKind::Ball,
+            h,
+            "Divide and ball",
+            format!("{}, {where_to}.", divided(f)),
+            min,
+        ),
+        Event::Reball => add(
+            StepKind::Reball,
+            h,
+            "Ball again",
+            format!("Gently, on a floured bench; {where_to}."),
+            min,
+        ),
+        Event::Degas => add(
+            StepKind::Degas,
+            h,
+            "Press down",
+            format!("Press the gas out and round it up; {hours} h {place}."),
+            4.0,
+        ),
+        Event::Pan => {
+            let trays = if f.pieces == 1 { "tray" } else { "trays" };
+            add(
+                StepKind::Pan,
+                h,
+                "Into the trays",
+                format!(
+                    "Oil the {trays}: {}; press out, {hours} h {place}.",
+                    divided(f)
+                ),
+                10.0,
+            );
+        }
+        Event::Fold => add(
+            StepKind::Fold,
+            h,
+            "Fold",
+            "Lift and turn once round, wet hands.".into(),
+            3.0,
+        ),
+        Event::None => {}
+    }
+    if leg.event.shapes() && leg.event != Event::Degas {
+        return;
+    }
+    let thing = if leg.lies == Lies::Bulk {
+        "Tub"
+    } else {
+        "Boxes"
+    };
+    let was_cold = before.is_some_and(|b| b.spot.is_cold());
+    let was_frozen = before.is_some_and(|b| b.spot.is_frozen());
+    let moved = before.is_none_or(|b| b.spot != leg.spot);
+    if frozen && moved {
         add(
-            StepKind::Temper,
-            out_of_cold,
-            "Out of the fridge",
-            format!(
-                "{} h at {} °C, lids on.",
-                plain(x.temper_h),
-                plain(r.room_c)
-            ),
+            StepKind::Freeze,
+            h,
+            &format!("{thing} into the freezer"),
+            "Well closed: a dry skin tears when it is opened.".into(),
             3.0,
         );
+    } else if was_frozen {
+        let detail = format!("{hours} h {place}, lids on.");
+        add(StepKind::Thaw, h, "Out of the freezer", detail, 3.0);
+    } else if cold && !was_cold && (i > 0 || leg.lies == Lies::Bulk) {
+        let title = match leg.spot {
+            Spot::Fridge => format!("{thing} into the fridge"),
+            _ => format!("{thing} into the cold"),
+        };
+        let lid = if leg.lies == Lies::Bulk {
+            "lid"
+        } else {
+            "lids"
+        };
+        let detail = format!("{hours} h {place}, {lid} on.");
+        // A dough that goes straight into the cold rests first, as the first part of its leg.
+        let at = if i == 0 {
+            REST_H.min(leg.hours / 2.0)
+        } else {
+            h
+        };
+        add(StepKind::Cold, at, &title, detail, 2.0);
+    } else if !cold && was_cold {
+        let detail = format!("{hours} h {place}, lids on.");
+        add(StepKind::Temper, h, "Out of the fridge", detail, 3.0);
+    } else if i > 0 && moved {
+        let title = format!("{thing} to another place");
+        let detail = format!("{hours} h {place}.");
+        add(StepKind::Move, h, &title, detail, 2.0);
     }
 }
 
 /// The tub must hold the dough at its largest in the tub, with a fifth to spare.
 fn tub(r: &SheetRequest, f: &FormulaResult, rise: &RiseResult) -> String {
-    let in_tub_h = if r.formula.in_pans() {
-        r.formula.bulk_h + r.formula.cold_h
-    } else {
-        r.formula.bulk_h
-    };
+    let in_tub_h: f64 = r
+        .formula
+        .path()
+        .iter()
+        .take_while(|l| l.lies == Lies::Bulk)
+        .map(|l| l.hours)
+        .sum();
     let largest = rise
         .points
         .iter()
@@ -483,8 +569,8 @@ fn tub(r: &SheetRequest, f: &FormulaResult, rise: &RiseResult) -> String {
         "A tub of at least".into()
     };
     format!(
-        "{each} {litres:.1} l, lid on, at {} °C; it grows to {largest:.1} times.",
-        plain(r.room_c)
+        "{each} {litres:.1} l, lid on, {}; it grows to {largest:.1} times.",
+        place_words(r, &r.formula.path()[0].spot)
     )
 }
 

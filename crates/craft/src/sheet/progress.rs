@@ -74,7 +74,10 @@ fn stand(step: &PlannedStep, sheet: &SheetResult) -> Stand {
         StepKind::Rest | StepKind::Fold | StepKind::Bulk => Stand::Bulk,
         StepKind::Ball if has_cold => Stand::Cold,
         StepKind::Ball => Stand::Balled,
-        StepKind::Cold => Stand::Cold,
+        StepKind::Cold | StepKind::Freeze | StepKind::Thaw => Stand::Cold,
+        StepKind::Degas => Stand::Bulk,
+        StepKind::Reball if has_cold => Stand::Cold,
+        StepKind::Reball | StepKind::Move => Stand::Balled,
         StepKind::Temper | StepKind::Pan | StepKind::LightOven => Stand::Tempering,
         StepKind::Bake => Stand::Baking,
     }

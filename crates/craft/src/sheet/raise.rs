@@ -176,6 +176,7 @@ fn recipe(r: &SheetRequest, p: &formula::Preferment, weight_g: f64) -> RiseReque
         air,
         place_c: Some(place_c),
         place_profile_c: None,
+        starts_at_c: None,
         event: Event::None,
     };
     let stages = [
@@ -192,9 +193,9 @@ fn recipe(r: &SheetRequest, p: &formula::Preferment, weight_g: f64) -> RiseReque
         flour_w: flour.w,
         yeast_percent: 0.0,
         yeast_form: p.yeast.form,
-        yeast_vigour: 1.0,
+        yeast_vigour: r.yeast_vigour,
         leaven_fraction: p.seed_share().min(0.6),
-        leaven_vigour: 1.0,
+        leaven_vigour: r.leaven_vigour,
         preferments: vec![],
         dough_c: warm_c.clamp(0.0, 40.0),
         altitude_m: r.altitude_m,
@@ -215,9 +216,10 @@ pub(super) fn dough(
     let local = r.mixed_at().to_zoned(zone.clone());
     let x = &r.formula;
     let flour = blend(&x.flours);
+    let dusting: f64 = x.legs.iter().map(|l| l.dusting_percent).sum();
     RiseRequest {
         kind: Default::default(),
-        hydration_percent: f.true_hydration_percent.clamp(40.0, 130.0),
+        hydration_percent: (f.true_hydration_percent / (1.0 + dusting / 100.0)).clamp(40.0, 130.0),
         salt_percent: x.salt_percent,
         sugar_percent: x.sugars_percent().min(20.0),
         oil_percent: x.fats_percent().min(20.0),
@@ -225,9 +227,9 @@ pub(super) fn dough(
         flour_w: flour.w,
         yeast_percent: 0.0,
         yeast_form: x.yeast.form,
-        yeast_vigour: 1.0,
+        yeast_vigour: r.yeast_vigour,
         leaven_fraction: 0.0,
-        leaven_vigour: 1.0,
+        leaven_vigour: r.leaven_vigour,
         preferments: x
             .preferments
             .iter()

@@ -60,6 +60,8 @@ pub enum Air {
     Fridge,
     /// A fridge with a fan.
     Fan,
+    /// Frozen: both clocks stand still; `place_c` is −30 to −5 °C.
+    Freezer,
 }
 
 /// What is done to the dough at the start of a stage.
@@ -120,9 +122,16 @@ pub struct Stage {
     /// What is done at the start of the stage.
     #[serde(default)]
     pub event: Event,
+    /// The dough's temperature when the stage begins, where it was measured, 0 to 40 °C; else it follows from before.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub starts_at_c: Option<f64>,
 }
 
 impl Stage {
+    /// Whether both clocks stand still in it.
+    pub fn is_frozen(&self) -> bool {
+        self.air == Air::Freezer
+    }
     /// Temperature of the place at a clock hour (24 hourly values, linear between, wrapping), °C.
     pub fn place_at(&self, clock_h: f64) -> f64 {
         match (&self.place_profile_c, self.place_c) {
@@ -367,16 +376,24 @@ impl RiseRequest {
                 (Shape::Slab, Some(t)) => c.range("thickness_mm", "Thickness", t, 4.0, 150.0, "mm"),
                 _ => {}
             }
+            if let Some(t) = s.starts_at_c {
+                c.range("starts_at_c", "Dough temperature", t, 0.0, 40.0, "°C");
+            }
+            let (low, high) = if s.is_frozen() {
+                (-30.0, -5.0)
+            } else {
+                (-2.0, 42.0)
+            };
             match (&s.place_profile_c, s.place_c) {
                 (Some(p), _) if p.len() != 24 => {
                     c.refuse("place_profile_c", "An hourly profile has 24 temperatures.")
                 }
                 (Some(p), _) => {
                     for v in p {
-                        c.range("place_profile_c", "Place", *v, -2.0, 42.0, "°C");
+                        c.range("place_profile_c", "Place", *v, low, high, "°C");
                     }
                 }
-                (None, Some(t)) => c.range("place_c", "Place", t, -2.0, 42.0, "°C"),
+                (None, Some(t)) => c.range("place_c", "Place", t, low, high, "°C"),
                 (None, None) => c.refuse("place_c", "Say how warm the place is, −2 to 42 °C."),
             }
         }

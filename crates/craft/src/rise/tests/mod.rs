@@ -170,3 +170,156 @@ proptest! {
         }
     }
 }
+
+#[test]
+fn a_length_is_the_shortest_that_ripens_and_keeps_the_hour_of_the_bake() {
+    let r = RiseRequest {
+        yeast_percent: 0.25,
+        ..dough(9.0, 21.0)
+    };
+    let asked = HoursRequest { dough: r, stage: 1 };
+    let HoursAnswer::Found {
+        hours,
+        longest_hours,
+        forecast: f,
+    } = solve_hours(&asked, Temperatures::InsideTheDough).unwrap()
+    else {
+        panic!("an answer")
+    };
+    assert!((f.at_bake.ripeness_dose.min(f.at_bake.ripeness_piece) - 1.0).abs() < 0.01);
+    let longest = longest_hours.unwrap();
+    assert!(longest > hours);
+    let with = |h: f64| {
+        let mut r = asked.dough.clone();
+        r.start_clock_h = (r.start_clock_h - (h - r.stages[1].hours)).rem_euclid(24.0);
+        r.stages[1].hours = h;
+        at_bake(&r)
+    };
+    assert!(!with(longest - 0.2).label.is_past() && with(longest + 0.2).label.is_past());
+}
+
+#[test]
+fn no_length_does_without_yeast_to_speak_of_and_says_the_best() {
+    let r = RiseRequest {
+        yeast_percent: 0.0005,
+        ..dough(9.0, 4.0)
+    };
+    let answer = solve_hours(
+        &HoursRequest { dough: r, stage: 1 },
+        Temperatures::InsideTheDough,
+    )
+    .unwrap();
+    let HoursAnswer::None {
+        best_ripeness,
+        notes,
+        ..
+    } = answer
+    else {
+        panic!("{answer:?}")
+    };
+    assert!(best_ripeness < 1.0 && notes[0].code == "no_length");
+}
+
+#[test]
+fn more_doubt_makes_a_wider_band_and_none_makes_none() {
+    let r = RiseRequest {
+        yeast_percent: 0.05,
+        ..dough(24.0, 20.0)
+    };
+    let of = |d: Doubts| {
+        spread(&r, &d, Temperatures::InsideTheDough)
+            .unwrap()
+            .unwrap()
+    };
+    let (some, none) = (
+        of(Doubts::default()),
+        of(Doubts {
+            fridge_c: 0.0,
+            room_c: 0.0,
+            yeast_percent: 0.0,
+            dough_c: 0.0,
+        }),
+    );
+    let width = |b: &Band| b.late_h - b.early_h;
+    assert_eq!(width(&none.ready), 0.0);
+    assert!(width(&some.ready) > 1.0);
+    // In a room dough two degrees of the room weigh most; the fridge nothing.
+    assert_eq!(some.weights[0].doubt, Doubt::Room);
+    assert!(some.weights[0].up_h < 0.0 && some.weights[0].down_h > 0.0);
+    let fridge = some
+        .weights
+        .iter()
+        .find(|w| w.doubt == Doubt::Fridge)
+        .unwrap();
+    assert_eq!((fridge.up_h, fridge.down_h), (0.0, 0.0));
+}
+
+#[test]
+fn a_vigour_is_found_again_from_what_it_would_show() {
+    let book = dough(10.0, 21.0);
+    let book = RiseRequest {
+        yeast_percent: dose(&book).unwrap(),
+        ..book
+    };
+    // Livelier yeast is ready earlier: from that hour the fit finds how lively.
+    let lively = RiseRequest {
+        yeast_percent: 1.3 * book.yeast_percent,
+        ..book.clone()
+    };
+    let f = forecast(&lively, Temperatures::InsideTheDough).unwrap();
+    let ready = f
+        .points
+        .iter()
+        .find(|p| p.ripeness_dose.min(p.ripeness_piece) >= 1.0)
+        .unwrap()
+        .hours;
+    let ask = |sign, at_h| {
+        let q = VigourRequest {
+            dough: book.clone(),
+            at_h,
+            sign,
+        };
+        fit_vigour(&q, Temperatures::InsideTheDough).unwrap()
+    };
+    let fit = ask(Sign::Ready, ready);
+    assert!((fit.factor - 1.3).abs() < 0.04 && !fit.at_limit, "{fit:?}");
+    assert!(fit.foreseen < 1.0);
+    let limit = ask(Sign::Ready, 1.0);
+    assert_eq!((limit.factor, limit.at_limit), (2.0, true));
+    let grown = ask(Sign::Grown { times: 1.3 }, 2.4);
+    assert!(grown.factor > 1.0);
+    let q = VigourRequest {
+        dough: book,
+        at_h: 2.0,
+        sign: Sign::Grown { times: 9.0 },
+    };
+    assert_eq!(
+        fit_vigour(&q, Temperatures::InsideTheDough).unwrap_err().0[0].field,
+        "sign.times"
+    );
+}
+
+/// Twelve shells of time: the standard grid against the grid of trials, and one answer for one question.
+#[test]
+fn the_step_hardly_matters_and_the_same_question_has_the_same_answer() {
+    let r = RiseRequest {
+        yeast_percent: 0.2,
+        stages: vec![
+            bulk(2.0, 22.0),
+            Stage {
+                air: Air::Fridge,
+                ..ball(44.0, 4.0)
+            },
+            Stage {
+                event: Event::None,
+                ..ball(4.0, 22.0)
+            },
+        ],
+        ..plain_dough()
+    };
+    let whole = at_bake(&r);
+    let (quick, label) = super::forecast::quick_end(&r, Temperatures::InsideTheDough, &[]);
+    assert!((quick / whole.ripeness_dose.min(whole.ripeness_piece) - 1.0).abs() < 0.003);
+    assert_eq!(label, whole.label);
+    assert_eq!(at_bake(&r), whole);
+}

@@ -26,7 +26,7 @@ fn at(text: &str) -> Timestamp {
 }
 
 /// Six balls for Friday 19:00 (in winter, so London is UTC).
-fn friday(style: &Style) -> SheetRequest {
+pub(super) fn friday(style: &Style) -> SheetRequest {
     SheetRequest::of_style(style, &kitchen(), at("2026-11-27T19:00:00Z"))
 }
 

@@ -1,0 +1,345 @@
+//! The path of a dough: the legs it lies through between mixer and oven, and where.
+//!
+//! A leg is so many hours as a bulk, as balls or in pans, in one place, with what is done to the dough at its start and
+//! the folds during it. Each may stretch between its own limits, which is what plans around a life use. Source: craft
+//! notes, section 4.
+
+pub mod methods;
+
+pub use methods::Method;
+
+use crate::formula::Formula;
+use crate::refusal::Check;
+use crate::rise::{Air, Container, Event};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// A path has so many legs at most.
+pub const MOST_LEGS: usize = 8;
+/// No plan is longer, h (fermentation model, section 2).
+pub const LONGEST_H: f64 = 336.0;
+/// Folds of a bulk are half an hour apart where nothing else is said.
+pub const FOLD_EVERY_H: f64 = 0.5;
+/// A fridge warmer than this is none, °C.
+pub const WARMEST_FRIDGE_C: f64 = 10.0;
+
+/// How the dough lies.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Lies {
+    Bulk,
+    Balls,
+    Pans,
+}
+
+/// A place of a kitchen, as it was measured.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Place {
+    pub name: String,
+    pub air: Air,
+    /// −2 to 42 °C; a freezer −30 to −5.
+    pub c: f64,
+    /// 24 hourly temperatures from midnight, where it swings with the day.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub profile_c: Option<Vec<f64>>,
+    /// How far off that may be, K; by kind of place when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub off_c: Option<f64>,
+}
+
+impl Place {
+    /// Refuses what is no place for a dough.
+    pub fn check_into(&self, c: &mut Check) {
+        let (low, high) = match self.air {
+            Air::Freezer => (-30.0, -5.0),
+            Air::Fridge | Air::Fan => (-2.0, WARMEST_FRIDGE_C),
+            Air::Room => (-2.0, 42.0),
+        };
+        let name = if self.name.trim().is_empty() {
+            "The place"
+        } else {
+            &self.name
+        };
+        if self.name.chars().count() > 80 {
+            c.refuse("name", "A name holds up to 80 letters.");
+        }
+        c.range("c", name, self.c, low, high, "°C");
+        if let Some(p) = &self.profile_c {
+            if p.len() == 24 {
+                for v in p {
+                    c.range("profile_c", name, *v, low, high, "°C");
+                }
+            } else {
+                c.refuse(
+                    "profile_c",
+                    format!("A day has 24 hourly temperatures; these are {}.", p.len()),
+                );
+            }
+        }
+        if let Some(off) = self.off_c {
+            c.range("off_c", "How far off", off, 0.0, 10.0, "K");
+        }
+    }
+}
+
+/// Where a leg lies: the kitchen's room or fridge as the sheet says them, or a place of its own.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum Spot {
+    Room,
+    Fridge,
+    /// At −18 °C.
+    Freezer,
+    Own(Place),
+}
+
+impl Spot {
+    pub fn air(&self) -> Air {
+        match self {
+            Spot::Room => Air::Room,
+            Spot::Fridge => Air::Fridge,
+            Spot::Freezer => Air::Freezer,
+            Spot::Own(p) => p.air,
+        }
+    }
+    /// Cold, but not frozen.
+    pub fn is_cold(&self) -> bool {
+        matches!(self.air(), Air::Fridge | Air::Fan)
+    }
+    pub fn is_frozen(&self) -> bool {
+        self.air() == Air::Freezer
+    }
+}
+
+/// One leg.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Leg {
+    pub lies: Lies,
+    pub spot: Spot,
+    /// 0.25 to 240 h.
+    pub hours: f64,
+    /// The limits within which it may stretch, h.
+    pub least_h: f64,
+    pub most_h: f64,
+    /// What is done to the dough at its start.
+    #[serde(default)]
+    pub event: Event,
+    /// Folds during it, 0 to 12, so far apart.
+    #[serde(default)]
+    pub folds: u32,
+    #[serde(default = "usual_fold")]
+    pub fold_every_h: f64,
+    /// Flour that the bench adds at its start, 0 to 10 % of the flour: it takes some points off the water.
+    #[serde(default, skip_serializing_if = "is_none")]
+    pub dusting_percent: f64,
+    /// What it lies in; a tub, boxes or the open pan when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub container: Option<Container>,
+}
+
+fn is_none(v: &f64) -> bool {
+    *v == 0.0
+}
+fn usual_fold() -> f64 {
+    FOLD_EVERY_H
+}
+
+impl Leg {
+    pub fn of(lies: Lies, spot: Spot, hours: f64, event: Event) -> Leg {
+        // A leg that nobody gave limits stretches by half and to double.
+        Leg {
+            lies,
+            spot,
+            hours,
+            least_h: (hours * 0.5).max(0.25),
+            most_h: (hours * 2.0).min(240.0),
+            event,
+            folds: 0,
+            fold_every_h: FOLD_EVERY_H,
+            dusting_percent: 0.0,
+            container: None,
+        }
+    }
+    /// Folds that find room in it, with as long a rest after the last.
+    pub fn folds_that_fit(&self) -> u32 {
+        let fit = (self.hours / self.fold_every_h - 1.0 + 1e-9)
+            .floor()
+            .max(0.0) as u32;
+        self.folds.min(fit)
+    }
+    /// What it lies in.
+    pub fn container(&self) -> Container {
+        self.container.unwrap_or(match self.lies {
+            Lies::Bulk => Container::Tub,
+            Lies::Balls => Container::Box,
+            Lies::Pans => Container::Open,
+        })
+    }
+    /// What the leg is called.
+    pub fn word(&self) -> &'static str {
+        match (&self.spot, self.lies) {
+            (s, _) if s.is_frozen() => "Frozen",
+            (s, Lies::Bulk) if s.is_cold() => "Cold bulk",
+            (s, _) if s.is_cold() => "Cold",
+            (_, Lies::Bulk) => "Bulk",
+            (_, Lies::Balls) => "Balls",
+            (_, Lies::Pans) => "In pans",
+        }
+    }
+
+    fn check_into(&self, c: &mut Check, i: usize) {
+        let at = |f: &str| format!("legs[{i}].{f}");
+        let hours = at("hours");
+        c.range(&hours, self.word(), self.hours, 0.25, 240.0, "h");
+        c.range(&at("least_h"), "Shortest", self.least_h, 0.25, 240.0, "h");
+        c.range(&at("most_h"), "Longest", self.most_h, 0.25, 240.0, "h");
+        c.range(
+            &at("fold_every_h"),
+            "Folds every",
+            self.fold_every_h,
+            0.25,
+            72.0,
+            "h",
+        );
+        let dust = self.dusting_percent;
+        c.range(
+            &at("dusting_percent"),
+            "Flour of the bench",
+            dust,
+            0.0,
+            10.0,
+            "%",
+        );
+        if self.folds > 12 {
+            c.refuse(&at("folds"), "At most 12 folds.");
+        }
+        if self.least_h > self.most_h {
+            c.refuse(&at("least_h"), "The shortest is longer than the longest.");
+        }
+        if let Spot::Own(p) = &self.spot {
+            let mut own = Check::new();
+            p.check_into(&mut own);
+            for e in own.done().err().map_or(vec![], |e| e.0) {
+                c.refuse(&at(&format!("spot.{}", e.field)), e.message);
+            }
+        }
+    }
+}
+
+/// Refuses a path that leads nowhere.
+pub(crate) fn check_into(f: &Formula, c: &mut Check) {
+    let legs = &f.legs;
+    if legs.is_empty() {
+        return;
+    }
+    if legs.len() > MOST_LEGS {
+        return c.refuse(
+            "legs",
+            format!("At most {MOST_LEGS} legs; these are {}.", legs.len()),
+        );
+    }
+    for (i, l) in legs.iter().enumerate() {
+        l.check_into(c, i);
+    }
+    let whole = f.total_h();
+    if whole > LONGEST_H {
+        c.refuse(
+            "legs",
+            format!("A path of {whole:.0} h is too long: 336 h, two weeks, at most."),
+        );
+    }
+    if legs.first().is_some_and(|l| l.spot.is_frozen()) {
+        c.refuse("legs[0].spot", "Let it begin to rise before it is frozen.");
+    }
+    if let Some(last) = legs.last()
+        && last.spot.is_frozen()
+    {
+        let i = legs.len() - 1;
+        c.refuse(
+            &format!("legs[{i}].spot"),
+            "A frozen dough cannot be baked: let it thaw first.",
+        );
+    }
+}
+
+impl Formula {
+    /// The legs from mixer to oven: its own, or those of bulk, cold and temper.
+    pub fn path(&self) -> Vec<Leg> {
+        if !self.legs.is_empty() {
+            return self.legs.clone();
+        }
+        let pans = self.in_pans();
+        let limits = |leg: Leg, least_h: f64, most_h: f64| Leg {
+            least_h: least_h.min(leg.hours),
+            most_h: most_h.max(leg.hours),
+            ..leg
+        };
+        let mut out = vec![Leg {
+            folds: self.style.folds,
+            ..limits(
+                Leg::of(Lies::Bulk, Spot::Room, self.bulk_h, Event::None),
+                0.5 * self.bulk_h,
+                2.0 * self.bulk_h,
+            )
+        }];
+        if self.cold_h > 0.0 {
+            let (lies, event) = if pans {
+                (Lies::Bulk, Event::None)
+            } else {
+                (Lies::Balls, Event::Ball)
+            };
+            out.push(limits(
+                Leg::of(lies, Spot::Fridge, self.cold_h, event),
+                0.5 * self.cold_h,
+                1.75 * self.cold_h,
+            ));
+        }
+        let (lies, event) = match (pans, self.cold_h > 0.0) {
+            (true, _) => (Lies::Pans, Event::Pan),
+            (false, true) => (Lies::Balls, Event::None),
+            (false, false) => (Lies::Balls, Event::Ball),
+        };
+        out.push(limits(
+            Leg::of(lies, Spot::Room, self.temper_h, event),
+            0.5 * self.temper_h,
+            1.5 * self.temper_h,
+        ));
+        out
+    }
+
+    /// Puts legs in place of what was there. Where they are a plain bulk, cold and temper, the three hours say it.
+    pub fn on_path(mut self, legs: Vec<Leg>) -> Formula {
+        self.legs = vec![];
+        let (first, cold, last) = match legs.as_slice() {
+            [a, b, c] => (a, Some(b), c),
+            [a, c] => (a, None, c),
+            _ => {
+                self.legs = legs;
+                return self;
+            }
+        };
+        let mut plain = self.clone();
+        plain.bulk_h = first.hours;
+        plain.cold_h = cold.map_or(0.0, |l| l.hours);
+        plain.temper_h = last.hours;
+        let same = |a: &[Leg], b: &[Leg]| {
+            a.len() == b.len()
+                && a.iter().zip(b).all(|(a, b)| {
+                    (a.lies, &a.spot, a.event, a.container, a.folds)
+                        == (b.lies, &b.spot, b.event, b.container, b.folds)
+                        && a.fold_every_h == b.fold_every_h
+                        && a.dusting_percent == b.dusting_percent
+                })
+        };
+        if same(&plain.path(), &legs) {
+            return plain;
+        }
+        self.legs = legs;
+        self
+    }
+}
+
+#[cfg(test)]
+mod tests;

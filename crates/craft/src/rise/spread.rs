@@ -1,0 +1,186 @@
+//! How sure is the window? What is not known exactly, carried through to its edges.
+//!
+//! Each doubt (fridge, room, yeast, dough temperature) is put up and down by itself; how far an edge of the window moves
+//! is added in squares, early and late apart, since the doubts do not know of each other. Source: fermentation model,
+//! sections 10 and 12; the usual doubts are those of its sensitivity table.
+
+use super::forecast::{HandOver, Temperatures, Window, hand_overs, quick_window};
+use super::request::{Air, RiseRequest};
+use crate::refusal::Refused;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// How far off things may be, each side.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct Doubts {
+    /// K.
+    pub fridge_c: f64,
+    /// K.
+    pub room_c: f64,
+    /// % of the dose.
+    pub yeast_percent: f64,
+    /// K.
+    pub dough_c: f64,
+}
+
+impl Default for Doubts {
+    fn default() -> Self {
+        Doubts {
+            fridge_c: 1.0,
+            room_c: 2.0,
+            yeast_percent: 20.0,
+            dough_c: 1.0,
+        }
+    }
+}
+
+/// An edge of the window: most likely, and the band it lies in, h since mixing.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Band {
+    pub likely_h: f64,
+    pub early_h: f64,
+    pub late_h: f64,
+}
+
+/// What one doubt does to the moment of readiness.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Weight {
+    pub doubt: Doubt,
+    /// Hours by which the dough is ready earlier (negative) or later when it is up, and when it is down.
+    pub up_h: f64,
+    pub down_h: f64,
+}
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Doubt {
+    Fridge,
+    Room,
+    Yeast,
+    Dough,
+}
+
+/// The window with its band.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Spread {
+    pub ready: Band,
+    /// Absent when the window is open.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub past: Option<Band>,
+    /// The doubts by weight, the heaviest first.
+    pub weights: Vec<Weight>,
+}
+
+fn shifted(r: &RiseRequest, doubt: Doubt, by: f64) -> RiseRequest {
+    let mut r = r.clone();
+    let warm = |r: &mut RiseRequest, cold: bool| {
+        for s in &mut r.stages {
+            let is_cold = matches!(s.air, Air::Fridge | Air::Fan);
+            if is_cold != cold || s.is_frozen() {
+                continue;
+            }
+            s.place_c = s.place_c.map(|c| (c + by).clamp(-2.0, 42.0));
+            if let Some(p) = &mut s.place_profile_c {
+                for c in p {
+                    *c = (*c + by).clamp(-2.0, 42.0);
+                }
+            }
+        }
+    };
+    match doubt {
+        Doubt::Fridge => warm(&mut r, true),
+        Doubt::Room => warm(&mut r, false),
+        Doubt::Dough => r.dough_c = (r.dough_c + by).clamp(0.0, 40.0),
+        Doubt::Yeast => {
+            let f = 1.0 + by / 100.0;
+            r.yeast_percent *= f;
+            r.leaven_fraction = (r.leaven_fraction * f).min(0.6);
+        }
+    }
+    r
+}
+
+/// The band of the ready window; `None` when the dough is never ready.
+///
+/// Errors: [`Refused`] with the fields outside their ranges.
+pub fn spread(
+    r: &RiseRequest,
+    doubts: &Doubts,
+    from: Temperatures,
+) -> Result<Option<Spread>, Refused> {
+    r.check(true)?;
+    Ok(spread_of(r, doubts, from, &hand_overs(r, from)))
+}
+
+pub(crate) fn spread_of(
+    r: &RiseRequest,
+    doubts: &Doubts,
+    from: Temperatures,
+    handed: &[HandOver],
+) -> Option<Spread> {
+    let likely = quick_window(r, from, handed)?;
+    let looked_h = likely.looked_to_h;
+    let cases = [
+        (Doubt::Fridge, doubts.fridge_c),
+        (Doubt::Room, doubts.room_c),
+        (Doubt::Yeast, doubts.yeast_percent),
+        (Doubt::Dough, doubts.dough_c),
+    ];
+    let (mut ready, mut past) = (Sides::default(), Sides::default());
+    let mut weights = Vec::new();
+    for (doubt, by) in cases {
+        let run = |by: f64| quick_window(&shifted(r, doubt, by), from, handed);
+        let moved = |w: &Option<Window>| {
+            // Never ready is later than all that was looked at.
+            let from_h = w.map_or(looked_h, |w| w.from_h) - likely.from_h;
+            let to_h = likely
+                .to_h
+                .map(|to| w.and_then(|w| w.to_h).unwrap_or(looked_h) - to);
+            (from_h, to_h)
+        };
+        let (up, down) = (moved(&run(by)), moved(&run(-by)));
+        for (a, b) in [up, down] {
+            ready.add(a);
+            past.add(b.unwrap_or(0.0));
+        }
+        weights.push(Weight {
+            doubt,
+            up_h: up.0,
+            down_h: down.0,
+        });
+    }
+    weights.sort_by(|a, b| {
+        let of = |w: &Weight| w.up_h.abs() + w.down_h.abs();
+        of(b).total_cmp(&of(a))
+    });
+    Some(Spread {
+        ready: ready.band(likely.from_h),
+        past: likely.to_h.map(|h| past.band(h)),
+        weights,
+    })
+}
+
+/// Sums of squares to the early and to the late side.
+#[derive(Default)]
+struct Sides {
+    early: f64,
+    late: f64,
+}
+
+impl Sides {
+    fn add(&mut self, moved_h: f64) {
+        if moved_h < 0.0 {
+            self.early += moved_h * moved_h;
+        } else {
+            self.late += moved_h * moved_h;
+        }
+    }
+    fn band(&self, likely_h: f64) -> Band {
+        Band {
+            likely_h,
+            early_h: (likely_h - self.early.sqrt()).max(0.0),
+            late_h: likely_h + self.late.sqrt(),
+        }
+    }
+}

@@ -1,0 +1,323 @@
+//! How a dough really went: the plan's legs with the hours that they took, and what was measured on the way.
+
+use super::{Asked, Measured, Replaced, What};
+use crate::path::{Leg, Spot};
+use crate::refusal::Refused;
+use crate::rise::vigour::enlivened;
+use crate::rise::{Doubts, RiseRequest, Stage};
+use crate::sheet::{PlannedStep, StepKind, hours, plan, work_out_whole};
+use jiff::Timestamp;
+
+/// A reading of the dough so soon after mixing is its temperature off the mixer, h.
+const OFF_THE_MIXER_H: f64 = 0.75;
+/// A step so little off its time is on time, min.
+const ON_TIME_MIN: f64 = 10.0;
+/// A place that was measured is known better than one that was not, K.
+const MEASURED_OFF_C: f64 = 0.5;
+/// The shortest leg that is run, h.
+const SHORTEST_H: f64 = 1.0 / 60.0;
+
+/// Legs with their hours, in the order of the clock, and the dough that goes through them.
+#[derive(Debug, Clone)]
+pub(super) struct Course {
+    pub mixed_at: Timestamp,
+    /// Legs with their real hours up to now and planned ones after.
+    pub legs: Vec<Leg>,
+    pub replaced: Vec<Replaced>,
+    /// The dough with its yeast in; its stages are put in anew for each question.
+    base: RiseRequest,
+    formula: crate::formula::FormulaResult,
+    request: crate::sheet::SheetRequest,
+    /// What was measured, and when.
+    dough: Option<(Timestamp, f64)>,
+    room: Option<(Timestamp, f64)>,
+    fridge: Option<(Timestamp, f64)>,
+}
+
+fn h_between(from: Timestamp, to: Timestamp) -> f64 {
+    to.duration_since(from).as_secs_f64() / 3600.0
+}
+
+/// Whether a step moves the dough on to its next leg.
+fn begins_leg(kind: StepKind) -> bool {
+    matches!(
+        kind,
+        StepKind::Ball
+            | StepKind::Reball
+            | StepKind::Degas
+            | StepKind::Cold
+            | StepKind::Freeze
+            | StepKind::Thaw
+            | StepKind::Temper
+            | StepKind::Move
+            | StepKind::Pan
+    )
+}
+
+impl Course {
+    pub fn of(q: &Asked) -> Result<Course, Refused> {
+        // What was kept is in the bowl: the dose is no longer a question.
+        let mut kept = q.request.clone();
+        kept.now_at = None;
+        kept.formula.yeast.dose = crate::formula::Dose::Given {
+            percent: q.planned.yeast.percent,
+        };
+        if q.planned.yeast.percent <= 0.0 {
+            kept.formula.yeast.dose = crate::formula::Dose::None;
+        }
+        let (result, base) = work_out_whole(&kept)?;
+        let mut c = Course {
+            mixed_at: q.planned.mixed_at,
+            legs: q.request.formula.path(),
+            replaced: vec![],
+            base,
+            formula: result.formula,
+            request: q.request.clone(),
+            dough: None,
+            room: None,
+            fridge: None,
+        };
+        c.time(q);
+        c.read(q);
+        Ok(c)
+    }
+
+    fn done(&self, q: &Asked, step: &PlannedStep) -> Option<Timestamp> {
+        q.happened
+            .steps
+            .iter()
+            .filter(|p| p.number == step.number)
+            .map(|p| p.at)
+            .next_back()
+    }
+
+    /// When the dough really left the mixer and when each leg really began.
+    fn time(&mut self, q: &Asked) {
+        let steps = &q.planned.steps;
+        let at = |kind: StepKind| steps.iter().find(|s| s.kind == kind);
+        let mixing = hours(q.request.mixing_min() / 60.0);
+        let rested = at(StepKind::Rest).and_then(|s| self.done(q, s));
+        let mixed = at(StepKind::Mix).and_then(|s| {
+            let t = self.done(q, s)?;
+            // Who taps at the first weighing is still to mix; who taps late has mixed.
+            Some(if t < s.at + mixing / 2 { t + mixing } else { t })
+        });
+        let real = rested.or(mixed);
+        self.mixed_at = real.unwrap_or(q.planned.mixed_at.max(if q.now > q.planned.mixed_at {
+            q.now
+        } else {
+            q.planned.mixed_at
+        }));
+        if let Some(step) = at(StepKind::Rest).filter(|_| real.is_some()) {
+            self.note_step(step, self.mixed_at);
+        }
+        // Boundaries between legs: real where the step was done, else as planned, never before now.
+        let mut began = vec![self.mixed_at];
+        let mut planned_h = 0.0;
+        for i in 1..self.legs.len() {
+            planned_h += self.legs[i - 1].hours;
+            let planned = q.planned.mixed_at + hours(planned_h);
+            let step = steps
+                .iter()
+                .find(|s| begins_leg(s.kind) && h_between(s.at, planned).abs() < 0.001);
+            let done = step.and_then(|s| self.done(q, s).map(|t| (s, t)));
+            let t = match done {
+                Some((s, t)) => {
+                    self.note_step(s, t);
+                    t
+                }
+                None if step.is_some() => planned.max(q.now.min(q.request.serve_at)),
+                None => planned,
+            };
+            began.push(t.max(*began.last().unwrap_or(&t)));
+        }
+        let ends = began.iter().skip(1).copied().chain([q.request.serve_at]);
+        for (leg, (from, to)) in self.legs.iter_mut().zip(began.iter().zip(ends)) {
+            leg.hours = h_between(*from, to).max(SHORTEST_H);
+        }
+    }
+
+    fn note_step(&mut self, step: &PlannedStep, at: Timestamp) {
+        let late_min = h_between(step.at, at) * 60.0;
+        if late_min.abs() >= ON_TIME_MIN {
+            self.replaced.push(Replaced {
+                what: What::Step {
+                    title: step.title.clone(),
+                },
+                planned: 0.0,
+                measured: late_min,
+                at,
+            });
+        }
+    }
+
+    /// Readings up to now, the latest of each.
+    fn read(&mut self, q: &Asked) {
+        let mut all: Vec<_> = q
+            .happened
+            .readings
+            .iter()
+            .filter(|r| r.at <= q.now)
+            .collect();
+        all.sort_by_key(|r| r.at);
+        let planned_dough = self.base.dough_c;
+        for r in all {
+            match r.measured {
+                // In the bowl, while it was mixed: nothing was planned for that moment.
+                Measured::Dough { .. } if r.at < self.mixed_at => {}
+                Measured::Dough { c } if h_between(self.mixed_at, r.at) <= OFF_THE_MIXER_H => {
+                    self.base.dough_c = c.clamp(0.0, 40.0);
+                    self.replaced.retain(|x| x.what != What::DoughOffTheMixer);
+                    self.replaced.push(Replaced {
+                        what: What::DoughOffTheMixer,
+                        planned: planned_dough,
+                        measured: c,
+                        at: r.at,
+                    });
+                }
+                Measured::Dough { c } => self.dough = Some((r.at, c)),
+                Measured::Room { c } => self.room = Some((r.at, c)),
+                Measured::Fridge { c } => self.fridge = Some((r.at, c)),
+                Measured::Grown { .. } => {}
+            }
+        }
+        let planned = [
+            (What::Dough, self.dough, None),
+            (What::Room, self.room, Some(self.request.room_c)),
+            (What::Fridge, self.fridge, Some(self.request.fridge_c)),
+        ];
+        for (what, read, plan) in planned {
+            let Some((at, c)) = read else { continue };
+            let plan = plan.or_else(|| q.planned.clocks_at(at).map(|p| p.dough_c));
+            if let Some(planned) = plan {
+                self.replaced.push(Replaced {
+                    what,
+                    planned,
+                    measured: c,
+                    at,
+                });
+            }
+        }
+    }
+
+    /// The latest mark of a tub, since mixing.
+    pub fn grown(&self, q: &Asked) -> Option<(Timestamp, f64)> {
+        q.happened
+            .readings
+            .iter()
+            .filter(|r| r.at <= q.now && h_between(self.mixed_at, r.at) >= 0.25)
+            .filter_map(|r| match r.measured {
+                Measured::Grown { times } => Some((r.at, times)),
+                _ => None,
+            })
+            .max_by_key(|(at, _)| *at)
+    }
+
+    pub fn enliven(&mut self, factor: f64) {
+        self.base = enlivened(&self.base, factor);
+    }
+
+    /// What stays in doubt: a place that was measured is known better, a dough that was measured too.
+    pub fn doubts(&self, q: &Asked) -> Doubts {
+        let mut d = q.doubts;
+        if self.room.is_some() {
+            d.room_c = d.room_c.min(2.0 * MEASURED_OFF_C);
+        }
+        if self.fridge.is_some() {
+            d.fridge_c = d.fridge_c.min(MEASURED_OFF_C);
+        }
+        if self
+            .replaced
+            .iter()
+            .any(|r| r.what == What::DoughOffTheMixer)
+        {
+            d.dough_c = d.dough_c.min(MEASURED_OFF_C);
+        }
+        d
+    }
+
+    /// The dough through these legs until an hour, with what was measured.
+    pub fn dough(&self, serve_at: Timestamp) -> RiseRequest {
+        self.dough_through(&self.legs, serve_at)
+    }
+
+    /// The dough through other legs; the last one ends at `serve_at`.
+    pub fn dough_through(&self, legs: &[Leg], serve_at: Timestamp) -> RiseRequest {
+        let mut stages: Vec<(Stage, Spot)> = Vec::new();
+        let before: f64 = legs[..legs.len() - 1].iter().map(|l| l.hours).sum();
+        for (i, leg) in legs.iter().enumerate() {
+            let mut leg = leg.clone();
+            if i + 1 == legs.len() {
+                leg.hours = (h_between(self.mixed_at, serve_at) - before).max(SHORTEST_H);
+            }
+            let of = plan::leg_stages(&self.request, &self.formula, &leg);
+            stages.extend(of.into_iter().map(|s| (s, leg.spot.clone())));
+        }
+        for (spot, read) in [(Spot::Room, self.room), (Spot::Fridge, self.fridge)] {
+            if let Some((at, c)) = read {
+                for i in from(&mut stages, h_between(self.mixed_at, at))..stages.len() {
+                    if stages[i].1 == spot {
+                        stages[i].0.place_c = Some(c);
+                    }
+                }
+            }
+        }
+        if let Some((at, c)) = self.dough {
+            let i = from(&mut stages, h_between(self.mixed_at, at));
+            if let Some((stage, _)) = stages.get_mut(i) {
+                stage.starts_at_c = Some(c.clamp(0.0, 40.0));
+            }
+        }
+        let dusting: f64 = legs.iter().map(|l| l.dusting_percent).sum();
+        let had: f64 = self
+            .request
+            .formula
+            .legs
+            .iter()
+            .map(|l| l.dusting_percent)
+            .sum();
+        let thinner = (1.0 + had / 100.0) / (1.0 + dusting / 100.0);
+        RiseRequest {
+            stages: stages.into_iter().map(|(s, _)| s).collect(),
+            hydration_percent: (self.base.hydration_percent * thinner).clamp(40.0, 130.0),
+            ..self.base.clone()
+        }
+    }
+
+    /// The leg that the dough lies in at an instant, and how long it has.
+    pub fn leg_at(&self, at: Timestamp) -> (usize, f64) {
+        let mut left = h_between(self.mixed_at, at).max(0.0);
+        for (i, leg) in self.legs.iter().enumerate() {
+            if left < leg.hours || i + 1 == self.legs.len() {
+                return (i, left.min(leg.hours));
+            }
+            left -= leg.hours;
+        }
+        (0, 0.0)
+    }
+}
+
+/// The stage that begins at an hour after mixing; one that is under way then is cut in two.
+fn from(stages: &mut Vec<(Stage, Spot)>, at_h: f64) -> usize {
+    let mut began = 0.0;
+    for i in 0..stages.len() {
+        let whole = stages[i].0.hours;
+        if at_h <= began + SHORTEST_H {
+            return i;
+        }
+        if at_h < began + whole - SHORTEST_H {
+            let (first, spot) = stages[i].clone();
+            let rest = Stage {
+                hours: began + whole - at_h,
+                event: crate::rise::Event::None,
+                starts_at_c: None,
+                ..first
+            };
+            stages[i].0.hours = at_h - began;
+            stages.insert(i + 1, (rest, spot));
+            return i + 1;
+        }
+        began += whole;
+    }
+    stages.len()
+}

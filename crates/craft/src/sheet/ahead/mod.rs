@@ -1,0 +1,205 @@
+//! From now on: what was really measured and done replaces what was planned, and the forecast runs from there.
+//!
+//! Question: given the plan of a batch and what was seen of it, when is it ready now, and what can still be done? The
+//! dough's temperature off the mixer, readings of room and fridge, steps that were late or early and a marked tub's rise
+//! take the place of the plan's values from their moment on. Source: fermentation model; craft notes, section 4.
+
+mod course;
+mod remedy;
+
+pub use remedy::{Change, Remedied};
+
+use super::{ClockPoint, ReadyWindow, SheetRequest, SheetResult, Sure, hours};
+use crate::path::Place;
+use crate::refusal::Refused;
+use crate::rise::spread::spread_of;
+use crate::rise::{
+    Doubts, Label, Look, RiseRequest, Sign, Temperatures, VigourRequest, fit_vigour, foresee,
+    hand_overs,
+};
+use course::Course;
+use jiff::Timestamp;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+#[cfg(test)]
+mod tests;
+
+const INSIDE: Temperatures = Temperatures::InsideTheDough;
+
+/// What a thermometer or a marked tub said.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+pub enum Measured {
+    Dough {
+        c: f64,
+    },
+    Room {
+        c: f64,
+    },
+    Fridge {
+        c: f64,
+    },
+    /// The dough in its tub stands at so many times its first volume.
+    Grown {
+        times: f64,
+    },
+}
+
+/// Something that was seen.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Reading {
+    pub at: Timestamp,
+    pub measured: Measured,
+}
+
+/// A step that was done or left out.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StepPast {
+    pub number: u16,
+    pub at: Timestamp,
+}
+
+/// What happened to a batch so far, in any order.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Happened {
+    #[serde(default)]
+    pub steps: Vec<StepPast>,
+    #[serde(default)]
+    pub readings: Vec<Reading>,
+}
+
+/// A value of the plan that a measured one took the place of.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Replaced {
+    pub what: What,
+    pub planned: f64,
+    pub measured: f64,
+    pub at: Timestamp,
+}
+
+/// Which value: temperatures in °C, steps in minutes after the plan, the tub in times its first volume.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum What {
+    DoughOffTheMixer,
+    Dough,
+    Room,
+    Fridge,
+    Tub,
+    Step { title: String },
+}
+
+/// The forecast from now on.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Ahead {
+    pub mixed_at: Timestamp,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub window: Option<ReadyWindow>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sure: Option<Sure>,
+    pub rise_at_serve: f64,
+    pub reserve_at_serve: f64,
+    pub label_at_serve: Label,
+    pub clocks: Vec<ClockPoint>,
+    pub replaced: Vec<Replaced>,
+    /// Times as lively as planned, where a tub's rise said so.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lively: Option<f64>,
+    /// What would put the window to the serve time, the best first; empty when nothing need be done.
+    pub remedies: Vec<Remedied>,
+}
+
+impl Ahead {
+    pub fn fits(&self, serve_at: Timestamp) -> bool {
+        fits(self.window, serve_at)
+    }
+}
+
+fn fits(window: Option<ReadyWindow>, serve_at: Timestamp) -> bool {
+    window.is_some_and(|w| serve_at >= w.from_at && w.to_at.is_none_or(|t| serve_at <= t))
+}
+
+/// Hours from the serve time to the nearer edge of the window: negative outside, at most `OPEN_H` where it is open.
+pub(crate) fn margin_h(window: Option<ReadyWindow>, serve_at: Timestamp) -> f64 {
+    /// A window that does not shut counts as so much room.
+    const OPEN_H: f64 = 12.0;
+    let Some(w) = window else { return -24.0 };
+    let after = serve_at.duration_since(w.from_at).as_secs_f64() / 3600.0;
+    let before = w.to_at.map_or(OPEN_H, |t| {
+        t.duration_since(serve_at).as_secs_f64() / 3600.0
+    });
+    after.min(before).min(OPEN_H)
+}
+
+/// What is asked: the plan, what happened, the present, and the kitchen's other places.
+#[derive(Debug, Clone)]
+pub struct Asked<'a> {
+    pub request: &'a SheetRequest,
+    pub planned: &'a SheetResult,
+    pub happened: &'a Happened,
+    pub now: Timestamp,
+    pub places: &'a [Place],
+    pub doubts: Doubts,
+}
+
+/// The forecast from now on, with what can still be done.
+///
+/// Errors: [`Refused`] as [`super::work_out`]; a plan that was kept is not refused again.
+pub fn from_now(q: &Asked) -> Result<Ahead, Refused> {
+    let mut course = Course::of(q)?;
+    let mut dough = course.dough(q.request.serve_at);
+    let mut lively = None;
+    if let Some((at, times)) = course.grown(q) {
+        let at_h = at.duration_since(course.mixed_at).as_secs_f64() / 3600.0;
+        let asked = VigourRequest {
+            dough: dough.clone(),
+            at_h,
+            sign: Sign::Grown { times },
+        };
+        if let Ok(fit) = fit_vigour(&asked, INSIDE) {
+            course.enliven(fit.factor);
+            course.replaced.push(Replaced {
+                what: What::Tub,
+                planned: fit.foreseen,
+                measured: times,
+                at,
+            });
+            lively = Some(fit.factor);
+            dough = course.dough(q.request.serve_at);
+        }
+    }
+    let handed = hand_overs(&dough, INSIDE);
+    let rise = foresee(&dough, INSIDE, &handed, Look::Beyond);
+    let mixed_at = course.mixed_at;
+    let window = rise.window.map(|w| ReadyWindow {
+        from_at: mixed_at + hours(w.from_h),
+        to_at: w.to_h.map(|h| mixed_at + hours(h)),
+    });
+    let sure =
+        spread_of(&dough, &course.doubts(q), INSIDE, &handed).map(|s| Sure::of(&s, mixed_at));
+    let remedies = remedy::remedies(q, &course, window, &rise, &handed);
+    Ok(Ahead {
+        mixed_at,
+        window,
+        sure,
+        rise_at_serve: 100.0 * rise.at_bake.ripeness,
+        reserve_at_serve: 100.0 * rise.at_bake.reserve,
+        label_at_serve: rise.at_bake.label,
+        clocks: super::clocks(&rise),
+        replaced: course.replaced,
+        lively,
+        remedies,
+    })
+}
+
+/// The dough of a batch as it really went, for a fit of its leaven.
+///
+/// Errors: as [`from_now`].
+pub fn as_it_went(q: &Asked) -> Result<(RiseRequest, Timestamp), Refused> {
+    let course = Course::of(q)?;
+    Ok((course.dough(q.request.serve_at), course.mixed_at))
+}

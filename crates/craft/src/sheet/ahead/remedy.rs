@@ -1,0 +1,418 @@
+//! What can still be done for a dough that will not be ready when it is wanted, each simulated, the best first.
+//!
+//! Source: craft notes, section 4: cooler or warmer place, the fridge now, fold or ball again (the flour of the bench
+//! takes points off the water), another temper, smaller boxes, another serve time.
+
+use super::course::Course;
+use super::{Asked, INSIDE, fits, margin_h};
+use crate::formula::two_digits;
+use crate::path::{Leg, Lies, Spot};
+use crate::refusal::plain;
+use crate::rise::kinetics::HandOver;
+use crate::rise::{Air, Container, Event, Part, RiseResult, quick_window};
+use crate::sheet::{ReadyWindow, hours};
+use jiff::{SignedDuration, Timestamp};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// Flour that a floured bench adds when a dough is balled again, % of the flour (craft notes: some points of water).
+const BENCH_FLOUR_PERCENT: f64 = 3.0;
+/// A dough that was balled again relaxes so long before it opens, h.
+const RELAX_H: f64 = 1.0;
+/// Shortest temper that makes a cold ball open, h.
+const TEMPER_H: f64 = 2.0;
+/// A place some degrees cooler or warmer, where the kitchen names none, K.
+const OTHER_PLACE_C: f64 = 4.0;
+/// So near to the edge a serve time is not safe, h.
+const SAFE_H: f64 = 0.5;
+/// A remedy must win so much, h.
+const WORTH_H: f64 = 0.25;
+const MOST: usize = 6;
+
+/// What a remedy changes.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Change {
+    /// The legs with their real hours so far and those to come.
+    pub legs: Vec<Leg>,
+    pub serve_at: Timestamp,
+}
+
+/// One remedy and what it does.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Remedied {
+    /// A stable name, for programs.
+    pub code: String,
+    /// What to do: "Into the fridge now".
+    pub say: String,
+    /// What it costs, or why it works.
+    pub why: String,
+    pub window: Option<ReadyWindow>,
+    /// Hours between the serve time and the nearer edge of the window then; negative outside.
+    pub margin_h: f64,
+    pub change: Change,
+}
+
+struct Idea {
+    code: &'static str,
+    say: String,
+    why: String,
+    legs: Vec<Leg>,
+    serve_at: Timestamp,
+}
+
+pub(super) fn remedies(
+    q: &Asked,
+    course: &Course,
+    window: Option<ReadyWindow>,
+    rise: &RiseResult,
+    handed: &[HandOver],
+) -> Vec<Remedied> {
+    let serve_at = q.request.serve_at;
+    let now_margin = margin_h(window, serve_at);
+    if (fits(window, serve_at) && now_margin >= SAFE_H) || q.now >= serve_at {
+        return vec![];
+    }
+    // Over before service: the window shuts too soon. Else it opens too late.
+    let over = match window {
+        Some(w) => w.to_at.is_some_and(|t| t < serve_at + hours(SAFE_H)),
+        None => rise.at_bake.limiting != Part::Dose,
+    };
+    let mut out: Vec<Remedied> = ideas(q, course, window, over)
+        .into_iter()
+        .filter_map(|idea| {
+            let dough = course.dough_through(&idea.legs, idea.serve_at);
+            dough.check(true).ok()?;
+            let window = quick_window(&dough, INSIDE, handed).map(|w| ReadyWindow {
+                from_at: course.mixed_at + hours(w.from_h),
+                to_at: w.to_h.map(|h| course.mixed_at + hours(h)),
+            });
+            let margin_h = margin_h(window, idea.serve_at);
+            (margin_h > now_margin + WORTH_H).then_some(Remedied {
+                code: idea.code.into(),
+                say: idea.say,
+                why: idea.why,
+                window,
+                margin_h,
+                change: Change {
+                    legs: idea.legs,
+                    serve_at: idea.serve_at,
+                },
+            })
+        })
+        .collect();
+    out.sort_by(|a, b| b.margin_h.total_cmp(&a.margin_h));
+    // The same idea in several lengths: the best of each stays.
+    let mut codes: Vec<String> = Vec::new();
+    out.retain(|r| {
+        let new = !codes.contains(&r.code);
+        codes.push(r.code.clone());
+        new
+    });
+    out.truncate(MOST);
+    out
+}
+
+/// The legs with the one under way cut at now; returns the index of the part that begins now.
+fn cut_now(q: &Asked, course: &Course) -> (Vec<Leg>, usize) {
+    let (i, gone) = course.leg_at(q.now);
+    let mut legs = course.legs.clone();
+    if gone < 0.05 || q.now <= course.mixed_at {
+        return (legs, i);
+    }
+    let whole = legs[i].hours;
+    let folded = (gone / legs[i].fold_every_h) as u32;
+    let rest = Leg {
+        hours: (whole - gone).max(1.0 / 60.0),
+        event: Event::None,
+        folds: legs[i].folds_that_fit().saturating_sub(folded),
+        dusting_percent: 0.0,
+        ..legs[i].clone()
+    };
+    legs[i].hours = gone;
+    legs[i].folds = folded;
+    legs.insert(i + 1, rest);
+    (legs, i + 1)
+}
+
+fn idea(code: &'static str, say: String, why: &str, legs: Vec<Leg>, serve_at: Timestamp) -> Idea {
+    Idea {
+        code,
+        say,
+        why: why.into(),
+        legs,
+        serve_at,
+    }
+}
+
+fn ideas(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) -> Vec<Idea> {
+    let serve_at = q.request.serve_at;
+    let left_h = serve_at.duration_since(q.now).as_secs_f64() / 3600.0;
+    let (legs, i) = cut_now(q, course);
+    let mut out = Vec::new();
+    let here = &legs[i];
+    let balled = here.lies != Lies::Bulk;
+    let in_room = !here.spot.is_cold() && !here.spot.is_frozen();
+    if over {
+        cooler(q, &legs, i, left_h, serve_at, &mut out);
+        if in_room && left_h > RELAX_H {
+            out.extend(knocked_back(&legs, i, balled, serve_at, q));
+        }
+        if here.spot.is_cold() {
+            out.extend(later_out(&legs, i, serve_at));
+        }
+    } else {
+        warmer(q, &legs, i, serve_at, &mut out);
+        if here.spot.is_cold() {
+            out.extend(sooner_out(&legs, i, left_h, serve_at));
+        }
+    }
+    if let Some(at) = better_serve(q, window, over) {
+        let by = at.duration_since(serve_at).as_secs_f64() / 3600.0;
+        let mut moved = legs.clone();
+        if let Some(last) = moved.last_mut() {
+            last.hours = (last.hours + by).max(1.0 / 60.0);
+        }
+        let word = if by < 0.0 { "earlier" } else { "later" };
+        let why = "The dough stays as it is; tell those who eat.";
+        let say = format!("Serve {} h {word}", plain((by.abs() * 4.0).round() / 4.0));
+        out.push(idea("other_serve", say, why, moved, at));
+    }
+    out
+}
+
+/// The quarter hour inside the window that is nearest to the serve time, half an hour from its edge.
+fn better_serve(q: &Asked, window: Option<ReadyWindow>, over: bool) -> Option<Timestamp> {
+    let w = window?;
+    let at = if over {
+        let to = w.to_at?;
+        (to - hours(SAFE_H)).max(w.from_at)
+    } else {
+        w.from_at + hours(SAFE_H)
+    };
+    let quarter = SignedDuration::from_secs(900).as_secs();
+    let s = at.as_second();
+    let rounded = if over {
+        s.div_euclid(quarter)
+    } else {
+        (s + quarter - 1).div_euclid(quarter)
+    } * quarter;
+    Timestamp::from_second(rounded).ok().filter(|t| *t > q.now)
+}
+
+/// A cooler place, or the fridge with a temper at the end.
+fn cooler(
+    q: &Asked,
+    legs: &[Leg],
+    i: usize,
+    left_h: f64,
+    serve_at: Timestamp,
+    out: &mut Vec<Idea>,
+) {
+    let room_c = q.request.room_c;
+    let in_room = !legs[i].spot.is_cold() && !legs[i].spot.is_frozen();
+    if in_room {
+        for temper_h in [2.0, 3.0, 4.0] {
+            let cold_h = left_h - temper_h;
+            if cold_h < 0.5 || temper_h < TEMPER_H {
+                continue;
+            }
+            let mut way = legs[..i].to_vec();
+            let here = &legs[i];
+            way.push(Leg {
+                hours: cold_h,
+                spot: Spot::Fridge,
+                ..here.clone()
+            });
+            // What was still to be shaped is shaped when it comes out.
+            let shaped = legs[i..].iter().rev().find(|l| l.event.shapes());
+            let last = &legs[legs.len() - 1];
+            way.push(Leg {
+                hours: temper_h,
+                spot: Spot::Room,
+                event: if i + 1 < legs.len() {
+                    shaped.map_or(Event::None, |l| l.event)
+                } else {
+                    Event::None
+                },
+                ..last.clone()
+            });
+            let say = format!(
+                "Into the fridge now, out {} h before serving",
+                plain(temper_h)
+            );
+            out.push(idea(
+                "fridge_now",
+                say,
+                "The cold nearly stops the yeast; a large tub takes hours to follow.",
+                way,
+                serve_at,
+            ));
+        }
+    }
+    let named = q
+        .places
+        .iter()
+        .filter(|p| p.air == Air::Room && p.c < room_c - 0.5);
+    let generic = crate::path::Place {
+        name: "a cooler place".into(),
+        air: Air::Room,
+        c: (room_c - OTHER_PLACE_C).max(5.0),
+        profile_c: None,
+        off_c: None,
+    };
+    for p in named.chain(std::iter::once(&generic)) {
+        out.extend(elsewhere(legs, i, p, "cooler_place", serve_at));
+    }
+}
+
+fn warmer(q: &Asked, legs: &[Leg], i: usize, serve_at: Timestamp, out: &mut Vec<Idea>) {
+    let room_c = q.request.room_c;
+    let named = q
+        .places
+        .iter()
+        .filter(|p| p.air == Air::Room && p.c > room_c + 0.5);
+    let generic = crate::path::Place {
+        name: "a warmer place".into(),
+        air: Air::Room,
+        c: (room_c + OTHER_PLACE_C).min(30.0),
+        profile_c: None,
+        off_c: None,
+    };
+    for p in named.chain(std::iter::once(&generic)) {
+        out.extend(elsewhere(legs, i, p, "warmer_place", serve_at));
+    }
+}
+
+/// All room legs from now on in another place.
+fn elsewhere(
+    legs: &[Leg],
+    i: usize,
+    place: &crate::path::Place,
+    code: &'static str,
+    serve_at: Timestamp,
+) -> Option<Idea> {
+    let mut way = legs.to_vec();
+    let mut any = false;
+    for leg in &mut way[i..] {
+        if leg.spot.air() == Air::Room {
+            leg.spot = Spot::Own(place.clone());
+            any = true;
+        }
+    }
+    let now = way[i].spot.air() == Air::Room;
+    let when = if now { "now" } else { "when it comes out" };
+    let say = format!(
+        "To {} at {} °C {when}",
+        place.name.to_lowercase(),
+        plain(place.c)
+    );
+    any.then(|| {
+        idea(
+            code,
+            say,
+            "Measure it there: a degree is worth a sixth of the yeast.",
+            way,
+            serve_at,
+        )
+    })
+}
+
+/// Fold, or ball again: gas is lost and the piece starts anew.
+fn knocked_back(legs: &[Leg], i: usize, balled: bool, serve_at: Timestamp, q: &Asked) -> Vec<Idea> {
+    let mut out = Vec::new();
+    let mut way = legs.to_vec();
+    if balled {
+        way[i].event = Event::Reball;
+        way[i].dusting_percent = BENCH_FLOUR_PERCENT;
+        let water = q.planned.formula.true_hydration_percent;
+        let after = water / (1.0 + BENCH_FLOUR_PERCENT / 100.0);
+        let why = format!(
+            "The bench adds some {} % of flour: water falls from {} to {} %. It needs an hour to relax; press it open, smaller.",
+            plain(BENCH_FLOUR_PERCENT),
+            plain(water.round()),
+            two_digits(after)
+        );
+        out.push(Idea {
+            code: "reball_now",
+            say: "Ball again now, gently".into(),
+            why,
+            legs: way,
+            serve_at,
+        });
+    } else {
+        way[i].event = Event::Degas;
+        out.push(idea(
+            "press_down",
+            "Press it down now".into(),
+            "It loses most of its gas and tightens.",
+            way,
+            serve_at,
+        ));
+        let mut way = legs.to_vec();
+        way[i].event = Event::Fold;
+        out.push(idea(
+            "fold_now",
+            "Fold it now".into(),
+            "It loses a quarter of its gas and gains some strength.",
+            way,
+            serve_at,
+        ));
+    }
+    if legs[i].container() == Container::Stack {
+        let mut way = legs.to_vec();
+        for leg in &mut way[i..] {
+            leg.container = Some(Container::Box);
+        }
+        out.push(idea(
+            "single_boxes",
+            "Unstack the boxes".into(),
+            "The inner boxes of a stack follow their place late.",
+            way,
+            serve_at,
+        ));
+    }
+    out
+}
+
+/// Out of the fridge earlier, the temper longer.
+fn sooner_out(legs: &[Leg], i: usize, left_h: f64, serve_at: Timestamp) -> Vec<Idea> {
+    moved_out(legs, i, serve_at, &[-1.0, -2.0, -3.0, -4.0, -6.0, -left_h])
+}
+fn later_out(legs: &[Leg], i: usize, serve_at: Timestamp) -> Vec<Idea> {
+    moved_out(legs, i, serve_at, &[0.5, 1.0, 1.5, 2.0, 3.0])
+}
+
+fn moved_out(legs: &[Leg], i: usize, serve_at: Timestamp, by_h: &[f64]) -> Vec<Idea> {
+    let Some(after) = legs.get(i + 1) else {
+        return vec![];
+    };
+    by_h.iter()
+        .filter_map(|by| {
+            let (cold, temper) = (legs[i].hours + by, after.hours - by);
+            if cold < 0.0 && legs[i].hours < 0.5 || temper < 1.0 {
+                return None;
+            }
+            let cold = cold.max(1.0 / 60.0);
+            let by = cold - legs[i].hours;
+            let mut way = legs.to_vec();
+            way[i].hours = cold;
+            way[i + 1].hours = after.hours - by;
+            let word = if by < 0.0 { "earlier" } else { "later" };
+            let say = format!(
+                "Out of the fridge {} h {word}",
+                plain((by.abs() * 4.0).round() / 4.0)
+            );
+            let why = format!(
+                "It then tempers {} h.",
+                plain((way[i + 1].hours * 4.0).round() / 4.0)
+            );
+            Some(Idea {
+                code: "other_temper",
+                say,
+                why,
+                legs: way,
+                serve_at,
+            })
+        })
+        .collect()
+}

@@ -1,0 +1,173 @@
+use super::*;
+use crate::sheet::tests::friday;
+use crate::sheet::{StepKind, work_out};
+use crate::style;
+use jiff::SignedDuration;
+
+struct Batch {
+    request: SheetRequest,
+    planned: SheetResult,
+    happened: Happened,
+}
+
+impl Batch {
+    fn new(change: impl FnOnce(&mut SheetRequest)) -> Batch {
+        let request = friday(style::first()).with(change);
+        Batch {
+            planned: work_out(&request).unwrap(),
+            request,
+            happened: Happened::default(),
+        }
+    }
+    fn h(&self, after_mixing: f64) -> Timestamp {
+        self.planned.mixed_at + hours(after_mixing)
+    }
+    fn done(mut self, kind: StepKind, late_min: i64) -> Batch {
+        let step = self.planned.steps.iter().find(|s| s.kind == kind).unwrap();
+        self.happened.steps.push(StepPast {
+            number: step.number,
+            at: step.at + SignedDuration::from_mins(late_min),
+        });
+        self
+    }
+    fn read(mut self, after_mixing: f64, measured: Measured) -> Batch {
+        let at = self.h(after_mixing);
+        self.happened.readings.push(Reading { at, measured });
+        self
+    }
+    fn ahead(&self, now: Timestamp) -> Ahead {
+        from_now(&Asked {
+            request: &self.request,
+            planned: &self.planned,
+            happened: &self.happened,
+            now,
+            places: &[],
+            doubts: Doubts::default(),
+        })
+        .unwrap()
+    }
+}
+
+fn minutes_apart(a: Timestamp, b: Timestamp) -> f64 {
+    b.duration_since(a).as_secs_f64() / 60.0
+}
+
+#[test]
+fn when_all_went_as_planned_the_forecast_stays() {
+    let b = Batch::new(|_| {})
+        .done(StepKind::Rest, 0)
+        .done(StepKind::Ball, 0);
+    let a = b.ahead(b.h(3.0));
+    assert!(a.replaced.is_empty(), "{:?}", a.replaced);
+    let (w, p) = (a.window.unwrap(), b.planned.window.unwrap());
+    assert!(minutes_apart(p.from_at, w.from_at).abs() < 6.0);
+    assert!((a.rise_at_serve - b.planned.rise_at_serve).abs() < 1.0);
+    assert!(a.remedies.is_empty());
+    let sure = a.sure.unwrap();
+    assert!(sure.ready.early_at < sure.ready.at && sure.ready.at < sure.ready.late_at);
+}
+
+#[test]
+fn a_warm_mixer_moves_the_window_and_a_remedy_brings_it_back() {
+    let b = Batch::new(|r| {
+        r.formula.bulk_h = 3.0;
+        r.formula.cold_h = 0.0;
+        r.formula.temper_h = 6.0;
+    })
+    .done(StepKind::Rest, 0)
+    .read(0.1, Measured::Dough { c: 31.0 })
+    .read(0.1, Measured::Room { c: 29.0 });
+    let a = b.ahead(b.h(0.5));
+    assert!(a.window.unwrap().from_at < b.planned.window.unwrap().from_at);
+    assert_eq!(a.replaced[0].what, What::DoughOffTheMixer);
+    assert_eq!(a.replaced[0].measured, 31.0);
+    assert!(!a.fits(b.request.serve_at));
+    let best = a.remedies.first().expect("a remedy");
+    assert!(best.margin_h > 0.0, "{best:?}");
+    for pair in a.remedies.windows(2) {
+        assert!(pair[0].margin_h >= pair[1].margin_h);
+    }
+    // Taken, it is a plan that the sheet works out to the same window.
+    let mut taken = b.request.clone();
+    taken.formula.legs = best.change.legs.clone();
+    taken.serve_at = best.change.serve_at;
+    taken.formula.yeast.dose = crate::formula::Dose::Given {
+        percent: b.planned.yeast.percent,
+    };
+    let plan = work_out(&taken).unwrap();
+    assert!(minutes_apart(plan.mixed_at, a.mixed_at).abs() < 1.5);
+    let after = Batch {
+        request: taken.clone(),
+        planned: plan,
+        happened: Happened {
+            steps: vec![],
+            ..b.happened.clone()
+        },
+    }
+    .done(StepKind::Rest, 0);
+    let after = after.ahead(b.h(0.5));
+    assert!(after.fits(taken.serve_at), "{:?}", after.window);
+}
+
+#[test]
+fn late_steps_and_a_warm_fridge_are_taken_as_they_were() {
+    let on_time = Batch::new(|_| {}).done(StepKind::Rest, 0);
+    let late = Batch::new(|_| {})
+        .done(StepKind::Rest, 0)
+        .done(StepKind::Ball, 180)
+        .read(8.0, Measured::Fridge { c: 8.5 });
+    let a = late.ahead(late.h(9.0));
+    let b = on_time.ahead(on_time.h(1.0));
+    assert!(a.window.unwrap().from_at < b.window.unwrap().from_at);
+    let what: Vec<_> = a.replaced.iter().map(|r| &r.what).collect();
+    assert!(what.contains(&&What::Fridge));
+    assert!(matches!(what[0], What::Step { .. }));
+    assert!((a.replaced[0].measured - 180.0).abs() < 0.1);
+}
+
+#[test]
+fn a_step_that_is_overdue_moves_with_the_clock() {
+    let b = Batch::new(|_| {}).done(StepKind::Rest, 0);
+    let a = b.ahead(b.h(8.0));
+    assert!(a.rise_at_serve > b.planned.rise_at_serve + 5.0);
+}
+
+#[test]
+fn a_marked_tub_tells_how_lively_the_yeast_is() {
+    let slow = Batch::new(|_| {})
+        .done(StepKind::Rest, 0)
+        .read(2.0, Measured::Grown { times: 1.05 });
+    let fast = Batch::new(|_| {})
+        .done(StepKind::Rest, 0)
+        .read(2.0, Measured::Grown { times: 1.4 });
+    let (s, f) = (slow.ahead(slow.h(2.0)), fast.ahead(fast.h(2.0)));
+    assert!(f.lively.unwrap() > s.lively.unwrap());
+    assert!(f.rise_at_serve > s.rise_at_serve);
+}
+
+#[test]
+fn readings_of_the_future_change_nothing() {
+    let b = Batch::new(|_| {}).done(StepKind::Rest, 0);
+    let with = Batch::new(|_| {})
+        .done(StepKind::Rest, 0)
+        .read(9.0, Measured::Fridge { c: 9.0 });
+    assert_eq!(b.ahead(b.h(3.0)), with.ahead(with.h(3.0)));
+}
+
+#[test]
+fn a_dough_that_is_too_young_is_offered_warmth_or_time() {
+    let b = Batch::new(|_| {})
+        .done(StepKind::Rest, 0)
+        .done(StepKind::Ball, 0)
+        .read(0.1, Measured::Dough { c: 15.0 })
+        .read(3.0, Measured::Fridge { c: 2.0 })
+        .read(3.0, Measured::Room { c: 15.0 });
+    let a = b.ahead(b.h(24.0));
+    assert!(!a.fits(b.request.serve_at));
+    let codes: Vec<_> = a.remedies.iter().map(|r| r.code.as_str()).collect();
+    assert!(
+        codes.contains(&"other_temper") || codes.contains(&"warmer_place"),
+        "{codes:?}"
+    );
+    assert!(a.remedies[0].margin_h > 0.0);
+}

@@ -1,0 +1,14 @@
+//! Plans that fit a life: hands-on steps stay out of the hours in which nobody is at the bench.
+//!
+//! Question: which hours of each leg, within its limits, let a maker sleep and work, and leave the dough the most room
+//! around the serve time? Hands-on are mixing, feeding, folding, balling and carrying from place to place; the oven is
+//! lit when it must be. Source: craft notes, sections 0 and 4.
+
+mod fit;
+mod spans;
+
+pub use fit::{FitRequest, FitResult, Fitted, InTheWay, fit};
+pub use spans::{Life, Span, Why, spans, words};
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,102 @@
+use super::*;
+use crate::path::methods;
+use crate::sheet::tests::friday;
+use crate::style;
+use jiff::tz::TimeZone;
+
+fn life(quiet: &str, busy: &str) -> Life {
+    Life {
+        quiet: spans(quiet).unwrap(),
+        busy: spans(busy).unwrap(),
+    }
+}
+
+#[test]
+fn hours_are_read_as_they_are_written_and_written_as_they_were_read() {
+    for text in [
+        "22:30-06:30",
+        "Mon-Fri 08:00-16:30, Sat 10:00-12:00",
+        "Tue Thu 18:00-20:00",
+        "Fri-Sun 23:00-07:00",
+    ] {
+        assert_eq!(words(&spans(text).unwrap()), text);
+    }
+    assert_eq!(
+        words(&spans("mon–wed 8-9.15").unwrap()),
+        "Mon-Wed 08:00-09:15"
+    );
+    assert_eq!(spans(" ").unwrap(), vec![]);
+    for bad in [
+        "at night",
+        "25:00-26:00",
+        "08:00",
+        "Xyz 08:00-09:00",
+        "08:00-08:00",
+    ] {
+        assert!(spans(bad).unwrap_err().contains("22:30-06:30"), "{bad}");
+    }
+}
+
+#[test]
+fn quiet_hours_run_past_midnight_and_busy_ones_keep_to_their_days() {
+    let zone = TimeZone::get("Europe/London").unwrap();
+    let l = life("22:30-06:30", "Mon-Fri 08:00-16:30");
+    let away = |t: &str| l.away(t.parse().unwrap(), &zone).map(|(w, _)| w);
+    assert_eq!(away("2026-11-27T23:00:00Z"), Some(Why::Quiet));
+    assert_eq!(away("2026-11-28T06:00:00Z"), Some(Why::Quiet));
+    assert_eq!(away("2026-11-27T10:00:00Z"), Some(Why::Busy));
+    assert_eq!(away("2026-11-28T10:00:00Z"), None);
+    // In summer the clock is an hour ahead of UTC.
+    assert_eq!(away("2026-07-03T21:45:00Z"), Some(Why::Quiet));
+}
+
+#[test]
+fn a_two_day_plan_keeps_every_hand_out_of_the_hours_away() {
+    let zone = TimeZone::get("Europe/London").unwrap();
+    let l = life("22:30-06:30", "Mon-Fri 08:30-16:30");
+    let mut request = friday(style::first());
+    request.formula = methods::by_key("room_then_cold_balls")
+        .unwrap()
+        .applied(&request.formula);
+    let found = fit(&FitRequest {
+        request: request.clone(),
+        life: l.clone(),
+    })
+    .unwrap();
+    assert_eq!(found.plans.len(), 3);
+    for p in &found.plans {
+        let mut r = request.clone();
+        r.formula.legs = p.legs.clone();
+        let out = crate::sheet::work_out(&r).unwrap();
+        for s in &out.steps {
+            use crate::sheet::StepKind::{Bake, Bulk, LightOven, Rest};
+            if !matches!(s.kind, Bake | Bulk | LightOven | Rest) {
+                assert_eq!(l.away(s.at, &zone), None, "{} at {}", s.title, s.at);
+            }
+        }
+        assert!(p.margin_h > 0.0);
+        for (leg, usual) in p.legs.iter().zip(request.formula.path()) {
+            assert!(leg.hours >= usual.least_h - 1e-9 && leg.hours <= usual.most_h + 1e-9);
+        }
+    }
+    // The first has the widest margin, up to what is enough.
+    let m = |i: usize| found.plans[i].margin_h.min(2.5);
+    assert!(m(0) >= m(1) && m(1) >= m(2));
+}
+
+#[test]
+fn when_nothing_fits_the_hour_in_the_way_is_named() {
+    let mut request = friday(style::first());
+    request.formula = methods::by_key("same_day")
+        .unwrap()
+        .applied(&request.formula);
+    let found = fit(&FitRequest {
+        request,
+        life: life("", "Fri 06:00-18:00"),
+    })
+    .unwrap();
+    assert!(found.plans.is_empty());
+    let way = found.in_the_way.unwrap();
+    assert_eq!((way.why, way.span.as_str()), (Why::Busy, "Fri 06:00-18:00"));
+    assert!(!way.step.is_empty());
+}
