@@ -8,14 +8,14 @@ use crate::{KitchenId, Result, StoreError, instant, is_duplicate, tap};
 use craft::fire::Tap;
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
-use sqlx::MySqlConnection;
+use sqlx::{Connection, MySqlConnection};
 use std::sync::Arc;
 use uuid::Uuid;
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct BatchId(pub u64);
 
-/// What was asked and what was worked out; neither is ever changed.
+/// What was asked and what was worked out. A change makes another plan; the former one is kept beside it.
 #[derive(Debug, PartialEq)]
 pub struct Sheet {
     pub request: SheetRequest,
@@ -36,6 +36,10 @@ pub struct Batch {
     pub name: String,
     pub created_at: Timestamp,
     pub finished_at: Option<Timestamp>,
+    /// Counts its plans from 0.
+    pub plan: u32,
+    /// When the plan was made that it follows now.
+    pub planned_at: Timestamp,
     pub sheet: Arc<Sheet>,
     pub entries: Arc<Entries>,
 }
@@ -73,7 +77,9 @@ struct Row {
     code: String,
     name: String,
     revision: u64,
+    plan: u32,
     created_at: chrono::NaiveDateTime,
+    planned_at: Option<chrono::NaiveDateTime>,
     finished_at: Option<chrono::NaiveDateTime>,
 }
 
@@ -89,7 +95,7 @@ impl Row {
         held: &Held,
     ) -> Result<Batch> {
         let id = BatchId(self.id);
-        let (sheet, entries) = match held.get(id, self.revision) {
+        let (sheet, entries) = match held.get(id, self.plan, self.revision) {
             (Some(sheet), Some(entries)) => (sheet, entries),
             (sheet, _) => {
                 let sheet = match sheet {
@@ -102,7 +108,7 @@ impl Row {
                     seen,
                     taps: tap::of_batch(db, kitchen, id).await?,
                 });
-                held.put(id, self.revision, &sheet, &entries);
+                held.put(id, (self.plan, self.revision), &sheet, &entries);
                 (sheet, entries)
             }
         };
@@ -112,6 +118,8 @@ impl Row {
             name: self.name,
             created_at: instant::from_row(self.created_at),
             finished_at: self.finished_at.map(instant::from_row),
+            plan: self.plan,
+            planned_at: instant::from_row(self.planned_at.unwrap_or(self.created_at)),
             sheet,
             entries,
         })
@@ -231,7 +239,7 @@ pub async fn by_code(
 ) -> Result<Option<Batch>> {
     let row = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, revision, created_at, finished_at FROM batch WHERE kitchen_id = ? AND code = ?",
+        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at FROM batch WHERE kitchen_id = ? AND code = ?",
         kitchen.0,
         code
     )
@@ -276,7 +284,7 @@ pub async fn made_from(
 pub async fn live(db: &mut MySqlConnection, kitchen: KitchenId, held: &Held) -> Result<Vec<Batch>> {
     let rows = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, revision, created_at, finished_at FROM batch
+        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at FROM batch
          WHERE kitchen_id = ? AND finished_at IS NULL ORDER BY serve_at, id LIMIT 60",
         kitchen.0
     )
@@ -295,7 +303,7 @@ pub async fn finished(
 ) -> Result<Vec<Batch>> {
     let rows = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, revision, created_at, finished_at FROM batch
+        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at FROM batch
          WHERE kitchen_id = ? AND finished_at IS NOT NULL ORDER BY finished_at DESC, id DESC LIMIT ? OFFSET ?",
         kitchen.0,
         most,
@@ -342,6 +350,91 @@ pub(crate) async fn entered(
     .execute(db)
     .await?;
     Ok(())
+}
+
+/// What became of a changed plan.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Replanned {
+    Done,
+    /// Somebody changed it meanwhile: the number of the plan that it follows now.
+    Stale(u32),
+}
+
+/// A plan to take the place of another.
+#[derive(Debug, Clone, Copy)]
+pub struct NewPlan<'a> {
+    /// The number of the plan that it began from.
+    pub of: u32,
+    pub request: &'a SheetRequest,
+    pub result: &'a SheetResult,
+    pub why: &'a str,
+}
+
+/// Puts another plan in place of the one that a batch follows; the former is kept.
+pub async fn replan(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+    new: &NewPlan<'_>,
+    now: Timestamp,
+) -> Result<Replanned> {
+    let mut tx = db.begin().await?;
+    lock(&mut tx, kitchen, batch).await?;
+    let plan = sqlx::query_scalar!(
+        "SELECT plan FROM batch WHERE kitchen_id = ? AND id = ?",
+        kitchen.0,
+        batch.0
+    )
+    .fetch_one(&mut *tx)
+    .await?;
+    if plan != new.of {
+        return Ok(Replanned::Stale(plan));
+    }
+    let now = instant::to_row(now);
+    sqlx::query!(
+        "INSERT INTO batch_plan (kitchen_id, batch_id, plan, request, result, why, replaced_at)
+         SELECT kitchen_id, id, plan, request, result, ?, ? FROM batch WHERE kitchen_id = ? AND id = ?",
+        new.why,
+        now,
+        kitchen.0,
+        batch.0
+    )
+    .execute(&mut *tx)
+    .await?;
+    sqlx::query!(
+        "UPDATE batch SET request = ?, result = ?, serve_at = ?, plan = plan + 1, planned_at = ?
+         WHERE kitchen_id = ? AND id = ?",
+        written(new.request)?,
+        written(new.result)?,
+        instant::to_row(new.request.serve_at),
+        now,
+        kitchen.0,
+        batch.0
+    )
+    .execute(&mut *tx)
+    .await?;
+    entered(&mut tx, kitchen, batch, false).await?;
+    tx.commit().await?;
+    Ok(Replanned::Done)
+}
+
+/// Why each former plan of a batch was left, the first one first.
+pub async fn left_plans(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+) -> Result<Vec<(Timestamp, String)>> {
+    let rows = sqlx::query!(
+        "SELECT replaced_at, why FROM batch_plan WHERE kitchen_id = ? AND batch_id = ? ORDER BY plan",
+        kitchen.0,
+        batch.0
+    )
+    .fetch_all(db)
+    .await?;
+    Ok(rows
+        .into_iter()
+        .map(|r| (instant::from_row(r.replaced_at), r.why))
+        .collect())
 }
 
 /// When the demo's youngest untouched batch was made.

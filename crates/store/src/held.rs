@@ -1,7 +1,7 @@
 //! Copies of batches that were read before, each true for one revision of its row.
 //!
-//! A page then costs one statement: the rows with their revisions. Sheets never change and ids are never used
-//! again; entries are believed only under the revision they were read for.
+//! A page then costs one statement: the rows with their revisions. A sheet is believed under the number of
+//! its plan, entries under the revision they were read for; ids are never used again.
 
 use crate::batch::{BatchId, Entries, Sheet};
 use std::collections::HashMap;
@@ -12,6 +12,7 @@ const MOST: usize = 512;
 
 #[derive(Debug)]
 struct Copy {
+    plan: u32,
     revision: u64,
     sheet: Arc<Sheet>,
     entries: Arc<Entries>,
@@ -27,10 +28,11 @@ impl Held {
         self.0.lock().unwrap_or_else(|e| e.into_inner())
     }
 
-    /// The sheet of a batch, and its entries if they are held for this revision.
+    /// The sheet of a batch if it is held for this plan, and its entries if they are held for this revision.
     pub(crate) fn get(
         &self,
         batch: BatchId,
+        plan: u32,
         revision: u64,
     ) -> (Option<Arc<Sheet>>, Option<Arc<Entries>>) {
         let copies = self.copies();
@@ -38,13 +40,14 @@ impl Held {
         let entries = copy
             .filter(|c| c.revision == revision)
             .map(|c| c.entries.clone());
-        (copy.map(|c| c.sheet.clone()), entries)
+        let sheet = copy.filter(|c| c.plan == plan).map(|c| c.sheet.clone());
+        (sheet, entries)
     }
 
     pub(crate) fn put(
         &self,
         batch: BatchId,
-        revision: u64,
+        (plan, revision): (u32, u64),
         sheet: &Arc<Sheet>,
         entries: &Arc<Entries>,
     ) {
@@ -55,6 +58,7 @@ impl Held {
         copies.insert(
             batch,
             Copy {
+                plan,
                 revision,
                 sheet: sheet.clone(),
                 entries: entries.clone(),

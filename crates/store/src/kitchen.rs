@@ -1,8 +1,10 @@
 //! The kitchen: what every other row belongs to, and what is usual in it.
 
+use crate::batch::written;
 use crate::{Result, StoreError, instant};
 use craft::formula::Scales;
 use craft::sheet::KitchenUsual;
+use craft::sheet::life::Life;
 use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
 use jiff::Timestamp;
 use sqlx::MySqlConnection;
@@ -37,16 +39,51 @@ pub struct Kitchen {
     pub name: String,
     pub usual: KitchenUsual,
     pub reads: Reads,
+    pub rhythm: Rhythm,
+    /// The secret part of its calendar feed's address; empty until it was first asked for.
+    pub feed_key: String,
     /// Counts its changes.
     pub revision: u64,
+}
+
+/// When nobody is at the bench, and how well the temperatures are known.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Rhythm {
+    pub life: Life,
+    /// Whether somebody put a thermometer into the fridge.
+    pub fridge_measured: bool,
+    /// How far off fridge and room may be, K.
+    pub fridge_off_c: f64,
+    pub room_off_c: f64,
+}
+
+impl Default for Rhythm {
+    fn default() -> Self {
+        Rhythm {
+            life: Life::default(),
+            fridge_measured: false,
+            fridge_off_c: 1.0,
+            room_off_c: 2.0,
+        }
+    }
+}
+
+fn life_of(json: Option<&str>) -> Result<Life> {
+    match json {
+        None => Ok(Life::default()),
+        Some(json) => {
+            serde_json::from_str(json).map_err(|e| StoreError::Unreadable(format!("life: {e}")))
+        }
+    }
 }
 
 /// The kitchen that was made first: the only one until there is sign-in.
 pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
     let row = sqlx::query!(
-        "SELECT id, name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c, fridge_c,
-                tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, revision
-         FROM kitchen ORDER BY id LIMIT 1"
+        r#"SELECT id, name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c, fridge_c,
+                tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, life, fridge_measured AS "fridge_measured: bool",
+                fridge_off_c, room_off_c, feed_key, revision
+         FROM kitchen ORDER BY id LIMIT 1"#
     )
     .fetch_optional(db)
     .await?;
@@ -72,6 +109,13 @@ pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
                 length: one_of(&LENGTHS, &r.length_unit)?,
                 currency: r.currency,
             },
+            rhythm: Rhythm {
+                life: life_of(r.life.as_deref())?,
+                fridge_measured: r.fridge_measured,
+                fridge_off_c: r.fridge_off_c,
+                room_off_c: r.room_off_c,
+            },
+            feed_key: r.feed_key,
             revision: r.revision,
         })
     })
@@ -114,13 +158,15 @@ pub struct NewKitchen {
     pub name: String,
     pub usual: KitchenUsual,
     pub reads: Reads,
+    pub rhythm: Rhythm,
 }
 
 pub async fn add(db: &mut MySqlConnection, k: &NewKitchen, now: Timestamp) -> Result<KitchenId> {
     let done = sqlx::query!(
         "INSERT INTO kitchen (name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c,
-                              fridge_c, tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, created_at)
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                              fridge_c, tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, life, fridge_measured, fridge_off_c,
+                              room_off_c, created_at)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         k.name,
         k.usual.time_zone,
         k.usual.altitude_m,
@@ -134,6 +180,10 @@ pub async fn add(db: &mut MySqlConnection, k: &NewKitchen, now: Timestamp) -> Re
         k.usual.scales.kitchen_scale_g,
         k.usual.scales.fine_scale_g,
         k.usual.scales.mixer_holds_g,
+        written(&k.rhythm.life)?,
+        k.rhythm.fridge_measured,
+        k.rhythm.fridge_off_c,
+        k.rhythm.room_off_c,
         instant::to_row(now)
     )
     .execute(db)
@@ -151,7 +201,7 @@ pub async fn change(
     let done = sqlx::query!(
         "UPDATE kitchen SET name = ?, time_zone = ?, altitude_m = ?, temperature_unit = ?, weight_unit = ?, length_unit = ?,
                 currency = ?, room_c = ?, fridge_c = ?, tap_water_c = ?, kitchen_scale_g = ?, fine_scale_g = ?,
-                mixer_holds_g = ?, revision = revision + 1
+                mixer_holds_g = ?, life = ?, fridge_measured = ?, fridge_off_c = ?, room_off_c = ?, revision = revision + 1
          WHERE id = ? AND revision = ?",
         k.name,
         k.usual.time_zone,
@@ -166,10 +216,22 @@ pub async fn change(
         k.usual.scales.kitchen_scale_g,
         k.usual.scales.fine_scale_g,
         k.usual.scales.mixer_holds_g,
+        written(&k.rhythm.life)?,
+        k.rhythm.fridge_measured,
+        k.rhythm.fridge_off_c,
+        k.rhythm.room_off_c,
         id.0,
         revision
     )
     .execute(db)
     .await?;
     Ok(done.rows_affected() == 1)
+}
+
+/// Gives the calendar feed another address; the former one leads nowhere from then on.
+pub async fn renew_feed(db: &mut MySqlConnection, id: KitchenId, key: &str) -> Result<()> {
+    sqlx::query!("UPDATE kitchen SET feed_key = ? WHERE id = ?", key, id.0)
+        .execute(db)
+        .await?;
+    Ok(())
 }

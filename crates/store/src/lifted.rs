@@ -32,6 +32,16 @@ pub(crate) fn result(code: &str, json: &str) -> Result<SheetResult> {
     {
         lift_formula(formula);
     }
+    if let Some(steps) = v.get_mut("steps").and_then(Value::as_array_mut) {
+        // Steps of those days were known by their place.
+        for (i, step) in steps
+            .iter_mut()
+            .filter_map(Value::as_object_mut)
+            .enumerate()
+        {
+            step.entry("number").or_insert(json!(i));
+        }
+    }
     serde_json::from_value(v).map_err(|e| unreadable(code, &e))
 }
 

@@ -1,4 +1,4 @@
-//! Observations: steps done, temperatures read, remarks. They are only ever added.
+//! Observations: steps done and left out, temperatures read, tubs marked, remarks. They are only ever added.
 
 use crate::batch::{BatchId, entered};
 use crate::{KitchenId, Result, StoreError, instant, is_duplicate};
@@ -12,10 +12,27 @@ use uuid::Uuid;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum Seen {
-    StepDone { step_position: u16 },
-    StepUndone { step_position: u16 },
-    Reading { subject: Subject, celsius: f64 },
-    Remark { remark: String },
+    StepDone {
+        step_position: u16,
+    },
+    StepUndone {
+        step_position: u16,
+    },
+    /// It was left out.
+    StepSkipped {
+        step_position: u16,
+    },
+    Reading {
+        subject: Subject,
+        celsius: f64,
+    },
+    /// The dough in a marked tub stands at so many times its first volume.
+    Grown {
+        times: f64,
+    },
+    Remark {
+        remark: String,
+    },
 }
 
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -33,6 +50,7 @@ struct Row {
     step_position: Option<u16>,
     subject: Option<String>,
     celsius: Option<f64>,
+    times: Option<f64>,
     remark: Option<String>,
     at: chrono::NaiveDateTime,
 }
@@ -47,6 +65,12 @@ impl Row {
             },
             "step_undone" => Seen::StepUndone {
                 step_position: self.step_position.ok_or_else(lacks)?,
+            },
+            "step_skipped" => Seen::StepSkipped {
+                step_position: self.step_position.ok_or_else(lacks)?,
+            },
+            "grown" => Seen::Grown {
+                times: self.times.ok_or_else(lacks)?,
             },
             "reading" => Seen::Reading {
                 subject: self
@@ -80,25 +104,48 @@ pub async fn add(
     now: Timestamp,
     by_demo: bool,
 ) -> Result<()> {
-    let (kind, position, subject, celsius, remark) = match &o.seen {
-        Seen::StepDone { step_position } => ("step_done", Some(*step_position), None, None, None),
+    let (mut position, mut subject, mut celsius, mut times, mut remark) =
+        (None, None, None, None, None);
+    let kind = match &o.seen {
+        Seen::StepDone { step_position } => {
+            position = Some(*step_position);
+            "step_done"
+        }
         Seen::StepUndone { step_position } => {
-            ("step_undone", Some(*step_position), None, None, None)
+            position = Some(*step_position);
+            "step_undone"
         }
-        Seen::Reading { subject, celsius } => {
-            ("reading", None, Some(subject.key()), Some(*celsius), None)
+        Seen::StepSkipped { step_position } => {
+            position = Some(*step_position);
+            "step_skipped"
         }
-        Seen::Remark { remark } => ("remark", None, None, None, Some(remark.as_str())),
+        Seen::Reading {
+            subject: of,
+            celsius: c,
+        } => {
+            (subject, celsius) = (Some(of.key()), Some(*c));
+            "reading"
+        }
+        Seen::Grown { times: t } => {
+            times = Some(*t);
+            "grown"
+        }
+        Seen::Remark { remark: text } => {
+            remark = Some(text.as_str());
+            "remark"
+        }
     };
     let mut tx = db.begin().await?;
     let done = sqlx::query!(
-        "INSERT INTO observation (kitchen_id, batch_id, entry_key, kind, step_position, subject, celsius, remark, at, recorded_at)
-         SELECT kitchen_id, id, ?, ?, ?, ?, ?, ?, ?, ? FROM batch WHERE kitchen_id = ? AND id = ?",
+        "INSERT INTO observation (kitchen_id, batch_id, entry_key, kind, step_position, subject, celsius, times, remark, at,
+                                  recorded_at)
+         SELECT kitchen_id, id, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM batch WHERE kitchen_id = ? AND id = ?",
         entry_key.to_string(),
         kind,
         position,
         subject,
         celsius,
+        times,
         remark,
         instant::to_row(o.at),
         instant::to_row(now),
@@ -124,7 +171,7 @@ pub async fn of_batch(
 ) -> Result<Vec<Observation>> {
     let rows = sqlx::query_as!(
         Row,
-        "SELECT id, kind, step_position, subject, celsius, remark, at
+        "SELECT id, kind, step_position, subject, celsius, times, remark, at
          FROM observation WHERE kitchen_id = ? AND batch_id = ? ORDER BY at, id",
         kitchen.0,
         batch.0

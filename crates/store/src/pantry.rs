@@ -1,9 +1,10 @@
-//! The pantry: flours, leavens, scales, pans, boxes, goods and the maker's own styles. Each is a row of facts; a change
+//! The pantry: flours, leavens, scales, pans, boxes, goods, places and the maker's own styles and methods. Each is a row of facts; a change
 //! that began from an older one is refused with the newer one shown.
 
 use crate::batch::written;
 use crate::{KitchenId, Result, StoreError, instant};
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
+use craft::path::{Method, Place};
 use craft::style::Style;
 use jiff::Timestamp;
 use serde::Serialize;
@@ -26,7 +27,7 @@ macro_rules! facts {
         }
     )*};
 }
-facts!(Flour => "flour", Leaven => "leaven", Scale => "scale", Pan => "pan", DoughBox => "box", Good => "good", Style => "style");
+facts!(Flour => "flour", Leaven => "leaven", Scale => "scale", Pan => "pan", DoughBox => "box", Good => "good", Style => "style", Place => "place", Method => "method");
 
 /// A row of the pantry.
 #[derive(Debug, Clone, PartialEq)]
@@ -54,21 +55,6 @@ fn item<F: Facts>(id: u64, revision: u64, json: &str) -> Result<Item<F>> {
     })
 }
 
-/// All of a kind, by name.
-pub async fn list<F: Facts>(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<Vec<Item<F>>> {
-    let rows = sqlx::query!(
-        "SELECT id, revision, facts FROM pantry_item
-         WHERE kitchen_id = ? AND kind = ? AND archived_at IS NULL ORDER BY name, id LIMIT 500",
-        kitchen.0,
-        F::KIND
-    )
-    .fetch_all(db)
-    .await?;
-    rows.iter()
-        .map(|r| item(r.id, r.revision, &r.facts))
-        .collect()
-}
-
 /// All that a pantry holds, by name within each kind.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Everything {
@@ -79,6 +65,8 @@ pub struct Everything {
     pub boxes: Vec<Item<DoughBox>>,
     pub goods: Vec<Item<Good>>,
     pub styles: Vec<Item<Style>>,
+    pub places: Vec<Item<Place>>,
+    pub methods: Vec<Item<Method>>,
 }
 
 /// All kinds by one statement.
@@ -100,6 +88,8 @@ pub async fn everything(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<
             Pan::KIND => out.pans.push(item(id, rev, facts)?),
             DoughBox::KIND => out.boxes.push(item(id, rev, facts)?),
             Good::KIND => out.goods.push(item(id, rev, facts)?),
+            Place::KIND => out.places.push(item(id, rev, facts)?),
+            Method::KIND => out.methods.push(item(id, rev, facts)?),
             _ => out.styles.push(item(id, rev, facts)?),
         }
     }

@@ -62,6 +62,7 @@ async fn add_kitchen(pool: &MySqlPool, name: &str) -> Result<KitchenId> {
     let new = NewKitchen {
         name: name.into(),
         usual: usual(),
+        rhythm: Default::default(),
         reads: Reads::default(),
     };
     Ok(kitchen::add(
@@ -653,6 +654,7 @@ async fn a_kitchen_is_changed_by_one_at_a_time() -> Result<()> {
     let mut new = NewKitchen {
         name: "Signal box".into(),
         usual: usual(),
+        rhythm: Default::default(),
         reads: Reads::default(),
     };
     new.reads.weight = craft::units::WeightUnit::Pounds;

@@ -4,6 +4,7 @@
 //! the folds during it. Each may stretch between its own limits, which is what plans around a life use. Source: craft
 //! notes, section 4.
 
+pub mod day;
 pub mod methods;
 
 pub use methods::Method;

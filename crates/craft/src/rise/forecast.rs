@@ -73,6 +73,19 @@ pub struct Window {
     /// Absent when it is still ready at the end of what was looked at (`looked_to_h`).
     pub to_h: Option<f64>,
     pub looked_to_h: f64,
+    /// What held it back until then.
+    pub opens_by: Part,
+    pub shuts_by: Shuts,
+}
+
+/// What ends a window.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Shuts {
+    /// Too much gas: it would collapse.
+    Gas,
+    /// The gluten is spent.
+    Gluten,
 }
 
 /// What a preferment handed over.
@@ -391,7 +404,18 @@ fn window(t: &Trace) -> Option<Window> {
         return None;
     }
     let to = (from..t.seen.len()).find(|&i| t.seen[i].1.label.is_past());
+    // The step before was still held back by something; at the very first there is none.
+    let opens_by = t.seen[from.saturating_sub(1).max(shaped)]
+        .1
+        .ripeness
+        .limiting();
+    let shuts_by = match to {
+        Some(i) if t.seen[i].1.reserve < 0.0 => Shuts::Gluten,
+        _ => Shuts::Gas,
+    };
     Some(Window {
+        opens_by,
+        shuts_by,
         from_h: t.series.steps[from].end_h,
         to_h: to.map(|i| t.series.steps[i].end_h),
         looked_to_h: t.series.steps.last().map_or(0.0, |s| s.end_h),

@@ -32,7 +32,7 @@ pub mod spread;
 pub mod vigour;
 
 pub(crate) use forecast::{Look, foresee, hand_overs, quick_window};
-pub use forecast::{RisePoint, RiseResult, Temperatures, Window, forecast};
+pub use forecast::{RisePoint, RiseResult, Shuts, Temperatures, Window, forecast};
 pub use lengths::{HoursAnswer, HoursRequest, solve_hours};
 pub use request::{Air, Container, Event, Kind, Preferment, RiseRequest, Shape, Stage};
 pub use ripeness::{Handling, Label, Part};

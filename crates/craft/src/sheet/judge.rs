@@ -33,7 +33,7 @@ pub(super) fn notes(
 }
 
 /// A time as the sheet says it, to the quarter hour: finer would be false precision.
-fn quarter(t: Timestamp, zone: &TimeZone) -> String {
+pub(super) fn quarter(t: Timestamp, zone: &TimeZone) -> String {
     let s = t.as_second();
     let rounded = Timestamp::from_second((s + 450).div_euclid(900) * 900).unwrap_or(t);
     rounded

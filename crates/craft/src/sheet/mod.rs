@@ -5,15 +5,18 @@
 //! UTC; the time zone serves only to say clock times and to find the night.
 
 pub mod ahead;
+pub mod certain;
 pub mod choose;
 mod judge;
 pub mod life;
+mod no_fridge;
 mod plan;
 pub mod progress;
 mod raise;
 mod too_near;
 
-pub use plan::{PlannedStep, StepKind, min_s};
+pub use certain::{Likely, Sure};
+pub use plan::{PlannedStep, StepKind, carry_numbers, min_s};
 
 use crate::fire::programme::Programme;
 use crate::formula::{Doses, Formula, FormulaResult, Ingredient, Scales, weigh};
@@ -21,7 +24,9 @@ use crate::mix::{WaterRequest, WaterResult, water};
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, Refused};
 use crate::rise::spread::spread_of;
-use crate::rise::{Band, Doubts, Label, RiseRequest, RiseResult, Spread, Temperatures, hand_overs};
+use crate::rise::{
+    Doubts, Label, Part, RiseRequest, RiseResult, Shuts, Temperatures, Window, hand_overs,
+};
 use crate::style::Style;
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
@@ -101,6 +106,22 @@ pub struct ReadyWindow {
     /// Absent when it is still ready at the end of the forecast.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub to_at: Option<Timestamp>,
+    /// What held it back until then, and what ends it; absent in batches of before.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub opens_by: Option<Part>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub shuts_by: Option<Shuts>,
+}
+
+impl ReadyWindow {
+    pub(crate) fn of(w: &Window, mixed_at: Timestamp) -> ReadyWindow {
+        ReadyWindow {
+            from_at: mixed_at + hours(w.from_h),
+            to_at: w.to_h.map(|h| mixed_at + hours(h)),
+            opens_by: Some(w.opens_by),
+            shuts_by: w.to_h.map(|_| w.shuts_by),
+        }
+    }
 }
 
 /// A stage as the picture shows it.
@@ -339,6 +360,7 @@ pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
 pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseRequest), Refused> {
     r.check()?;
     let zone = r.zone()?;
+    no_fridge::refuse(r, &zone)?;
     let mut doses = Doses::stated(&r.formula);
     let bare = weigh(&r.formula, &r.scales, &doses).map_err(in_formula)?;
     let dough_c = water(&r.bowl(&bare)).map_err(raise::at_water)?.dough_c;
@@ -351,10 +373,7 @@ pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseReque
     // Once more with the yeast in: the water of the steps is the water of the sheet.
     let mut bowl = water(&r.bowl(&formula)).map_err(raise::at_water)?;
     let mixed_at = r.mixed_at();
-    let window = rise.window.map(|w| ReadyWindow {
-        from_at: mixed_at + hours(w.from_h),
-        to_at: w.to_h.map(|h| mixed_at + hours(h)),
-    });
+    let window = rise.window.map(|w| ReadyWindow::of(&w, mixed_at));
     let mut notes = std::mem::take(&mut formula.notes);
     notes.append(&mut bowl.notes);
     notes.extend(raise::notes(r, &raised, alone));
@@ -388,40 +407,6 @@ pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseReque
     Ok((out, dough))
 }
 
-/// An edge of the window: most likely, and the band that it lies in.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
-pub struct Likely {
-    pub at: Timestamp,
-    pub early_at: Timestamp,
-    pub late_at: Timestamp,
-}
-
-/// How sure the ready window is.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
-pub struct Sure {
-    pub ready: Likely,
-    /// Absent when the window is open.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub past: Option<Likely>,
-    /// What the doubts do to the moment of readiness, the heaviest first.
-    pub weights: Vec<crate::rise::spread::Weight>,
-}
-
-impl Sure {
-    fn of(s: &Spread, mixed_at: Timestamp) -> Sure {
-        let likely = |b: &Band| Likely {
-            at: mixed_at + hours(b.likely_h),
-            early_at: mixed_at + hours(b.early_h),
-            late_at: mixed_at + hours(b.late_h),
-        };
-        Sure {
-            ready: likely(&s.ready),
-            past: s.past.as_ref().map(likely),
-            weights: s.weights.clone(),
-        }
-    }
-}
-
 /// Works a sheet out and says how sure its window is; `None` when it is never ready.
 ///
 /// Errors: as [`work_out`].
@@ -432,7 +417,8 @@ pub fn work_out_surely(
     let (result, dough) = work_out_whole(r)?;
     let handed = hand_overs(&dough, Temperatures::InsideTheDough);
     let sure = spread_of(&dough, doubts, Temperatures::InsideTheDough, &handed)
-        .map(|s| Sure::of(&s, result.mixed_at));
+        .zip(result.window)
+        .map(|(s, w)| Sure::of(&s, &w));
     Ok((result, sure))
 }
 

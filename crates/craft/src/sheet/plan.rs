@@ -593,3 +593,22 @@ fn bake(r: &SheetRequest, f: &FormulaResult) -> String {
 pub fn min_s(s: u32) -> String {
     format!("{}:{:02}", s / 60, s % 60)
 }
+
+/// Steps of a changed plan keep the numbers that they had: what was marked done stays done. New ones get new numbers.
+pub fn carry_numbers(before: &[PlannedStep], after: &mut [PlannedStep]) {
+    let mut next = before.iter().map(|s| s.number + 1).max().unwrap_or(0);
+    let mut taken: Vec<u16> = Vec::new();
+    for step in after {
+        let same = before
+            .iter()
+            .find(|b| b.kind == step.kind && !taken.contains(&b.number));
+        step.number = match same {
+            Some(b) => b.number,
+            None => {
+                next += 1;
+                next - 1
+            }
+        };
+        taken.push(step.number);
+    }
+}

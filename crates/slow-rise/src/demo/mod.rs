@@ -10,10 +10,11 @@ use anyhow::{Context, Result, bail};
 use craft::fire::{Tap, TapKind, Verdict};
 use craft::formula::Scales;
 use craft::reading::Subject;
+use craft::sheet::life::{Life, spans};
 use craft::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
 use jiff::{SignedDuration, Timestamp};
 use store::batch::{self, Batch, NewBatch, Origin};
-use store::kitchen::{self, Kitchen, NewKitchen, Reads};
+use store::kitchen::{self, Kitchen, NewKitchen, Reads, Rhythm};
 use store::observation::{self, Observation, Seen};
 use store::{Held, MySqlConnection, MySqlPool, tap};
 use uuid::Uuid;
@@ -72,6 +73,14 @@ fn larchfold_halt() -> NewKitchen {
             },
         },
         reads: Reads::default(),
+        rhythm: Rhythm {
+            life: Life {
+                quiet: spans("22:30-06:30").unwrap_or_default(),
+                busy: spans("Mon-Fri 09:00-12:00").unwrap_or_default(),
+            },
+            fridge_measured: true,
+            ..Rhythm::default()
+        },
     }
 }
 
@@ -149,7 +158,7 @@ impl Writer<'_> {
                     b,
                     at,
                     Seen::StepDone {
-                        step_position: i as u16,
+                        step_position: step.number,
                     },
                 )
                 .await?;

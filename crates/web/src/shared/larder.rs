@@ -2,9 +2,12 @@
 
 use crate::App;
 use crate::shared::error::Trouble;
+use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use craft::formula::Scales;
 use craft::pantry::{Need, Price, scales_of};
+use craft::path::{Method, Place, methods};
+use craft::refusal::plain;
 use craft::style::Style;
 use store::pantry::{Everything, everything};
 
@@ -21,6 +24,31 @@ impl Larder {
     pub fn scales(&self, here: &Here) -> Scales {
         let list: Vec<_> = self.0.scales.iter().map(|s| s.facts.clone()).collect();
         scales_of(&list, here.kitchen.usual.scales)
+    }
+    /// The vigour of the kitchen's own yeast and starter, put into a form that begins.
+    pub fn enliven(&self, typed: &mut Typed) {
+        let of = |form: &str| {
+            self.0
+                .leavens
+                .iter()
+                .find(|l| l.facts.form.key() == form)
+                .map(|l| l.facts.vigour)
+        };
+        if let Some(v) = of(typed.text("yeast.form")) {
+            typed.set("yeast_vigour", plain(v));
+        }
+        if let Some(v) = of("starter") {
+            typed.set("leaven_vigour", plain(v));
+        }
+    }
+    /// The kitchen's places, besides its room and its fridge.
+    pub fn places(&self) -> Vec<Place> {
+        self.0.places.iter().map(|p| p.facts.clone()).collect()
+    }
+    /// The methods: those that ship, then the kitchen's own.
+    pub fn methods(&self) -> Vec<Method> {
+        let own = self.0.methods.iter().map(|m| m.facts.clone());
+        methods::all().iter().cloned().chain(own).collect()
     }
     pub fn prices(&self) -> Vec<Price> {
         let flours = self.0.flours.iter().filter_map(|f| {

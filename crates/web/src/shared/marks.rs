@@ -36,9 +36,13 @@ pub fn stop(stop: &Stop) -> String {
 pub fn step(kind: &StepKind) -> String {
     svg(match kind {
         StepKind::Preferment | StepKind::Mix => MIX,
-        StepKind::Rest | StepKind::Bulk | StepKind::Temper => RISE,
-        StepKind::Fold | StepKind::Ball | StepKind::Pan => SHAPE,
-        StepKind::PrefermentCold | StepKind::Cold => COLD,
+        StepKind::Rest | StepKind::Bulk | StepKind::Temper | StepKind::Thaw | StepKind::Move => {
+            RISE
+        }
+        StepKind::Fold | StepKind::Ball | StepKind::Reball | StepKind::Degas | StepKind::Pan => {
+            SHAPE
+        }
+        StepKind::PrefermentCold | StepKind::Cold | StepKind::Freeze => COLD,
         StepKind::LightOven => FIRE,
         StepKind::Bake => BAKE,
     })

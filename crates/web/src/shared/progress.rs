@@ -2,6 +2,7 @@
 
 use craft::fire::Run;
 use craft::reading::Subject;
+use craft::sheet::ahead::{Happened, Measured, Reading, StepPast};
 use craft::sheet::progress::{Progress, Stand};
 use jiff::Timestamp;
 use store::batch::Batch;
@@ -13,19 +14,28 @@ pub struct Told {
     pub batch: Batch,
     pub run: Run,
     pub progress: Progress,
+    /// For each step, whether it was left out.
+    pub skipped: Vec<bool>,
 }
 
 impl Told {
     pub fn of(batch: Batch) -> Told {
-        let mut done: Vec<Option<Timestamp>> = vec![None; batch.sheet.result.steps.len()];
-        for o in &batch.entries.seen {
-            let (position, at) = match o.seen {
-                Seen::StepDone { step_position } => (step_position, Some(o.at)),
-                Seen::StepUndone { step_position } => (step_position, None),
+        let steps = &batch.sheet.result.steps;
+        let mut done: Vec<Option<Timestamp>> = vec![None; steps.len()];
+        let mut skipped = vec![false; steps.len()];
+        // In the order of entering: the last word about a step holds.
+        let mut entered: Vec<&Observation> = batch.entries.seen.iter().collect();
+        entered.sort_by_key(|o| o.id);
+        for o in entered {
+            let (number, at, skip) = match o.seen {
+                Seen::StepDone { step_position } => (step_position, Some(o.at), false),
+                Seen::StepUndone { step_position } => (step_position, None, false),
+                Seen::StepSkipped { step_position } => (step_position, Some(o.at), true),
                 _ => continue,
             };
-            if let Some(step) = done.get_mut(usize::from(position)) {
-                *step = at;
+            // A step is known by its number: its place may be another since the plan was changed.
+            if let Some(i) = steps.iter().position(|s| s.number == number) {
+                (done[i], skipped[i]) = (at, skip);
             }
         }
         let run = Run::of(&batch.entries.taps);
@@ -40,6 +50,44 @@ impl Told {
             batch,
             run,
             progress,
+            skipped,
+        }
+    }
+
+    /// What happened so far, as the forecast takes it. A step that was left out did not happen.
+    pub fn happened(&self) -> Happened {
+        let steps = &self.batch.sheet.result.steps;
+        let past = steps
+            .iter()
+            .zip(&self.progress.done_at)
+            .zip(&self.skipped)
+            .filter_map(|((s, at), skipped)| {
+                let at = at.filter(|_| !skipped)?;
+                Some(StepPast {
+                    number: s.number,
+                    at,
+                })
+            })
+            .collect();
+        let readings = self
+            .seen()
+            .filter_map(|o| {
+                let measured = match o.seen {
+                    Seen::Reading { subject, celsius } => match subject {
+                        Subject::Dough => Measured::Dough { c: celsius },
+                        Subject::Room => Measured::Room { c: celsius },
+                        Subject::Fridge => Measured::Fridge { c: celsius },
+                        Subject::Water | Subject::Floor => return None,
+                    },
+                    Seen::Grown { times } => Measured::Grown { times },
+                    _ => return None,
+                };
+                Some(Reading { at: o.at, measured })
+            })
+            .collect();
+        Happened {
+            steps: past,
+            readings,
         }
     }
 

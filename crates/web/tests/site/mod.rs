@@ -101,6 +101,7 @@ impl Site {
                 tap_water_c: 9.5,
                 scales: Default::default(),
             },
+            rhythm: Default::default(),
             reads: Reads {
                 temperature: temperature_unit,
                 weight: weight_unit,

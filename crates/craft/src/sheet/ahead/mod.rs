@@ -9,7 +9,7 @@ mod remedy;
 
 pub use remedy::{Change, Remedied};
 
-use super::{ClockPoint, ReadyWindow, SheetRequest, SheetResult, Sure, hours};
+use super::{ClockPoint, ReadyWindow, SheetRequest, SheetResult, Sure};
 use crate::path::Place;
 use crate::refusal::Refused;
 use crate::rise::spread::spread_of;
@@ -175,12 +175,10 @@ pub fn from_now(q: &Asked) -> Result<Ahead, Refused> {
     let handed = hand_overs(&dough, INSIDE);
     let rise = foresee(&dough, INSIDE, &handed, Look::Beyond);
     let mixed_at = course.mixed_at;
-    let window = rise.window.map(|w| ReadyWindow {
-        from_at: mixed_at + hours(w.from_h),
-        to_at: w.to_h.map(|h| mixed_at + hours(h)),
-    });
-    let sure =
-        spread_of(&dough, &course.doubts(q), INSIDE, &handed).map(|s| Sure::of(&s, mixed_at));
+    let window = rise.window.map(|w| ReadyWindow::of(&w, mixed_at));
+    let sure = spread_of(&dough, &course.doubts(q), INSIDE, &handed)
+        .zip(window)
+        .map(|(s, w)| Sure::of(&s, &w));
     let remedies = remedy::remedies(q, &course, window, &rise, &handed);
     Ok(Ahead {
         mixed_at,

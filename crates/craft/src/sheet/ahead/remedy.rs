@@ -82,10 +82,8 @@ pub(super) fn remedies(
         .filter_map(|idea| {
             let dough = course.dough_through(&idea.legs, idea.serve_at);
             dough.check(true).ok()?;
-            let window = quick_window(&dough, INSIDE, handed).map(|w| ReadyWindow {
-                from_at: course.mixed_at + hours(w.from_h),
-                to_at: w.to_h.map(|h| course.mixed_at + hours(h)),
-            });
+            let window =
+                quick_window(&dough, INSIDE, handed).map(|w| ReadyWindow::of(&w, course.mixed_at));
             let margin_h = margin_h(window, idea.serve_at);
             (margin_h > now_margin + WORTH_H).then_some(Remedied {
                 code: idea.code.into(),

@@ -1,6 +1,6 @@
 use super::*;
 use crate::sheet::tests::friday;
-use crate::sheet::{StepKind, work_out};
+use crate::sheet::{StepKind, hours, work_out};
 use crate::style;
 use jiff::SignedDuration;
 

@@ -588,3 +588,58 @@ fn a_strong_flour_in_a_short_dough_is_tight() {
     assert!(codes(&r).contains(&"flour_too_strong".into()));
     assert!(!codes(&friday(style("same_day_round"))).contains(&"flour_too_strong".into()));
 }
+
+#[test]
+fn a_fridge_of_fourteen_degrees_is_no_fridge_and_says_when_the_dough_would_be_over() {
+    let e = work_out(&friday(style::first()).with(|r| r.fridge_c = 14.0)).unwrap_err();
+    assert_eq!(e.0[0].field, "fridge_c");
+    let m = &e.0[0].message;
+    assert!(
+        m.starts_with("A fridge of 14° is not a fridge: the dough would be over by "),
+        "{m}"
+    );
+    // Where nothing lies in it, its warmth is nobody's business.
+    let same_day = friday(style::first()).with(|r| {
+        r.fridge_c = 14.0;
+        r.formula.cold_h = 0.0;
+    });
+    assert!(work_out(&same_day).is_ok());
+}
+
+#[test]
+fn a_band_surrounds_the_moment_of_readiness_and_asks_for_the_fridge() {
+    let r = friday(style::first()).with(|r| r.formula.cold_h = 44.0);
+    let doubts = crate::rise::Doubts::default();
+    let (out, sure) = work_out_surely(&r, &doubts).unwrap();
+    let sure = sure.unwrap();
+    let from = out.window.unwrap().from_at;
+    assert!((sure.ready.at.duration_since(from)).as_secs().abs() < 600);
+    assert!(sure.ready.early_at < sure.ready.at && sure.ready.at < sure.ready.late_at);
+    let notes = sure.notes(&r, &doubts, false);
+    assert_eq!(notes[0].code, "fridge_doubt");
+    assert!(notes[0].todo.as_ref().unwrap().contains("never measured"));
+    assert!(notes[1].what.starts_with("Most likely ready "));
+}
+
+#[test]
+fn steps_of_a_changed_plan_keep_their_numbers() {
+    let before = work_out(&friday(style::by_key("wet_tray").unwrap()))
+        .unwrap()
+        .steps;
+    let mut after = work_out(&friday(style::by_key("wet_tray").unwrap()).with(|r| {
+        r.formula.bulk_h = 1.0;
+        r.formula.cold_h = 30.0;
+    }))
+    .unwrap()
+    .steps;
+    carry_numbers(&before, &mut after);
+    let mut seen: Vec<u16> = Vec::new();
+    for s in &after {
+        assert!(!seen.contains(&s.number), "{} twice", s.number);
+        seen.push(s.number);
+    }
+    for kind in [StepKind::Mix, StepKind::Cold, StepKind::Pan, StepKind::Bake] {
+        let number = |list: &[PlannedStep]| list.iter().find(|s| s.kind == kind).unwrap().number;
+        assert_eq!(number(&before), number(&after), "{kind:?}");
+    }
+}

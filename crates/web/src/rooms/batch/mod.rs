@@ -24,6 +24,8 @@ use store::observation::{self, Observation, Seen};
 use uuid::Uuid;
 use view::View;
 
+/// What a marked tub is called among the subjects.
+pub const TUB: &str = "tub";
 /// A remark may be so long; the database column holds as much.
 const LONGEST_REMARK: usize = 2000;
 
@@ -117,6 +119,32 @@ pub fn moment(typed: &Typed, here: &Here) -> jiff::Timestamp {
     }
 }
 
+/// When it happened, where a maker says so: a day and a time on the kitchen's clock.
+///
+/// Errors: a sentence, for a time that cannot be read or is still to come.
+pub fn told_at(typed: &Typed, here: &Here) -> Result<Option<jiff::Timestamp>, String> {
+    let text = typed.text("when");
+    if text.is_empty() {
+        return Ok(None);
+    }
+    let at = text
+        .parse::<jiff::civil::DateTime>()
+        .ok()
+        .and_then(|d| d.to_zoned(here.zone.clone()).ok())
+        .map(|z| z.timestamp())
+        .ok_or("Say when: a day and a time, such as 2026-11-27 14:30.")?;
+    let said = crate::shared::format::day_hm(&here.local(at));
+    if at > here.now + jiff::SignedDuration::from_secs(60) {
+        return Err(format!(
+            "{said} is still to come: log it when it has happened."
+        ));
+    }
+    if here.now.duration_since(at).as_hours() > 24 * 21 {
+        return Err(format!("{said} is more than three weeks ago."));
+    }
+    Ok(Some(at))
+}
+
 async fn add(
     app: &App,
     here: &Here,
@@ -125,11 +153,11 @@ async fn add(
     seen: Seen,
 ) -> Result<(), Trouble> {
     let mut db = app.db.acquire().await?;
-    let o = Observation {
-        id: 0,
-        at: moment(typed, here),
-        seen,
+    let at = match told_at(typed, here) {
+        Ok(Some(at)) => at,
+        _ => moment(typed, here),
     };
+    let o = Observation { id: 0, at, seen };
     observation::add(
         &mut db,
         here.id(),
@@ -156,18 +184,30 @@ fn back(typed: &Typed, code: &str) -> Response {
 async fn step(
     State(app): State<App>,
     here: Here,
+    theme: Theme,
     Path((code, position)): Path<(String, u16)>,
     body: Bytes,
 ) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
     let told = load::told(&app, &here, &code).await?;
-    if usize::from(position) >= told.batch.sheet.result.steps.len() {
+    let steps = &told.batch.sheet.result.steps;
+    if !steps.iter().any(|s| s.number == position) {
         return Err(Trouble::Asked(format!(
             "{code} has no step {}.",
             position + 1
         )));
     }
+    if let Err(message) = told_at(&typed, &here) {
+        let e = FieldError {
+            field: "step".into(),
+            message,
+        };
+        return render(&told, &here, theme, &typed, &[e]);
+    }
     let seen = match typed.text("do") {
+        "skip" => Seen::StepSkipped {
+            step_position: position,
+        },
         "undo" => Seen::StepUndone {
             step_position: position,
         },
@@ -192,6 +232,24 @@ async fn reading(
         field: field.into(),
         message: message.into(),
     };
+    if let Err(message) = told_at(&typed, &here) {
+        return render(&told, &here, theme, &typed, &[wrong("when", &message)]);
+    }
+    if typed.text("subject") == TUB {
+        return match number(typed.text("degrees")) {
+            Ok(times) if (1.05..=4.0).contains(&times) => {
+                add(&app, &here, &told, &typed, Seen::Grown { times }).await?;
+                Ok(back(&typed, &code))
+            }
+            _ => {
+                let e = wrong(
+                    "degrees",
+                    "How many times its first height: 1.05 to 4, such as 1.6.",
+                );
+                render(&told, &here, theme, &typed, &[e])
+            }
+        };
+    }
     let read = match (
         Subject::from_key(typed.text("subject")),
         number(typed.text("degrees")),

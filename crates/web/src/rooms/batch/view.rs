@@ -17,6 +17,7 @@ pub struct StepView {
     pub title: String,
     pub detail: String,
     pub done: Option<String>,
+    pub skipped: bool,
     /// "12 minutes late", where it was not done on time.
     pub off: Option<String>,
     pub next: bool,
@@ -49,6 +50,8 @@ pub struct View {
     pub reading_key: String,
     pub remark_key: String,
     pub reading_error: Option<String>,
+    /// What is wrong with the time of a step.
+    pub step_error: Option<String>,
     pub remark_error: Option<String>,
     pub answer_head: String,
     pub answer_core: String,
@@ -75,18 +78,21 @@ impl View {
             log: log(told, here),
             subjects: Subject::ALL
                 .into_iter()
-                .map(|s| SubjectChoice {
-                    key: s.key(),
-                    name: s.name(),
-                    chosen: s.key() == typed.text("subject"),
+                .map(|s| (s.key(), s.name()))
+                .chain([(super::TUB, "Tub, times its start")])
+                .map(|(key, name)| SubjectChoice {
+                    key,
+                    name,
+                    chosen: key == typed.text("subject"),
                 })
                 .collect(),
+            step_error: error(&["step"]),
             degrees: typed.raw("degrees").to_string(),
             degree_unit: here.measures.degree_unit(),
             remark: typed.raw("remark").to_string(),
             reading_key: Uuid::new_v4().to_string(),
             remark_key: Uuid::new_v4().to_string(),
-            reading_error: error(&["subject", "degrees"]),
+            reading_error: error(&["subject", "degrees", "when"]),
             remark_error: error(&["remark"]),
             answer_head,
             answer_core,
@@ -177,15 +183,17 @@ fn steps(told: &Told, here: &Here) -> Vec<StepView> {
         .map(|(i, s)| {
             let done = told.progress.done_at[i];
             let off = done
+                .filter(|_| !told.skipped[i])
                 .map(|d| d.duration_since(s.at))
                 .filter(|d| d.as_mins().abs() >= 10);
             StepView {
-                position: i,
+                position: usize::from(s.number),
                 mark: marks::step(&s.kind),
                 planned: day_hm(&here.local(s.at)),
                 title: s.title.clone(),
                 detail: s.detail.clone(),
                 done: done.map(|d| hm(&here.local(d))),
+                skipped: told.skipped[i],
                 off: off.map(|d| {
                     format!(
                         "{} {}",
@@ -237,7 +245,13 @@ fn log(told: &Told, here: &Here) -> Vec<LogLine> {
                     value: String::new(),
                     planned: String::new(),
                 }),
-                Seen::StepDone { .. } | Seen::StepUndone { .. } => None,
+                Seen::Grown { times } => Some(LogLine {
+                    at,
+                    what: "Marked tub".into(),
+                    value: format!("{times:.2} ×"),
+                    planned: String::new(),
+                }),
+                Seen::StepDone { .. } | Seen::StepUndone { .. } | Seen::StepSkipped { .. } => None,
             }
         })
         .collect()

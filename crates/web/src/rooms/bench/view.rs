@@ -154,7 +154,7 @@ fn just_done(live: &[Told], here: &Here) -> Option<JustDone> {
             told.batch.sheet.result.steps[position].title, told.batch.name
         ),
         code: told.batch.code.clone(),
-        position,
+        position: usize::from(told.batch.sheet.result.steps[position].number),
         key: Uuid::new_v4().to_string(),
     })
 }
@@ -170,11 +170,10 @@ fn acts(live: &[Told], here: &Here) -> Vec<Act> {
                 .result
                 .steps
                 .iter()
-                .enumerate()
                 .skip(from)
-                .map(move |(i, s)| (t, i, s))
+                .map(move |s| (t, s))
         })
-        .map(|(t, position, s)| {
+        .map(|(t, s)| {
             let local = here.local(s.at);
             Act {
                 span: span(s.at.duration_since(here.now)),
@@ -186,7 +185,7 @@ fn acts(live: &[Told], here: &Here) -> Vec<Act> {
                 call: s.kind.call(&t.batch.name),
                 detail: s.detail.clone(),
                 code: t.batch.code.clone(),
-                position,
+                position: usize::from(s.number),
                 is_bake: s.kind == StepKind::Bake,
                 key: Uuid::new_v4().to_string(),
                 at_ms: s.at.as_millisecond(),

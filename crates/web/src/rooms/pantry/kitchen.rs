@@ -19,8 +19,9 @@ use axum::routing::get;
 use craft::formula::Scales;
 use craft::refusal::{Check, FieldError, plain};
 use craft::sheet::KitchenUsual;
+use craft::sheet::life::{Life, spans, words};
 use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
-use store::kitchen::{self, NewKitchen, Reads};
+use store::kitchen::{self, NewKitchen, Reads, Rhythm};
 
 pub fn routes() -> Router<App> {
     Router::new().route("/kitchen", get(form).post(change))
@@ -54,7 +55,24 @@ fn entries(here: &Here) -> Vec<Entry> {
         text("time_zone", "Time zone", "such as Europe/London"),
         figure("altitude_m", "Altitude", "thinner air, less yeast", "m"),
         figure("room_c", "Room", "as it usually is", degree),
-        figure("fridge_c", "Fridge", "measured, 4 to 9 °C usual", degree),
+        figure(
+            "fridge_c",
+            "Fridge",
+            "home 6 until measured, walk-in 4",
+            degree,
+        ),
+        choice(
+            "fridge_measured",
+            "That fridge",
+            [
+                ("no", "was never measured"),
+                ("yes", "was measured with a thermometer"),
+            ],
+        ),
+        figure("fridge_off_c", "It may be off by", "1 usual", "K"),
+        figure("room_off_c", "The room by", "2 usual", "K"),
+        text("quiet", "Quiet hours", "nobody is up: 22:30-06:30"),
+        text("busy", "Busy hours", "no hand free: Mon-Fri 08:00-16:30"),
         figure("tap_water_c", "Tap", "cold water", degree),
         figure(
             "kitchen_scale_g",
@@ -114,6 +132,15 @@ fn typed_of(here: &Here) -> Typed {
     ] {
         put_degrees(&mut t, name, v, here);
     }
+    let rhythm = &k.rhythm;
+    t.set(
+        "fridge_measured",
+        if rhythm.fridge_measured { "yes" } else { "no" },
+    );
+    t.set("fridge_off_c", plain(rhythm.fridge_off_c));
+    t.set("room_off_c", plain(rhythm.room_off_c));
+    t.set("quiet", words(&rhythm.life.quiet));
+    t.set("busy", words(&rhythm.life.busy));
     t.set("kitchen_scale_g", plain(k.usual.scales.kitchen_scale_g));
     t.set("fine_scale_g", plain(k.usual.scales.fine_scale_g));
     match k.usual.scales.mixer_holds_g {
@@ -215,6 +242,7 @@ fn read(typed: &Typed, here: &Here) -> Result<NewKitchen, Vec<FieldError>> {
             },
             currency: typed.text("currency").into(),
         },
+        rhythm: rhythm(&mut r),
     };
     let letters = k.reads.currency.chars().count();
     if letters == 0 || letters > 3 {
@@ -231,6 +259,33 @@ fn read(typed: &Typed, here: &Here) -> Result<NewKitchen, Vec<FieldError>> {
         Ok(k)
     } else {
         Err(errors)
+    }
+}
+
+/// When nobody is at the bench, and how well the temperatures are known.
+fn rhythm(r: &mut Reader) -> Rhythm {
+    let mut hours = |field: &str| {
+        spans(r.typed.text(field)).unwrap_or_else(|e| {
+            r.refuse(field, e);
+            vec![]
+        })
+    };
+    let life = Life {
+        quiet: hours("quiet"),
+        busy: hours("busy"),
+    };
+    let mut off = |field: &str, usual: f64| {
+        let v = may(r, field, "How far off").unwrap_or(usual);
+        if v.is_finite() && !(0.0..=10.0).contains(&v) {
+            r.refuse(field, "0 to 10 degrees either way.");
+        }
+        v
+    };
+    Rhythm {
+        life,
+        fridge_off_c: off("fridge_off_c", 1.0),
+        room_off_c: off("room_off_c", 2.0),
+        fridge_measured: r.typed.text("fridge_measured") == "yes",
     }
 }
 

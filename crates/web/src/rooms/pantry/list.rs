@@ -224,6 +224,43 @@ pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Res
             none: "How many balls lie in a box.",
         },
         Shelf {
+            kind: "place",
+            path: "/pantry/places",
+            title: "Places",
+            add: "Add place",
+            rows: l
+                .places
+                .iter()
+                .map(|x| {
+                    let f = &x.facts;
+                    let day = f.profile_c.as_ref().map_or(String::new(), |p| {
+                        let low = p.iter().copied().fold(f64::INFINITY, f64::min);
+                        let high = p.iter().copied().fold(f64::NEG_INFINITY, f64::max);
+                        format!(
+                            ", {}° to {}° in a day",
+                            m.degrees(low, 0),
+                            m.degrees(high, 0)
+                        )
+                    });
+                    let says = format!("{} {}{day}", m.degrees(f.c, 1), m.degree_unit());
+                    row(x.id, &f.name, says)
+                })
+                .collect(),
+            none: "A porch, a cellar, the shelf by the oven: measured once, chosen on Rise.",
+        },
+        Shelf {
+            kind: "method",
+            path: "/rise/methods",
+            title: "My methods",
+            add: "",
+            rows: l
+                .methods
+                .iter()
+                .map(|x| row(x.id, &x.facts.name, x.facts.line.clone()))
+                .collect(),
+            none: "Set the hours on Rise and keep them as a method.",
+        },
+        Shelf {
             kind: "good",
             path: "/pantry/goods",
             title: "Other goods",

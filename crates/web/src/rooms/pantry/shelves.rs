@@ -1,15 +1,18 @@
 //! The shelves of the pantry but styles.
 
 use super::shelf::{
-    Entry, Shelf, choice, date, day, figure, length, may, must, put_day, put_length, put_may,
-    put_weight, text, weight,
+    Entry, Shelf, choice, date, day, degrees, figure, length, may, must, put_day, put_degrees,
+    put_length, put_may, put_weight, text, weight,
 };
 use crate::shared::form::{Reader, Typed};
 use crate::shared::kitchen::Here;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
 use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Pan, Scale};
-use craft::refusal::{Refused, plain};
+use craft::path::{self, Place};
+use craft::refusal::{Check, Refused, plain};
+use craft::rise::Air;
+use craft::units::Celsius;
 
 fn price(here: &Here) -> Entry {
     figure(
@@ -359,5 +362,96 @@ impl Shelf for Good {
     }
     fn checked(&self) -> Result<(), Refused> {
         self.check()
+    }
+}
+
+const AIRS: [(Air, &str, &str); 4] = [
+    (Air::Room, "room", "Room or outdoors"),
+    (Air::Fridge, "fridge", "Fridge, still air"),
+    (Air::Fan, "fan", "Fridge or walk-in with a fan"),
+    (Air::Freezer, "freezer", "Freezer"),
+];
+
+impl Shelf for Place {
+    const PATH: &'static str = "/pantry/places";
+    const TITLE: &'static str = "Place";
+    const WHY: &'static str = "Where a dough can lie, as you measured it: a home fridge runs at 4 to 9 °C, a walk-in near 4. Choose it for a leg on Rise.";
+
+    fn entries(here: &Here) -> Vec<Entry> {
+        let degree = here.measures.degree_unit();
+        vec![
+            text("name", "Name", ""),
+            choice("air", "Air", AIRS.map(|(_, k, n)| (k, n))),
+            figure("c", "Temperature", "on average", degree),
+            text("day", "Its day", "06:00 14, 15:00 23; empty: steady"),
+            figure("off_c", "May be off by", "degrees, either way", "K"),
+        ]
+    }
+    fn fresh() -> Place {
+        Place {
+            name: String::new(),
+            air: Air::Room,
+            c: 18.0,
+            profile_c: None,
+            off_c: None,
+        }
+    }
+    fn write(&self, t: &mut Typed, here: &Here) {
+        t.set("name", &self.name);
+        let key = AIRS
+            .iter()
+            .find(|a| a.0 == self.air)
+            .map_or("room", |a| a.1);
+        t.set("air", key);
+        put_degrees(t, "c", self.c, here);
+        let day = self.profile_c.as_ref().map_or(String::new(), |p| {
+            path::day::words(p, |c| here.measures.degrees_field(c))
+        });
+        t.set("day", day);
+        put_may(t, "off_c", self.off_c);
+    }
+    fn read(r: &mut Reader, here: &Here, _: Option<&Place>) -> Place {
+        let day = r.typed.text("day").to_string();
+        let profile_c = if day.is_empty() {
+            None
+        } else {
+            path::day::profile(&day)
+                .map_err(|e| r.refuse("day", e))
+                .ok()
+                .map(|p| {
+                    let unit = here.measures.temperature;
+                    p.into_iter()
+                        .map(|v| Celsius::from_reading(v, unit).0)
+                        .collect()
+                })
+        };
+        let air = AIRS
+            .iter()
+            .find(|a| a.1 == r.typed.text("air"))
+            .map_or(Air::Room, |a| a.0);
+        Place {
+            name: r.name("name", "A name"),
+            air,
+            c: degrees(r, "c", "Temperature", here),
+            profile_c,
+            off_c: may(r, "off_c", "May be off by"),
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        self.check_into(&mut c);
+        c.done().map_err(|e| {
+            // The day's field holds the hourly values.
+            Refused(
+                e.0.into_iter()
+                    .map(|mut e| {
+                        if e.field == "profile_c" {
+                            e.field = "day".into();
+                        }
+                        e
+                    })
+                    .collect(),
+            )
+        })
     }
 }

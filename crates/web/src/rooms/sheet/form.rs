@@ -10,10 +10,21 @@ use craft::flour::{FlourKind, blend};
 use craft::formula::{ExtraKind, Formula, Mode, Pieces, PrefermentKind, thickness_name};
 use craft::leaven::YeastForm;
 use craft::mix::Mixer;
+use craft::path::{Leg, Spot};
 use craft::refusal::{FieldError, plain};
 use craft::style::oven_fit::OvenKind;
 use craft::style::topping::Cook;
 use craft::style::{self, Style, Usual};
+
+/// Where a leg lies, in a word.
+pub fn where_words(spot: &Spot) -> String {
+    match spot {
+        Spot::Room => "in the room".into(),
+        Spot::Fridge => "in the fridge".into(),
+        Spot::Freezer => "in the freezer".into(),
+        Spot::Own(p) => p.name.to_lowercase(),
+    }
+}
 
 /// A number field with what was typed.
 pub struct Field {
@@ -131,6 +142,10 @@ pub struct Form {
     pub preferments: Vec<PrefermentForm>,
     pub preferment_kinds: Vec<Choice>,
     pub hours: Vec<Field>,
+    pub vigour: Vec<Field>,
+    /// The way of the dough, carried along unseen.
+    pub carried: Vec<(String, String)>,
+    pub method: String,
     pub places: Vec<Field>,
     pub bowl: Vec<Field>,
     pub mixers: Vec<Choice>,
@@ -264,7 +279,10 @@ impl Form {
             preferment_kinds: PrefermentKind::ALL
                 .map(|k| choice(k.key(), k.name(), false))
                 .into(),
-            hours: ["bulk_h", "cold_h", "temper_h"].map(|n| m.field(n)).into(),
+            hours: m.hours(),
+            vigour: m.vigour(),
+            carried: m.carried(),
+            method: typed.text("method").into(),
             places: ["room_c", "fridge_c", "target_dough_c"]
                 .map(|n| m.field(n))
                 .into(),
@@ -442,6 +460,55 @@ impl Maker<'_> {
             _ => s.label,
         };
         self.labelled(name, label)
+    }
+    /// The hours of bulk, cold and temper, or those of the legs.
+    fn hours(&self) -> Vec<Field> {
+        let legs = self.typed.rows("legs");
+        if legs == 0 {
+            return ["bulk_h", "cold_h", "temper_h"]
+                .map(|n| self.field(n))
+                .into();
+        }
+        (0..legs)
+            .map(|i| {
+                let leg: Option<Leg> =
+                    serde_json::from_str(self.typed.text(&format!("legs[{i}].data"))).ok();
+                let word = leg.as_ref().map_or("Leg", Leg::word);
+                let mut field = self.labelled(&format!("legs[{i}].hours"), word);
+                field.small = leg.map_or(String::new(), |l| where_words(&l.spot));
+                field
+            })
+            .collect()
+    }
+    /// How lively yeast and starter are, where the dough has them.
+    fn vigour(&self) -> Vec<Field> {
+        let starter = (0..self.typed.rows("preferments"))
+            .any(|i| self.typed.text(&format!("preferments[{i}].kind")) == "levain");
+        let mut out = vec![self.field("yeast_vigour")];
+        if starter {
+            out.push(self.field("leaven_vigour"));
+        }
+        for f in &mut out {
+            if f.value.is_empty() {
+                f.value = "1".into();
+            }
+        }
+        out
+    }
+    fn carried(&self) -> Vec<(String, String)> {
+        let legs = self.typed.rows("legs");
+        let mut names: Vec<String> = (0..legs).map(|i| format!("legs[{i}].data")).collect();
+        names.push("method".into());
+        names.push("batch".into());
+        names.push("plan".into());
+        if legs > 0 {
+            names.extend(["bulk_h", "cold_h", "temper_h"].map(String::from));
+        }
+        names
+            .into_iter()
+            .map(|n| (n.clone(), self.typed.raw(&n).to_string()))
+            .filter(|(_, v)| !v.is_empty())
+            .collect()
     }
     fn labelled(&self, name: &str, label: &str) -> Field {
         let s = spec_of(name);

@@ -1,13 +1,13 @@
 //! The Dough sheet: a formula is asked for, worked out as one types, and kept: in the library, or as a batch.
 
-mod acts;
-mod fields;
-mod form;
+pub mod acts;
+pub mod fields;
+pub mod form;
 pub mod paper;
 pub mod reading;
 mod table;
 pub mod view;
-mod writing;
+pub mod writing;
 
 use crate::App;
 use crate::shared::error::Trouble;
@@ -119,7 +119,10 @@ struct Wrong {
 }
 
 /// Reads the form and works the sheet out.
-fn worked(typed: &Typed, bench: &Bench) -> Result<(reading::Sheet, SheetResult), Vec<FieldError>> {
+pub fn worked(
+    typed: &Typed,
+    bench: &Bench,
+) -> Result<(reading::Sheet, SheetResult), Vec<FieldError>> {
     let sheet = reading::read(typed, bench.here, bench.larder.scales(bench.here))?;
     let result = work_out(&sheet.request).map_err(reading::at_fields)?;
     Ok((sheet, result))
@@ -249,6 +252,7 @@ async fn new(
             typed.set(kept, v.clone());
         }
     }
+    larder.enliven(&mut typed);
     let bench = Bench {
         here: &here,
         larder: &larder,

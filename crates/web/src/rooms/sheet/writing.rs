@@ -153,7 +153,7 @@ impl Writer<'_> {
     }
 
     pub fn formula(&mut self, f: &Formula) {
-        for list in ["flours[", "extras[", "preferments[", "toppings["] {
+        for list in ["flours[", "extras[", "preferments[", "toppings[", "legs["] {
             self.typed.forget_all(list);
             self.typed.forget_all(&format!("exact:{list}"));
         }
@@ -200,6 +200,12 @@ impl Writer<'_> {
         for (i, x) in f.toppings.iter().enumerate() {
             self.topping(i, x);
         }
+        for (i, leg) in f.legs.iter().enumerate() {
+            let data = serde_json::to_string(leg).unwrap_or_default();
+            self.text(&format!("legs[{i}].data"), &data);
+            self.number(&format!("legs[{i}].hours"), leg.hours);
+        }
+        self.text("method", f.method.as_deref().unwrap_or(""));
     }
 }
 
@@ -224,6 +230,8 @@ pub fn typed_of(request: &SheetRequest, here: &Here) -> Typed {
         ("fridge_c", request.fridge_c),
         ("flour_c", request.flour_c),
         ("tap_water_c", request.tap_water_c),
+        ("yeast_vigour", request.yeast_vigour),
+        ("leaven_vigour", request.leaven_vigour),
     ] {
         w.number(name, v);
     }

@@ -11,7 +11,9 @@ use craft::formula::{
 };
 use craft::leaven::YeastForm;
 use craft::mix::Mixer;
+use craft::path::{self, Leg, Lies, Spot};
 use craft::refusal::{FieldError, Refused};
+use craft::rise::Event;
 use craft::sheet::SheetRequest;
 use craft::style::topping::{Cook, ToppingPart};
 use craft::style::{self, Style};
@@ -285,12 +287,28 @@ impl Form<'_, '_> {
         }
     }
 
+    /// A leg: its shape travels as it is, its hours are a field.
+    fn leg(&mut self, i: usize) -> Leg {
+        let hours = self.number(&format!("legs[{i}].hours"));
+        match serde_json::from_str::<Leg>(&self.text(&format!("legs[{i}].data"))) {
+            Ok(leg) => Leg { hours, ..leg },
+            Err(_) => {
+                self.r.refuse(
+                    &format!("legs[{i}].hours"),
+                    "This leg cannot be read: choose the method again.",
+                );
+                Leg::of(Lies::Bulk, Spot::Room, hours, Event::None)
+            }
+        }
+    }
+
     fn formula(&mut self) -> Formula {
         let style = style_of(self.r.typed);
         if !self.is("style_data") && style::by_key(self.r.typed.text("style")).is_none() {
             self.r.refuse("style", "Choose a style.");
         }
         let rows = |list: &str| self.r.typed.rows(list);
+        let rows_of_legs = rows("legs").min(path::MOST_LEGS + 1);
         let (flours, extras, preferments, toppings) = (
             rows("flours"),
             rows("extras"),
@@ -322,6 +340,8 @@ impl Form<'_, '_> {
             bulk_h: self.number("bulk_h"),
             cold_h: self.number("cold_h"),
             temper_h: self.number("temper_h"),
+            legs: (0..rows_of_legs).map(|i| self.leg(i)).collect(),
+            method: self.is("method").then(|| self.text("method")),
             style,
         }
     }
@@ -347,6 +367,8 @@ pub fn read(typed: &Typed, here: &Here, scales: Scales) -> Result<Sheet, Vec<Fie
     let formula = form.formula();
     let [room_c, fridge_c, flour_c, tap_water_c] =
         ["room_c", "fridge_c", "flour_c", "tap_water_c"].map(|n| form.number(n));
+    let [yeast_vigour, leaven_vigour] =
+        ["yeast_vigour", "leaven_vigour"].map(|n| form.may(n).unwrap_or(1.0));
     if !r.errors.is_empty() {
         return Err(r.errors);
     }
@@ -365,6 +387,8 @@ pub fn read(typed: &Typed, here: &Here, scales: Scales) -> Result<Sheet, Vec<Fie
             flour_c,
             tap_water_c,
             scales,
+            yeast_vigour,
+            leaven_vigour,
         },
     })
 }

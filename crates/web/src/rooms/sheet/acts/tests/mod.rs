@@ -8,6 +8,8 @@ use store::pantry::{Everything, Item};
 
 fn here() -> Here {
     let kitchen = Kitchen {
+        rhythm: Default::default(),
+        feed_key: String::new(),
         id: KitchenId(1),
         name: "Here".into(),
         usual: KitchenUsual {

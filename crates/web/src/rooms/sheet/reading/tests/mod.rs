@@ -15,6 +15,8 @@ fn here(temperature: TemperatureUnit, weight: WeightUnit, length: LengthUnit) ->
         scales: Scales::default(),
     };
     let kitchen = Kitchen {
+        rhythm: Default::default(),
+        feed_key: String::new(),
         id: KitchenId(1),
         name: "Here".into(),
         usual,
