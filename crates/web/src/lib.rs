@@ -44,6 +44,7 @@ pub fn router(db: MySqlPool) -> Router {
         .merge(rooms::sheet::routes())
         .merge(rooms::library::routes())
         .merge(rooms::pantry::routes())
+        .merge(rooms::rise::routes())
         .merge(rooms::batch::routes())
         .merge(rooms::bake::routes())
         .merge(rooms::ledger::routes())

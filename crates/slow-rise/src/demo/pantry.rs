@@ -5,6 +5,8 @@ use anyhow::Result;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
 use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Pan, Scale};
+use craft::path::Place;
+use craft::rise::Air;
 use jiff::ToSpan;
 use store::pantry::{Facts, put};
 
@@ -97,6 +99,14 @@ const GOODS: [(&str, f64, f64, &str); 10] = [
     ("Fennel sausage, raw", 11.20, 1_200.0, "mustard"),
 ];
 
+/// Name, air, °C on average, its day, and how far off that may be.
+const PLACES: [(&str, Air, f64, &str, f64); 4] = [
+    ("Buffet shelf", Air::Room, 21.5, "05:00 20, 15:00 23", 1.0),
+    ("Lamp room", Air::Room, 14.2, "06:00 12.5, 16:00 16", 1.5),
+    ("Signal box", Air::Room, 26.0, "", 2.0),
+    ("Milk cellar, fan", Air::Fan, 4.0, "", 0.5),
+];
+
 pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
     let today = w
         .now
@@ -137,6 +147,16 @@ pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
             allergens: allergens.into(),
         };
         keep(w, &good).await?;
+    }
+    for (name, air, c, day, off_c) in PLACES {
+        let place = Place {
+            name: name.into(),
+            air,
+            c,
+            profile_c: craft::path::day::profile(day).ok(),
+            off_c: Some(off_c),
+        };
+        keep(w, &place).await?;
     }
     let opened = |days: i64| today.checked_sub(days.days()).ok();
     keep(

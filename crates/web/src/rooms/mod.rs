@@ -7,5 +7,6 @@ pub mod bench;
 pub mod ledger;
 pub mod library;
 pub mod pantry;
+pub mod rise;
 pub mod sheet;
 pub mod takeaway;

@@ -56,7 +56,9 @@ impl Stop {
             (Stop::Bake, Some(code)) => Some(format!("/batches/{code}/bake")),
             (Stop::Bake, None) => Some("/bake".into()),
             (Stop::Ledger, _) => Some("/ledger".into()),
-            (Stop::Mix | Stop::Rise | Stop::Shape | Stop::Fire, _) => None,
+            (Stop::Rise, Some(code)) => Some(format!("/batches/{code}/rise")),
+            (Stop::Rise, None) => Some("/rise".into()),
+            (Stop::Mix | Stop::Shape | Stop::Fire, _) => None,
         }
     }
 

@@ -119,6 +119,21 @@ impl Ahead {
     }
 }
 
+impl SheetResult {
+    /// The plan with the forecast from now on in place of its own.
+    pub fn as_it_goes(&self, ahead: &Ahead) -> SheetResult {
+        SheetResult {
+            mixed_at: ahead.mixed_at,
+            window: ahead.window,
+            rise_at_serve: ahead.rise_at_serve,
+            reserve_at_serve: ahead.reserve_at_serve,
+            label_at_serve: ahead.label_at_serve,
+            clocks: ahead.clocks.clone(),
+            ..self.clone()
+        }
+    }
+}
+
 fn fits(window: Option<ReadyWindow>, serve_at: Timestamp) -> bool {
     window.is_some_and(|w| serve_at >= w.from_at && w.to_at.is_none_or(|t| serve_at <= t))
 }

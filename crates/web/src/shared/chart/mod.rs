@@ -3,6 +3,7 @@
 pub mod blend;
 pub mod heatline;
 pub mod ribbon;
+pub mod rise;
 pub mod strip;
 
 use craft::sheet::{BlockKind, ClockPoint, SheetResult};

@@ -1,0 +1,189 @@
+//! Two or three methods for the same dough, side by side.
+
+use super::carried;
+use crate::App;
+use crate::rooms::sheet::acts::Bench;
+use crate::rooms::sheet::reading;
+use crate::shared::chart::strip::{strip, window_words};
+use crate::shared::error::Trouble;
+use crate::shared::form::Typed;
+use crate::shared::format::{count_word, day_hm};
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::Router;
+use axum::body::Bytes;
+use axum::extract::State;
+use axum::response::{IntoResponse, Redirect, Response};
+use axum::routing::get;
+use craft::formula::{Formula, Ingredient, two_digits};
+use craft::sheet::choose::{Compared, compare};
+use craft::sheet::{SheetRequest, StepKind};
+
+/// So many stand side by side.
+const MOST: usize = 3;
+const FIRST: [&str; MOST] = ["same_day", "room_then_cold_balls", "biga_room"];
+
+pub fn routes() -> Router<App> {
+    Router::new().route(
+        "/rise/compare",
+        get(|| async { Redirect::to("/rise") }).post(side_by_side),
+    )
+}
+
+struct Column {
+    key: String,
+    name: String,
+    line: String,
+    taste: String,
+    chosen: usize,
+    /// What is wrong with it, or its figures.
+    wrong: Option<String>,
+    yeast: String,
+    begins: String,
+    window: String,
+    fits: &'static str,
+    reserve: String,
+    hands: Vec<(String, String)>,
+    minutes: String,
+    life: &'static str,
+    strip: String,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/rise/compare.html")]
+struct Page {
+    frame: Frame,
+    fields: Vec<(String, String)>,
+    columns: Vec<Column>,
+    methods: Vec<(String, String)>,
+    serve: String,
+    how_many: String,
+    error: Option<String>,
+}
+
+async fn side_by_side(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let larder = Larder::of(&app, &here).await?;
+    let typed = Typed::parse(&body);
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let methods = larder.methods();
+    let chosen: Vec<_> = (0..MOST)
+        .filter_map(|i| {
+            let key = typed.text(&format!("m{i}"));
+            let key = if typed.has("m0") { key } else { FIRST[i] };
+            methods.iter().find(|m| m.key == key).cloned()
+        })
+        .collect();
+    let (columns, error, serve) = match reading::read(&typed, &here, larder.scales(&here)) {
+        Ok(sheet) => {
+            let serve = day_hm(&here.local(sheet.request.serve_at));
+            let all = compare(&sheet.request, &chosen, &here.kitchen.rhythm.life);
+            let columns = all
+                .iter()
+                .enumerate()
+                .map(|(i, c)| column(i, c, &bench, &sheet.request))
+                .collect();
+            (columns, None, serve)
+        }
+        Err(e) => {
+            let said: Vec<String> = e.into_iter().map(|e| e.message).collect();
+            (vec![], Some(said.join(" ")), String::new())
+        }
+    };
+    let fields = carried(&typed)
+        .into_iter()
+        .filter(|(n, _)| !["m0", "m1", "m2"].contains(&n.as_str()))
+        .collect();
+    let html = page(&Page {
+        frame: Frame::of(&here, theme, Stop::Rise, "Compare methods", None, "/rise"),
+        fields,
+        how_many: count_word(columns.len() as u32).to_lowercase(),
+        columns,
+        methods: methods.into_iter().map(|m| (m.key, m.name)).collect(),
+        serve,
+        error,
+    })?;
+    Ok(html.into_response())
+}
+
+fn column(i: usize, c: &Compared, bench: &Bench, asked: &SheetRequest) -> Column {
+    let here = bench.here;
+    let mut out = Column {
+        key: c.method.key.clone(),
+        name: c.method.name.clone(),
+        line: c.method.line.clone(),
+        taste: c.method.taste.clone(),
+        chosen: i,
+        wrong: None,
+        yeast: String::new(),
+        begins: String::new(),
+        window: String::new(),
+        fits: "",
+        reserve: String::new(),
+        hands: vec![],
+        minutes: String::new(),
+        life: match (c.fits_life, here.kitchen.rhythm.life.is_empty()) {
+            (_, true) => "no quiet or busy hours entered",
+            (true, _) => "keeps clear of quiet and busy hours",
+            (false, _) => "does not keep clear of them",
+        },
+        strip: String::new(),
+    };
+    let r = match &c.outcome {
+        Ok(r) => r,
+        Err(e) => {
+            out.wrong = Some(
+                e.0.iter()
+                    .map(|e| e.message.as_str())
+                    .collect::<Vec<_>>()
+                    .join(" "),
+            );
+            return out;
+        }
+    };
+    let f: &Formula = &c.request.formula;
+    let all: f64 = (0..r.formula.columns.len())
+        .map(|i| r.formula.weigh_in(Ingredient::Yeast, i))
+        .sum();
+    out.yeast = match all {
+        g if g > 0.0 => format!(
+            "{} {}, {} % in the dough",
+            here.measures.weighed(g),
+            f.yeast.form.name().to_lowercase(),
+            two_digits(r.yeast.percent)
+        ),
+        _ => "none: the starter raises it".into(),
+    };
+    out.begins = day_hm(&here.local(r.start_at));
+    out.window = window_words(r, &here.zone);
+    out.fits = if r.fits(asked.serve_at) {
+        "fits"
+    } else {
+        "misses"
+    };
+    out.reserve = format!("{:.0} of 100", r.reserve_at_serve.max(0.0));
+    let hands = r.steps.iter().filter(|s| {
+        !matches!(
+            s.kind,
+            StepKind::Rest | StepKind::Bulk | StepKind::Bake | StepKind::LightOven
+        )
+    });
+    out.hands = hands
+        .clone()
+        .map(|s| (day_hm(&here.local(s.at)), s.title.clone()))
+        .collect();
+    let minutes: f64 = hands.map(|s| s.hands_on_min).sum();
+    out.minutes = format!("{minutes:.0} min of work in {} goes", out.hands.len());
+    out.strip = strip(r, asked.serve_at, None, &here.zone);
+    out
+}

@@ -1,0 +1,317 @@
+//! Rise: both clocks over the hours, the legs that can be moved, the window against the serve time; for a dough that is
+//! thought of, and for a batch under way with what was really measured.
+
+mod acts;
+mod compare;
+mod looked;
+mod under_way;
+mod view;
+
+use crate::App;
+use crate::rooms::sheet::acts::Bench;
+use crate::rooms::sheet::form::opened_from;
+use crate::shared::error::Trouble;
+use crate::shared::form::Typed;
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::progress::Told;
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::body::Bytes;
+use axum::extract::{Path, Query, State};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Redirect, Response};
+use axum::routing::{get, post};
+use axum::{Json, Router};
+use craft::formula::Formula;
+use craft::path::Method;
+use craft::refusal::FieldError;
+use looked::Looked;
+use serde::Serialize;
+use std::collections::HashMap;
+use store::pantry::{self, Put};
+use view::View;
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/rise", get(new).post(look))
+        .route("/rise/preview", post(preview))
+        .route("/rise/methods", post(keep_method))
+        .route("/rise/methods/{id}", get(by_own_method))
+        .merge(compare::routes())
+        .merge(under_way::routes())
+}
+
+#[derive(Template)]
+#[template(path = "rooms/rise/page.html")]
+pub struct Page {
+    frame: Frame,
+    v: View,
+    /// Everything that the form carries.
+    fields: Vec<(String, String)>,
+    /// The batch, and where its plan is kept.
+    batch: Option<String>,
+    stale: Option<String>,
+    fit: Option<under_way::FitView>,
+    opened: bool,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/rise/answer.html")]
+struct Answer<'a> {
+    v: &'a View,
+}
+#[derive(Template)]
+#[template(path = "rooms/rise/picture.html")]
+struct Drawn<'a> {
+    v: &'a View,
+}
+#[derive(Template)]
+#[template(path = "rooms/rise/desk.html")]
+struct Desk<'a> {
+    v: &'a View,
+    batch: &'a Option<String>,
+}
+
+/// What a live recomputation returns.
+#[derive(Serialize)]
+struct Preview {
+    answer: String,
+    /// Absent when something is wrong: the last picture stays, greyed.
+    picture: Option<String>,
+    desk: Option<String>,
+    fields: Vec<(String, String)>,
+    errors: Vec<FieldError>,
+}
+
+/// The fields of a form as hidden ones, without what was pressed.
+fn carried(typed: &Typed) -> Vec<(String, String)> {
+    let pressed = ["act", "set", "tab", "want_form", "dose"];
+    typed
+        .clone()
+        .into_entries()
+        .into_iter()
+        .filter(|(n, _)| {
+            !pressed.contains(&n.as_str()) && !n.starts_with("g:") && !n.starts_with("g0:")
+        })
+        .collect()
+}
+
+/// Renders the page for a form; `told` is the batch that it plans.
+pub(super) fn render(
+    typed: &Typed,
+    bench: &Bench,
+    theme: Theme,
+    told: Option<&Told>,
+    extra: Extra,
+) -> Result<Response, Trouble> {
+    let looked = Looked::of(typed, bench, told, &extra.pressed);
+    let wrong = !looked.errors.is_empty();
+    let v = View::of(&looked, bench, extra.plans);
+    let code = told.map(|t| t.batch.code.clone());
+    let path = match &code {
+        Some(c) => format!("/batches/{c}/rise"),
+        None => "/rise".into(),
+    };
+    let open = told.map(|t| (t.batch.code.as_str(), t.progress.stand));
+    let html = page(&Page {
+        frame: Frame::of(bench.here, theme, Stop::Rise, "Rise", open, &path),
+        v,
+        fields: carried(typed),
+        batch: code,
+        stale: extra.stale,
+        fit: extra.fit,
+        opened: opened_from(typed).is_some(),
+    })?;
+    let status = if wrong {
+        StatusCode::UNPROCESSABLE_ENTITY
+    } else {
+        extra.status
+    };
+    Ok((status, html).into_response())
+}
+
+/// What else a page says.
+pub(super) struct Extra {
+    pub status: StatusCode,
+    pub pressed: Vec<FieldError>,
+    pub plans: Vec<acts::Plan>,
+    pub stale: Option<String>,
+    pub fit: Option<under_way::FitView>,
+}
+
+impl Default for Extra {
+    fn default() -> Self {
+        Extra {
+            status: StatusCode::OK,
+            pressed: vec![],
+            plans: vec![],
+            stale: None,
+            fit: None,
+        }
+    }
+}
+
+/// The batch that a form plans, where it names one.
+pub(super) async fn told_of(
+    app: &App,
+    here: &Here,
+    typed: &Typed,
+) -> Result<Option<Told>, Trouble> {
+    let code = typed.text("batch");
+    if code.is_empty() {
+        return Ok(None);
+    }
+    Ok(Some(
+        crate::rooms::batch::load::told(app, here, code).await?,
+    ))
+}
+
+async fn new(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Query(query): Query<HashMap<String, String>>,
+) -> Result<Response, Trouble> {
+    let larder = Larder::of(&app, &here).await?;
+    let asked = |name: &str| query.get(name).map_or("", String::as_str);
+    let style = larder.style(asked("style"));
+    let formula = Formula::of_style(style.as_ref().unwrap_or(craft::style::first()));
+    let methods = larder.methods();
+    let formula = match methods.iter().find(|m| m.key == asked("method")) {
+        Some(m) => m.applied(&formula),
+        None => formula,
+    };
+    draft(&formula, &here, &larder, theme)
+}
+
+fn draft(
+    formula: &Formula,
+    here: &Here,
+    larder: &Larder,
+    theme: Theme,
+) -> Result<Response, Trouble> {
+    let mut typed = crate::rooms::sheet::opened(formula, None, None, here);
+    larder.enliven(&mut typed);
+    let bench = Bench { here, larder };
+    render(&typed, &bench, theme, None, Extra::default())
+}
+
+async fn by_own_method(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(id): Path<u64>,
+) -> Result<Response, Trouble> {
+    let larder = Larder::of(&app, &here).await?;
+    let own = larder.0.methods.iter().find(|m| m.id == id);
+    let method = own.ok_or_else(|| Trouble::Asked("There is no such method.".into()))?;
+    let formula = method
+        .facts
+        .applied(&Formula::of_style(craft::style::first()));
+    draft(&formula, &here, &larder, theme)
+}
+
+async fn look(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let larder = Larder::of(&app, &here).await?;
+    let mut typed = Typed::parse(&body);
+    let told = told_of(&app, &here, &typed).await?;
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let (plans, pressed) = acts::press(&mut typed, &bench, told.as_ref());
+    let extra = Extra {
+        pressed,
+        plans,
+        ..Extra::default()
+    };
+    render(&typed, &bench, theme, told.as_ref(), extra)
+}
+
+async fn preview(
+    State(app): State<App>,
+    here: Here,
+    body: Bytes,
+) -> Result<Json<Preview>, Trouble> {
+    let larder = Larder::of(&app, &here).await?;
+    let mut typed = Typed::parse(&body);
+    let told = told_of(&app, &here, &typed).await?;
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let (plans, pressed) = acts::press(&mut typed, &bench, told.as_ref());
+    let looked = Looked::of(&typed, &bench, told.as_ref(), &pressed);
+    let whole = looked.worked.is_some();
+    let v = View::of(&looked, &bench, plans);
+    Ok(Json(Preview {
+        answer: Answer { v: &v }.render()?,
+        picture: whole.then(|| Drawn { v: &v }.render()).transpose()?,
+        desk: whole
+            .then(|| {
+                Desk {
+                    v: &v,
+                    batch: &told.as_ref().map(|t| t.batch.code.clone()),
+                }
+                .render()
+            })
+            .transpose()?,
+        fields: carried(&typed),
+        errors: looked.errors,
+    }))
+}
+
+/// Keeps the legs of a form as a method of the kitchen's own.
+async fn keep_method(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let larder = Larder::of(&app, &here).await?;
+    let typed = Typed::parse(&body);
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let formula = match crate::rooms::sheet::reading::formula(&typed, &here) {
+        Ok(f) => f,
+        Err(pressed) => {
+            let extra = Extra {
+                pressed,
+                ..Extra::default()
+            };
+            return render(&typed, &bench, theme, None, extra);
+        }
+    };
+    let name = typed.text("method_name").to_string();
+    let key = format!("own-{}", uuid::Uuid::new_v4().simple());
+    let method = Method::of(&formula, key, name);
+    if let Err(refused) = method.check() {
+        let pressed = refused
+            .0
+            .into_iter()
+            .map(|e| FieldError {
+                field: "method_name".into(),
+                message: e.message,
+            })
+            .collect();
+        let extra = Extra {
+            pressed,
+            ..Extra::default()
+        };
+        return render(&typed, &bench, theme, None, extra);
+    }
+    let mut db = app.db.acquire().await?;
+    match pantry::put(&mut db, here.id(), None, &method, here.now).await? {
+        Put::Done(id) => Ok(Redirect::to(&format!("/rise/methods/{id}")).into_response()),
+        Put::Stale(_) => Ok(Redirect::to("/pantry").into_response()),
+    }
+}

@@ -1,0 +1,351 @@
+//! A batch under way: its plan changed, a remedy taken, its leaven's vigour fitted.
+
+use super::acts;
+use super::looked::{self, is_mixed, replanned};
+use super::{Extra, render};
+use crate::App;
+use crate::rooms::batch::{load, told_at};
+use crate::rooms::sheet::acts::Bench;
+use crate::shared::error::Trouble;
+use crate::shared::form::{Typed, number};
+use crate::shared::format::day_hm;
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
+use crate::shared::progress::Told;
+use crate::shared::theme::Theme;
+use axum::Router;
+use axum::body::Bytes;
+use axum::extract::{Path, State};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Redirect, Response};
+use axum::routing::{get, post};
+use craft::formula::{Dose, two_digits};
+use craft::refusal::{FieldError, plain};
+use craft::rise::{Sign, Temperatures, VigourRequest, fit_vigour};
+use craft::sheet::ahead::{Asked, as_it_went};
+use craft::sheet::{SheetRequest, SheetResult, work_out};
+use store::batch::{self, NewPlan, Replanned};
+use store::pantry::{self, Put};
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/batches/{code}/rise", get(show))
+        .route("/batches/{code}/plan", post(plan))
+        .route("/batches/{code}/remedy", post(remedy))
+        .route("/batches/{code}/vigour", post(vigour))
+}
+
+/// A vigour that was fitted, to be taken or left.
+pub struct FitView {
+    pub says: String,
+    pub changes: String,
+    pub limit: Option<String>,
+    /// The pantry's leaven that it is for, with the vigour it would have.
+    pub leaven: Option<(u64, String, String)>,
+}
+
+async fn show(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+) -> Result<Response, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    let larder = Larder::of(&app, &here).await?;
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let typed = acts::of_batch(&told, &bench);
+    render(&typed, &bench, theme, Some(&told), Extra::default())
+}
+
+/// Why a plan was changed may be so long; the column holds as much.
+const LONGEST_WHY: usize = 200;
+
+async fn keep(
+    app: &App,
+    here: &Here,
+    told: &Told,
+    of: u32,
+    (request, result): (&SheetRequest, &SheetResult),
+    why: &str,
+) -> Result<Replanned, Trouble> {
+    let why: String = why.chars().take(LONGEST_WHY).collect();
+    let mut db = app.db.acquire().await?;
+    let new = NewPlan {
+        of,
+        request,
+        result,
+        why: &why,
+    };
+    Ok(batch::replan(&mut db, here.id(), told.batch.id, &new, here.now).await?)
+}
+
+/// Keeps a changed plan, unless somebody changed it meanwhile.
+async fn plan(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    let larder = Larder::of(&app, &here).await?;
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let mut typed = Typed::parse(&body);
+    typed.set("batch", &code);
+    let worked =
+        looked::request(&typed, &bench, Some(&told)).and_then(|r| Ok((replanned(&told, &r)?, r)));
+    let (result, request) = match worked {
+        Ok(w) => w,
+        Err(_) => {
+            let extra = Extra {
+                status: StatusCode::UNPROCESSABLE_ENTITY,
+                ..Extra::default()
+            };
+            return render(&typed, &bench, theme, Some(&told), extra);
+        }
+    };
+    let of = typed.text("plan").parse().unwrap_or(u32::MAX);
+    match keep(&app, &here, &told, of, (&request, &result), "hours changed").await? {
+        Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/rise")).into_response()),
+        Replanned::Stale(_) => {
+            let theirs = &told.batch.sheet;
+            let hours: Vec<String> = theirs
+                .request
+                .formula
+                .path()
+                .iter()
+                .map(|l| format!("{} {} h", l.word().to_lowercase(), plain(l.hours)))
+                .collect();
+            let stale = format!(
+                "Somebody changed this plan at {}. Theirs: {}, serve {}. Yours stands below and is not kept: keep it now to put it in place of theirs.",
+                day_hm(&here.local(told.batch.planned_at)),
+                hours.join(", "),
+                day_hm(&here.local(theirs.request.serve_at))
+            );
+            typed.set("plan", told.batch.plan.to_string());
+            let extra = Extra {
+                status: StatusCode::CONFLICT,
+                stale: Some(stale),
+                ..Extra::default()
+            };
+            render(&typed, &bench, theme, Some(&told), extra)
+        }
+    }
+}
+
+/// Takes a remedy: what it changes becomes the plan.
+async fn remedy(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    let larder = Larder::of(&app, &here).await?;
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let pressed = Typed::parse(&body);
+    let typed = acts::of_batch(&told, &bench);
+    let back = |message: String| {
+        let extra = Extra {
+            status: StatusCode::CONFLICT,
+            pressed: vec![FieldError {
+                field: "remedy".into(),
+                message,
+            }],
+            ..Extra::default()
+        };
+        render(&typed, &bench, theme, Some(&told), extra)
+    };
+    let sheet = &told.batch.sheet;
+    let found = looked::ahead(&told, &sheet.request, &sheet.result, &bench)
+        .ok()
+        .and_then(|a| {
+            a.remedies
+                .into_iter()
+                .find(|r| r.code == pressed.text("take"))
+        });
+    let Some(r) = found.filter(|_| is_mixed(&told)) else {
+        return back("That remedy no longer helps: look at what the forecast says now.".into());
+    };
+    let mut request = sheet.request.clone();
+    request.now_at = None;
+    request.formula = request.formula.on_path(r.change.legs);
+    request.serve_at = r.change.serve_at;
+    request.formula.yeast.dose = match sheet.result.yeast.percent {
+        p if p > 0.0 => Dose::Given { percent: p },
+        _ => Dose::None,
+    };
+    let result = match replanned(&told, &request) {
+        Ok(x) => x,
+        Err(e) => {
+            return back(
+                e.into_iter()
+                    .map(|e| e.message)
+                    .collect::<Vec<_>>()
+                    .join(" "),
+            );
+        }
+    };
+    let of = pressed.text("plan").parse().unwrap_or(u32::MAX);
+    match keep(&app, &here, &told, of, (&request, &result), &r.say).await? {
+        Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/rise")).into_response()),
+        Replanned::Stale(_) => {
+            back("Somebody changed this plan a moment ago: look at it as it is now.".into())
+        }
+    }
+}
+
+/// Fits the vigour to what a maker saw; kept in the pantry only when that is pressed too.
+async fn vigour(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    let larder = Larder::of(&app, &here).await?;
+    let bench = Bench {
+        here: &here,
+        larder: &larder,
+    };
+    let pressed = Typed::parse(&body);
+    let typed = acts::of_batch(&told, &bench);
+    let refuse = |message: String| {
+        let extra = Extra {
+            status: StatusCode::UNPROCESSABLE_ENTITY,
+            pressed: vec![FieldError {
+                field: "vigour".into(),
+                message,
+            }],
+            ..Extra::default()
+        };
+        render(&typed, &bench, theme, Some(&told), extra)
+    };
+    let at = match told_at(&pressed, &here) {
+        Ok(Some(at)) => at,
+        Ok(None) => return refuse("Say when it was ready.".into()),
+        Err(e) => return refuse(e),
+    };
+    let sign = match pressed.text("times") {
+        "" => Sign::Ready,
+        text => match number(text) {
+            Ok(times) => Sign::Grown { times },
+            Err(_) => return refuse("The tub's growth is a number, such as 1.6.".into()),
+        },
+    };
+    let sheet = &told.batch.sheet;
+    let went = as_it_went(&Asked {
+        request: &sheet.request,
+        planned: &sheet.result,
+        happened: &told.happened(),
+        now: here.now,
+        places: &[],
+        doubts: looked::doubts(&bench),
+    });
+    let Ok((dough, mixed_at)) = went else {
+        return refuse("This batch cannot be followed: its mixing is not logged.".into());
+    };
+    let asked = VigourRequest {
+        dough,
+        at_h: at.duration_since(mixed_at).as_secs_f64() / 3600.0,
+        sign,
+    };
+    let fit = match fit_vigour(&asked, Temperatures::InsideTheDough) {
+        Ok(f) => f,
+        Err(e) if e.0.iter().any(|e| e.field == "at_h") => {
+            return refuse(format!(
+                "{} is not after the mixing of this dough, {}.",
+                day_hm(&here.local(at)),
+                day_hm(&here.local(mixed_at))
+            ));
+        }
+        Err(e) => {
+            return refuse(
+                e.0.into_iter()
+                    .map(|e| e.message)
+                    .collect::<Vec<_>>()
+                    .join(" "),
+            );
+        }
+    };
+    let form = sheet.request.formula.yeast.form;
+    let own = larder
+        .0
+        .leavens
+        .iter()
+        .find(|l| l.facts.form.key() == form.key());
+    let vigour = (sheet.request.yeast_vigour * fit.factor).clamp(0.2, 1.5);
+    let vigour = (vigour * 20.0).round() / 20.0;
+    if !pressed.text("keep").is_empty()
+        && let Some(l) = own
+    {
+        let mut facts = l.facts.clone();
+        facts.vigour = vigour;
+        let mut db = app.db.acquire().await?;
+        let at = Some((l.id, l.revision));
+        return match pantry::put(&mut db, here.id(), at, &facts, here.now).await? {
+            Put::Done(id) => Ok(Redirect::to(&format!("/pantry/leavens/{id}")).into_response()),
+            Put::Stale(_) => {
+                refuse("Somebody changed that leaven meanwhile: look at it first.".into())
+            }
+        };
+    }
+    let next = work_out(&SheetRequest {
+        yeast_vigour: vigour,
+        now_at: None,
+        formula: craft::formula::Formula {
+            yeast: craft::formula::Yeast {
+                form,
+                dose: Dose::Solve,
+            },
+            ..sheet.request.formula.clone()
+        },
+        ..sheet.request.clone()
+    });
+    let changes = match next {
+        Ok(n) => format!(
+            "The same dough would next take {} % instead of {} %.",
+            two_digits(n.yeast.percent),
+            two_digits(sheet.result.yeast.percent)
+        ),
+        Err(_) => "The same hours would then need another plan.".into(),
+    };
+    let foreseen = match sign {
+        Sign::Ready => format!(
+            "the book had the rise clock at {:.0} then",
+            100.0 * fit.foreseen
+        ),
+        Sign::Grown { .. } => format!("the book had it at {:.2} times", fit.foreseen),
+    };
+    let view = FitView {
+        says: format!(
+            "Your {} works {} times as fast as planned: {foreseen}.",
+            form.name().to_lowercase(),
+            two_digits(fit.factor)
+        ),
+        changes,
+        limit: fit.at_limit.then(|| {
+            "That is beyond half or double: look first at thermometer, scale and clock.".to_string()
+        }),
+        leaven: own.map(|l| (l.id, l.facts.name.clone(), plain(vigour))),
+    };
+    let mut typed = typed;
+    typed.set("vigour_when", pressed.text("when"));
+    typed.set("vigour_times", pressed.text("times"));
+    let extra = Extra {
+        fit: Some(view),
+        ..Extra::default()
+    };
+    render(&typed, &bench, theme, Some(&told), extra)
+}

@@ -1,0 +1,545 @@
+//! What Rise shows, already formatted.
+
+use super::acts::Plan;
+use super::looked::{self, Looked, Worked};
+use crate::rooms::sheet::acts::Bench;
+use crate::rooms::sheet::form::where_words;
+use crate::shared::chart::rise::{self as drawn, Picture};
+use crate::shared::format::{self, day_hm, hm, span_words};
+use crate::shared::kitchen::Here;
+use crate::shared::progress::Told;
+use craft::formula::{Dose, Ingredient, two_digits};
+use craft::note::{Level, Note, by_urgency};
+use craft::path::Spot;
+use craft::reading::Subject;
+use craft::refusal::plain;
+use craft::rise::Label;
+use craft::sheet::ahead::What;
+use jiff::Timestamp;
+use store::observation::Seen;
+
+pub struct LegRow {
+    pub i: usize,
+    pub word: String,
+    pub place: String,
+    /// "39:30".
+    pub span: String,
+    pub span_words: String,
+    pub spots: Vec<(String, String, bool)>,
+    pub shorter: String,
+    pub longer: String,
+    pub error: Option<String>,
+}
+
+pub struct PlanRow {
+    pub i: usize,
+    pub head: String,
+    pub says: String,
+}
+
+pub struct Solve {
+    pub mode: String,
+    pub modes: Vec<(String, String)>,
+    pub big: String,
+    pub unit: String,
+    pub name: String,
+    pub why: String,
+    /// In the bowl already: nothing is solved any more.
+    pub fixed: bool,
+}
+
+pub struct RemedyRow {
+    pub code: String,
+    pub say: String,
+    pub why: String,
+    pub window: String,
+}
+
+pub struct TableRow {
+    pub when: String,
+    pub what: String,
+    pub rise: String,
+    pub reserve: String,
+    pub dough: String,
+    pub place: String,
+}
+
+pub struct View {
+    pub head: String,
+    pub core: String,
+    pub tail: String,
+    pub lines: [String; 2],
+    pub wide: String,
+    pub narrow: String,
+    pub table: Vec<TableRow>,
+    pub solve: Option<Solve>,
+    pub legs: Vec<LegRow>,
+    pub serve: String,
+    pub serve_day: String,
+    pub notes: Vec<Note>,
+    pub more: Vec<Note>,
+    pub methods: Vec<(String, String)>,
+    pub method: String,
+    pub plans: Vec<PlanRow>,
+    /// What took the place of the plan's values.
+    pub replaced: Vec<String>,
+    pub remedies: Vec<RemedyRow>,
+    pub errors: Vec<String>,
+    pub mixed: bool,
+    pub method_error: Option<String>,
+}
+
+impl View {
+    pub fn of(l: &Looked, bench: &Bench, plans: Vec<Plan>) -> View {
+        let here = bench.here;
+        let mut v = View {
+            head: "This plan".into(),
+            core: "needs another look".into(),
+            tail: ".".into(),
+            lines: [
+                "What is wrong is said below.".into(),
+                "Nothing is kept yet.".into(),
+            ],
+            wide: String::new(),
+            narrow: String::new(),
+            table: vec![],
+            solve: None,
+            legs: vec![],
+            serve: String::new(),
+            serve_day: String::new(),
+            notes: vec![],
+            more: vec![],
+            methods: bench
+                .larder
+                .methods()
+                .into_iter()
+                .map(|m| (m.key, m.name))
+                .collect(),
+            method: l.typed.text("method").to_string(),
+            plans: plan_rows(&plans, here),
+            replaced: vec![],
+            remedies: vec![],
+            errors: l
+                .errors
+                .iter()
+                .filter(|e| e.field != "method_name")
+                .map(|e| e.message.clone())
+                .collect(),
+            mixed: l.told.is_some_and(looked::is_mixed),
+            method_error: l
+                .errors
+                .iter()
+                .find(|e| e.field == "method_name")
+                .map(|e| e.message.clone()),
+        };
+        if let Some(w) = &l.worked {
+            v.fill(w, l, bench);
+        }
+        v
+    }
+
+    fn fill(&mut self, w: &Worked, l: &Looked, bench: &Bench) {
+        let here = bench.here;
+        (self.head, self.core, self.tail) = answer(w, here);
+        self.lines = lines(w, here);
+        let read = l.told.map_or(vec![], readings);
+        let picture = Picture {
+            request: &w.request,
+            sheet: &w.sheet,
+            sure: w.sure.as_ref(),
+            now: here.now,
+            zone: &here.zone,
+            measures: &here.measures,
+            live: true,
+            read: &read,
+        };
+        self.wide = drawn::wide(&picture);
+        self.narrow = drawn::narrow(&picture);
+        self.table = table(w, here);
+        self.solve = Some(solve(w, l, here));
+        self.legs = legs(w, bench);
+        let serve = here.local(w.request.serve_at);
+        self.serve = hm(&serve);
+        self.serve_day = serve.strftime("%A").to_string();
+        let mut notes = w.sheet.notes.clone();
+        if w.ahead.is_some() {
+            // The plan's own word on the serve time is out of date: the forecast says it.
+            notes.retain(|n| {
+                !["serve_fits", "serve_misses", "no_window"].contains(&n.code.as_str())
+            });
+            notes.push(as_it_goes(w, here));
+        }
+        notes.retain(|n| OF_RISE.contains(&n.code.as_str()));
+        if let Some(s) = &w.sure {
+            let measured = here.kitchen.rhythm.fridge_measured;
+            notes.extend(s.notes(&w.request, &looked::doubts(bench), measured));
+        }
+        notes.extend(boxes(w, bench));
+        let mut notes = by_urgency(notes);
+        self.more = notes.split_off(notes.len().min(3));
+        self.notes = notes;
+        if let Some(a) = &w.ahead {
+            self.replaced = a
+                .replaced
+                .iter()
+                .map(|r| replaced(&r.what, r.planned, r.measured, here))
+                .collect();
+            if let Some(f) = a.lively {
+                self.replaced.push(format!(
+                    "By the marked tub the yeast works {} times as fast as planned.",
+                    two_digits(f)
+                ));
+            }
+            self.remedies = a
+                .remedies
+                .iter()
+                .map(|r| RemedyRow {
+                    code: r.code.clone(),
+                    say: r.say.clone(),
+                    why: r.why.clone(),
+                    window: r.window.map_or("never ready".into(), |w| {
+                        format!(
+                            "ready {}",
+                            format::from_to(
+                                &here.local(w.from_at),
+                                w.to_at.map(|t| here.local(t)).as_ref()
+                            )
+                        )
+                    }),
+                })
+                .collect();
+        }
+    }
+}
+
+/// The judgements of a sheet that concern its hours.
+const OF_RISE: [&str; 16] = [
+    "serve_fits",
+    "serve_misses",
+    "no_window",
+    "too_short_to_relax",
+    "flour_lasts",
+    "flour_weak",
+    "flour_too_weak",
+    "flour_too_strong",
+    "warm_core",
+    "pale_crust",
+    "fragile",
+    "step_at_night",
+    "preferment_ripeness",
+    "raised_alone",
+    "as_it_goes",
+    "spread",
+];
+
+fn answer(w: &Worked, here: &Here) -> (String, String, String) {
+    let serve = hm(&here.local(w.request.serve_at));
+    match w.sheet.window {
+        None => ("This dough is".into(), "never ready".into(), ".".into()),
+        Some(x) => {
+            let from = format::quarter(&here.local(x.from_at));
+            let until = x.to_at.map(|t| format::quarter(&here.local(t)));
+            let core = match until {
+                Some(t) if t.date() == from.date() => format!("{} to {}", hm(&from), hm(&t)),
+                Some(t) => format!("{} to {}", hm(&from), day_hm(&t)),
+                None => format!("from {}", hm(&from)),
+            };
+            let fits = if w.sheet.fits(w.request.serve_at) {
+                "fits"
+            } else {
+                "misses"
+            };
+            (
+                format!("Ready {}", from.strftime("%A")),
+                core,
+                format!(". Serve {serve} {fits}."),
+            )
+        }
+    }
+}
+
+fn lines(w: &Worked, here: &Here) -> [String; 2] {
+    let size = format::portions(&w.sheet.formula.portions, &here.measures);
+    let first = match &w.request.formula.method {
+        Some(m) => format!("{m}, {size}"),
+        None => format!("{}, {size}", w.request.formula.style.name),
+    };
+    let begins = day_hm(&here.local(w.sheet.start_at));
+    let second = match &w.ahead {
+        Some(a) if a.replaced.is_empty() => "As planned so far.".into(),
+        Some(_) => "With what was measured and done.".into(),
+        None => format!("Work begins {begins}."),
+    };
+    [first, second]
+}
+
+/// Measured temperatures: when, °C, whether of the dough.
+fn readings(told: &Told) -> Vec<(Timestamp, f64, bool)> {
+    told.seen()
+        .filter_map(|o| match o.seen {
+            Seen::Reading { subject, celsius } => match subject {
+                Subject::Dough => Some((o.at, celsius, true)),
+                Subject::Room | Subject::Fridge => Some((o.at, celsius, false)),
+                _ => None,
+            },
+            _ => None,
+        })
+        .collect()
+}
+
+fn table(w: &Worked, here: &Here) -> Vec<TableRow> {
+    let path = w.request.formula.path();
+    let legs = w.sheet.blocks.iter().filter_map(|b| {
+        let i = b.leg?;
+        let leg = path.get(i)?;
+        Some((
+            b.from_at,
+            format!("{}, {}", leg.word(), where_words(&leg.spot)),
+        ))
+    });
+    let window = w.sheet.window.into_iter().flat_map(|x| {
+        [(Some(x.from_at), "Ready"), (x.to_at, "Past its peak")]
+            .into_iter()
+            .filter_map(|(t, word)| Some((t?, word.to_string())))
+    });
+    let mut all: Vec<(Timestamp, String)> = legs
+        .chain(window)
+        .chain([(w.request.serve_at, "Serve".to_string())])
+        .collect();
+    all.sort_by_key(|r| r.0);
+    all.into_iter()
+        .map(|(t, what)| {
+            let c = w.sheet.clocks_at(t);
+            let m = here.measures;
+            let show =
+                |f: &dyn Fn(&craft::sheet::ClockPoint) -> String| c.as_ref().map_or("–".into(), f);
+            TableRow {
+                when: day_hm(&here.local(t)),
+                what,
+                rise: show(&|c| format!("{:.0}", c.rise)),
+                reserve: show(&|c| format!("{:.0}", c.reserve.max(0.0))),
+                dough: show(&|c| format!("{}°", m.degrees(c.dough_c, 1))),
+                place: show(&|c| format!("{}°", m.degrees(c.place_c, 1))),
+            }
+        })
+        .collect()
+}
+
+fn solve(w: &Worked, l: &Looked, here: &Here) -> Solve {
+    let f = &w.request.formula;
+    let m = here.measures;
+    let grams = w
+        .sheet
+        .formula
+        .weigh_in(Ingredient::Yeast, w.sheet.formula.last());
+    let fixed = l.told.is_some_and(looked::is_mixed);
+    let solving = l.typed.text("solving");
+    let mode = match f.yeast.dose {
+        Dose::Solve => "yeast",
+        _ if solving.is_empty() => "",
+        _ => solving,
+    };
+    let path = f.path();
+    // The longest leg is the one to stretch.
+    let longest = path
+        .iter()
+        .enumerate()
+        .filter(|(_, x)| !x.spot.is_frozen())
+        .max_by(|a, b| a.1.hours.total_cmp(&b.1.hours))
+        .map_or(0, |(i, _)| i);
+    let word = path.get(longest).map_or("Hours", |x| x.word());
+    let why = if fixed {
+        "It is in the bowl: from here on time and temperature decide.".to_string()
+    } else if f.yeast.dose == Dose::None {
+        "The preferment raises it alone.".to_string()
+    } else {
+        let scale = w.request.scales.fine_scale_g;
+        let error = if grams > 0.0 {
+            50.0 * scale / grams
+        } else {
+            0.0
+        };
+        format!(
+            "At {} the rise clock stands at {:.0}. A {} g scale errs by {:.0} % at most.",
+            hm(&here.local(w.request.serve_at)),
+            w.sheet.rise_at_serve,
+            plain(scale),
+            error.ceil()
+        )
+    };
+    Solve {
+        mode: mode.to_string(),
+        modes: vec![
+            ("yeast".into(), "Yeast".into()),
+            (longest.to_string(), format!("{word} hours")),
+            ("serve".into(), "Serve".into()),
+        ],
+        big: m.weight(grams),
+        unit: m.weight_unit().into(),
+        name: format!(
+            "{}, {} % of the flour",
+            f.yeast.form.name().to_lowercase(),
+            two_digits(w.sheet.yeast.percent)
+        ),
+        why,
+        fixed,
+    }
+}
+
+fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
+    let m = bench.here.measures;
+    w.request
+        .formula
+        .path()
+        .iter()
+        .enumerate()
+        .map(|(i, leg)| {
+            let minutes = (leg.hours * 60.0).round() as i64;
+            let c = match &leg.spot {
+                Spot::Room => Some(w.request.room_c),
+                Spot::Fridge => Some(w.request.fridge_c),
+                Spot::Freezer => None,
+                Spot::Own(p) => Some(p.c),
+            };
+            let degrees = c.map_or("−18°".into(), |c| format!("{}°", m.degrees(c, 1)));
+            let mut spots = vec![
+                (
+                    "room".to_string(),
+                    "Room".to_string(),
+                    leg.spot == Spot::Room,
+                ),
+                ("fridge".into(), "Fridge".into(), leg.spot == Spot::Fridge),
+                (
+                    "freezer".into(),
+                    "Freezer".into(),
+                    leg.spot == Spot::Freezer,
+                ),
+            ];
+            for p in &bench.larder.0.places {
+                let chosen = matches!(&leg.spot, Spot::Own(x) if x.name == p.facts.name);
+                spots.push((p.id.to_string(), p.facts.name.clone(), chosen));
+            }
+            if !spots.iter().any(|s| s.2) {
+                spots.push(("as_it_is".into(), where_words(&leg.spot), true));
+            }
+            let step = if leg.hours >= 12.0 { "0.5" } else { "0.25" };
+            LegRow {
+                i,
+                word: leg.word().to_string(),
+                place: format!("{} {degrees}", where_words(&leg.spot)),
+                span: format!("{}:{:02}", minutes / 60, minutes % 60),
+                span_words: span_words(jiff::SignedDuration::from_mins(minutes)),
+                spots,
+                shorter: format!("leg:{i}:-{step}"),
+                longer: format!("leg:{i}:{step}"),
+                error: None,
+            }
+        })
+        .collect()
+}
+
+fn plan_rows(plans: &[Plan], here: &Here) -> Vec<PlanRow> {
+    plans
+        .iter()
+        .enumerate()
+        .map(|(i, p)| {
+            let hours: Vec<String> = p
+                .fitted
+                .legs
+                .iter()
+                .map(|l| format!("{} {} h", l.word().to_lowercase(), plain(l.hours)))
+                .collect();
+            let begins = day_hm(&here.local(p.fitted.start_at));
+            PlanRow {
+                i,
+                head: format!("Begin {begins}: {}", hours.join(", ")),
+                says: format!(
+                    "{} % yeast, {} h of room at the serve time, reserve {:.0}.",
+                    two_digits(p.fitted.yeast_percent),
+                    plain((p.fitted.margin_h.min(12.0) * 4.0).round() / 4.0),
+                    p.fitted.reserve_at_serve.max(0.0)
+                ),
+            }
+        })
+        .collect()
+}
+
+fn replaced(what: &What, planned: f64, measured: f64, here: &Here) -> String {
+    let d = |c: f64| here.measures.degrees(c, 1);
+    match what {
+        What::DoughOffTheMixer => format!(
+            "Dough off the mixer {}° instead of {}°.",
+            d(measured),
+            d(planned)
+        ),
+        What::Dough => format!("Dough {}° where {}° was foreseen.", d(measured), d(planned)),
+        What::Room => format!("Room {}° instead of {}°.", d(measured), d(planned)),
+        What::Fridge => format!("Fridge {}° instead of {}°.", d(measured), d(planned)),
+        What::Tub => format!("Tub at {measured:.2} times where {planned:.2} was foreseen."),
+        What::Step { title } => {
+            let by = span_words(jiff::SignedDuration::from_secs((measured * 60.0) as i64));
+            let word = if measured > 0.0 { "later" } else { "earlier" };
+            format!("{title}: {by} {word} than planned.")
+        }
+    }
+}
+
+/// What the forecast from now on says of the serve time.
+fn as_it_goes(w: &Worked, here: &Here) -> Note {
+    let serve = hm(&here.local(w.request.serve_at));
+    let fits = w.sheet.fits(w.request.serve_at);
+    let (level, word) = match (fits, w.sheet.label_at_serve) {
+        (true, _) => (Level::Holds, format!("Serve {serve} still fits")),
+        (_, Label::Fading | Label::Over) => (
+            Level::Act,
+            format!("At {serve} it is past its peak: strong flavour, slack"),
+        ),
+        _ => (Level::Act, format!("At {serve} it is not ready")),
+    };
+    let why = format!(
+        "Rise clock {:.0}, reserve {:.0} at the serve time, as it goes.",
+        w.sheet.rise_at_serve,
+        w.sheet.reserve_at_serve.max(0.0)
+    );
+    let note = Note {
+        code: "as_it_goes".into(),
+        level,
+        what: word,
+        why,
+        todo: None,
+        remedy: None,
+    };
+    match (
+        fits,
+        w.ahead.as_ref().is_some_and(|a| !a.remedies.is_empty()),
+    ) {
+        (false, true) => note.todo("What can still be done stands beside, the best first."),
+        (false, false) => note.todo("Bake it soon or later; nothing simulated helps more."),
+        _ => note,
+    }
+}
+
+/// Whether the balls fit the kitchen's boxes, and what stacking them does.
+fn boxes(w: &Worked, bench: &Bench) -> Option<Note> {
+    let f = &w.request.formula;
+    if f.in_pans() {
+        return None;
+    }
+    let balls = f.pieces.count();
+    let b = bench
+        .larder
+        .0
+        .boxes
+        .iter()
+        .max_by_key(|b| b.facts.balls())?;
+    let (each, have) = (b.facts.balls(), b.facts.count);
+    let need = balls.div_ceil(each.max(1));
+    let what = format!("{balls} balls need {need} of {} × {}", have, b.facts.name);
+    let why =
+        format!("{each} lie in one with room to spread; stacked boxes follow their place slowly.");
+    Some(if need > have {
+        Note::watch("boxes", what, why).todo("Ball later, or borrow boxes.")
+    } else {
+        Note::holds("boxes", what, why)
+    })
+}

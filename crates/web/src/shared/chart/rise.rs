@@ -1,0 +1,635 @@
+//! The Rise picture: both clocks over the hours, the legs with edges that can be moved, temperatures below, the ready
+//! window with its band against the serve flag.
+
+use super::{Hold, Hours, Svg, curve, hatch};
+use crate::shared::format::{Measures, hm, quarter};
+use craft::formula::Formula;
+use craft::path::Spot;
+use craft::rise::{Part, Shuts};
+use craft::sheet::{BlockKind, ClockPoint, SheetRequest, SheetResult, Sure, hours};
+use jiff::Timestamp;
+use jiff::tz::TimeZone;
+
+/// What is drawn.
+pub struct Picture<'a> {
+    pub request: &'a SheetRequest,
+    pub sheet: &'a SheetResult,
+    pub sure: Option<&'a Sure>,
+    pub now: Timestamp,
+    pub zone: &'a TimeZone,
+    pub measures: &'a Measures,
+    /// Edges can be moved.
+    pub live: bool,
+    /// What was measured: when, °C, of the dough or of a place.
+    pub read: &'a [(Timestamp, f64, bool)],
+}
+
+/// The picture's layout: wide for a desk, narrow for a phone.
+struct Layout {
+    width: f64,
+    left: f64,
+    right: f64,
+    tick_every: i8,
+    narrow: bool,
+}
+
+const WIDE: Layout = Layout {
+    width: 1240.0,
+    left: 60.0,
+    right: 1226.0,
+    tick_every: 3,
+    narrow: false,
+};
+const NARROW: Layout = Layout {
+    width: 720.0,
+    left: 46.0,
+    right: 712.0,
+    tick_every: 6,
+    narrow: true,
+};
+const HEIGHT: f64 = 408.0;
+const HEAD: f64 = 46.0;
+/// Rise clock and reserve run between these; 0 to `TOP`.
+const CLOCK_FOOT: f64 = 206.0;
+const CLOCK_HEAD: f64 = 54.0;
+const TOP: f64 = 140.0;
+const LANE: f64 = 218.0;
+const LANE_H: f64 = 56.0;
+const HEAT_HEAD: f64 = 316.0;
+const HEAT_FOOT: f64 = 396.0;
+
+/// The field of a form that holds a leg's hours.
+pub fn leg_field(f: &Formula, i: usize) -> String {
+    if !f.legs.is_empty() {
+        return format!("legs[{i}].hours");
+    }
+    match (i, f.cold_h > 0.0) {
+        (0, _) => "bulk_h",
+        (1, true) => "cold_h",
+        _ => "temper_h",
+    }
+    .into()
+}
+
+fn clock_y(v: f64) -> f64 {
+    CLOCK_FOOT + (CLOCK_HEAD - CLOCK_FOOT) * v.clamp(0.0, TOP) / TOP
+}
+
+pub fn wide(p: &Picture) -> String {
+    draw(p, &WIDE)
+}
+pub fn narrow(p: &Picture) -> String {
+    draw(p, &NARROW)
+}
+
+fn axis(p: &Picture, l: &Layout) -> Hours {
+    let serve = p.request.serve_at;
+    let last = p
+        .sheet
+        .window
+        .and_then(|w| w.to_at)
+        .unwrap_or(serve)
+        .min(serve + hours(14.0))
+        .max(serve);
+    let begins = p.sheet.start_at;
+    let whole = last.duration_since(begins).as_secs_f64() / 3600.0;
+    Hours {
+        from: begins - hours(whole * 0.02),
+        to: last + hours(whole * 0.09 + 0.3),
+        left: l.left,
+        right: l.right,
+    }
+}
+
+fn draw(p: &Picture, l: &Layout) -> String {
+    let axis = axis(p, l);
+    let label = format!(
+        "Rise clock and gluten reserve from {} to {}; the same figures stand in the table below.",
+        at(p.sheet.start_at, p.zone),
+        at(p.request.serve_at, p.zone)
+    );
+    let mut svg = Svg::of_links(
+        l.width,
+        HEIGHT,
+        if l.narrow { "rise narrow" } else { "rise" },
+        &label,
+    );
+    svg.raw(&format!(
+        r#"<g data-px-per-h="{:.3}" data-left="{}"></g>"#,
+        axis.px_per_h(),
+        axis.left
+    ));
+    ground(&mut svg, p, &axis, l);
+    window(&mut svg, p, &axis, l);
+    legs(&mut svg, p, &axis);
+    clocks(&mut svg, p, &axis, l);
+    heat(&mut svg, p, &axis, l);
+    flag_and_values(&mut svg, p, &axis);
+    now(&mut svg, p, &axis);
+    if p.live {
+        handles(&mut svg, p, &axis);
+    }
+    svg.end()
+}
+
+fn at(t: Timestamp, zone: &TimeZone) -> String {
+    t.to_zoned(zone.clone()).strftime("%a %H:%M").to_string()
+}
+
+fn ground(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
+    let y = clock_y(100.0);
+    for (a, b) in axis.nights(p.zone) {
+        svg.rect(
+            a,
+            HEAD - 16.0,
+            b - a,
+            HEIGHT - HEAD + 16.0,
+            r#"class="f-night""#,
+        );
+        if b - a > 40.0 {
+            svg.text(
+                0.5 * (a + b),
+                HEIGHT - 3.0,
+                "tk halo",
+                Hold::Middle,
+                "night",
+            );
+        }
+    }
+    // Ready from 90, as intended at 100.
+    svg.rect(
+        axis.left,
+        clock_y(TOP),
+        axis.right - axis.left,
+        clock_y(90.0) - clock_y(TOP),
+        r#"class="f-ready""#,
+    );
+    // Finer hours where there is room.
+    let px = axis.px_per_h();
+    let every = [1i8, 2, 3, 6, 12]
+        .into_iter()
+        .find(|e| {
+            f64::from(*e) * px >= 56.0 && *e >= if px > 56.0 { 1 } else { l.tick_every.min(3) }
+        })
+        .unwrap_or(24);
+    for (t, hour) in axis.ticks(p.zone, every) {
+        let x = axis.x(t);
+        let class = if hour == 0 { "l-day" } else { "l-rule" };
+        svg.path(
+            &format!("M{x:.1} {:.1}V{HEAT_FOOT}", HEAD - 8.0),
+            &format!(r#"class="{class}""#),
+        );
+        if x < axis.right - 18.0 && x > axis.left + 8.0 {
+            svg.text(
+                x + 3.0,
+                HEAD - 3.0,
+                "tk halo",
+                Hold::Start,
+                &format!("{hour:02}:00"),
+            );
+        }
+    }
+    let days: Vec<Timestamp> = std::iter::once(axis.from)
+        .chain(axis.ticks(p.zone, 24).into_iter().map(|t| t.0))
+        .collect();
+    for (i, t) in days.iter().enumerate() {
+        let x = axis.x(*t).max(axis.left);
+        let next = days.get(i + 1).map_or(axis.right, |d| axis.x(*d));
+        let z = t.to_zoned(p.zone.clone());
+        let long = z.strftime("%A %-d").to_string();
+        let short = z.strftime("%a %-d").to_string();
+        let fits = |s: &str| next - x > 10.0 * s.len() as f64 + 10.0;
+        let word = if fits(&long) { long } else { short };
+        if fits(&word) {
+            svg.text(x + 6.0, 20.0, "dsp d16", Hold::Start, &word);
+        }
+    }
+    for v in [0.0, 50.0, 100.0] {
+        let y = clock_y(v);
+        svg.path(
+            &format!("M{} {y:.1}H{}", axis.left, axis.right),
+            if v == 0.0 {
+                r#"class="l-axis""#
+            } else {
+                r#"class="l-axis" stroke-dasharray="2 4""#
+            },
+        );
+        svg.text(
+            axis.left - 7.0,
+            y + 4.0,
+            "tk",
+            Hold::End,
+            &format!("{v:.0}"),
+        );
+    }
+    if !l.narrow {
+        svg.text(
+            axis.left + 0.34 * (axis.right - axis.left),
+            y - 5.0,
+            "tk halo",
+            Hold::Start,
+            "rise: ready from 90, 100 as intended; reserve: slack under 15",
+        );
+    }
+}
+
+/// The window in larch within an ink bracket, and the band of each edge as a whisker.
+fn window(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
+    let Some(w) = p.sheet.window else { return };
+    let (a, b) = (
+        axis.clamped(w.from_at),
+        axis.clamped(w.to_at.unwrap_or(axis.to)),
+    );
+    let top = CLOCK_HEAD - 4.0;
+    if let Some(s) = p.sure {
+        for band in std::iter::once(&s.ready).chain(&s.past) {
+            let (x0, x1) = (axis.clamped(band.early_at), axis.clamped(band.late_at));
+            svg.rect(x0, top + 6.0, x1 - x0, 7.0, r#"class="band""#);
+            svg.path(
+                &format!("M{x0:.1} {:.1}v13M{x1:.1} {:.1}v13", top + 3.0, top + 3.0),
+                r#"class="s-ink" stroke-width="1.4""#,
+            );
+        }
+    }
+    svg.rect(
+        a,
+        top + 14.0,
+        b - a,
+        HEAT_FOOT - top - 14.0,
+        r#"class="f-larch" opacity=".42""#,
+    );
+    let shut = if w.to_at.is_some() {
+        format!("V{HEAT_FOOT}")
+    } else {
+        String::new()
+    };
+    svg.path(
+        &format!("M{a:.1} {HEAT_FOOT}V{:.1}H{b:.1}{shut}", top + 14.0),
+        r#"class="s-ink" stroke-width="1.9""#,
+    );
+    let said = |t: Timestamp| hm(&quarter(&t.to_zoned(p.zone.clone())));
+    let opens = match w.opens_by {
+        Some(Part::Dose) => "gas in all",
+        Some(Part::Piece) => "gas since shaping",
+        Some(Part::Mature) => "time to relax",
+        None => "",
+    };
+    let y = CLOCK_HEAD + 34.0;
+    if a > axis.left + 120.0 {
+        svg.text(
+            a - 8.0,
+            y,
+            "tx b halo",
+            Hold::End,
+            &format!("ready {}", said(w.from_at)),
+        );
+        if !l.narrow {
+            svg.text(a - 8.0, y + 17.0, "tk halo", Hold::End, opens);
+        }
+    }
+    if let Some(to) = w.to_at {
+        let word = match w.shuts_by {
+            Some(Shuts::Gluten) => "gluten spent",
+            Some(Shuts::Gas) => "rise spent",
+            None => "",
+        };
+        let room = axis.right - b;
+        let (x, hold) = if room > 92.0 {
+            (b + 8.0, Hold::Start)
+        } else {
+            (b - 6.0, Hold::End)
+        };
+        let y = if room > 92.0 { y } else { CLOCK_FOOT - 24.0 };
+        svg.text(x, y, "tx b halo", hold, &format!("until {}", said(to)));
+        svg.text(x, y + 16.0, "tk halo", hold, word);
+    }
+}
+
+fn legs(svg: &mut Svg, p: &Picture, axis: &Hours) {
+    let path = p.request.formula.path();
+    let mut small = Vec::new();
+    for b in &p.sheet.blocks {
+        let (x0, x1) = (axis.clamped(b.from_at), axis.clamped(b.to_at));
+        let (fill, word, ground) = hatch(b.kind);
+        svg.rect(
+            x0,
+            LANE,
+            (x1 - x0).max(2.0),
+            LANE_H,
+            &format!(r#"fill="{fill}" stroke="var(--ink)" stroke-width="1.4""#),
+        );
+        let leg = b.leg.and_then(|i| path.get(i));
+        let span = b.to_at.duration_since(b.from_at);
+        let (h, m) = (span.as_secs() / 3600, span.as_secs() % 3600 / 60);
+        let long = if h == 0 {
+            format!("{m} min")
+        } else if m == 0 {
+            format!("{h} h")
+        } else {
+            format!("{h} h {m:02}")
+        };
+        let word = leg.map_or(word, |x| {
+            if b.kind == BlockKind::Temper {
+                hatch(b.kind).1
+            } else {
+                x.word()
+            }
+        });
+        let place = leg.map_or(String::new(), |x| match &x.spot {
+            Spot::Room => format!(" at {}°", p.measures.degrees(p.request.room_c, 1)),
+            Spot::Fridge => format!(" at {}°", p.measures.degrees(p.request.fridge_c, 1)),
+            Spot::Freezer => String::new(),
+            Spot::Own(x) => format!(" at {}°", p.measures.degrees(x.c, 1)),
+        });
+        let handle = if p.live { 22.0 } else { 8.0 };
+        if x1 - x0 > 11.0 * word.len() as f64 + handle && b.kind != BlockKind::Mix {
+            svg.text(
+                x0 + handle - 6.0 + 4.0,
+                LANE + 24.0,
+                &format!("dsp d18 halo {ground}"),
+                Hold::Start,
+                word,
+            );
+            let second = format!("{long}{place}");
+            let fits = x1 - x0 > 8.4 * second.len() as f64 + handle;
+            svg.text(
+                x0 + handle - 2.0,
+                LANE + 45.0,
+                &format!("tx b halo {ground}"),
+                Hold::Start,
+                if fits { &second } else { &long },
+            );
+        } else {
+            small.push((x0, word, long));
+        }
+    }
+    // What is too short for its word is said below, in order.
+    if let Some((x, _, _)) = small.first() {
+        let words: Vec<String> = small
+            .iter()
+            .map(|(_, w, long)| format!("{w} {long}"))
+            .collect();
+        let said = words.join(", ");
+        let x = x.min(axis.right - 7.6 * said.len() as f64).max(axis.left);
+        svg.text(x, LANE + LANE_H + 17.0, "tx b halo", Hold::Start, &said);
+    }
+}
+
+fn clocks(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
+    svg.path(
+        &curve(axis, p.sheet, |c| c.reserve, CLOCK_FOOT, CLOCK_HEAD, TOP),
+        r#"class="l-res""#,
+    );
+    svg.path(
+        &curve(axis, p.sheet, |c| c.rise, CLOCK_FOOT, CLOCK_HEAD, TOP),
+        r#"class="l-rise""#,
+    );
+    let whole = p.request.total_h();
+    for (share, class, word, value) in [
+        (0.22, "c-mature", "gluten reserve", true),
+        (
+            if l.narrow { 0.45 } else { 0.3 },
+            "c-rise",
+            "rise clock",
+            false,
+        ),
+    ] {
+        let t = p.sheet.mixed_at + hours(whole * share);
+        if let Some(c) = p.sheet.clocks_at(t) {
+            let v = if value { c.reserve } else { c.rise };
+            let lift = if value { -7.0 } else { -9.0 };
+            svg.text(
+                axis.x(t),
+                clock_y(v) + lift,
+                &format!("b halo f d16 {class}"),
+                Hold::Start,
+                word,
+            );
+        }
+    }
+}
+
+fn heat(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
+    let points: Vec<&ClockPoint> = p
+        .sheet
+        .clocks
+        .iter()
+        .filter(|c| axis.holds(p.sheet.mixed_at + hours(c.hours)))
+        .collect();
+    let highest = points
+        .iter()
+        .map(|c| c.dough_c.max(c.place_c))
+        .fold(20.0f64, f64::max);
+    let top_c = (highest / 5.0).ceil() * 5.0 + 2.0;
+    let low_c = points
+        .iter()
+        .map(|c| c.place_c)
+        .fold(0.0f64, f64::min)
+        .min(0.0);
+    let low_c = low_c.max(-20.0);
+    let y = |c: f64| {
+        HEAT_FOOT + (HEAT_HEAD - HEAT_FOOT) * (c.clamp(low_c, top_c) - low_c) / (top_c - low_c)
+    };
+    let mut tick = (low_c / 10.0).ceil() * 10.0;
+    while tick <= top_c {
+        svg.path(
+            &format!("M{} {:.1}H{}", axis.left, y(tick), axis.right),
+            r#"class="l-rule""#,
+        );
+        svg.text(
+            axis.left - 7.0,
+            y(tick) + 4.0,
+            "tk",
+            Hold::End,
+            &format!("{}°", p.measures.degrees(tick, 0)),
+        );
+        tick += 10.0;
+    }
+    let line = |value: &dyn Fn(&ClockPoint) -> f64| {
+        let mut d = String::new();
+        for c in &points {
+            let x = axis.x(p.sheet.mixed_at + hours(c.hours));
+            d += &format!(
+                "{}{x:.1} {:.1}",
+                if d.is_empty() { "M" } else { "L" },
+                y(value(c))
+            );
+        }
+        d
+    };
+    svg.path(&line(&|c| c.place_c), r#"class="l-place""#);
+    svg.path(&line(&|c| c.dough_c), r#"class="l-dough""#);
+    for (t, c, of_dough) in p.read.iter().filter(|r| axis.holds(r.0)) {
+        let class = if *of_dough { "c-ember" } else { "c-tarn" };
+        svg.raw(&format!(
+            r#"<circle cx="{:.1}" cy="{:.1}" r="4.5" class="f {class}"/>"#,
+            axis.x(*t),
+            y(*c)
+        ));
+    }
+    let first = points.first().map_or(0.0, |c| c.dough_c);
+    let t = p.sheet.mixed_at + hours(0.03 * p.request.total_h() + 0.4);
+    let text = format!("dough, from {}°", p.measures.degrees(first, 1));
+    svg.text(
+        axis.x(t),
+        HEAT_HEAD - 4.0,
+        "tx b halo f c-ember",
+        Hold::Start,
+        &text,
+    );
+    if l.narrow {
+        return;
+    }
+    // The coldest leg is named in its middle.
+    let cold = p.sheet.blocks.iter().find(|b| b.kind == BlockKind::Cold);
+    if let Some(b) = cold {
+        let mid = b.from_at + (b.to_at.duration_since(b.from_at)) / 2;
+        if let Some(c) = p.sheet.clocks_at(mid) {
+            let text = format!("place {}°", p.measures.degrees(c.place_c, 1));
+            svg.text(
+                axis.x(mid),
+                y(c.place_c) - 8.0,
+                "tx b halo f c-tarn",
+                Hold::Middle,
+                &text,
+            );
+        }
+    }
+}
+
+fn flag_and_values(svg: &mut Svg, p: &Picture, axis: &Hours) {
+    let x = axis.clamped(p.request.serve_at);
+    svg.path(
+        &format!("M{x:.1} {HEAT_FOOT}V{:.1}", HEAD - 8.0),
+        r#"class="s-ink" stroke-width="2.8""#,
+    );
+    svg.path(
+        &format!("M{x:.1} {:.1}h62l-8 9 8 9h-62z", HEAD - 8.0),
+        r#"class="f-ink""#,
+    );
+    svg.text(x + 8.0, HEAD + 6.0, "tx b on-slate", Hold::Start, "serve");
+    if let Some(c) = p.sheet.clocks_at(p.request.serve_at) {
+        let (yr, ym) = (clock_y(c.rise), clock_y(c.reserve.max(0.0)));
+        for (y, class) in [(yr, "c-rise"), (ym, "c-mature")] {
+            svg.raw(&format!(
+                r#"<circle cx="{x:.1}" cy="{y:.1}" r="5.5" class="f {class}"/>"#
+            ));
+        }
+        // Two figures that fall together are set apart.
+        let (tr, tm) = if (yr - ym).abs() < 18.0 {
+            if yr <= ym {
+                (yr - 8.0, ym + 18.0)
+            } else {
+                (yr + 18.0, ym - 8.0)
+            }
+        } else {
+            (yr + 5.0, ym + 5.0)
+        };
+        svg.text(
+            x + 11.0,
+            tr,
+            "b halo f d16 c-rise",
+            Hold::Start,
+            &format!("{:.0}", c.rise),
+        );
+        svg.text(
+            x + 11.0,
+            tm,
+            "b halo f d16 c-mature",
+            Hold::Start,
+            &format!("{:.0}", c.reserve.max(0.0)),
+        );
+        svg.text(
+            x + 9.0,
+            HEAT_HEAD + 44.0,
+            "tx b halo f c-ember",
+            Hold::Start,
+            &format!("{}°", p.measures.degrees(c.dough_c, 1)),
+        );
+    }
+}
+
+fn now(svg: &mut Svg, p: &Picture, axis: &Hours) {
+    if !axis.holds(p.now) {
+        return;
+    }
+    let x = axis.x(p.now);
+    svg.path(
+        &format!("M{x:.1} {:.1}V{HEAT_FOOT}", HEAD - 4.0),
+        r#"class="l-now""#,
+    );
+    let half = 26.0;
+    let plate = x.max(half + 1.0);
+    svg.rect(
+        plate - half,
+        HEAD - 20.0,
+        2.0 * half,
+        20.0,
+        r#"class="f-larch""#,
+    );
+    svg.text(
+        plate,
+        HEAD - 5.0,
+        "b onlarch tx",
+        Hold::Middle,
+        &hm(&p.now.to_zoned(p.zone.clone())),
+    );
+}
+
+/// The edges that can be moved: between legs, and the serve flag. Each is a slider for the keyboard.
+fn handles(svg: &mut Svg, p: &Picture, axis: &Hours) {
+    let f = &p.request.formula;
+    let path = f.path();
+    let edges: Vec<(usize, Timestamp)> = p
+        .sheet
+        .blocks
+        .iter()
+        .filter_map(|b| Some((b.leg?, b.to_at)))
+        .collect();
+    for (i, t) in &edges {
+        let last = i + 1 == path.len();
+        let x = axis.clamped(*t);
+        let (name, after) = if last {
+            ("Serve".to_string(), String::new())
+        } else {
+            (
+                format!(
+                    "{} ends, {} begins",
+                    path[*i].word(),
+                    path[i + 1].word().to_lowercase()
+                ),
+                leg_field(f, i + 1),
+            )
+        };
+        let (y, h) = if last {
+            (HEAD - 8.0, 30.0)
+        } else {
+            (LANE + 10.0, LANE_H - 20.0)
+        };
+        let kind = if last { "serve" } else { "edge" };
+        let said = at(*t, p.zone);
+        svg.raw(&format!(
+            r#"<g class="handle {kind}" tabindex="0" role="slider" data-edge="{i}" data-before="{}" data-after="{after}" aria-label="{name}" aria-valuetext="{said}, {} h before" aria-valuenow="{:.2}" aria-valuemin="0.25" aria-valuemax="240"><rect x="{:.1}" y="{:.1}" width="44" height="{:.1}" fill="transparent"/>"#,
+            leg_field(f, *i),
+            craft::refusal::plain(path[*i].hours),
+            path[*i].hours,
+            x - 22.0,
+            y - 10.0,
+            h + 20.0
+        ));
+        if !last {
+            svg.raw(&format!(
+                r#"<rect x="{:.1}" y="{y:.1}" width="15" height="{h:.1}" rx="2" class="grip"/><path d="M{:.1} {:.1}v14m5 -14v14" class="s-ink" stroke-width="1.8"/>"#,
+                x - 7.5,
+                x - 2.5,
+                y + h / 2.0 - 7.0
+            ));
+        } else {
+            svg.raw(&format!(
+                r#"<circle cx="{x:.1}" cy="{:.1}" r="6" class="grip"/>"#,
+                HEAT_FOOT - 4.0
+            ));
+        }
+        svg.raw("</g>");
+    }
+}
