@@ -8,6 +8,7 @@ pub mod shared;
 use axum::Router;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::routing::get;
+use shared::forecasts::Forecasts;
 use shared::kitchen::LastKitchen;
 use shared::{assets, error, guard, theme};
 use std::sync::Arc;
@@ -29,6 +30,8 @@ pub struct App {
     pub held: Arc<Held>,
     /// The kitchen that was read last.
     pub kitchen: Arc<LastKitchen>,
+    /// Forecasts that were made a moment ago.
+    pub forecasts: Arc<Forecasts>,
 }
 
 const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; \
@@ -48,6 +51,7 @@ pub fn router(db: MySqlPool) -> Router {
         .merge(rooms::batch::routes())
         .merge(rooms::bake::routes())
         .merge(rooms::ledger::routes())
+        .merge(rooms::labels::routes())
         .merge(rooms::takeaway::routes())
         .merge(rooms::about::routes())
         .merge(theme::routes())
@@ -80,6 +84,7 @@ pub fn router(db: MySqlPool) -> Router {
             db,
             held: Arc::default(),
             kitchen: Arc::default(),
+            forecasts: Arc::default(),
         })
 }
 

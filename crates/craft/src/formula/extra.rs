@@ -98,6 +98,15 @@ impl ExtraKind {
     pub fn water_share(self) -> f64 {
         self.holds().water
     }
+    /// What of it some people cannot bear, as a label names it.
+    pub fn allergen(self) -> Option<&'static str> {
+        match self {
+            ExtraKind::Milk | ExtraKind::MilkPowder | ExtraKind::Butter => Some("milk"),
+            ExtraKind::Seeds => Some("seeds, may hold sesame"),
+            ExtraKind::ActiveMalt | ExtraKind::PlainMalt | ExtraKind::DriedMother => Some("gluten"),
+            _ => None,
+        }
+    }
     pub fn sugar_share(self) -> f64 {
         self.holds().sugar
     }

@@ -3,6 +3,7 @@
 pub mod assets;
 pub mod chart;
 pub mod error;
+pub mod forecasts;
 pub mod form;
 pub mod format;
 pub mod guard;

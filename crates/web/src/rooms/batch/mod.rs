@@ -87,6 +87,7 @@ async fn show(
     Path(code): Path<String>,
 ) -> Result<Response, Trouble> {
     let told = load::told(&app, &here, &code).await?;
+    let told = told.as_it_goes(&app, &here);
     render(&told, &here, theme, &Typed::default(), &[])
 }
 

@@ -28,6 +28,10 @@ struct Page {
 
 async fn bench(State(app): State<App>, here: Here, theme: Theme) -> Result<Html<String>, Trouble> {
     let live = load::live(&app, &here).await?;
+    let live: Vec<_> = live
+        .into_iter()
+        .map(|t| t.as_it_goes(&app, &here))
+        .collect();
     let frame = Frame::of(&here, theme, Stop::Bench, "Bench", None, "/");
     page(&Page {
         frame,

@@ -3,6 +3,8 @@
 use crate::rooms::sheet::acts::Bench;
 use crate::rooms::sheet::reading;
 use crate::shared::form::Typed;
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
 use crate::shared::progress::Told;
 use craft::formula::Dose;
 use craft::refusal::FieldError;
@@ -133,4 +135,18 @@ fn worked(typed: &Typed, bench: &Bench, told: Option<&Told>) -> Result<Worked, V
         sure,
         ahead: None,
     })
+}
+
+/// A batch as it stands now: its plan, with the forecast from now on in it once the dough is mixed. One that cannot be
+/// followed shows its plan.
+pub fn forecast(told: &Told, here: &Here, larder: &Larder) -> SheetResult {
+    let sheet = &told.batch.sheet;
+    if !is_mixed(told) || told.batch.finished_at.is_some() {
+        return sheet.result.clone();
+    }
+    let bench = Bench { here, larder };
+    match ahead(told, &sheet.request, &sheet.result, &bench) {
+        Ok(a) => sheet.result.as_it_goes(&a),
+        Err(_) => sheet.result.clone(),
+    }
 }

@@ -9,7 +9,6 @@ mod view;
 
 use crate::App;
 use crate::rooms::sheet::acts::Bench;
-use crate::rooms::sheet::form::opened_from;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
@@ -28,6 +27,7 @@ use craft::formula::Formula;
 use craft::path::Method;
 use craft::refusal::FieldError;
 use looked::Looked;
+pub use looked::forecast;
 use serde::Serialize;
 use std::collections::HashMap;
 use store::pantry::{self, Put};
@@ -54,7 +54,6 @@ pub struct Page {
     batch: Option<String>,
     stale: Option<String>,
     fit: Option<under_way::FitView>,
-    opened: bool,
 }
 
 #[derive(Template)]
@@ -122,7 +121,6 @@ pub(super) fn render(
         batch: code,
         stale: extra.stale,
         fit: extra.fit,
-        opened: opened_from(typed).is_some(),
     })?;
     let status = if wrong {
         StatusCode::UNPROCESSABLE_ENTITY

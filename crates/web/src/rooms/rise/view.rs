@@ -21,14 +21,12 @@ use store::observation::Seen;
 pub struct LegRow {
     pub i: usize,
     pub word: String,
-    pub place: String,
     /// "39:30".
     pub span: String,
     pub span_words: String,
     pub spots: Vec<(String, String, bool)>,
     pub shorter: String,
     pub longer: String,
-    pub error: Option<String>,
 }
 
 pub struct PlanRow {
@@ -395,20 +393,17 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
         .enumerate()
         .map(|(i, leg)| {
             let minutes = (leg.hours * 60.0).round() as i64;
-            let c = match &leg.spot {
-                Spot::Room => Some(w.request.room_c),
-                Spot::Fridge => Some(w.request.fridge_c),
-                Spot::Freezer => None,
-                Spot::Own(p) => Some(p.c),
-            };
-            let degrees = c.map_or("−18°".into(), |c| format!("{}°", m.degrees(c, 1)));
             let mut spots = vec![
                 (
                     "room".to_string(),
                     "Room".to_string(),
                     leg.spot == Spot::Room,
                 ),
-                ("fridge".into(), "Fridge".into(), leg.spot == Spot::Fridge),
+                (
+                    "fridge".into(),
+                    format!("Fridge {}°", m.degrees(w.request.fridge_c, 1)),
+                    leg.spot == Spot::Fridge,
+                ),
                 (
                     "freezer".into(),
                     "Freezer".into(),
@@ -417,7 +412,8 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
             ];
             for p in &bench.larder.0.places {
                 let chosen = matches!(&leg.spot, Spot::Own(x) if x.name == p.facts.name);
-                spots.push((p.id.to_string(), p.facts.name.clone(), chosen));
+                let name = format!("{} {}°", p.facts.name, m.degrees(p.facts.c, 1));
+                spots.push((p.id.to_string(), name, chosen));
             }
             if !spots.iter().any(|s| s.2) {
                 spots.push(("as_it_is".into(), where_words(&leg.spot), true));
@@ -426,13 +422,11 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
             LegRow {
                 i,
                 word: leg.word().to_string(),
-                place: format!("{} {degrees}", where_words(&leg.spot)),
                 span: format!("{}:{:02}", minutes / 60, minutes % 60),
                 span_words: span_words(jiff::SignedDuration::from_mins(minutes)),
                 spots,
                 shorter: format!("leg:{i}:-{step}"),
                 longer: format!("leg:{i}:{step}"),
-                error: None,
             }
         })
         .collect()

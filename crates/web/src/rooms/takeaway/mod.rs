@@ -1,19 +1,18 @@
-//! Takeaway: a batch as JSON, and its steps as a calendar.
+//! Takeaway: a batch as JSON, and steps as a calendar.
+
+mod calendar;
 
 use crate::App;
 use crate::rooms::batch::load;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
-use crate::shared::progress::Told;
 use axum::Router;
 use axum::extract::{Path, State};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
-use chrono::DateTime;
 use craft::fire::{Pizza, RunSummary};
 use craft::sheet::{SheetRequest, SheetResult};
-use icalendar::{Alarm, Calendar, Component, Event, EventLike, Trigger};
 use jiff::Timestamp;
 use serde::Serialize;
 use store::observation::Observation;
@@ -24,7 +23,7 @@ const BATCH_FORMAT: u32 = 2;
 pub fn routes() -> Router<App> {
     Router::new()
         .route("/batches/{code}/batch.json", get(json))
-        .route("/batches/{code}/schedule.ics", get(calendar))
+        .merge(calendar::routes())
 }
 
 #[derive(Serialize)]
@@ -79,56 +78,4 @@ async fn json(
     let body = serde_json::to_vec_pretty(&taken)
         .map_err(|e| store::StoreError::Unreadable(e.to_string()))?;
     Ok(attachment(body, "application/json", format!("{code}.json")))
-}
-
-async fn calendar(
-    State(app): State<App>,
-    here: Here,
-    Path(code): Path<String>,
-) -> Result<Response, Trouble> {
-    let told = load::told(&app, &here, &code).await?;
-    Ok(attachment(
-        schedule(&told, &here).into_bytes(),
-        "text/calendar; charset=utf-8",
-        format!("{code}.ics"),
-    ))
-}
-
-/// The steps as events, in UTC: a calendar shows them at the right local time across a change of summer time.
-fn schedule(told: &Told, here: &Here) -> String {
-    let utc = |t: Timestamp| DateTime::from_timestamp(t.as_second(), 0).unwrap_or_default();
-    let batch = &told.batch;
-    let mut calendar = Calendar::empty();
-    for (name, value) in [
-        ("VERSION", "2.0"),
-        ("PRODID", "-//Slow Rise//Batch schedule//EN"),
-        ("CALSCALE", "GREGORIAN"),
-    ] {
-        calendar.append_property((name, value));
-    }
-    calendar.name(&format!("{} {}", batch.code, batch.name));
-    calendar.timezone(here.kitchen.usual.time_zone.as_str());
-    for (i, step) in batch.sheet.result.steps.iter().enumerate() {
-        let minutes = step.hands_on_min.max(5.0) as i64;
-        let mut event = Event::new();
-        event
-            .uid(&format!(
-                "{}-{}-{i}@{}.slow-rise",
-                batch.code,
-                batch.id.0,
-                here.id().0
-            ))
-            .timestamp(utc(batch.created_at))
-            .sequence(0)
-            .starts(utc(step.at))
-            .ends(utc(step.at) + chrono::Duration::minutes(minutes))
-            .summary(&format!("{}: {}", batch.code, step.title))
-            .description(&format!("{}. {}", batch.name, step.detail))
-            .alarm(Alarm::display(
-                &step.title,
-                Trigger::before_start(chrono::Duration::minutes(10)),
-            ));
-        calendar.push(event.done());
-    }
-    calendar.done().to_string()
 }

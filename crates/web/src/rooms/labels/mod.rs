@@ -1,0 +1,162 @@
+//! Labels for boxes and tubs: what it is, when it was made, from when to when it is used, what is in it, and a code that
+//! a telephone opens at the batch's page on this server.
+
+use crate::App;
+use crate::rooms::batch::load;
+use crate::rooms::rise::forecast;
+use crate::shared::error::Trouble;
+use crate::shared::format::{day_hm, quarter};
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
+use crate::shared::layout::page;
+use crate::shared::progress::Told;
+use askama::Template;
+use axum::Router;
+use axum::extract::{Path, Query, State};
+use axum::http::{HeaderMap, header};
+use axum::response::{IntoResponse, Response};
+use axum::routing::get;
+use qrcode::QrCode;
+use qrcode::render::svg;
+use std::collections::HashMap;
+
+/// So many labels at most on one print.
+const MOST: u32 = 96;
+
+pub fn routes() -> Router<App> {
+    Router::new().route("/batches/{code}/labels", get(labels))
+}
+
+#[derive(Template)]
+#[template(path = "rooms/labels/page.html")]
+struct Page {
+    code: String,
+    name: String,
+    made: String,
+    from: String,
+    until: String,
+    allergens: String,
+    contents: String,
+    qr: String,
+    address: String,
+    /// "1 of 4".
+    each: Vec<String>,
+    count: u32,
+}
+
+/// The address under which this server was asked.
+fn address(headers: &HeaderMap, code: &str) -> String {
+    let host = headers
+        .get(header::HOST)
+        .and_then(|h| h.to_str().ok())
+        .filter(|h| {
+            h.chars()
+                .all(|c| c.is_ascii_alphanumeric() || ".-:[]".contains(c))
+        })
+        .unwrap_or("localhost");
+    let scheme = match headers.get("x-forwarded-proto").map(|p| p.as_bytes()) {
+        Some(b"https") => "https",
+        _ => "http",
+    };
+    format!("{scheme}://{host}/batches/{code}")
+}
+
+/// What is in the dough that somebody may not bear: the flours' own words, and those of milk and the like.
+fn allergens(told: &Told, larder: &Larder) -> String {
+    let f = &told.batch.sheet.request.formula;
+    let of_flours = f.flours.iter().map(|x| {
+        let own = larder
+            .0
+            .flours
+            .iter()
+            .find(|p| Some(p.id) == x.pantry)
+            .map(|p| p.facts.allergens.clone());
+        own.filter(|a| !a.is_empty())
+            .unwrap_or_else(|| "gluten".into())
+    });
+    let of_extras = f
+        .extras
+        .iter()
+        .filter_map(|e| e.kind.allergen().map(String::from));
+    let mut all: Vec<String> = of_flours
+        .chain(of_extras)
+        .flat_map(|a| {
+            a.split(',')
+                .map(|a| a.trim().to_lowercase())
+                .collect::<Vec<_>>()
+        })
+        .filter(|a| !a.is_empty())
+        .collect();
+    all.sort();
+    all.dedup();
+    all.join(", ")
+}
+
+async fn labels(
+    State(app): State<App>,
+    here: Here,
+    Path(code): Path<String>,
+    Query(query): Query<HashMap<String, String>>,
+    headers: HeaderMap,
+) -> Result<Response, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    let larder = Larder::of(&app, &here).await?;
+    let sheet = forecast(&told, &here, &larder);
+    let pieces = sheet.formula.pieces;
+    let each = larder
+        .0
+        .boxes
+        .iter()
+        .map(|b| b.facts.balls())
+        .max()
+        .unwrap_or(6)
+        .max(1);
+    let usual = if told.batch.sheet.request.formula.in_pans() {
+        1
+    } else {
+        pieces.div_ceil(each)
+    };
+    let count = query
+        .get("n")
+        .and_then(|n| n.parse().ok())
+        .unwrap_or(usual)
+        .clamp(1, MOST);
+    let address = address(&headers, &told.batch.code);
+    let qr = QrCode::new(address.as_bytes())
+        .map_err(|e| Trouble::Asked(format!("No code can be drawn for {address}: {e}.")))?
+        .render::<svg::Color>()
+        .min_dimensions(120, 120)
+        .quiet_zone(true)
+        .build();
+    // Only the drawing: a page holds no XML heading.
+    let qr = qr
+        .find("<svg")
+        .map_or(String::new(), |i| qr[i..].to_string());
+    let said = |t: jiff::Timestamp| day_hm(&quarter(&here.local(t)));
+    let m = here.measures;
+    let f = &told.batch.sheet.request.formula;
+    let html = page(&Page {
+        name: told.batch.name.clone(),
+        made: day_hm(&here.local(sheet.mixed_at)),
+        from: sheet
+            .window
+            .map_or("never ready".into(), |w| said(w.from_at)),
+        until: sheet
+            .window
+            .and_then(|w| w.to_at)
+            .map_or("the day after".into(), said),
+        allergens: allergens(&told, &larder),
+        contents: format!(
+            "{}; {} % water, {} % salt",
+            crate::shared::format::portions(&sheet.formula.portions, &m),
+            craft::refusal::plain((10.0 * sheet.formula.true_hydration_percent).round() / 10.0),
+            craft::refusal::plain(f.salt_percent)
+        ),
+        qr,
+        address,
+        each: (1..=count).map(|i| format!("{i} of {count}")).collect(),
+        count,
+        code: told.batch.code,
+    })?;
+    Ok(html.into_response())
+}

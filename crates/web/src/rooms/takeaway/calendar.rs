@@ -1,0 +1,162 @@
+//! Steps as a calendar: of one batch, and of the whole kitchen at a secret address.
+//!
+//! Events are known by batch and step number, so that a changed plan moves them instead of adding others; the sequence
+//! is the number of the plan. Instants are UTC: a calendar shows them at the right local time across a change of summer
+//! time.
+
+use crate::App;
+use crate::rooms::batch::load;
+use crate::shared::error::Trouble;
+use crate::shared::kitchen::Here;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::progress::Told;
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::Router;
+use axum::extract::{Path, State};
+use axum::http::{HeaderMap, StatusCode, header};
+use axum::response::{IntoResponse, Redirect, Response};
+use axum::routing::{get, post};
+use chrono::DateTime;
+use craft::sheet::StepKind;
+use icalendar::{Alarm, Calendar, Component, Event, EventLike, Trigger};
+use jiff::Timestamp;
+use store::kitchen;
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/batches/{code}/schedule.ics", get(of_batch))
+        .route("/calendar", get(show))
+        .route("/calendar/renew", post(renew))
+        .route("/feed/{file}", get(feed))
+}
+
+async fn of_batch(
+    State(app): State<App>,
+    here: Here,
+    Path(code): Path<String>,
+) -> Result<Response, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    let mut calendar = begun(&format!("{code} {}", told.batch.name), &here);
+    add(&mut calendar, &told, &here, false);
+    Ok(super::attachment(
+        calendar.done().to_string().into_bytes(),
+        "text/calendar; charset=utf-8",
+        format!("{code}.ics"),
+    ))
+}
+
+fn begun(name: &str, here: &Here) -> Calendar {
+    let mut calendar = Calendar::empty();
+    for (name, value) in [
+        ("VERSION", "2.0"),
+        ("PRODID", "-//Slow Rise//Batch schedule//EN"),
+        ("CALSCALE", "GREGORIAN"),
+    ] {
+        calendar.append_property((name, value));
+    }
+    calendar.name(name);
+    calendar.timezone(here.kitchen.usual.time_zone.as_str());
+    calendar
+}
+
+/// The steps of a batch; a feed leaves out what is done.
+fn add(calendar: &mut Calendar, told: &Told, here: &Here, only_open: bool) {
+    let utc = |t: Timestamp| DateTime::from_timestamp(t.as_second(), 0).unwrap_or_default();
+    let batch = &told.batch;
+    for (step, done) in batch.sheet.result.steps.iter().zip(&told.progress.done_at) {
+        if only_open && done.is_some() {
+            continue;
+        }
+        let minutes = step.hands_on_min.max(5.0) as i64;
+        let mut event = Event::new();
+        event
+            .uid(&format!(
+                "{}-{}-{}@{}.slow-rise",
+                batch.code,
+                batch.id.0,
+                step.number,
+                here.id().0
+            ))
+            .timestamp(utc(batch.planned_at))
+            .sequence(batch.plan)
+            .starts(utc(step.at))
+            .ends(utc(step.at) + chrono::Duration::minutes(minutes))
+            .summary(&format!("{}: {}", batch.code, step.title))
+            .description(&format!("{}. {}", batch.name, step.detail));
+        if !matches!(step.kind, StepKind::Rest | StepKind::Bulk) {
+            event.alarm(Alarm::display(
+                &step.title,
+                Trigger::before_start(chrono::Duration::minutes(10)),
+            ));
+        }
+        calendar.push(event.done());
+    }
+}
+
+/// The feed of the kitchen, at its secret address. A wrong one looks like any page that does not exist.
+async fn feed(
+    State(app): State<App>,
+    here: Here,
+    Path(file): Path<String>,
+) -> Result<Response, Trouble> {
+    // The key may have been renewed a moment ago on another page.
+    let mut db = app.db.acquire().await?;
+    let known = kitchen::first(&mut db).await?.map(|k| k.feed_key);
+    drop(db);
+    let key = file.strip_suffix(".ics").unwrap_or("");
+    if key.is_empty() || known.as_deref() != Some(key) {
+        return Ok(StatusCode::NOT_FOUND.into_response());
+    }
+    let mut calendar = begun(&here.kitchen.name, &here);
+    for told in load::live(&app, &here).await? {
+        add(&mut calendar, &told, &here, true);
+    }
+    let head = [
+        (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
+        (header::CACHE_CONTROL, "private, no-cache"),
+    ];
+    Ok((head, calendar.done().to_string()).into_response())
+}
+
+#[derive(Template)]
+#[template(path = "rooms/takeaway/calendar.html")]
+struct Page {
+    frame: Frame,
+    /// The whole address, where there is one.
+    address: Option<String>,
+}
+
+async fn show(
+    State(app): State<App>,
+    theme: Theme,
+    here: Here,
+    headers: HeaderMap,
+) -> Result<Response, Trouble> {
+    let mut db = app.db.acquire().await?;
+    let key = kitchen::first(&mut db)
+        .await?
+        .map_or(String::new(), |k| k.feed_key);
+    let host = headers
+        .get(header::HOST)
+        .and_then(|h| h.to_str().ok())
+        .unwrap_or("localhost");
+    let html = page(&Page {
+        frame: Frame::of(&here, theme, Stop::Bench, "Calendar", None, "/calendar"),
+        address: (!key.is_empty()).then(|| format!("http://{host}/feed/{key}.ics")),
+    })?;
+    Ok(html.into_response())
+}
+
+/// Another secret address; the former leads nowhere from now on.
+async fn renew(State(app): State<App>, here: Here) -> Result<Response, Trouble> {
+    let key = format!(
+        "{}{}",
+        uuid::Uuid::new_v4().simple(),
+        uuid::Uuid::new_v4().simple()
+    );
+    let mut db = app.db.acquire().await?;
+    kitchen::renew_feed(&mut db, here.id(), &key[..48]).await?;
+    app.kitchen.forget();
+    Ok(Redirect::to("/calendar").into_response())
+}
