@@ -6,7 +6,10 @@ use craft::formula::{
     formulate,
 };
 use craft::paste::{self, PasteRequest};
-use craft::rise::{Temperatures, forecast, solve_yeast};
+use craft::path::methods;
+use craft::rise::{Doubts, HoursRequest, Temperatures, forecast, solve_hours, solve_yeast, spread};
+use craft::sheet::ahead::{Asked, Happened, Measured, Reading, StepPast, from_now};
+use craft::sheet::life::{FitRequest, Life, fit, spans};
 use craft::sheet::{KitchenUsual, SheetRequest, work_out};
 use craft::style;
 use criterion::{Criterion, criterion_group, criterion_main};
@@ -78,6 +81,87 @@ fn cold_dough() -> craft::rise::RiseRequest {
     .expect("a good request")
 }
 
+/// A week in four stages: bulk, cold bulk, cold balls, temper.
+fn week() -> craft::rise::RiseRequest {
+    serde_json::from_str(
+        r#"{"hydration_percent": 66, "salt_percent": 2.6, "flour_w": 400, "yeast_percent": 0.05, "dough_c": 21,
+            "stages": [
+              {"hours": 1, "piece_g": 1600, "shape": "bulk", "container": "tub", "air": "room", "place_c": 20},
+              {"hours": 71, "piece_g": 1600, "shape": "bulk", "container": "tub", "air": "fridge", "place_c": 3},
+              {"hours": 92, "piece_g": 250, "shape": "ball", "container": "box", "air": "fridge", "place_c": 3, "event": "ball"},
+              {"hours": 4, "piece_g": 250, "shape": "ball", "container": "box", "air": "room", "place_c": 20}
+            ]}"#,
+    )
+    .expect("a good request")
+}
+
+/// The rise models: a week forward and its yeast, a length, a band, a life, the forecast from now on.
+fn rises(c: &mut Criterion) {
+    let w = week();
+    let whole = w.total_hours();
+    c.bench_function(
+        &format!("forecast of {whole:.0} h in four stages, and beyond"),
+        |b| b.iter(|| forecast(black_box(&w), Temperatures::InsideTheDough)),
+    );
+    c.bench_function(&format!("yeast for {whole:.0} h in four stages"), |b| {
+        b.iter(|| solve_yeast(black_box(&w), Temperatures::InsideTheDough))
+    });
+    let d = cold_dough();
+    let hours = HoursRequest {
+        dough: d.clone(),
+        stage: 1,
+    };
+    c.bench_function("length of the cold stage", |b| {
+        b.iter(|| solve_hours(black_box(&hours), Temperatures::InsideTheDough))
+    });
+    c.bench_function("band of the window, 50 h", |b| {
+        b.iter(|| {
+            spread(
+                black_box(&d),
+                &Doubts::default(),
+                Temperatures::InsideTheDough,
+            )
+        })
+    });
+    for key in ["room_then_cold_balls", "freeze_thaw", "biga_cold"] {
+        let method = methods::by_key(key).expect("a method");
+        let request = sheet(method.applied(&Formula::of_style(style::first())));
+        let life = Life {
+            quiet: spans("22:30-06:30").expect("hours"),
+            busy: spans("Mon-Fri 08:30-16:30").expect("hours"),
+        };
+        let asked = FitRequest { request, life };
+        c.bench_function(&format!("a life around a {key}"), |b| {
+            b.iter(|| fit(black_box(&asked)))
+        });
+    }
+    let request = sheet(Formula::of_style(style::first()));
+    let planned = work_out(&request).expect("a sheet");
+    let happened = Happened {
+        steps: vec![StepPast {
+            number: 1,
+            at: planned.mixed_at,
+        }],
+        readings: vec![Reading {
+            at: planned.mixed_at,
+            measured: Measured::Dough { c: 31.0 },
+        }],
+    };
+    let now = planned.mixed_at + craft::sheet::hours(1.0);
+    c.bench_function("from now on, with remedies", |b| {
+        b.iter(|| {
+            from_now(&Asked {
+                request: black_box(&request),
+                planned: &planned,
+                happened: &happened,
+                now,
+                places: &[],
+                doubts: Doubts::default(),
+            })
+        })
+    });
+}
+
 fn sheet(formula: Formula) -> SheetRequest {
     let kitchen = KitchenUsual {
         time_zone: "Europe/London".into(),
@@ -142,6 +226,6 @@ fn models(c: &mut Criterion) {
 criterion_group! {
     name = benches;
     config = Criterion::default().sample_size(30);
-    targets = models
+    targets = models, rises
 }
 criterion_main!(benches);

@@ -62,9 +62,10 @@ impl Sure {
                 "At fridge {}° it is ready {at}",
                 one(r.fridge_c + doubts.fridge_c)
             );
+            let word = if w.up_h < 0.0 { "sooner" } else { "later" };
             let why = format!(
-                "{} h from what is planned: home fridges run at 4 to 9 °C.",
-                plain((w.up_h * 4.0).round() / 4.0)
+                "{} h {word} than planned; home fridges run at 4 to 9 °C.",
+                plain((w.up_h.abs() * 4.0).round() / 4.0)
             );
             let note = Note::watch("fridge_doubt", what, why);
             out.push(if fridge_measured {

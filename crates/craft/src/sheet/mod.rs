@@ -25,7 +25,8 @@ use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, Refused};
 use crate::rise::spread::spread_of;
 use crate::rise::{
-    Doubts, Label, Part, RiseRequest, RiseResult, Shuts, Temperatures, Window, hand_overs,
+    Doubts, Label, Part, RisePoint, RiseRequest, RiseResult, Shuts, Temperatures, Window,
+    hand_overs,
 };
 use crate::style::Style;
 use jiff::tz::TimeZone;
@@ -438,6 +439,13 @@ fn clocks(rise: &RiseResult) -> Vec<ClockPoint> {
         .collect();
     let apart = end / 120.0;
     let mut last = f64::NEG_INFINITY;
+    // Where a leg begins the place jumps, and with the shaping the rise clock falls: both sides of it are kept.
+    let jumps = |a: &RisePoint, b: &RisePoint| {
+        (a.place_c - b.place_c).abs() > 0.8 || b.ripeness < a.ripeness - 0.03
+    };
+    let at_jump = |i: usize| {
+        (i > 0 && jumps(all[i - 1], all[i])) || (i + 1 < all.len() && jumps(all[i], all[i + 1]))
+    };
     all.iter()
         .enumerate()
         .filter(|(i, p)| {
@@ -445,7 +453,7 @@ fn clocks(rise: &RiseResult) -> Vec<ClockPoint> {
             if due {
                 last = p.hours;
             }
-            due || *i + 1 == all.len() || p.hours == rise.at_bake.hours
+            due || *i + 1 == all.len() || p.hours == rise.at_bake.hours || at_jump(*i)
         })
         .map(|(_, p)| ClockPoint {
             hours: rounded(p.hours, 1000.0),

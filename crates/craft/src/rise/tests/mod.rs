@@ -119,6 +119,21 @@ proptest! {
     }
 
     #[test]
+    fn more_yeast_never_ripens_later_while_there_is_sugar(percent in 0.02..0.4f64, hours in 4.0..12.0f64, place in 12.0..26.0f64) {
+        let with = |yeast_percent: f64| at_bake(&RiseRequest { yeast_percent, ..dough(hours, place) });
+        let (less, more) = (with(percent), with(1.3 * percent));
+        prop_assume!(more.free_sugar_mmol > 40.0);
+        prop_assert!(more.ripeness_dose >= less.ripeness_dose && more.ripeness_piece >= less.ripeness_piece - 1e-9);
+    }
+
+    #[test]
+    fn longer_is_never_less_mature(hours in 3.0..40.0f64, more in 0.2..8.0f64, place in 2.0..28.0f64) {
+        let short = at_bake(&RiseRequest { yeast_percent: 0.05, ..dough(hours, place) });
+        let long = at_bake(&RiseRequest { yeast_percent: 0.05, ..dough(hours + more, place) });
+        prop_assert!(long.matured_h > short.matured_h && long.reserve < short.reserve && long.acid >= short.acid);
+    }
+
+    #[test]
     fn a_warmer_room_never_rises_slower(place in 8.0..30.0f64, hours in 3.0..16.0f64) {
         let (cool, warm) = (at_bake(&dough(hours, place)), at_bake(&dough(hours, place + 2.0)));
         prop_assert!(warm.gas_made_mmol >= cool.gas_made_mmol);

@@ -5,7 +5,7 @@ use crate::App;
 use crate::rooms::batch::load;
 use crate::rooms::rise::forecast;
 use crate::shared::error::Trouble;
-use crate::shared::format::{day_hm, quarter};
+use crate::shared::format::{day_hm, from_to};
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::page;
@@ -33,8 +33,7 @@ struct Page {
     code: String,
     name: String,
     made: String,
-    from: String,
-    until: String,
+    usable: String,
     allergens: String,
     contents: String,
     qr: String,
@@ -132,19 +131,15 @@ async fn labels(
     let qr = qr
         .find("<svg")
         .map_or(String::new(), |i| qr[i..].to_string());
-    let said = |t: jiff::Timestamp| day_hm(&quarter(&here.local(t)));
     let m = here.measures;
     let f = &told.batch.sheet.request.formula;
     let html = page(&Page {
         name: told.batch.name.clone(),
         made: day_hm(&here.local(sheet.mixed_at)),
-        from: sheet
-            .window
-            .map_or("never ready".into(), |w| said(w.from_at)),
-        until: sheet
-            .window
-            .and_then(|w| w.to_at)
-            .map_or("the day after".into(), said),
+        usable: sheet.window.map_or("never ready".into(), |w| {
+            let to = w.to_at.map(|t| here.local(t));
+            from_to(&here.local(w.from_at), to.as_ref())
+        }),
         allergens: allergens(&told, &larder),
         contents: format!(
             "{}; {} % water, {} % salt",

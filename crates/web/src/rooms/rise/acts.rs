@@ -43,7 +43,7 @@ fn done(act: &str, typed: &mut Typed, bench: &Bench, told: Option<&Told>) -> Pre
     let words: Vec<&str> = act.splitn(3, ':').collect();
     let (verb, what) = (words[0], words.get(1).copied().unwrap_or(""));
     let rest = words.get(2).copied().unwrap_or("");
-    if verb == "method" {
+    if verb == "method" || verb == "take" {
         // A method chosen in the list stands in its own field.
         let key = if what.is_empty() {
             typed.text("new_method").to_string()
@@ -53,6 +53,11 @@ fn done(act: &str, typed: &mut Typed, bench: &Bench, told: Option<&Told>) -> Pre
         let f = reading::formula(typed, bench.here)?;
         if let Some(m) = bench.larder.methods().iter().find(|m| m.key == key) {
             put(typed, &m.applied(&f), bench);
+        }
+        // Taken out of a comparison, it comes laid around the hours away, as it was shown.
+        if verb == "take" && !bench.here.kitchen.rhythm.life.is_empty() {
+            let request = looked::request(typed, bench, told)?;
+            return Ok(around_life(typed, bench, &request, "0").unwrap_or_default());
         }
         return Ok(vec![]);
     }

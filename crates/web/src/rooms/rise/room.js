@@ -53,13 +53,13 @@ function show(got) {
   const pressed = active?.closest?.("#desk") ? { name: active.name, label: active.getAttribute("aria-label"), id: active.id } : null;
   part("answer").innerHTML = got.answer;
   if (got.picture) {
-    const open = part("picture").querySelector("details")?.open;
+    const open = part("desk").querySelector("details[data-keep]")?.open;
     const scrolled = part("picture").querySelector(".slim")?.scrollLeft ?? 0;
     part("picture").innerHTML = got.picture;
-    if (open) part("picture").querySelector("details").open = true;
     const box = part("picture").querySelector(".slim");
     if (box) box.scrollLeft = scrolled;
     part("desk").innerHTML = got.desk;
+    if (open) part("desk").querySelector("details[data-keep]").open = true;
     part("carried").replaceChildren(
       ...got.fields.map(([name, value]) => {
         const input = document.createElement("input");

@@ -10,10 +10,11 @@ use crate::shared::kitchen::Here;
 use crate::shared::progress::Told;
 use craft::formula::{Dose, Ingredient, two_digits};
 use craft::note::{Level, Note, by_urgency};
-use craft::path::Spot;
+use craft::path::{Lies, Spot};
 use craft::reading::Subject;
 use craft::refusal::plain;
 use craft::rise::Label;
+use craft::sheet::BlockKind;
 use craft::sheet::ahead::What;
 use jiff::Timestamp;
 use store::observation::Seen;
@@ -421,7 +422,16 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
             let step = if leg.hours >= 12.0 { "0.5" } else { "0.25" };
             LegRow {
                 i,
-                word: leg.word().to_string(),
+                word: match w
+                    .sheet
+                    .blocks
+                    .iter()
+                    .find(|b| b.leg == Some(i))
+                    .map(|b| b.kind)
+                {
+                    Some(BlockKind::Temper) if leg.lies == Lies::Balls => "Temper".into(),
+                    _ => leg.word().to_string(),
+                },
                 span: format!("{}:{:02}", minutes / 60, minutes % 60),
                 span_words: span_words(jiff::SignedDuration::from_mins(minutes)),
                 spots,

@@ -47,16 +47,16 @@ const NARROW: Layout = Layout {
     tick_every: 6,
     narrow: true,
 };
-const HEIGHT: f64 = 408.0;
+const HEIGHT: f64 = 396.0;
 const HEAD: f64 = 46.0;
 /// Rise clock and reserve run between these; 0 to `TOP`.
 const CLOCK_FOOT: f64 = 206.0;
 const CLOCK_HEAD: f64 = 54.0;
 const TOP: f64 = 140.0;
 const LANE: f64 = 218.0;
-const LANE_H: f64 = 56.0;
-const HEAT_HEAD: f64 = 316.0;
-const HEAT_FOOT: f64 = 396.0;
+const LANE_H: f64 = 52.0;
+const HEAT_HEAD: f64 = 308.0;
+const HEAT_FOOT: f64 = 384.0;
 
 /// The field of a form that holds a leg's hours.
 pub fn leg_field(f: &Formula, i: usize) -> String {
@@ -179,7 +179,10 @@ fn ground(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
             &format!("M{x:.1} {:.1}V{HEAT_FOOT}", HEAD - 8.0),
             &format!(r#"class="{class}""#),
         );
-        if x < axis.right - 18.0 && x > axis.left + 8.0 {
+        let serve = axis.x(p.request.serve_at);
+        let flagged = x > serve - 42.0 && x < serve + 66.0;
+        let plated = axis.holds(p.now) && (x - axis.x(p.now) + 14.0).abs() < 48.0;
+        if x < axis.right - 18.0 && x > axis.left + 8.0 && !flagged && !plated {
             svg.text(
                 x + 3.0,
                 HEAD - 3.0,
@@ -244,9 +247,13 @@ fn window(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
     if let Some(s) = p.sure {
         for band in std::iter::once(&s.ready).chain(&s.past) {
             let (x0, x1) = (axis.clamped(band.early_at), axis.clamped(band.late_at));
-            svg.rect(x0, top + 6.0, x1 - x0, 7.0, r#"class="band""#);
+            svg.rect(x0, CLOCK_FOOT + 4.0, x1 - x0, 5.0, r#"class="band""#);
             svg.path(
-                &format!("M{x0:.1} {:.1}v13M{x1:.1} {:.1}v13", top + 3.0, top + 3.0),
+                &format!(
+                    "M{x0:.1} {:.1}v9M{x1:.1} {:.1}v9",
+                    CLOCK_FOOT + 2.0,
+                    CLOCK_FOOT + 2.0
+                ),
                 r#"class="s-ink" stroke-width="1.4""#,
             );
         }
