@@ -237,7 +237,7 @@ async fn methods_are_compared_a_step_is_done_from_the_bench_and_the_feed_opens()
     b.click("#again").await?;
     b.says(".columns", "Take Poolish, cold").await?;
     b.click(".column:first-child .btn.go").await?;
-    b.says("#answer p", "Same day").await?;
+    b.says("#new_method", "Same day").await?;
 
     // On the Bench: one step left out, another done.
     b.go("/").await?;

@@ -259,15 +259,12 @@ fn answer(w: &Worked, here: &Here) -> (String, String, String) {
 
 fn lines(w: &Worked, here: &Here) -> [String; 2] {
     let size = format::portions(&w.sheet.formula.portions, &here.measures);
-    let first = match &w.request.formula.method {
-        Some(m) => format!("{m}, {size}"),
-        None => format!("{}, {size}", w.request.formula.style.name),
-    };
+    let first = size;
     let begins = day_hm(&here.local(w.sheet.start_at));
     let second = match &w.ahead {
         Some(a) if a.replaced.is_empty() => "As planned so far.".into(),
         Some(_) => "With what was measured and done.".into(),
-        None => format!("Work begins {begins}."),
+        None => format!("Begin {begins}."),
     };
     [first, second]
 }

@@ -306,7 +306,7 @@ fn window(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
         } else {
             (b - 6.0, Hold::End)
         };
-        let y = if room > 92.0 { y } else { CLOCK_FOOT - 24.0 };
+        let y = if room > 92.0 { y } else { LANE + LANE_H + 16.0 };
         svg.text(x, y, "tx b halo", hold, &format!("until {}", said(to)));
         svg.text(x, y + 16.0, "tk halo", hold, word);
     }
