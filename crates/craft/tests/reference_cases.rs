@@ -38,6 +38,7 @@ fn stage(v: &Value) -> Stage {
             .get("profile")
             .map(|p| serde_json::from_value(p.clone()).unwrap()),
         event: word::<Event>(v, "event", "none"),
+        place_off_c: None,
         starts_at_c: None,
     }
 }

@@ -58,7 +58,10 @@ async fn the_documented_examples_give_the_documented_results() -> Result<()> {
             "sheet",
             "paste",
             "substitute",
-            "fit"
+            "fit",
+            "solve-hours",
+            "vigour",
+            "fit-life"
         ]
     );
     Ok(())

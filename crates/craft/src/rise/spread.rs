@@ -80,6 +80,11 @@ fn shifted(r: &RiseRequest, doubt: Doubt, by: f64) -> RiseRequest {
             if is_cold != cold || s.is_frozen() {
                 continue;
             }
+            // A place that says itself how far off it may be is believed; no doubt at all stays none.
+            let by = match s.place_off_c {
+                Some(off) if by != 0.0 => off.copysign(by),
+                _ => by,
+            };
             s.place_c = s.place_c.map(|c| (c + by).clamp(-2.0, 42.0));
             if let Some(p) = &mut s.place_profile_c {
                 for c in p {

@@ -163,6 +163,10 @@ pub(super) fn leg_stages(r: &SheetRequest, f: &FormulaResult, leg: &Leg) -> Vec<
         air,
         place_c: Some(c),
         place_profile_c: place_profile_c.clone(),
+        place_off_c: match &leg.spot {
+            Spot::Own(p) => p.off_c,
+            _ => None,
+        },
         starts_at_c: None,
         event,
     };

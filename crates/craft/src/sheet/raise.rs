@@ -176,6 +176,7 @@ fn recipe(r: &SheetRequest, p: &formula::Preferment, weight_g: f64) -> RiseReque
         air,
         place_c: Some(place_c),
         place_profile_c: None,
+        place_off_c: None,
         starts_at_c: None,
         event: Event::None,
     };

@@ -12,8 +12,11 @@ use craft::formula::{FormulaRequest, FormulaResult, formulate};
 use craft::mix::{WaterRequest, WaterResult, water};
 use craft::paste::{self, PasteRequest, Pasted};
 use craft::refusal::{FieldError, Refused};
-use craft::rise::{RiseRequest, RiseResult, Temperatures, YeastAnswer, forecast, solve_yeast};
-use craft::sheet::{SheetRequest, SheetResult, work_out};
+use craft::rise::{
+    HoursAnswer, HoursRequest, RiseRequest, RiseResult, Temperatures, VigourAnswer, VigourRequest,
+    YeastAnswer, fit_vigour, forecast, solve_hours, solve_yeast,
+};
+use craft::sheet::{SheetRequest, SheetResult, life, work_out};
 use craft::style::oven_fit::{FitRequest, Fitted, fit_request};
 use schemars::{JsonSchema, schema_for};
 use serde::Serialize;
@@ -31,10 +34,13 @@ pub enum Kind {
     Paste,
     Substitute,
     Fit,
+    SolveHours,
+    Vigour,
+    FitLife,
 }
 
 impl Kind {
-    pub const ALL: [Kind; 8] = [
+    pub const ALL: [Kind; 11] = [
         Kind::Formula,
         Kind::Water,
         Kind::Rise,
@@ -43,6 +49,9 @@ impl Kind {
         Kind::Paste,
         Kind::Substitute,
         Kind::Fit,
+        Kind::SolveHours,
+        Kind::Vigour,
+        Kind::FitLife,
     ];
 
     pub fn key(self) -> &'static str {
@@ -55,6 +64,9 @@ impl Kind {
             Kind::Paste => "paste",
             Kind::Substitute => "substitute",
             Kind::Fit => "fit",
+            Kind::SolveHours => "solve-hours",
+            Kind::Vigour => "vigour",
+            Kind::FitLife => "fit-life",
         }
     }
     pub fn from_key(key: &str) -> Option<Kind> {
@@ -77,6 +89,13 @@ pub fn reckon(kind: Kind, request: &[u8]) -> Result<Value, Vec<FieldError>> {
         Kind::Paste => run(request, paste::read),
         Kind::Substitute => run(request, substitute),
         Kind::Fit => run(request, fit_request),
+        Kind::SolveHours => run(request, |r: &HoursRequest| {
+            solve_hours(r, Temperatures::InsideTheDough)
+        }),
+        Kind::Vigour => run(request, |r: &VigourRequest| {
+            fit_vigour(r, Temperatures::InsideTheDough)
+        }),
+        Kind::FitLife => run(request, life::fit),
     }
 }
 
@@ -186,6 +205,9 @@ async fn schema(Path(kind): Path<String>) -> Response {
         Kind::Paste => both::<PasteRequest, Pasted>(),
         Kind::Substitute => both::<SubstituteRequest, Substitutes>(),
         Kind::Fit => both::<FitRequest, Fitted>(),
+        Kind::SolveHours => both::<HoursRequest, HoursAnswer>(),
+        Kind::Vigour => both::<VigourRequest, VigourAnswer>(),
+        Kind::FitLife => both::<life::FitRequest, life::FitResult>(),
     })
     .into_response()
 }

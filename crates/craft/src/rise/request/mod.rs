@@ -119,6 +119,9 @@ pub struct Stage {
     /// 24 hourly temperatures from midnight instead of `place_c`.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub place_profile_c: Option<Vec<f64>>,
+    /// How far off the place may be, K, where it is known better or worse than others of its kind.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub place_off_c: Option<f64>,
     /// What is done at the start of the stage.
     #[serde(default)]
     pub event: Event,
@@ -375,6 +378,9 @@ impl RiseRequest {
                 }
                 (Shape::Slab, Some(t)) => c.range("thickness_mm", "Thickness", t, 4.0, 150.0, "mm"),
                 _ => {}
+            }
+            if let Some(off) = s.place_off_c {
+                c.range("place_off_c", "How far off", off, 0.0, 10.0, "K");
             }
             if let Some(t) = s.starts_at_c {
                 c.range("starts_at_c", "Dough temperature", t, 0.0, 40.0, "°C");

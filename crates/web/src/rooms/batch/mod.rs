@@ -7,6 +7,7 @@ use crate::App;
 use crate::shared::error::Trouble;
 use crate::shared::form::{NotANumber, Typed, number};
 use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::progress::Told;
 use crate::shared::theme::{Theme, own_path};
@@ -65,13 +66,15 @@ fn render(
         Some((code, told.progress.stand)),
         &path,
     );
+    // The strip and the answer show how it goes; the log stays beside what was planned.
+    let goes = crate::rooms::rise::forecast(told, here, &Larder::default());
     let v = crate::rooms::sheet::view::Shown::of(
         &told.batch.sheet.request,
-        &told.batch.sheet.result,
+        &goes,
         here,
         crate::rooms::sheet::view::As::Batch,
     );
-    let b = View::of(told, here, typed, errors);
+    let b = View::of(told, &goes, here, typed, errors);
     let status = if errors.is_empty() {
         StatusCode::OK
     } else {
@@ -87,7 +90,6 @@ async fn show(
     Path(code): Path<String>,
 ) -> Result<Response, Trouble> {
     let told = load::told(&app, &here, &code).await?;
-    let told = told.as_it_goes(&app, &here);
     render(&told, &here, theme, &Typed::default(), &[])
 }
 

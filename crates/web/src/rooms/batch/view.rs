@@ -7,6 +7,7 @@ use crate::shared::marks;
 use crate::shared::progress::Told;
 use craft::reading::Subject;
 use craft::refusal::FieldError;
+use craft::sheet::SheetResult;
 use store::observation::Seen;
 use uuid::Uuid;
 
@@ -62,14 +63,21 @@ pub struct View {
 }
 
 impl View {
-    pub fn of(told: &Told, here: &Here, typed: &Typed, errors: &[FieldError]) -> View {
+    /// `goes` is the sheet with the forecast from now on.
+    pub fn of(
+        told: &Told,
+        goes: &SheetResult,
+        here: &Here,
+        typed: &Typed,
+        errors: &[FieldError],
+    ) -> View {
         let error = |fields: &[&str]| {
             errors
                 .iter()
                 .find(|e| fields.contains(&e.field.as_str()))
                 .map(|e| e.message.clone())
         };
-        let (answer_head, answer_core, answer_tail, lines) = answer(told, here);
+        let (answer_head, answer_core, answer_tail, lines) = answer(told, goes, here);
         let summary = told.run.summary();
         View {
             code: told.batch.code.clone(),
@@ -113,8 +121,7 @@ impl View {
 }
 
 /// "Ready Fri 17:45 to 20:45." with its decisive part apart.
-fn answer(told: &Told, here: &Here) -> (String, String, String, [String; 2]) {
-    let sheet = &told.batch.sheet.result;
+fn answer(told: &Told, sheet: &SheetResult, here: &Here) -> (String, String, String, [String; 2]) {
     let serve_at = told.batch.sheet.request.serve_at;
     let serve = here.local(serve_at);
     let lines = [

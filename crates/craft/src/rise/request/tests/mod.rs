@@ -33,6 +33,7 @@ pub(crate) fn bulk(hours: f64, place_c: f64) -> Stage {
         air: Air::Room,
         place_c: Some(place_c),
         place_profile_c: None,
+        place_off_c: None,
         starts_at_c: None,
         event: Event::None,
     }
