@@ -678,3 +678,89 @@ async fn a_kitchen_is_changed_by_one_at_a_time() -> Result<()> {
     pool.close().await;
     db.close().await
 }
+
+#[tokio::test]
+async fn another_plan_takes_the_place_of_the_first_and_a_stale_one_is_refused() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let mut c = pool.acquire().await?;
+    let held = Held::default();
+    let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+    let b = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
+    assert_eq!((b.plan, b.planned_at), (0, at(NOW)));
+    let mut request = SHEET.0.clone();
+    request.serve_at += jiff::SignedDuration::from_hours(2);
+    let later = at("2026-11-23T09:00:00Z");
+    let new = |of| batch::NewPlan {
+        of,
+        request: &request,
+        result: &SHEET.1,
+        why: "guests are late",
+    };
+    let done = batch::replan(&mut c, id, b.id, &new(0), later).await?;
+    assert_eq!(done, batch::Replanned::Done);
+    // A copy that was held of the first plan is not believed.
+    let now = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
+    assert_eq!((now.plan, now.planned_at), (1, later));
+    assert_eq!(now.sheet.request, request);
+    assert_eq!(now.id, b.id);
+    // The other tablet began from the first plan: nothing is written.
+    let stale = batch::replan(&mut c, id, b.id, &new(0), later).await?;
+    assert_eq!(stale, batch::Replanned::Stale(1));
+    let left = batch::left_plans(&mut c, id, b.id).await?;
+    assert_eq!(left, [(later, "guests are late".to_string())]);
+    // Another kitchen has no such batch to plan.
+    let there = add_kitchen(&pool, "Elsewhere").await?;
+    assert!(
+        batch::replan(&mut c, there, b.id, &new(1), later)
+            .await
+            .is_err()
+    );
+    assert!(batch::left_plans(&mut c, there, b.id).await?.is_empty());
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn steps_left_out_and_marked_tubs_come_back_as_they_were_seen() -> Result<()> {
+    let (db, pool, id) = open().await?;
+    let mut c = pool.acquire().await?;
+    let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+    let b = batch::by_code(&mut c, id, &code, &Held::default())
+        .await?
+        .unwrap();
+    for seen in [
+        Seen::StepSkipped { step_position: 3 },
+        Seen::Grown { times: 1.62 },
+    ] {
+        let o = Observation {
+            id: 0,
+            at: at(NOW),
+            seen: seen.clone(),
+        };
+        observation::add(&mut c, id, b.id, Uuid::new_v4(), &o, at(NOW), false).await?;
+        let all = observation::of_batch(&mut c, id, b.id).await?;
+        assert_eq!(all.last().map(|o| &o.seen), Some(&seen));
+    }
+    drop(c);
+    pool.close().await;
+    db.close().await
+}
+
+#[tokio::test]
+async fn a_feed_has_an_address_from_when_it_is_asked_for_and_another_when_it_is_renewed()
+-> Result<()> {
+    let (db, pool, id) = open().await?;
+    let mut c = pool.acquire().await?;
+    let key = async |c: &mut store::MySqlConnection| -> Result<String> {
+        Ok(kitchen::first(c).await?.unwrap().feed_key)
+    };
+    assert_eq!(key(&mut c).await?, "");
+    for k in ["first-key", "second-key"] {
+        kitchen::renew_feed(&mut c, id, k).await?;
+        assert_eq!(key(&mut c).await?, k);
+    }
+    drop(c);
+    pool.close().await;
+    db.close().await
+}

@@ -300,6 +300,8 @@ async fn a_changed_plan_keeps_what_was_done_and_two_devices_do_not_overwrite() -
     assert_eq!(kept.status, StatusCode::SEE_OTHER, "{}", kept.body);
     let now = carried(whole(&s.get(&rise).await?));
     assert_eq!((value(&now, "cold_h"), value(&now, "plan")), ("30", "1"));
+    let page = s.get(&format!("/batches/{code}")).await?.body;
+    assert!(page.contains("Plan changed") && page.contains("hours changed"));
     // The other device began from the plan of before.
     let stale = s
         .post(

@@ -5,7 +5,7 @@
 //! slab, backward Euler, one tridiagonal solve a step). Limits: k and density constant while the dough
 //! expands; no freezing; the shape of a risen bulk is ignored.
 
-use super::recipe::Recipe;
+use super::recipe::{Recipe, henry};
 use super::request::{Air, Container, RiseRequest, Shape, Stage};
 use super::responses::{self, Responses};
 use super::series::{Grid, Series, schedule};
@@ -218,6 +218,7 @@ fn in_shells<const N: usize>(
             let place_c = stage.place_at(0.0);
             (step.mean_c, step.core_c, step.surface_c, step.place_c) =
                 (place_c, place_c, place_c, place_c);
+            step.dissolves = henry(place_c);
             continue;
         }
         let Some(p) = &piece else {
@@ -237,6 +238,7 @@ fn in_shells<const N: usize>(
         }
         step.responses = answers;
         step.mean_c = p.mean(&shells);
+        step.dissolves = henry(step.mean_c);
         step.core_c = shells[0];
         step.surface_c = (p.k_surface * shells[N - 1] + p.h * place_c) / (p.k_surface + p.h);
         step.place_c = place_c;

@@ -180,6 +180,7 @@ impl Kinetics {
     ) -> State {
         let mut s = self.start.clone();
         let mut capacity = self.recipe.capacity_h(0);
+        let mut skin = 0.0;
         for (i, step) in series.steps[..steps].iter().enumerate() {
             let stage = &series.stages[step.stage];
             if step.first && step.stage > 0 && series.stages[step.stage - 1].is_frozen() {
@@ -190,7 +191,10 @@ impl Kinetics {
                 self.handle(&mut s, stage.event);
                 capacity = self.recipe.capacity_h(s.folds);
             }
-            let moment = self.step(&mut s, step, stage.piece_g / 1000.0, capacity);
+            if step.first {
+                skin = skin_of(stage.piece_g / 1000.0);
+            }
+            let moment = self.step(&mut s, step, skin, capacity);
             see(i, &s, moment);
         }
         s
@@ -209,12 +213,12 @@ impl Kinetics {
         }
     }
 
-    fn step(&self, s: &mut State, step: &Step, piece_kg: f64, capacity: f64) -> Moment {
+    fn step(&self, s: &mut State, step: &Step, skin: f64, capacity: f64) -> Moment {
         let (r, y, dt) = (&self.recipe, &step.responses, step.hours);
         let thermal = s.thermal_h + y.gas * dt;
         let mid = 0.5 * (s.thermal_h + thermal);
-        let active = 1.0 - (-mid / self.lag_h).exp();
-        let growing = 1.0 - (-mid / GROWTH_LAG_H).exp();
+        let active = awake(mid / self.lag_h);
+        let growing = awake(mid / GROWTH_LAG_H);
         let fed = s.sugar / (s.sugar + SUGAR_HALF);
         let unsoured = 1.0 - ACID_ON_GAS * s.acid;
 
@@ -256,12 +260,11 @@ impl Kinetics {
 
         // Retention: through the skin, and by broken cells above the ceiling.
         let reserve = 1.0 - s.matured_h / capacity;
-        let free = r.free_gas(s.held + made, s.mean_c);
+        let free = r.free_of(s.held + made, step.dissolves);
         let volume = r.volume(free, s.mean_c);
         let ceiling = r.volume_ceiling(reserve);
         let over = BREAK_WIDTH * softplus((volume - ceiling) / BREAK_WIDTH);
-        let loss = SKIN_LOSS * y.maturation * (SKIN_PIECE_KG / piece_kg.max(0.05)).cbrt()
-            + BREAK_LOSS * over;
+        let loss = skin * y.maturation + BREAK_LOSS * over;
         s.held += made - free * (1.0 - (-loss * dt).exp());
 
         let ripeness = self.ripeness(s, capacity);
@@ -308,6 +311,16 @@ impl Kinetics {
             end,
         }
     }
+}
+
+/// What a piece of this weight loses through its skin, per hour and maturation rate.
+fn skin_of(piece_kg: f64) -> f64 {
+    SKIN_LOSS * (SKIN_PIECE_KG / piece_kg.max(0.05)).cbrt()
+}
+
+/// 1 − e^−x. From 37 on that is 1 to the last bit, and the exponential is spared: most steps of a run are there.
+fn awake(x: f64) -> f64 {
+    if x > 37.0 { 1.0 } else { 1.0 - (-x).exp() }
 }
 
 fn softplus(z: f64) -> f64 {

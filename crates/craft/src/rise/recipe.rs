@@ -124,7 +124,12 @@ impl Recipe {
     ///
     /// The cells hold air and CO2 at the outside pressure, the CO2 in equilibrium with the water.
     pub fn free_gas(&self, held: f64, t_c: f64) -> f64 {
-        let dissolvable = henry(t_c) * self.hydration / 100.0 * self.pressure;
+        self.free_of(held, henry(t_c))
+    }
+
+    /// The same where the solubility at that temperature is known, mmol/(L·atm).
+    pub fn free_of(&self, held: f64, solubility: f64) -> f64 {
+        let dissolvable = solubility * self.hydration / 100.0 * self.pressure;
         let b = held - self.air - dissolvable;
         let root = (b * b + 4.0 * held * self.air).sqrt();
         // For b far below zero the sum would cancel; the conjugate form keeps its digits.

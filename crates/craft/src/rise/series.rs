@@ -5,6 +5,7 @@
 //! Source: fermentation model, section 3.3 for the steps: 1 min for the first 3 h of every stage, then
 //! 5 min, the last step of a stage shortened to fit.
 
+use super::recipe::henry;
 use super::request::{RiseRequest, Stage};
 use super::responses::{self, Responses};
 
@@ -53,6 +54,8 @@ pub struct Step {
     pub place_c: f64,
     /// Gas response in the core.
     pub core_gas: f64,
+    /// What dissolves at the mean temperature, mmol per L of water and atm: found once for all trials.
+    pub dissolves: f64,
 }
 
 /// All steps of a run.
@@ -114,6 +117,7 @@ fn fill(steps: &mut Vec<Step>, stage: usize, start_h: f64, from_h: f64, to_h: f6
             surface_c: 0.0,
             place_c: 0.0,
             core_gas: 0.0,
+            dissolves: 0.0,
         });
         t += dt;
     }
@@ -126,6 +130,7 @@ pub fn at_place(r: &RiseRequest, grid: Grid, extra_h: f64) -> Series {
     for step in &mut steps {
         let t = stages[step.stage].place_at(r.start_clock_h + step.end_h);
         (step.mean_c, step.core_c, step.surface_c, step.place_c) = (t, t, t, t);
+        step.dissolves = henry(t);
         if stages[step.stage].is_frozen() {
             continue;
         }

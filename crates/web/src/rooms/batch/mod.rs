@@ -6,6 +6,7 @@ mod view;
 use crate::App;
 use crate::shared::error::Trouble;
 use crate::shared::form::{NotANumber, Typed, number};
+use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
@@ -55,6 +56,18 @@ fn render(
     typed: &Typed,
     errors: &[FieldError],
 ) -> Result<Response, Trouble> {
+    render_with(told, here, theme, typed, errors, &[])
+}
+
+/// The page, with the plans that were left.
+fn render_with(
+    told: &Told,
+    here: &Here,
+    theme: Theme,
+    typed: &Typed,
+    errors: &[FieldError],
+    left: &[(jiff::Timestamp, String)],
+) -> Result<Response, Trouble> {
     let code = &told.batch.code;
     let path = format!("/batches/{code}");
     let title = format!("{code} {}", told.batch.name);
@@ -74,7 +87,11 @@ fn render(
         here,
         crate::rooms::sheet::view::As::Batch,
     );
-    let b = View::of(told, &goes, here, typed, errors);
+    let mut b = View::of(told, &goes, here, typed, errors);
+    b.left = left
+        .iter()
+        .map(|(t, why)| (day_hm(&here.local(*t)), why.clone()))
+        .collect();
     let status = if errors.is_empty() {
         StatusCode::OK
     } else {
@@ -90,7 +107,13 @@ async fn show(
     Path(code): Path<String>,
 ) -> Result<Response, Trouble> {
     let told = load::told(&app, &here, &code).await?;
-    render(&told, &here, theme, &Typed::default(), &[])
+    let left = if told.batch.plan > 0 {
+        let mut db = app.db.acquire().await?;
+        batch::left_plans(&mut db, here.id(), told.batch.id).await?
+    } else {
+        vec![]
+    };
+    render_with(&told, &here, theme, &Typed::default(), &[], &left)
 }
 
 async fn print(
@@ -136,7 +159,7 @@ pub fn told_at(typed: &Typed, here: &Here) -> Result<Option<jiff::Timestamp>, St
         .and_then(|d| d.to_zoned(here.zone.clone()).ok())
         .map(|z| z.timestamp())
         .ok_or("Say when: a day and a time, such as 2026-11-27 14:30.")?;
-    let said = crate::shared::format::day_hm(&here.local(at));
+    let said = day_hm(&here.local(at));
     if at > here.now + jiff::SignedDuration::from_secs(60) {
         return Err(format!(
             "{said} is still to come: log it when it has happened."

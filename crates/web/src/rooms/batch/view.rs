@@ -60,6 +60,8 @@ pub struct View {
     pub lines: [String; 2],
     pub ready_to_bake: bool,
     pub baked: Option<String>,
+    /// When the plan was changed, and to what.
+    pub left: Vec<(String, String)>,
 }
 
 impl View {
@@ -80,6 +82,7 @@ impl View {
         let (answer_head, answer_core, answer_tail, lines) = answer(told, goes, here);
         let summary = told.run.summary();
         View {
+            left: vec![],
             code: told.batch.code.clone(),
             finished: told.batch.finished_at.map(|t| day_hm(&here.local(t))),
             steps: steps(told, here),

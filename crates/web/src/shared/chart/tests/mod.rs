@@ -286,3 +286,40 @@ fn a_blend_is_drawn_by_share_and_said_in_words() {
     );
     assert_eq!(svg.matches("<rect").count(), 2);
 }
+
+#[test]
+fn every_edge_of_a_rise_is_a_slider_and_says_where_it_stands() {
+    use super::rise::{Picture, leg_field, narrow, wide};
+    let doubts = craft::rise::Doubts::default();
+    let (request, _) = sheet(|r| r);
+    let (result, sure) = craft::sheet::work_out_surely(&request, &doubts).unwrap();
+    let zone = london();
+    let picture = |live| Picture {
+        request: &request,
+        sheet: &result,
+        sure: sure.as_ref(),
+        now: at("2026-11-26T09:00:00Z"),
+        zone: &zone,
+        measures: &METRIC,
+        live,
+        read: &[],
+    };
+    let drawn = wide(&picture(true));
+    assert_eq!(drawn.matches("role=\"slider\"").count(), 3);
+    for field in ["bulk_h", "cold_h", "temper_h"] {
+        assert!(
+            drawn.contains(&format!("data-before=\"{field}\"")),
+            "{field}"
+        );
+    }
+    assert!(drawn.contains("aria-valuetext=\"Fri 15:00, 24 h before\""));
+    // The band of each edge, the window's times, what holds it.
+    assert_eq!(drawn.matches("class=\"band\"").count(), 2);
+    assert!(drawn.contains(">ready ") && drawn.contains(">until ") && drawn.contains("rise spent"));
+    assert!(!wide(&picture(false)).contains("slider"));
+    assert!(narrow(&picture(true)).contains("class=\"rise narrow\""));
+    let own = craft::path::methods::by_key("freeze_thaw")
+        .unwrap()
+        .applied(&request.formula);
+    assert_eq!(leg_field(&own, 2), "legs[2].hours");
+}
