@@ -160,7 +160,12 @@ impl View {
         let serve = here.local(w.request.serve_at);
         self.serve = hm(&serve);
         self.serve_day = serve.strftime("%A").to_string();
-        let mut notes = w.sheet.notes.clone();
+        // How sure it is stands before what follows from it.
+        let mut notes = w.sure.as_ref().map_or(vec![], |s| {
+            let measured = here.kitchen.rhythm.fridge_measured;
+            s.notes(&w.request, &looked::doubts(bench), measured)
+        });
+        notes.extend(w.sheet.notes.iter().cloned());
         if w.ahead.is_some() {
             // The plan's own word on the serve time is out of date: the forecast says it.
             notes.retain(|n| {
@@ -169,10 +174,6 @@ impl View {
             notes.push(as_it_goes(w, here));
         }
         notes.retain(|n| OF_RISE.contains(&n.code.as_str()));
-        if let Some(s) = &w.sure {
-            let measured = here.kitchen.rhythm.fridge_measured;
-            notes.extend(s.notes(&w.request, &looked::doubts(bench), measured));
-        }
         notes.extend(boxes(w, bench));
         let mut notes = by_urgency(notes);
         self.more = notes.split_off(notes.len().min(3));
@@ -212,7 +213,7 @@ impl View {
 }
 
 /// The judgements of a sheet that concern its hours.
-const OF_RISE: [&str; 16] = [
+const OF_RISE: [&str; 17] = [
     "serve_fits",
     "serve_misses",
     "no_window",
@@ -229,6 +230,7 @@ const OF_RISE: [&str; 16] = [
     "raised_alone",
     "as_it_goes",
     "spread",
+    "fridge_doubt",
 ];
 
 fn answer(w: &Worked, here: &Here) -> (String, String, String) {
