@@ -86,6 +86,10 @@ async fn an_edge_moves_hours_from_one_leg_to_the_next() -> Result<()> {
     for act in [
         "edge:9:1",
         "edge:x:y",
+        "edge:2:1e300",
+        "serve:1e300",
+        "serve:-inf",
+        "leg:1:1e300",
         "leg:0:NaN",
         "spot:0:zzz",
         "solve:9",
@@ -114,7 +118,7 @@ async fn another_method_and_a_place_of_the_pantry_make_another_plan() -> Result<
                 ("name", "Lamp room"),
                 ("air", "room"),
                 ("c", "14"),
-                ("day", "06:00 12, 15:00 16"),
+                ("day", "hour;temp\r\n6;12\r\n15;16"),
                 ("off_c", "1"),
             ]),
         )
@@ -161,6 +165,27 @@ async fn another_method_and_a_place_of_the_pantry_make_another_plan() -> Result<
     assert_eq!(kept.status, StatusCode::SEE_OTHER);
     let page = s.get(kept.header("location")).await?;
     assert!(whole(&page).contains("House way"));
+    // Said anew, and put away: then it is no longer offered.
+    let id = kept
+        .header("location")
+        .rsplit('/')
+        .next()
+        .unwrap()
+        .to_string();
+    let one = format!("/pantry/methods/{id}");
+    let words = [
+        ("name", "House way"),
+        ("line", "overnight"),
+        ("taste", "ours"),
+        ("revision", "1"),
+    ];
+    assert_eq!(
+        s.post(&one, &pairs(&words)).await?.status,
+        StatusCode::SEE_OTHER
+    );
+    assert!(s.get("/pantry").await?.body.contains("overnight"));
+    s.post(&format!("{one}/away"), "").await?;
+    assert!(!s.get("/rise").await?.body.contains(">House way</option>"));
     let nameless = s
         .post("/rise/methods", &again(&fields, &[("method_name", " ")]))
         .await?;
@@ -404,6 +429,16 @@ async fn a_warm_dough_moves_the_forecast_and_a_remedy_becomes_the_plan() -> Resu
             .next()
             .unwrap()
     );
+    // In the bowl its method is no question any more; its legs still are.
+    let fields = carried(&after.body);
+    let method = s
+        .post("/rise", &again(&fields, &[("act", "method:room_day")]))
+        .await?;
+    assert!(method.body.contains("This dough is mixed"));
+    let leg = s
+        .post("/rise", &again(&fields, &[("act", "serve:0.5")]))
+        .await?;
+    assert_eq!(leg.status, StatusCode::OK);
     // What was done stays done.
     assert!(s.get(&at("")).await?.body.contains("Undo Weigh and mix"));
     s.close().await

@@ -11,6 +11,7 @@ use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use std::cell::Cell;
 
 /// Plans are laid on the quarter hour, s.
 const SLOT_S: i64 = 900;
@@ -21,8 +22,8 @@ const SHOWN: usize = 3;
 const ENOUGH_H: f64 = 2.5;
 /// Plans that differ by less than this in every leg are the same, share of its limits.
 const ALIKE: f64 = 0.12;
-/// No more combinations than this are looked at.
-const MOST_LOOKED: usize = 60_000;
+/// No more lengths than this are tried in all, whether they lead to a plan or not.
+const MOST_LOOKED: usize = 200_000;
 
 /// What is asked: a dough with a serve time, and the hours away.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
@@ -83,6 +84,7 @@ struct Search<'a> {
     away: Vec<bool>,
     usual: Vec<Leg>,
     pieces: f64,
+    looked: Cell<usize>,
 }
 
 impl Search<'_> {
@@ -179,7 +181,8 @@ impl Search<'_> {
         lengths: &mut Vec<f64>,
         out: &mut Vec<Combination>,
     ) {
-        if out.len() >= MOST_LOOKED {
+        self.looked.set(self.looked.get() + 1);
+        if self.looked.get() > MOST_LOOKED {
             return;
         }
         if i == 0 {
@@ -336,6 +339,7 @@ pub fn fit(q: &FitRequest) -> Result<FitResult, Refused> {
         zone,
         away,
         pieces: f64::from(q.request.formula.pieces.count()),
+        looked: Cell::new(0),
         usual,
     };
     let mut all = search.combinations();

@@ -100,3 +100,23 @@ fn when_nothing_fits_the_hour_in_the_way_is_named() {
     assert_eq!((way.why, way.span.as_str()), (Why::Busy, "Fri 06:00-18:00"));
     assert!(!way.step.is_empty());
 }
+
+/// Eight legs that may be anything, and no time for any of them: the search ends.
+#[test]
+fn a_wild_path_is_searched_no_longer_than_a_tame_one() {
+    use crate::path::{Leg, Lies, Spot};
+    use crate::rise::Event;
+    let leg = Leg {
+        least_h: 0.25,
+        most_h: 240.0,
+        ..Leg::of(Lies::Bulk, Spot::Room, 4.0, Event::None)
+    };
+    let mut request = friday(style::first());
+    request.formula.legs = vec![leg; 8];
+    request.now_at = Some(request.serve_at - crate::sheet::hours(2.0));
+    let found = fit(&FitRequest {
+        request,
+        life: life("22:30-06:30", ""),
+    });
+    assert!(found.is_ok_and(|f| f.plans.is_empty()));
+}

@@ -250,7 +250,7 @@ pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Res
         },
         Shelf {
             kind: "method",
-            path: "/rise/methods",
+            path: "/pantry/methods",
             title: "My methods",
             add: "",
             rows: l

@@ -21,7 +21,7 @@ use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
-use craft::path::Place;
+use craft::path::{Method, Place};
 use craft::refusal::{FieldError, Refused};
 use craft::style::Style;
 use shelf::{Entry, Input, Shelf};
@@ -37,6 +37,7 @@ pub fn routes() -> Router<App> {
         .merge(of::<DoughBox>("/pantry/boxes"))
         .merge(of::<Good>("/pantry/goods"))
         .merge(of::<Place>("/pantry/places"))
+        .merge(of::<Method>("/pantry/methods"))
         .merge(of::<Style>("/pantry/styles"))
         .merge(style::routes())
         .merge(kitchen::routes())

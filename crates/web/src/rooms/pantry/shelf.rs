@@ -11,6 +11,8 @@ use store::pantry::Facts;
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Input {
     Text,
+    /// Several lines, as of a file that is pasted.
+    Lines,
     Number,
     Date,
     Choice,
@@ -40,6 +42,9 @@ fn entry(name: &str, label: &'static str, small: &'static str, unit: &str, input
 
 pub fn text(name: &str, label: &'static str, small: &'static str) -> Entry {
     entry(name, label, small, "", Input::Text)
+}
+pub fn lines(name: &str, label: &'static str, small: &'static str) -> Entry {
+    entry(name, label, small, "", Input::Lines)
 }
 pub fn figure(name: &str, label: &'static str, small: &'static str, unit: &str) -> Entry {
     entry(name, label, small, unit, Input::Number)

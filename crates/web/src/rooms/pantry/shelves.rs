@@ -1,15 +1,15 @@
 //! The shelves of the pantry but styles.
 
 use super::shelf::{
-    Entry, Shelf, choice, date, day, degrees, figure, length, may, must, put_day, put_degrees,
-    put_length, put_may, put_weight, text, weight,
+    Entry, Shelf, choice, date, day, degrees, figure, length, lines, may, must, put_day,
+    put_degrees, put_length, put_may, put_weight, text, weight,
 };
 use crate::shared::form::{Reader, Typed};
 use crate::shared::kitchen::Here;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
 use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Pan, Scale};
-use craft::path::{self, Place};
+use craft::path::{self, Method, Place, methods};
 use craft::refusal::{Check, Refused, plain};
 use craft::rise::Air;
 use craft::units::Celsius;
@@ -383,7 +383,11 @@ impl Shelf for Place {
             text("name", "Name", ""),
             choice("air", "Air", AIRS.map(|(_, k, n)| (k, n))),
             figure("c", "Temperature", "on average", degree),
-            text("day", "Its day", "06:00 14, 15:00 23; empty: steady"),
+            lines(
+                "day",
+                "Its day",
+                "06:00 14, 15:00 23, or a CSV pasted; empty: steady",
+            ),
             figure("off_c", "May be off by", "degrees, either way", "K"),
         ]
     }
@@ -453,5 +457,42 @@ impl Shelf for Place {
                     .collect(),
             )
         })
+    }
+}
+
+impl Shelf for Method {
+    const PATH: &'static str = "/pantry/methods";
+    const TITLE: &'static str = "Method";
+    const WHY: &'static str = "What it is called and said of it. Its hours are set on Rise: take it there, move them, and keep it under another name.";
+
+    fn entries(_: &Here) -> Vec<Entry> {
+        vec![
+            text("name", "Name", ""),
+            text("line", "In short", "where and how long"),
+            text("taste", "Taste", "and how it handles"),
+        ]
+    }
+    fn fresh() -> Method {
+        Method {
+            name: String::new(),
+            key: format!("own-{}", uuid::Uuid::new_v4().simple()),
+            ..methods::all()[0].clone()
+        }
+    }
+    fn write(&self, t: &mut Typed, _: &Here) {
+        t.set("name", &self.name);
+        t.set("line", &self.line);
+        t.set("taste", &self.taste);
+    }
+    fn read(r: &mut Reader, _: &Here, before: Option<&Method>) -> Method {
+        Method {
+            name: r.name("name", "A name"),
+            line: r.typed.text("line").into(),
+            taste: r.typed.text("taste").into(),
+            ..before.cloned().unwrap_or_else(Method::fresh)
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        self.check()
     }
 }

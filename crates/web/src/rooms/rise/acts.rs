@@ -8,7 +8,7 @@ use crate::shared::form::Typed;
 use crate::shared::format::day_hm;
 use crate::shared::progress::Told;
 use craft::formula::{Dose, Formula};
-use craft::path::Spot;
+use craft::path::{self, Spot};
 use craft::refusal::FieldError;
 use craft::sheet::life::{FitRequest, Fitted, Why, fit};
 use craft::sheet::{SheetRequest, choose};
@@ -43,6 +43,13 @@ fn done(act: &str, typed: &mut Typed, bench: &Bench, told: Option<&Told>) -> Pre
     let words: Vec<&str> = act.splitn(3, ':').collect();
     let (verb, what) = (words[0], words.get(1).copied().unwrap_or(""));
     let rest = words.get(2).copied().unwrap_or("");
+    let anew = ["method", "take", "fit", "solve"].contains(&verb);
+    if anew && told.is_some_and(looked::is_mixed) {
+        return Err(vec![FieldError {
+            field: "act".into(),
+            message: "This dough is mixed: its legs can still be moved, its method and its yeast no more.".into(),
+        }]);
+    }
     if verb == "method" || verb == "take" {
         // A method chosen in the list stands in its own field.
         let key = if what.is_empty() {
@@ -74,7 +81,7 @@ fn done(act: &str, typed: &mut Typed, bench: &Bench, told: Option<&Told>) -> Pre
             put(typed, &choose::set_leg(&request, i, h.max(0.25)), bench);
         }
         "serve" => {
-            let by: f64 = what.parse().unwrap_or(0.0);
+            let by = within_a_plan(what.parse().unwrap_or(0.0));
             // What is mixed stays mixed: only its last leg can wait.
             let last = request.formula.path().len() - 1;
             if told.is_some_and(looked::is_mixed) {
@@ -128,6 +135,7 @@ fn edge(typed: &mut Typed, bench: &Bench, request: &SheetRequest, i: usize, by: 
     if i >= path.len() || !by.is_finite() {
         return Ok(vec![]);
     }
+    let by = within_a_plan(by);
     let quarter = |h: f64| (h * 4.0).round() / 4.0;
     let last = i + 1 == path.len();
     let room = if last {
@@ -144,6 +152,15 @@ fn edge(typed: &mut Typed, bench: &Bench, request: &SheetRequest, i: usize, by: 
     }
     put(typed, &request.formula.clone().on_path(path), bench);
     Ok(vec![])
+}
+
+/// No plan is longer than two weeks: what is pressed moves nothing further.
+fn within_a_plan(by_h: f64) -> f64 {
+    if by_h.is_finite() {
+        by_h.clamp(-path::LONGEST_H, path::LONGEST_H)
+    } else {
+        0.0
+    }
 }
 
 fn numbers(what: &str, rest: &str) -> (usize, f64) {

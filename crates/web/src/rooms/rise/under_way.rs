@@ -44,20 +44,63 @@ pub struct FitView {
     pub leaven: Option<(u64, String, String)>,
 }
 
+/// A batch with what its page needs.
+struct Open {
+    told: Told,
+    larder: Larder,
+}
+
+impl Open {
+    async fn of(app: &App, here: &Here, code: &str) -> Result<Open, Trouble> {
+        Ok(Open {
+            told: load::told(app, here, code).await?,
+            larder: Larder::of(app, here).await?,
+        })
+    }
+    fn bench<'a>(&'a self, here: &'a Here) -> Bench<'a> {
+        Bench {
+            here,
+            larder: &self.larder,
+        }
+    }
+    /// The page as the batch is, with a sentence on what was pressed.
+    fn refuse(
+        &self,
+        here: &Here,
+        theme: Theme,
+        status: StatusCode,
+        message: String,
+    ) -> Result<Response, Trouble> {
+        let bench = self.bench(here);
+        let extra = Extra {
+            status,
+            pressed: vec![FieldError {
+                field: "pressed".into(),
+                message,
+            }],
+            ..Extra::default()
+        };
+        let typed = acts::of_batch(&self.told, &bench);
+        render(&typed, &bench, theme, Some(&self.told), extra)
+    }
+}
+
+/// All that is wrong, as one sentence after the other.
+fn sentences(errors: Vec<FieldError>) -> String {
+    let all: Vec<String> = errors.into_iter().map(|e| e.message).collect();
+    all.join(" ")
+}
+
 async fn show(
     State(app): State<App>,
     here: Here,
     theme: Theme,
     Path(code): Path<String>,
 ) -> Result<Response, Trouble> {
-    let told = load::told(&app, &here, &code).await?;
-    let larder = Larder::of(&app, &here).await?;
-    let bench = Bench {
-        here: &here,
-        larder: &larder,
-    };
-    let typed = acts::of_batch(&told, &bench);
-    render(&typed, &bench, theme, Some(&told), Extra::default())
+    let open = Open::of(&app, &here, &code).await?;
+    let (told, bench) = (&open.told, open.bench(&here));
+    let typed = acts::of_batch(told, &bench);
+    render(&typed, &bench, theme, Some(told), Extra::default())
 }
 
 /// Why a plan was changed may be so long; the column holds as much.
@@ -90,16 +133,12 @@ async fn plan(
     Path(code): Path<String>,
     body: Bytes,
 ) -> Result<Response, Trouble> {
-    let told = load::told(&app, &here, &code).await?;
-    let larder = Larder::of(&app, &here).await?;
-    let bench = Bench {
-        here: &here,
-        larder: &larder,
-    };
+    let open = Open::of(&app, &here, &code).await?;
+    let (told, bench) = (&open.told, open.bench(&here));
     let mut typed = Typed::parse(&body);
     typed.set("batch", &code);
     let worked =
-        looked::request(&typed, &bench, Some(&told)).and_then(|r| Ok((replanned(&told, &r)?, r)));
+        looked::request(&typed, &bench, Some(told)).and_then(|r| Ok((replanned(told, &r)?, r)));
     let (result, request) = match worked {
         Ok(w) => w,
         Err(_) => {
@@ -107,11 +146,11 @@ async fn plan(
                 status: StatusCode::UNPROCESSABLE_ENTITY,
                 ..Extra::default()
             };
-            return render(&typed, &bench, theme, Some(&told), extra);
+            return render(&typed, &bench, theme, Some(told), extra);
         }
     };
     let of = typed.text("plan").parse().unwrap_or(u32::MAX);
-    match keep(&app, &here, &told, of, (&request, &result), "hours changed").await? {
+    match keep(&app, &here, told, of, (&request, &result), "hours changed").await? {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/rise")).into_response()),
         Replanned::Stale(_) => {
             let theirs = &told.batch.sheet;
@@ -134,7 +173,7 @@ async fn plan(
                 stale: Some(stale),
                 ..Extra::default()
             };
-            render(&typed, &bench, theme, Some(&told), extra)
+            render(&typed, &bench, theme, Some(told), extra)
         }
     }
 }
@@ -147,34 +186,19 @@ async fn remedy(
     Path(code): Path<String>,
     body: Bytes,
 ) -> Result<Response, Trouble> {
-    let told = load::told(&app, &here, &code).await?;
-    let larder = Larder::of(&app, &here).await?;
-    let bench = Bench {
-        here: &here,
-        larder: &larder,
-    };
+    let open = Open::of(&app, &here, &code).await?;
+    let (told, bench) = (&open.told, open.bench(&here));
     let pressed = Typed::parse(&body);
-    let typed = acts::of_batch(&told, &bench);
-    let back = |message: String| {
-        let extra = Extra {
-            status: StatusCode::CONFLICT,
-            pressed: vec![FieldError {
-                field: "remedy".into(),
-                message,
-            }],
-            ..Extra::default()
-        };
-        render(&typed, &bench, theme, Some(&told), extra)
-    };
+    let back = |message: String| open.refuse(&here, theme, StatusCode::CONFLICT, message);
     let sheet = &told.batch.sheet;
-    let found = looked::ahead(&told, &sheet.request, &sheet.result, &bench)
+    let found = looked::ahead(told, &sheet.request, &sheet.result, &bench)
         .ok()
         .and_then(|a| {
             a.remedies
                 .into_iter()
                 .find(|r| r.code == pressed.text("take"))
         });
-    let Some(r) = found.filter(|_| is_mixed(&told)) else {
+    let Some(r) = found.filter(|_| is_mixed(told)) else {
         return back("That remedy no longer helps: look at what the forecast says now.".into());
     };
     let mut request = sheet.request.clone();
@@ -185,19 +209,14 @@ async fn remedy(
         p if p > 0.0 => Dose::Given { percent: p },
         _ => Dose::None,
     };
-    let result = match replanned(&told, &request) {
+    let result = match replanned(told, &request) {
         Ok(x) => x,
         Err(e) => {
-            return back(
-                e.into_iter()
-                    .map(|e| e.message)
-                    .collect::<Vec<_>>()
-                    .join(" "),
-            );
+            return back(sentences(e));
         }
     };
     let of = pressed.text("plan").parse().unwrap_or(u32::MAX);
-    match keep(&app, &here, &told, of, (&request, &result), &r.say).await? {
+    match keep(&app, &here, told, of, (&request, &result), &r.say).await? {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/rise")).into_response()),
         Replanned::Stale(_) => {
             back("Somebody changed this plan a moment ago: look at it as it is now.".into())
@@ -213,25 +232,12 @@ async fn vigour(
     Path(code): Path<String>,
     body: Bytes,
 ) -> Result<Response, Trouble> {
-    let told = load::told(&app, &here, &code).await?;
-    let larder = Larder::of(&app, &here).await?;
-    let bench = Bench {
-        here: &here,
-        larder: &larder,
-    };
+    let open = Open::of(&app, &here, &code).await?;
+    let (told, bench) = (&open.told, open.bench(&here));
     let pressed = Typed::parse(&body);
-    let typed = acts::of_batch(&told, &bench);
-    let refuse = |message: String| {
-        let extra = Extra {
-            status: StatusCode::UNPROCESSABLE_ENTITY,
-            pressed: vec![FieldError {
-                field: "vigour".into(),
-                message,
-            }],
-            ..Extra::default()
-        };
-        render(&typed, &bench, theme, Some(&told), extra)
-    };
+    let typed = acts::of_batch(told, &bench);
+    let refuse =
+        |message: String| open.refuse(&here, theme, StatusCode::UNPROCESSABLE_ENTITY, message);
     let at = match told_at(&pressed, &here) {
         Ok(Some(at)) => at,
         Ok(None) => return refuse("Say when it was ready.".into()),
@@ -271,16 +277,12 @@ async fn vigour(
             ));
         }
         Err(e) => {
-            return refuse(
-                e.0.into_iter()
-                    .map(|e| e.message)
-                    .collect::<Vec<_>>()
-                    .join(" "),
-            );
+            return refuse(sentences(e.0));
         }
     };
     let form = sheet.request.formula.yeast.form;
-    let own = larder
+    let own = open
+        .larder
         .0
         .leavens
         .iter()
@@ -347,5 +349,5 @@ async fn vigour(
         fit: Some(view),
         ..Extra::default()
     };
-    render(&typed, &bench, theme, Some(&told), extra)
+    render(&typed, &bench, theme, Some(told), extra)
 }
