@@ -13,6 +13,7 @@ pub use shopping::{Need, ShoppingLine, needs, shopping};
 use crate::flour::{FlourFacts, FlourPart};
 use crate::formula::PanShape;
 use crate::leaven::YeastForm;
+use crate::note::Note;
 use crate::refusal::{Check, Refused};
 use jiff::civil::Date;
 use schemars::JsonSchema;
@@ -370,6 +371,21 @@ impl Good {
         words(&mut c, "allergens", &self.allergens);
         c.done()
     }
+}
+
+/// Whether so many balls find room in the kitchen's boxes, by the one that holds most; nothing without boxes.
+pub fn boxes_for(balls: u32, boxes: &[DoughBox]) -> Option<Note> {
+    let b = boxes.iter().max_by_key(|b| b.balls())?;
+    let (each, have) = (b.balls().max(1), b.count);
+    let need = balls.div_ceil(each);
+    let what = format!("{balls} balls need {need} of {have} × {}", b.name);
+    let why =
+        format!("{each} lie in one with room to spread; stacked boxes follow their place slowly.");
+    Some(if need > have {
+        Note::watch("boxes", what, why).todo("Ball later, or borrow boxes.")
+    } else {
+        Note::holds("boxes", what, why)
+    })
 }
 
 #[cfg(test)]

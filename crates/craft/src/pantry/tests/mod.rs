@@ -158,3 +158,23 @@ fn nonsense_is_refused_by_field() {
     };
     assert_eq!(fields(jar.check()), ["vigour", "hydration_percent"]);
 }
+
+#[test]
+fn balls_are_counted_into_the_largest_box() {
+    let boxes = [DoughBox {
+        name: "Grey box".into(),
+        pan: crate::formula::PanShape::Rectangle {
+            length_cm: 60.0,
+            width_cm: 40.0,
+        },
+        height_cm: 7.0,
+        count: 2,
+    }];
+    let each = boxes[0].balls();
+    let fits = super::boxes_for(2 * each, &boxes).unwrap();
+    assert_eq!(fits.level, crate::note::Level::Holds);
+    let too_many = super::boxes_for(2 * each + 1, &boxes).unwrap();
+    assert_eq!(too_many.level, crate::note::Level::Watch);
+    assert!(too_many.what.contains("need 3 of 2 × Grey box"));
+    assert!(super::boxes_for(6, &[]).is_none());
+}

@@ -10,6 +10,7 @@ mod remedy;
 pub use remedy::{Change, Remedied};
 
 use super::{ClockPoint, ReadyWindow, SheetRequest, SheetResult, Sure};
+use crate::note::Note;
 use crate::path::Place;
 use crate::refusal::Refused;
 use crate::rise::spread::spread_of;
@@ -19,6 +20,7 @@ use crate::rise::{
 };
 use course::Course;
 use jiff::Timestamp;
+use jiff::tz::TimeZone;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -114,6 +116,29 @@ pub struct Ahead {
 }
 
 impl Ahead {
+    /// What to say of the serve time as it goes.
+    pub fn note(&self, r: &SheetRequest) -> Note {
+        let zone = r.zone().unwrap_or(TimeZone::UTC);
+        let serve = r.serve_at.to_zoned(zone).strftime("%H:%M").to_string();
+        let why = format!(
+            "Rise clock {:.0}, reserve {:.0} at the serve time, as it goes.",
+            self.rise_at_serve,
+            self.reserve_at_serve.max(0.0)
+        );
+        if self.fits(r.serve_at) {
+            return Note::holds("as_it_goes", format!("Serve {serve} still fits"), why);
+        }
+        let what = if self.label_at_serve.is_past() {
+            format!("At {serve} it is past its peak: strong flavour, slack")
+        } else {
+            format!("At {serve} it is not ready")
+        };
+        Note::act("as_it_goes", what, why).todo(if self.remedies.is_empty() {
+            "Bake it soon or later; nothing simulated helps more."
+        } else {
+            "What can still be done stands beside, the best first."
+        })
+    }
     pub fn fits(&self, serve_at: Timestamp) -> bool {
         fits(self.window, serve_at)
     }

@@ -63,6 +63,7 @@ fn when_all_went_as_planned_the_forecast_stays() {
     assert!(minutes_apart(p.from_at, w.from_at).abs() < 6.0);
     assert!((a.rise_at_serve - b.planned.rise_at_serve).abs() < 1.0);
     assert!(a.remedies.is_empty());
+    assert_eq!(a.note(&b.request).what, "Serve 19:00 still fits");
     let sure = a.sure.unwrap();
     assert!(sure.ready.early_at < sure.ready.at && sure.ready.at < sure.ready.late_at);
 }
@@ -82,6 +83,12 @@ fn a_warm_mixer_moves_the_window_and_a_remedy_brings_it_back() {
     assert_eq!(a.replaced[0].what, What::DoughOffTheMixer);
     assert_eq!(a.replaced[0].measured, 31.0);
     assert!(!a.fits(b.request.serve_at));
+    let note = a.note(&b.request);
+    assert_eq!(
+        note.what,
+        "At 19:00 it is past its peak: strong flavour, slack"
+    );
+    assert!(note.todo.unwrap().contains("the best first"));
     let best = a.remedies.first().expect("a remedy");
     assert!(best.margin_h > 0.0, "{best:?}");
     for pair in a.remedies.windows(2) {

@@ -9,11 +9,11 @@ use crate::shared::format::{self, day_hm, hm, span_words};
 use crate::shared::kitchen::Here;
 use crate::shared::progress::Told;
 use craft::formula::{Dose, Ingredient, two_digits};
-use craft::note::{Level, Note, by_urgency};
+use craft::note::{Note, by_urgency};
+use craft::pantry::boxes_for;
 use craft::path::{Lies, Spot};
 use craft::reading::Subject;
 use craft::refusal::plain;
-use craft::rise::Label;
 use craft::sheet::BlockKind;
 use craft::sheet::ahead::What;
 use jiff::Timestamp;
@@ -171,10 +171,19 @@ impl View {
             notes.retain(|n| {
                 !["serve_fits", "serve_misses", "no_window"].contains(&n.code.as_str())
             });
-            notes.push(as_it_goes(w, here));
+            notes.extend(w.ahead.as_ref().map(|a| a.note(&w.request)));
         }
         notes.retain(|n| OF_RISE.contains(&n.code.as_str()));
-        notes.extend(boxes(w, bench));
+        let boxes: Vec<_> = bench
+            .larder
+            .0
+            .boxes
+            .iter()
+            .map(|b| b.facts.clone())
+            .collect();
+        if !w.request.formula.in_pans() {
+            notes.extend(boxes_for(w.request.formula.pieces.count(), &boxes));
+        }
         let mut notes = by_urgency(notes);
         self.more = notes.split_off(notes.len().min(3));
         self.notes = notes;
@@ -485,64 +494,4 @@ fn replaced(what: &What, planned: f64, measured: f64, here: &Here) -> String {
             format!("{title}: {by} {word} than planned.")
         }
     }
-}
-
-/// What the forecast from now on says of the serve time.
-fn as_it_goes(w: &Worked, here: &Here) -> Note {
-    let serve = hm(&here.local(w.request.serve_at));
-    let fits = w.sheet.fits(w.request.serve_at);
-    let (level, word) = match (fits, w.sheet.label_at_serve) {
-        (true, _) => (Level::Holds, format!("Serve {serve} still fits")),
-        (_, Label::Fading | Label::Over) => (
-            Level::Act,
-            format!("At {serve} it is past its peak: strong flavour, slack"),
-        ),
-        _ => (Level::Act, format!("At {serve} it is not ready")),
-    };
-    let why = format!(
-        "Rise clock {:.0}, reserve {:.0} at the serve time, as it goes.",
-        w.sheet.rise_at_serve,
-        w.sheet.reserve_at_serve.max(0.0)
-    );
-    let note = Note {
-        code: "as_it_goes".into(),
-        level,
-        what: word,
-        why,
-        todo: None,
-        remedy: None,
-    };
-    match (
-        fits,
-        w.ahead.as_ref().is_some_and(|a| !a.remedies.is_empty()),
-    ) {
-        (false, true) => note.todo("What can still be done stands beside, the best first."),
-        (false, false) => note.todo("Bake it soon or later; nothing simulated helps more."),
-        _ => note,
-    }
-}
-
-/// Whether the balls fit the kitchen's boxes, and what stacking them does.
-fn boxes(w: &Worked, bench: &Bench) -> Option<Note> {
-    let f = &w.request.formula;
-    if f.in_pans() {
-        return None;
-    }
-    let balls = f.pieces.count();
-    let b = bench
-        .larder
-        .0
-        .boxes
-        .iter()
-        .max_by_key(|b| b.facts.balls())?;
-    let (each, have) = (b.facts.balls(), b.facts.count);
-    let need = balls.div_ceil(each.max(1));
-    let what = format!("{balls} balls need {need} of {} × {}", have, b.facts.name);
-    let why =
-        format!("{each} lie in one with room to spread; stacked boxes follow their place slowly.");
-    Some(if need > have {
-        Note::watch("boxes", what, why).todo("Ball later, or borrow boxes.")
-    } else {
-        Note::holds("boxes", what, why)
-    })
 }
