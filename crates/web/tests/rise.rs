@@ -240,34 +240,34 @@ async fn what_cannot_be_planned_is_said_in_the_makers_words() -> Result<()> {
 }
 
 /// The kitchen's form with hours away.
+fn kitchen_form(quiet: &str, busy: &str, revision: &str) -> String {
+    pairs(&[
+        ("name", "Larchfold Halt"),
+        ("weight", "grams"),
+        ("temperature", "celsius"),
+        ("length", "centimetres"),
+        ("currency", "€"),
+        ("time_zone", "Europe/London"),
+        ("altitude_m", "310"),
+        ("room_c", "19.5"),
+        ("fridge_c", "4.5"),
+        ("tap_water_c", "9.5"),
+        ("kitchen_scale_g", "1"),
+        ("fine_scale_g", "0.01"),
+        ("mixer_holds_g", ""),
+        ("fridge_measured", "yes"),
+        ("fridge_off_c", "1"),
+        ("room_off_c", "2"),
+        ("quiet", quiet),
+        ("busy", busy),
+        ("revision", revision),
+    ])
+}
+
 async fn with_life(s: &Site, quiet: &str, busy: &str) -> Result<StatusCode> {
-    let a = s
-        .post(
-            "/kitchen",
-            &pairs(&[
-                ("name", "Larchfold Halt"),
-                ("weight", "grams"),
-                ("temperature", "celsius"),
-                ("length", "centimetres"),
-                ("currency", "€"),
-                ("time_zone", "Europe/London"),
-                ("altitude_m", "310"),
-                ("room_c", "19.5"),
-                ("fridge_c", "4.5"),
-                ("tap_water_c", "9.5"),
-                ("kitchen_scale_g", "1"),
-                ("fine_scale_g", "0.01"),
-                ("mixer_holds_g", ""),
-                ("fridge_measured", "yes"),
-                ("fridge_off_c", "1"),
-                ("room_off_c", "2"),
-                ("quiet", quiet),
-                ("busy", busy),
-                ("revision", "0"),
-            ]),
-        )
-        .await?;
-    Ok(a.status)
+    Ok(s.post("/kitchen", &kitchen_form(quiet, busy, "0"))
+        .await?
+        .status)
 }
 
 #[tokio::test]
@@ -297,9 +297,15 @@ async fn a_plan_is_laid_around_the_hours_away() -> Result<()> {
     let page = s.post("/rise", &format!("{asked}&act=fit:")).await?;
     assert!(whole(&page).contains("<ol class=\"plans\">"));
     assert_eq!(page.body.matches("<b>Begin ").count(), 3);
-    // All day long away: it says what is in the way.
     let page = s.get("/kitchen").await?;
     assert!(page.body.contains("23:00-06:30"));
+    // Away nearly all day long: it says what is in the way, and the hours typed stay.
+    s.post("/kitchen", &kitchen_form("06:00-05:30", "", "1"))
+        .await?;
+    let page = s.post("/rise", &format!("{asked}&act=fit:")).await?;
+    assert_eq!(page.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(page.body.contains("Nothing fits:") && page.body.contains("quiet hours 06:00-05:30"));
+    assert_eq!(value(&carried(&page.body), "cold_h"), "44");
     s.close().await
 }
 

@@ -46,6 +46,12 @@ pub struct VigourAnswer {
     pub at_limit: bool,
 }
 
+/// The vigour to note for a leaven that had one and was found so many times as lively: in steps of 0.05, since one
+/// observation tells no more, within what is accepted.
+pub fn to_note(former: f64, factor: f64) -> f64 {
+    ((former * factor).clamp(0.2, 1.5) * 20.0).round() / 20.0
+}
+
 /// A dough with all its leavening so many times as lively.
 pub(crate) fn enlivened(r: &RiseRequest, factor: f64) -> RiseRequest {
     let mut r = r.clone();

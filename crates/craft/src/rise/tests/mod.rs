@@ -338,3 +338,11 @@ fn the_step_hardly_matters_and_the_same_question_has_the_same_answer() {
     assert_eq!(label, whole.label);
     assert_eq!(at_bake(&r), whole);
 }
+
+#[test]
+fn a_noted_vigour_is_as_coarse_as_what_was_seen() {
+    use super::vigour::to_note;
+    assert_eq!(to_note(1.0, 1.183), 1.2);
+    assert_eq!(to_note(0.9, 0.5), 0.45);
+    assert_eq!((to_note(1.2, 2.0), to_note(0.3, 0.5)), (1.5, 0.2));
+}

@@ -21,6 +21,7 @@ use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::formula::{Dose, two_digits};
 use craft::refusal::{FieldError, plain};
+use craft::rise::vigour::to_note;
 use craft::rise::{Sign, Temperatures, VigourRequest, fit_vigour};
 use craft::sheet::ahead::{Asked, as_it_went};
 use craft::sheet::{SheetRequest, SheetResult, work_out};
@@ -287,8 +288,7 @@ async fn vigour(
         .leavens
         .iter()
         .find(|l| l.facts.form.key() == form.key());
-    let vigour = (sheet.request.yeast_vigour * fit.factor).clamp(0.2, 1.5);
-    let vigour = (vigour * 20.0).round() / 20.0;
+    let vigour = to_note(sheet.request.yeast_vigour, fit.factor);
     if !pressed.text("keep").is_empty()
         && let Some(l) = own
     {

@@ -1,12 +1,16 @@
 //! The Rise picture: both clocks over the hours, the legs with edges that can be moved, temperatures below, the ready
 //! window with its band against the serve flag.
 
+mod edges;
+mod heat;
+
+pub use edges::leg_field;
+
 use super::{Hold, Hours, Svg, curve, hatch};
 use crate::shared::format::{Measures, hm, quarter};
-use craft::formula::Formula;
 use craft::path::Spot;
 use craft::rise::{Part, Shuts};
-use craft::sheet::{BlockKind, ClockPoint, SheetRequest, SheetResult, Sure, hours};
+use craft::sheet::{BlockKind, SheetRequest, SheetResult, Sure, hours};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
@@ -57,19 +61,6 @@ const LANE: f64 = 218.0;
 const LANE_H: f64 = 52.0;
 const HEAT_HEAD: f64 = 308.0;
 const HEAT_FOOT: f64 = 384.0;
-
-/// The field of a form that holds a leg's hours.
-pub fn leg_field(f: &Formula, i: usize) -> String {
-    if !f.legs.is_empty() {
-        return format!("legs[{i}].hours");
-    }
-    match (i, f.cold_h > 0.0) {
-        (0, _) => "bulk_h",
-        (1, true) => "cold_h",
-        _ => "temper_h",
-    }
-    .into()
-}
 
 fn clock_y(v: f64) -> f64 {
     CLOCK_FOOT + (CLOCK_HEAD - CLOCK_FOOT) * v.clamp(0.0, TOP) / TOP
@@ -123,11 +114,11 @@ fn draw(p: &Picture, l: &Layout) -> String {
     window(&mut svg, p, &axis, l);
     legs(&mut svg, p, &axis);
     clocks(&mut svg, p, &axis, l);
-    heat(&mut svg, p, &axis, l);
+    heat::draw(&mut svg, p, &axis, l);
     flag_and_values(&mut svg, p, &axis);
     now(&mut svg, p, &axis);
     if p.live {
-        handles(&mut svg, p, &axis);
+        edges::draw(&mut svg, p, &axis);
     }
     svg.end()
 }
@@ -416,94 +407,6 @@ fn clocks(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
     }
 }
 
-fn heat(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
-    let points: Vec<&ClockPoint> = p
-        .sheet
-        .clocks
-        .iter()
-        .filter(|c| axis.holds(p.sheet.mixed_at + hours(c.hours)))
-        .collect();
-    let highest = points
-        .iter()
-        .map(|c| c.dough_c.max(c.place_c))
-        .fold(20.0f64, f64::max);
-    let top_c = (highest / 5.0).ceil() * 5.0 + 2.0;
-    let low_c = points
-        .iter()
-        .map(|c| c.place_c)
-        .fold(0.0f64, f64::min)
-        .min(0.0);
-    let low_c = low_c.max(-20.0);
-    let y = |c: f64| {
-        HEAT_FOOT + (HEAT_HEAD - HEAT_FOOT) * (c.clamp(low_c, top_c) - low_c) / (top_c - low_c)
-    };
-    let mut tick = (low_c / 10.0).ceil() * 10.0;
-    while tick <= top_c {
-        svg.path(
-            &format!("M{} {:.1}H{}", axis.left, y(tick), axis.right),
-            r#"class="l-rule""#,
-        );
-        svg.text(
-            axis.left - 7.0,
-            y(tick) + 4.0,
-            "tk",
-            Hold::End,
-            &format!("{}°", p.measures.degrees(tick, 0)),
-        );
-        tick += 10.0;
-    }
-    let line = |value: &dyn Fn(&ClockPoint) -> f64| {
-        let mut d = String::new();
-        for c in &points {
-            let x = axis.x(p.sheet.mixed_at + hours(c.hours));
-            d += &format!(
-                "{}{x:.1} {:.1}",
-                if d.is_empty() { "M" } else { "L" },
-                y(value(c))
-            );
-        }
-        d
-    };
-    svg.path(&line(&|c| c.place_c), r#"class="l-place""#);
-    svg.path(&line(&|c| c.dough_c), r#"class="l-dough""#);
-    for (t, c, of_dough) in p.read.iter().filter(|r| axis.holds(r.0)) {
-        let class = if *of_dough { "c-ember" } else { "c-tarn" };
-        svg.raw(&format!(
-            r#"<circle cx="{:.1}" cy="{:.1}" r="4.5" class="f {class}"/>"#,
-            axis.x(*t),
-            y(*c)
-        ));
-    }
-    let first = points.first().map_or(0.0, |c| c.dough_c);
-    let t = p.sheet.mixed_at + hours(0.03 * p.request.total_h() + 0.4);
-    let text = format!("dough, from {}°", p.measures.degrees(first, 1));
-    svg.text(
-        axis.x(t),
-        HEAT_HEAD - 4.0,
-        "tx b halo f c-ember",
-        Hold::Start,
-        &text,
-    );
-    if l.narrow {
-        return;
-    }
-    // The coldest leg is named in its middle.
-    let cold = p.sheet.blocks.iter().find(|b| b.kind == BlockKind::Cold);
-    if let Some(b) = cold {
-        let mid = b.from_at + (b.to_at.duration_since(b.from_at)) / 2;
-        if let Some(c) = p.sheet.clocks_at(mid) {
-            let text = format!("place {}°", p.measures.degrees(c.place_c, 1));
-            svg.text(
-                axis.x(mid),
-                y(c.place_c) - 8.0,
-                "tx b halo f c-tarn",
-                Hold::Middle,
-                &text,
-            );
-        }
-    }
-}
-
 fn flag_and_values(svg: &mut Svg, p: &Picture, axis: &Hours) {
     let x = axis.clamped(p.request.serve_at);
     svg.path(
@@ -581,62 +484,4 @@ fn now(svg: &mut Svg, p: &Picture, axis: &Hours) {
         Hold::Middle,
         &hm(&p.now.to_zoned(p.zone.clone())),
     );
-}
-
-/// The edges that can be moved: between legs, and the serve flag. Each is a slider for the keyboard.
-fn handles(svg: &mut Svg, p: &Picture, axis: &Hours) {
-    let f = &p.request.formula;
-    let path = f.path();
-    let edges: Vec<(usize, Timestamp)> = p
-        .sheet
-        .blocks
-        .iter()
-        .filter_map(|b| Some((b.leg?, b.to_at)))
-        .collect();
-    for (i, t) in &edges {
-        let last = i + 1 == path.len();
-        let x = axis.clamped(*t);
-        let (name, after) = if last {
-            ("Serve".to_string(), String::new())
-        } else {
-            (
-                format!(
-                    "{} ends, {} begins",
-                    path[*i].word(),
-                    path[i + 1].word().to_lowercase()
-                ),
-                leg_field(f, i + 1),
-            )
-        };
-        let (y, h) = if last {
-            (HEAD - 8.0, 30.0)
-        } else {
-            (LANE + 10.0, LANE_H - 20.0)
-        };
-        let kind = if last { "serve" } else { "edge" };
-        let said = at(*t, p.zone);
-        svg.raw(&format!(
-            r#"<g class="handle {kind}" tabindex="0" role="slider" data-edge="{i}" data-before="{}" data-after="{after}" aria-label="{name}" aria-valuetext="{said}, {} h before" aria-valuenow="{:.2}" aria-valuemin="0.25" aria-valuemax="240"><rect x="{:.1}" y="{:.1}" width="44" height="{:.1}" fill="transparent"/>"#,
-            leg_field(f, *i),
-            craft::refusal::plain(path[*i].hours),
-            path[*i].hours,
-            x - 22.0,
-            y - 10.0,
-            h + 20.0
-        ));
-        if !last {
-            svg.raw(&format!(
-                r#"<rect x="{:.1}" y="{y:.1}" width="15" height="{h:.1}" rx="2" class="grip"/><path d="M{:.1} {:.1}v14m5 -14v14" class="s-ink" stroke-width="1.8"/>"#,
-                x - 7.5,
-                x - 2.5,
-                y + h / 2.0 - 7.0
-            ));
-        } else {
-            svg.raw(&format!(
-                r#"<circle cx="{x:.1}" cy="{:.1}" r="6" class="grip"/>"#,
-                HEAT_FOOT - 4.0
-            ));
-        }
-        svg.raw("</g>");
-    }
 }
