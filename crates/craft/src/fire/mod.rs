@@ -1,10 +1,22 @@
-//! Fire: how long it bakes and when it is turned, and what happened in the oven.
+//! Fire: what the oven does to a piece, how it is charged, and what happened in it.
 //!
-//! Bake times come from a table by style for now; the oven model takes its place later.
+//! Source: bake model. Times in seconds after In, temperatures in °C, lengths in mm, heat in W/m².
 
+pub mod bake;
+mod boiling;
+mod heat;
 pub mod judge;
+pub mod material;
 pub mod programme;
+pub mod race;
 pub mod run;
+pub mod setup;
 
+pub use bake::{Course, Moment, bake, bake_finely};
+pub use boiling::boiling_c;
+pub use heat::Fineness;
+pub use material::Material;
 pub use programme::{Programme, Turn};
+pub use race::{Item, Lane, Race, Targets, race};
 pub use run::{Pizza, Run, RunSummary, Shade, Tap, TapKind, Verdict};
+pub use setup::{Aim, Back, BakeRequest, OvenNow, PanNow, Piece};

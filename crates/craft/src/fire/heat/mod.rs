@@ -1,0 +1,15 @@
+//! Heat through floor, pan, dough and topping: one column of cells, stepped through time.
+//!
+//! Source: bake model, sections 1, 3, 5 and 6. Implicit Euler, coefficients of the step before; per area (J/m²K,
+//! kg/m²), temperatures in °C. The columns of a bake (middle, rim, far rim) exchange nothing.
+
+mod cells;
+mod column;
+mod surround;
+mod table;
+
+pub use cells::Fineness;
+pub(crate) use cells::Cells;
+pub(crate) use column::Column;
+pub(crate) use surround::{Sky, Surround};
+pub(crate) use table::{browning_rate, charring_rate, cheese_rate, dryness_gate};

@@ -1,0 +1,112 @@
+//! What floors and pans are made of, and how hot the skin of a dough gets on them.
+//!
+//! Source: bake model, section 4 (textbook figures; stones vary by ±30 %).
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// What a floor or a pan is made of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Material {
+    Cordierite,
+    Biscuit,
+    Firebrick,
+    CarbonSteel,
+    Stainless,
+    CastIron,
+    Aluminium,
+}
+
+/// Its figures: W/mK, kg/m³, J/kgK, emissivity.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Body {
+    pub k: f64,
+    pub rho: f64,
+    pub cp: f64,
+    pub eps: f64,
+}
+
+/// The effusivity of a raw dough at its face, sqrt(0.42 · 850 · 2650), W s½/m²K.
+const DOUGH_EFFUSIVITY: f64 = 973.0;
+
+impl Material {
+    pub const ALL: [Material; 7] = [
+        Material::Biscuit,
+        Material::Cordierite,
+        Material::Firebrick,
+        Material::CarbonSteel,
+        Material::Stainless,
+        Material::CastIron,
+        Material::Aluminium,
+    ];
+
+    pub fn body(self) -> Body {
+        let (k, rho, cp, eps) = match self {
+            Material::Cordierite => (1.30, 2000.0, 950.0, 0.90),
+            Material::Biscuit => (0.55, 1700.0, 900.0, 0.90),
+            Material::Firebrick => (0.95, 2050.0, 960.0, 0.90),
+            Material::CarbonSteel => (45.0, 7850.0, 520.0, 0.80),
+            Material::Stainless => (18.0, 7900.0, 520.0, 0.35),
+            Material::CastIron => (48.0, 7200.0, 520.0, 0.85),
+            Material::Aluminium => (200.0, 2700.0, 950.0, 0.20),
+        };
+        Body { k, rho, cp, eps }
+    }
+
+    pub fn key(self) -> &'static str {
+        match self {
+            Material::Cordierite => "cordierite",
+            Material::Biscuit => "biscuit",
+            Material::Firebrick => "firebrick",
+            Material::CarbonSteel => "carbon_steel",
+            Material::Stainless => "stainless",
+            Material::CastIron => "cast_iron",
+            Material::Aluminium => "aluminium",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Material> {
+        Material::ALL.into_iter().find(|m| m.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            Material::Cordierite => "cordierite stone",
+            Material::Biscuit => "soft terracotta",
+            Material::Firebrick => "firebrick",
+            Material::CarbonSteel => "steel",
+            Material::Stainless => "stainless steel",
+            Material::CastIron => "cast iron",
+            Material::Aluminium => "aluminium",
+        }
+    }
+    /// Bare metal misleads an infrared thermometer.
+    pub fn is_metal(self) -> bool {
+        self.body().k > 10.0
+    }
+
+    /// How readily it gives heat: sqrt(k ρ c), W s½/m²K.
+    pub fn effusivity(self) -> f64 {
+        let b = self.body();
+        (b.k * b.rho * b.cp).sqrt()
+    }
+
+    /// The temperature two thick bodies take at once where they touch, °C: what a dough's skin would meet on a perfect
+    /// contact. An explanatory number; the real skin stays 20 to 30 K below, since contact is imperfect and water boils.
+    pub fn contact_c(self, floor_c: f64, dough_c: f64) -> f64 {
+        let b = self.effusivity();
+        (floor_c * b + dough_c * DOUGH_EFFUSIVITY) / (b + DOUGH_EFFUSIVITY)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_same_skin_from_a_floor_100_k_cooler() {
+        let brick = Material::Firebrick.contact_c(330.0, 22.0);
+        let steel = Material::Stainless.contact_c(230.0, 22.0);
+        assert!((brick - 202.0).abs() < 1.0, "{brick}");
+        assert!((steel - brick).abs() < 10.0, "{steel}");
+    }
+}

@@ -1,0 +1,361 @@
+//! The race: which part is ready first, which burns first, and when to pull.
+//!
+//! Source: bake model, sections 7 and 8. What the model answers best is base against rim; then the seconds, to about
+//! ±20 %; then colours, to ±0.4; weakest are the topping's dryness and the cheese's colour.
+
+use super::bake::{Course, Moment};
+use super::setup::{Aim, BakeRequest};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// A part that has to be right.
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
+)]
+#[serde(rename_all = "snake_case")]
+pub enum Item {
+    Base,
+    Rim,
+    Crumb,
+    Topping,
+    Cheese,
+}
+
+impl Item {
+    pub const ALL: [Item; 5] = [
+        Item::Base,
+        Item::Rim,
+        Item::Crumb,
+        Item::Topping,
+        Item::Cheese,
+    ];
+    pub fn name(self) -> &'static str {
+        match self {
+            Item::Base => "base",
+            Item::Rim => "rim",
+            Item::Crumb => "crumb",
+            Item::Topping => "topping",
+            Item::Cheese => "cheese",
+        }
+    }
+    fn weight(self) -> f64 {
+        match self {
+            Item::Base | Item::Rim => 1.0,
+            Item::Crumb => 2.0,
+            Item::Topping => 0.6,
+            Item::Cheese => 0.8,
+        }
+    }
+}
+
+/// What counts as right. Data; a kitchen may set its own.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Targets {
+    /// Colours.
+    pub base: (f64, f64),
+    pub rim: (f64, f64),
+    pub cheese_most: f64,
+    /// Share of the topping's water that may go.
+    pub loss: (f64, f64),
+    /// Where the crumb of the middle is set, °C at sea level.
+    pub set_c: f64,
+}
+
+impl Aim {
+    /// The targets of section 7.
+    pub fn targets(self) -> Targets {
+        let (base, rim, cheese_most, loss, set_c) = match self {
+            Aim::Hot => ((0.6, 2.3), (0.8, 2.5), 1.2, (0.03, 0.30), 75.0),
+            Aim::Thin => ((0.7, 2.2), (0.5, 2.3), 1.6, (0.05, 0.45), 85.0),
+            Aim::Home => ((0.7, 2.2), (0.7, 2.3), 2.0, (0.08, 0.50), 88.0),
+            Aim::Deck => ((1.0, 2.3), (0.9, 2.3), 2.0, (0.08, 0.50), 88.0),
+            Aim::Pan => ((1.0, 2.3), (0.8, 2.4), 2.2, (0.10, 0.65), 92.0),
+        };
+        Targets {
+            base,
+            rim,
+            cheese_most,
+            loss,
+            set_c,
+        }
+    }
+
+    /// The bake time that set points are looked for, s (section 12).
+    pub fn usual_s(self) -> f64 {
+        match self {
+            Aim::Hot => 75.0,
+            Aim::Thin => 150.0,
+            Aim::Home => 420.0,
+            Aim::Deck => 270.0,
+            Aim::Pan => 900.0,
+        }
+    }
+}
+
+impl Targets {
+    /// The colours to aim at: somewhat below the middle of the range.
+    pub fn aims(&self) -> (f64, f64) {
+        let aim = |(lo, hi): (f64, f64)| lo + 0.45 * (hi - lo);
+        (aim(self.base), aim(self.rim))
+    }
+}
+
+/// How one part ran.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Lane {
+    pub item: Item,
+    /// First second at which it is ready, and first at which it is too much; absent when not within the time followed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ready_s: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub spoils_s: Option<f64>,
+    /// At the best moment: below, right, above; and by how much of its limit.
+    pub verdict: i8,
+    pub miss: f64,
+}
+
+/// When everything is right at once.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct BakeWindow {
+    pub from_s: f64,
+    pub to_s: f64,
+    /// It was still open when the model stopped.
+    pub at_least: bool,
+}
+
+/// The race of one bake.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Race {
+    pub lanes: Vec<Lane>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub window: Option<BakeWindow>,
+    /// When to pull, s.
+    pub best_s: f64,
+    /// How far from right at that moment: 0 is right.
+    pub amiss: f64,
+    /// What everyone waits for, and what burns first.
+    pub last_ready: Item,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub first_spoiled: Option<Item>,
+    /// From the last ready to the first spoiled, s; absent when nothing spoils or something never gets ready.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub slack_s: Option<f64>,
+    /// Spotting of the rim, 0 to 100; qualitative.
+    pub spots: f64,
+    /// How alike both sides of the rim are, 0 to 100.
+    pub evenness: f64,
+    /// At the best moment.
+    pub at: Moment,
+}
+
+/// Runs the race over a course.
+pub fn race(r: &BakeRequest, course: &Course, targets: &Targets) -> Option<Race> {
+    Runner::of(r, course, targets).race()
+}
+
+struct Runner<'a> {
+    r: &'a BakeRequest,
+    moments: &'a [Moment],
+    targets: &'a Targets,
+    items: Vec<Item>,
+    /// Of the rim's coldest place from here to the end, °C.
+    stays: Vec<f64>,
+}
+
+impl<'a> Runner<'a> {
+    fn of(r: &'a BakeRequest, course: &'a Course, targets: &'a Targets) -> Self {
+        let mut items = vec![Item::Base, Item::Rim, Item::Crumb];
+        if r.piece.sauce_g + r.piece.cheese_g > 0.0 {
+            items.push(Item::Topping);
+        }
+        if r.piece.cheese_g > 0.0 {
+            items.push(Item::Cheese);
+        }
+        let mut stays = vec![0.0; course.moments.len()];
+        let mut least = f64::INFINITY;
+        for (i, m) in course.moments.iter().enumerate().rev() {
+            least = least.min(m.rim_core_c);
+            stays[i] = least;
+        }
+        Runner {
+            r,
+            moments: &course.moments,
+            targets,
+            items,
+            stays,
+        }
+    }
+
+    /// Signed miss of an item at a moment: below 0 not yet, above 0 too much.
+    fn miss(&self, item: Item, i: usize) -> f64 {
+        let m = &self.moments[i];
+        let t = self.targets;
+        let between = |v: f64, (lo, hi): (f64, f64)| below(v, lo) + above(v, hi);
+        match item {
+            Item::Base => between(m.base, t.base),
+            Item::Rim => {
+                let over = above(m.rim.max(m.far_rim), t.rim.1);
+                if over > 0.0 {
+                    over
+                } else {
+                    below(m.rim.min(m.far_rim), t.rim.0)
+                }
+            }
+            Item::Crumb => {
+                let free = self.r.boiling_c();
+                let rim = (self.stays[i] - (free - 4.0)) / 20.0;
+                let middle = (m.middle_c - (t.set_c - (100.0 - free))) / 20.0;
+                rim.min(middle).clamp(-2.0, 0.0)
+            }
+            Item::Topping => between(m.loss, t.loss),
+            Item::Cheese => {
+                if m.cheese_c < 65.0 {
+                    ((m.cheese_c - 65.0) / 25.0).max(-2.0)
+                } else {
+                    above(m.cheese, t.cheese_most)
+                }
+            }
+        }
+    }
+
+    fn amiss(&self, i: usize) -> f64 {
+        self.items
+            .iter()
+            .map(|x| x.weight() * self.miss(*x, i).powi(2))
+            .sum()
+    }
+
+    fn window(&self) -> Option<(usize, usize)> {
+        let n = self.moments.len();
+        let from = (0..n).find(|i| self.amiss(*i) < 1e-9)?;
+        let to = (from..n).take_while(|i| self.amiss(*i) < 1e-9).last()?;
+        Some((from, to))
+    }
+
+    fn race(&self) -> Option<Race> {
+        let n = self.moments.len();
+        if n == 0 {
+            return None;
+        }
+        let window = self.window();
+        let nearest = |t: f64| {
+            (0..n)
+                .min_by(|a, b| {
+                    let d = |i: usize| (self.moments[i].t - t).abs();
+                    d(*a).total_cmp(&d(*b))
+                })
+                .unwrap_or(0)
+        };
+        let best = match window {
+            Some((a, b)) => {
+                let (a, b) = (self.moments[a].t, self.moments[b].t);
+                nearest(a + 0.3 * (b - a))
+            }
+            None => (0..n)
+                .min_by(|a, b| self.amiss(*a).total_cmp(&self.amiss(*b)))
+                .unwrap_or(0),
+        };
+        let lanes: Vec<Lane> = self.items.iter().map(|x| self.lane(*x, best)).collect();
+        let late = |l: &&Lane| l.ready_s.unwrap_or(f64::INFINITY);
+        let early = |l: &&Lane| l.spoils_s.unwrap_or(f64::INFINITY);
+        // Of those that tie, the first in the order of the items.
+        let last = lanes
+            .iter()
+            .rev()
+            .max_by(|a, b| late(a).total_cmp(&late(b)))?;
+        let first = lanes
+            .iter()
+            .min_by(|a, b| early(a).total_cmp(&early(b)))
+            .filter(|l| l.spoils_s.is_some());
+        let at = self.moments[best];
+        Some(Race {
+            last_ready: last.item,
+            first_spoiled: first.map(|l| l.item),
+            slack_s: match (first.and_then(|l| l.spoils_s), last.ready_s) {
+                (Some(s), Some(r)) => Some(s - r),
+                _ => None,
+            },
+            window: window.map(|(a, b)| BakeWindow {
+                from_s: self.moments[a].t,
+                to_s: self.moments[b].t,
+                at_least: b + 1 == n,
+            }),
+            best_s: at.t,
+            amiss: self.amiss(best),
+            spots: self.spots(&at),
+            evenness: evenness(at.rim, at.far_rim),
+            at,
+            lanes,
+        })
+    }
+
+    fn lane(&self, item: Item, best: usize) -> Lane {
+        let n = self.moments.len();
+        let first = |ok: &dyn Fn(f64) -> bool| {
+            (0..n)
+                .find(|i| ok(self.miss(item, *i)))
+                .map(|i| self.moments[i].t)
+        };
+        let miss = self.miss(item, best);
+        Lane {
+            item,
+            ready_s: first(&|m| m >= 0.0),
+            spoils_s: first(&|m| m > 0.0),
+            verdict: if miss > 0.0 {
+                1
+            } else if miss < 0.0 {
+                -1
+            } else {
+                0
+            },
+            miss,
+        }
+    }
+
+    /// High flux on a cold, blistered dough chars thin skins before the rest dries; the model resolves no blisters.
+    fn spots(&self, best: &Moment) -> f64 {
+        let over: Vec<f64> = self
+            .moments
+            .iter()
+            .take_while(|m| m.t <= best.t.min(60.0))
+            .map(|m| m.into_rim / 1000.0)
+            .collect();
+        let q = over.iter().sum::<f64>() / over.len().max(1) as f64;
+        let cold = if self.r.piece.cold { 1.0 } else { 0.6 };
+        100.0 * ((q - 5.0) / 9.0).clamp(0.0, 1.0) * cold * (best.rim / 0.8).clamp(0.0, 1.0)
+    }
+}
+
+fn below(v: f64, lo: f64) -> f64 {
+    if v < lo { (v - lo) / lo } else { 0.0 }
+}
+fn above(v: f64, hi: f64) -> f64 {
+    if v > hi { (v - hi) / hi } else { 0.0 }
+}
+
+/// How alike two sides are, 0 to 100 (section 9).
+pub fn evenness(a: f64, b: f64) -> f64 {
+    100.0 * (1.0 - ((a - b).abs() / (0.5 * (a + b)).max(0.8)).min(1.0))
+}
+
+impl Race {
+    pub fn lane(&self, item: Item) -> Option<&Lane> {
+        self.lanes.iter().find(|l| l.item == item)
+    }
+    /// From the first to the last part that gets ready, s: how level the race is.
+    pub fn spread_s(&self) -> Option<f64> {
+        let mut first = f64::INFINITY;
+        let mut last = 0.0f64;
+        for l in &self.lanes {
+            // A melted cheese waits for everything: the spread is about what colours and sets.
+            if matches!(l.item, Item::Cheese) {
+                continue;
+            }
+            let s = l.ready_s?;
+            first = first.min(s);
+            last = last.max(s);
+        }
+        Some(last - first)
+    }
+}

@@ -1,0 +1,339 @@
+//! One bake as the model is asked for it: a piece of dough, an oven as it stands, and what is done meanwhile.
+//!
+//! Ranges and refusals: bake model, section 2. Nothing is clamped silently; every refused field is named.
+
+use super::boiling::boiling_c;
+use super::material::Material;
+use crate::refusal::{Check, Refused};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// What a bake aims at: which colours, how dry, how set. Also the shape of the dough (a pan dough is less dense).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Aim {
+    /// Short and hot: soft, spotted.
+    Hot,
+    Thin,
+    Home,
+    Deck,
+    Pan,
+}
+
+impl Aim {
+    pub const ALL: [Aim; 5] = [Aim::Hot, Aim::Thin, Aim::Home, Aim::Deck, Aim::Pan];
+    pub fn key(self) -> &'static str {
+        match self {
+            Aim::Hot => "hot",
+            Aim::Thin => "thin",
+            Aim::Home => "home",
+            Aim::Deck => "deck",
+            Aim::Pan => "pan",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Aim> {
+        Aim::ALL.into_iter().find(|a| a.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            Aim::Hot => "hot and short, spotted",
+            Aim::Thin => "thin and crisp",
+            Aim::Home => "home oven, even brown",
+            Aim::Deck => "deck, even brown",
+            Aim::Pan => "in a pan",
+        }
+    }
+}
+
+/// The piece that goes in.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Piece {
+    /// 80 to 2,000 g.
+    pub ball_g: f64,
+    /// 120 to 600 mm.
+    pub disc_mm: f64,
+    /// 5 to 50 mm.
+    pub rim_mm: f64,
+    /// Share of the dough that lies in the rim, 0.05 to 0.6.
+    pub rim_share: f64,
+    /// Percent of the flour, as everywhere: water 45 to 100, salt to 5, sugar to 12, malt to 3, oil to 15, milk solids to 10.
+    pub hydration_percent: f64,
+    pub salt_percent: f64,
+    #[serde(default)]
+    pub sugar_percent: f64,
+    #[serde(default)]
+    pub malt_percent: f64,
+    #[serde(default)]
+    pub oil_percent: f64,
+    #[serde(default)]
+    pub milk_percent: f64,
+    /// 0 sugars spent, 1 as usual, up to 1.6 rich in what the yeast left.
+    pub maturity: f64,
+    /// Whether it lay cold; cold dough blisters.
+    pub cold: bool,
+    /// 0 to 40 °C.
+    pub dough_c: f64,
+    /// 0 to 600 g each.
+    pub sauce_g: f64,
+    pub cheese_g: f64,
+}
+
+/// What is under the floor.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Back {
+    /// An insulated mass of masonry.
+    Mass,
+    /// A heating element.
+    Element,
+    /// The oven's air: a steel or stone on a rack.
+    Air,
+}
+
+/// The oven at launch.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct OvenNow {
+    pub floor: Material,
+    /// 0.5 to 100 mm.
+    pub floor_mm: f64,
+    /// At the face, 10 to 550 °C.
+    pub floor_c: f64,
+    /// At the bottom of the floor; as the face when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub core_c: Option<f64>,
+    /// What shines on the food, as an effective temperature, 100 to 600 °C.
+    pub dome_c: f64,
+    /// As the dome when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub air_c: Option<f64>,
+    /// Share of the sky that is hot, 0.3 to 1.
+    pub view: f64,
+    /// How the air carries heat, 3 to 40 W/m²K.
+    pub air_w_m2k: f64,
+    /// A glowing element above, at the food, 0 to 20,000 W/m².
+    #[serde(default)]
+    pub grill_w_m2: f64,
+    pub back: Back,
+    /// 0 to 15,000 W/m².
+    #[serde(default)]
+    pub back_w_m2: f64,
+    /// What the element below is set to; as the floor when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub back_c: Option<f64>,
+    /// How much more the side at the fire gets, 0 to 0.6.
+    #[serde(default)]
+    pub side: f64,
+    /// How far the air falls when the door is opened, 0 to 120 K, and how fast it comes back, 20 to 300 s.
+    #[serde(default)]
+    pub door_drop_c: f64,
+    #[serde(default = "door_s")]
+    pub door_s: f64,
+}
+
+fn door_s() -> f64 {
+    90.0
+}
+
+/// A pan around the dough.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PanNow {
+    pub material: Material,
+    /// 0.3 to 15 mm.
+    pub mm: f64,
+    /// 0 to 300 °C.
+    pub pan_c: f64,
+    /// 0 to 80 mm.
+    pub wall_mm: f64,
+    pub oiled: bool,
+}
+
+/// One bake.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BakeRequest {
+    pub aim: Aim,
+    pub piece: Piece,
+    pub oven: OvenNow,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pan: Option<PanNow>,
+    /// Half turns of the rim that stood at the fire, s after In, ascending.
+    #[serde(default)]
+    pub turns_s: Vec<f64>,
+    /// Out of the pan, onto the bare floor, s.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lift_s: Option<f64>,
+    /// When the cheese goes on, s.
+    #[serde(default)]
+    pub cheese_at_s: f64,
+    #[serde(default)]
+    pub altitude_m: f64,
+    /// How long it is followed, 10 to 3,600 s.
+    #[serde(default = "until_s")]
+    pub until_s: f64,
+}
+
+fn until_s() -> f64 {
+    900.0
+}
+
+impl Piece {
+    /// Dough per area of the middle and of the rim, kg/m²; and the two areas, m².
+    pub fn areal(&self) -> Areal {
+        let r = self.disc_mm / 2000.0;
+        let inner = r - self.rim_mm / 1000.0;
+        let centre_m2 = std::f64::consts::PI * inner * inner;
+        let rim_m2 = std::f64::consts::PI * r * r - centre_m2;
+        let kg = self.ball_g / 1000.0;
+        Areal {
+            centre_m2,
+            rim_m2,
+            centre: kg * (1.0 - self.rim_share) / centre_m2,
+            rim: kg * self.rim_share / rim_m2,
+            sauce: self.sauce_g / 1000.0 / centre_m2,
+            cheese: self.cheese_g / 1000.0 / centre_m2,
+        }
+    }
+
+    /// Water against everything dry, kg/kg; flour brings 14 % of its own.
+    pub fn moisture(&self) -> f64 {
+        let dry = self.salt_percent
+            + self.sugar_percent
+            + self.malt_percent
+            + self.oil_percent
+            + self.milk_percent;
+        (self.hydration_percent / 100.0 + 0.14) / (0.86 + dry / 100.0)
+    }
+
+    /// How much faster it browns than a lean dough as usual (section 7; reasoned, not fitted).
+    pub fn browning(&self) -> f64 {
+        (0.45 + 0.55 * self.maturity)
+            * (1.0
+                + 0.40 * self.sugar_percent
+                + 0.50 * self.malt_percent.min(2.0)
+                + 0.04 * self.oil_percent.min(8.0)
+                + 0.20 * self.milk_percent)
+    }
+}
+
+/// Areas, m², and masses per area, kg/m².
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Areal {
+    pub centre_m2: f64,
+    pub rim_m2: f64,
+    pub centre: f64,
+    pub rim: f64,
+    pub sauce: f64,
+    pub cheese: f64,
+}
+
+impl BakeRequest {
+    /// Everything that is outside what the model takes.
+    pub fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        self.check_piece(&mut c);
+        self.oven.check(&mut c);
+        if let Some(p) = &self.pan {
+            c.within("pan");
+            c.range("mm", "The pan's thickness", p.mm, 0.3, 15.0, "mm");
+            c.range("pan_c", "The pan", p.pan_c, 0.0, 300.0, "°C");
+            c.range("wall_mm", "The pan's wall", p.wall_mm, 0.0, 80.0, "mm");
+        }
+        c.within("");
+        c.range("altitude_m", "Altitude", self.altitude_m, -400.0, 4500.0, "m");
+        c.range("until_s", "The bake", self.until_s, 10.0, 3600.0, "s");
+        c.range("cheese_at_s", "Cheese goes on after", self.cheese_at_s, 0.0, self.until_s.max(0.0), "s");
+        if let Some(s) = self.lift_s {
+            c.range("lift_s", "Out of the pan after", s, 0.0, self.until_s.max(0.0), "s");
+        }
+        if self.turns_s.iter().any(|t| !t.is_finite() || *t <= 0.0)
+            || self.turns_s.windows(2).any(|w| w[1] <= w[0])
+            || self.turns_s.len() > 40
+        {
+            c.refuse("turns_s", "Turns come one after the other, from the first second on.");
+        }
+        c.done()
+    }
+
+    fn check_piece(&self, c: &mut Check) {
+        let p = &self.piece;
+        c.within("piece");
+        c.range("ball_g", "The ball", p.ball_g, 80.0, 2000.0, "g");
+        c.range("disc_mm", "The disc", p.disc_mm, 120.0, 600.0, "mm");
+        c.range("rim_mm", "The rim", p.rim_mm, 5.0, 50.0, "mm");
+        c.range("rim_share", "The rim's share of the dough", p.rim_share, 0.05, 0.6, "");
+        c.range("hydration_percent", "Water", p.hydration_percent, 45.0, 100.0, "%");
+        c.range("salt_percent", "Salt", p.salt_percent, 0.0, 5.0, "%");
+        c.range("sugar_percent", "Sugar", p.sugar_percent, 0.0, 12.0, "%");
+        c.range("malt_percent", "Malt", p.malt_percent, 0.0, 3.0, "%");
+        c.range("oil_percent", "Oil", p.oil_percent, 0.0, 15.0, "%");
+        c.range("milk_percent", "Milk solids", p.milk_percent, 0.0, 10.0, "%");
+        c.range("maturity", "Sugars left, against usual,", p.maturity, 0.0, 1.6, "");
+        c.range("dough_c", "The dough", p.dough_c, 0.0, 40.0, "°C");
+        c.range("sauce_g", "Sauce", p.sauce_g, 0.0, 600.0, "g");
+        c.range("cheese_g", "Cheese", p.cheese_g, 0.0, 600.0, "g");
+        if p.rim_mm >= 0.35 * p.disc_mm {
+            c.refuse("rim_mm", "The rim is too wide for the disc: less than a third of it.");
+        } else if c.is_clean() {
+            let a = p.areal();
+            if !(1.0..=20.0).contains(&a.centre) {
+                c.refuse("disc_mm", format!("The middle would carry {:.1} kg of dough per m²; 1 to 20 can be baked. Change the ball or the disc.", a.centre));
+            }
+            if !(1.0..=15.0).contains(&a.rim) {
+                c.refuse("rim_share", format!("The rim would carry {:.1} kg of dough per m²; 1 to 15 can be baked. Change its width or its share.", a.rim));
+            }
+        }
+    }
+
+    /// What is allowed but outside what anybody checked, in a sentence each.
+    pub fn doubts(&self) -> Vec<String> {
+        let o = &self.oven;
+        let mut out = Vec::new();
+        if o.floor_c > 480.0 {
+            out.push("A floor over 480 °C is outside anything checked.".to_owned());
+        }
+        if o.floor.is_metal() && o.floor_c > 330.0 {
+            out.push("Steel above 330 °C is outside anything checked.".to_owned());
+        }
+        if o.dome_c < o.floor_c - 60.0 {
+            out.push("The dome is more than 60 °C below the floor: bases burn before tops brown.".to_owned());
+        }
+        if self.cheese_at_s >= self.until_s && self.piece.cheese_g > 0.0 {
+            out.push("The cheese goes on after the bake: it never melts.".to_owned());
+        }
+        out
+    }
+
+    /// Where free water boils here, °C.
+    pub fn boiling_c(&self) -> f64 {
+        boiling_c(self.altitude_m)
+    }
+}
+
+impl OvenNow {
+    /// Ranges of an oven's state.
+    pub fn check(&self, c: &mut Check) {
+        c.within("oven");
+        c.range("floor_mm", "The floor's thickness", self.floor_mm, 0.5, 100.0, "mm");
+        c.range("floor_c", "The floor", self.floor_c, 10.0, 550.0, "°C");
+        if let Some(t) = self.core_c {
+            c.range("core_c", "The bottom of the floor", t, 10.0, 550.0, "°C");
+        }
+        c.range("dome_c", "The dome", self.dome_c, 100.0, 600.0, "°C");
+        if let Some(t) = self.air_c {
+            c.range("air_c", "The oven's air", t, 20.0, 600.0, "°C");
+        }
+        c.range("view", "The hot share of the sky", self.view, 0.3, 1.0, "");
+        c.range("air_w_m2k", "Heat carried by the air", self.air_w_m2k, 3.0, 40.0, "W/m²K");
+        c.range("grill_w_m2", "The grill at the food", self.grill_w_m2, 0.0, 20_000.0, "W/m²");
+        c.range("back_w_m2", "The element below", self.back_w_m2, 0.0, 15_000.0, "W/m²");
+        if let Some(t) = self.back_c {
+            c.range("back_c", "The element's setting", t, 10.0, 600.0, "°C");
+        }
+        c.range("side", "More heat on one side", self.side, 0.0, 0.6, "");
+        c.range("door_drop_c", "The fall of the air at the door", self.door_drop_c, 0.0, 120.0, "K");
+        c.range("door_s", "The air's recovery", self.door_s, 20.0, 300.0, "s");
+    }
+}
