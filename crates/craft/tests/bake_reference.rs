@@ -3,6 +3,8 @@
 //! Tolerances are the model's: colours 0.03, temperatures 2 °C, times 2 s (3 s where the record is every 2 s), other
 //! quantities 2 %. The cases were made without tables.
 
+use craft::fire::preheat::{PreheatRequest, Warming, preheat};
+use craft::fire::recover::recovery;
 use craft::fire::{
     Aim, Back, BakeRequest, Course, Item, Material, OvenNow, PanNow, Piece, bake, boiling_c, race,
 };
@@ -151,7 +153,12 @@ fn differences(name: &str, r: &BakeRequest, course: &Course, case: &Value) -> Ve
                 "q_top" => 25.0,
                 _ => 0.001,
             };
-            held(format!("{key} at {t}"), ours, theirs, (0.02 * theirs.abs()).max(least));
+            held(
+                format!("{key} at {t}"),
+                ours,
+                theirs,
+                (0.02 * theirs.abs()).max(least),
+            );
         }
     }
     let result = &case["result"];
@@ -159,8 +166,18 @@ fn differences(name: &str, r: &BakeRequest, course: &Course, case: &Value) -> Ve
     let seconds = if r.until_s > 300.0 { 4.0 } else { 2.0 };
     match (result["window"].as_array(), race.window) {
         (Some(w), Some(ours)) => {
-            held("window from".into(), ours.from_s, w[0].as_f64().unwrap(), seconds);
-            held("window to".into(), ours.to_s, w[1].as_f64().unwrap(), seconds);
+            held(
+                "window from".into(),
+                ours.from_s,
+                w[0].as_f64().unwrap(),
+                seconds,
+            );
+            held(
+                "window to".into(),
+                ours.to_s,
+                w[1].as_f64().unwrap(),
+                seconds,
+            );
         }
         (None, None) => {}
         (theirs, ours) => out.push(format!("{name} window: {ours:?} for {theirs:?}")),
@@ -170,10 +187,25 @@ fn differences(name: &str, r: &BakeRequest, course: &Course, case: &Value) -> Ve
             out.push(format!("{name} {what}: {ours:.4} for {theirs:.4}"));
         }
     };
-    held("t_best".into(), race.best_s, result["t_best"].as_f64().unwrap(), seconds);
+    held(
+        "t_best".into(),
+        race.best_s,
+        result["t_best"].as_f64().unwrap(),
+        seconds,
+    );
     held("J".into(), race.amiss, result["J"].as_f64().unwrap(), 0.01);
-    held("leopard".into(), race.spots, result["leopard"].as_f64().unwrap(), 2.0);
-    held("evenness".into(), race.evenness, result["evenness"].as_f64().unwrap(), 2.0);
+    held(
+        "leopard".into(),
+        race.spots,
+        result["leopard"].as_f64().unwrap(),
+        2.0,
+    );
+    held(
+        "evenness".into(),
+        race.evenness,
+        result["evenness"].as_f64().unwrap(),
+        2.0,
+    );
     for lane in &race.lanes {
         for (key, ours) in [("ready", lane.ready_s), ("spoil", lane.spoils_s)] {
             let theirs = result[key][lane.item.name()].as_f64();
@@ -185,7 +217,12 @@ fn differences(name: &str, r: &BakeRequest, course: &Course, case: &Value) -> Ve
             );
         }
         let theirs = result["verdict"][lane.item.name()].as_i64().unwrap();
-        held(format!("verdict {:?}", lane.item), f64::from(lane.verdict), theirs as f64, 0.0);
+        held(
+            format!("verdict {:?}", lane.item),
+            f64::from(lane.verdict),
+            theirs as f64,
+            0.0,
+        );
     }
     let named = |i: Option<Item>| i.map(|i| i.name().to_owned());
     if named(Some(race.last_ready)) != result["last_ready"].as_str().map(str::to_owned) {
@@ -203,7 +240,11 @@ fn every_bake_runs_as_in_the_reference() {
     for (name, r, case) in cases() {
         let course = bake(&r).unwrap();
         wrong.extend(differences(&name, &r, &course, &case));
-        assert!(course.imbalance < 0.005, "{name}: energy off by {}", course.imbalance);
+        assert!(
+            course.imbalance < 0.005,
+            "{name}: energy off by {}",
+            course.imbalance
+        );
     }
     assert!(wrong.is_empty(), "\n{}", wrong.join("\n"));
 }
@@ -212,15 +253,76 @@ fn every_bake_runs_as_in_the_reference() {
 fn water_boils_lower_up_high() {
     for (altitude, theirs) in all()["boiling_C"].as_object().unwrap() {
         let ours = boiling_c(altitude.parse().unwrap());
-        assert!((ours - theirs.as_f64().unwrap()).abs() < 0.02, "{altitude}: {ours}");
+        assert!(
+            (ours - theirs.as_f64().unwrap()).abs() < 0.02,
+            "{altitude}: {ours}"
+        );
     }
 }
 
 #[test]
 fn the_skin_of_a_dough_on_each_floor() {
     for c in all()["ideal_contact_C"].as_array().unwrap() {
-        let ours = material(c["mat"].as_str().unwrap())
-            .contact_c(c["T_floor"].as_f64().unwrap(), c["T_dough"].as_f64().unwrap());
+        let ours = material(c["mat"].as_str().unwrap()).contact_c(
+            c["T_floor"].as_f64().unwrap(),
+            c["T_dough"].as_f64().unwrap(),
+        );
         assert!((ours - c["T"].as_f64().unwrap()).abs() < 0.1, "{c}: {ours}");
+    }
+}
+
+#[test]
+fn floors_are_charged_as_in_the_reference() {
+    for c in all()["preheat"].as_array().unwrap() {
+        let n = |k: &str| c[k].as_f64().unwrap();
+        let p = preheat(&PreheatRequest {
+            warming: match c["kind"].as_str().unwrap() {
+                "home" => Warming::Home,
+                "dome" => Warming::Dome,
+                _ => Warming::Gas,
+            },
+            floor: material(c["mat"].as_str().unwrap()),
+            floor_mm: n("mm"),
+            set_c: n("T_set"),
+            from_c: 20.0,
+            pace: 1.0,
+            end_off_c: 0.0,
+        })
+        .unwrap();
+        let near = |ours: f64, theirs: f64| (ours - theirs).abs() <= 0.02 * theirs;
+        assert!(
+            near(p.face_s.unwrap(), n("t_surface")),
+            "{c}: {:?}",
+            p.face_s
+        );
+        assert!(near(p.core_s.unwrap(), n("t_mid")), "{c}: {:?}", p.core_s);
+        // The reference ran a fifth longer than the core took.
+        let end = 1.2 * p.core_s.unwrap();
+        let i = p.course.iter().position(|x| x.t >= end).unwrap();
+        let (a, b) = (p.course[i - 1], p.course[i]);
+        let charged = a.charged + (b.charged - a.charged) * (end - a.t) / (b.t - a.t);
+        assert!((charged - n("charged_end")).abs() < 0.003, "{c}: {charged}");
+    }
+}
+
+#[test]
+fn a_floor_comes_back_as_in_the_reference() {
+    let cases = cases();
+    for c in all()["recovery"].as_array().unwrap() {
+        let n = |k: &str| c[k].as_f64().unwrap();
+        let (_, r, _) = cases
+            .iter()
+            .find(|(name, ..)| name == c["case"].as_str().unwrap())
+            .unwrap();
+        let ours = recovery(r, n("t_bake"));
+        for (ours, theirs, within) in [
+            (ours.exit_c, n("T_exit"), 2.0),
+            (ours.drop_c, n("drop"), 2.0),
+            (ours.tau_s.unwrap(), n("tau"), 0.02 * n("tau") + 1.0),
+            (ours.wait_s.unwrap(), n("wait"), 0.02 * n("wait") + 1.0),
+            (ours.half_s.unwrap(), n("half"), 0.02 * n("half") + 1.0),
+        ] {
+            assert!((ours - theirs).abs() <= within, "{c}: {ours} for {theirs}");
+        }
     }
 }

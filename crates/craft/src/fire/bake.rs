@@ -242,8 +242,13 @@ impl<const N: usize> Oven<N> {
         if let Some(c) = &mut self.centre {
             c.step(sky, &s);
             let dough = c.cells.dough;
-            self.base
-                .step(c.face.base_c, c.moisture(dough), self.factor, self.fried, dt);
+            self.base.step(
+                c.face.base_c,
+                c.moisture(dough),
+                self.factor,
+                self.fried,
+                dt,
+            );
             if s.cheese_on && c.cells.cheese < c.cells.end {
                 self.cheese += dt * cheese_rate(c.face.top_c);
             }

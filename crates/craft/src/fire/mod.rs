@@ -7,10 +7,15 @@ mod boiling;
 mod heat;
 pub mod judge;
 pub mod material;
+pub mod preheat;
 pub mod programme;
 pub mod race;
+pub mod recover;
+pub mod remedy;
 pub mod run;
+pub mod set_points;
 pub mod setup;
+pub mod turning;
 
 pub use bake::{Course, Moment, bake, bake_finely};
 pub use boiling::boiling_c;

@@ -242,17 +242,41 @@ impl BakeRequest {
             c.range("wall_mm", "The pan's wall", p.wall_mm, 0.0, 80.0, "mm");
         }
         c.within("");
-        c.range("altitude_m", "Altitude", self.altitude_m, -400.0, 4500.0, "m");
+        c.range(
+            "altitude_m",
+            "Altitude",
+            self.altitude_m,
+            -400.0,
+            4500.0,
+            "m",
+        );
         c.range("until_s", "The bake", self.until_s, 10.0, 3600.0, "s");
-        c.range("cheese_at_s", "Cheese goes on after", self.cheese_at_s, 0.0, self.until_s.max(0.0), "s");
+        c.range(
+            "cheese_at_s",
+            "Cheese goes on after",
+            self.cheese_at_s,
+            0.0,
+            self.until_s.max(0.0),
+            "s",
+        );
         if let Some(s) = self.lift_s {
-            c.range("lift_s", "Out of the pan after", s, 0.0, self.until_s.max(0.0), "s");
+            c.range(
+                "lift_s",
+                "Out of the pan after",
+                s,
+                0.0,
+                self.until_s.max(0.0),
+                "s",
+            );
         }
         if self.turns_s.iter().any(|t| !t.is_finite() || *t <= 0.0)
             || self.turns_s.windows(2).any(|w| w[1] <= w[0])
             || self.turns_s.len() > 40
         {
-            c.refuse("turns_s", "Turns come one after the other, from the first second on.");
+            c.refuse(
+                "turns_s",
+                "Turns come one after the other, from the first second on.",
+            );
         }
         c.done()
     }
@@ -263,19 +287,50 @@ impl BakeRequest {
         c.range("ball_g", "The ball", p.ball_g, 80.0, 2000.0, "g");
         c.range("disc_mm", "The disc", p.disc_mm, 120.0, 600.0, "mm");
         c.range("rim_mm", "The rim", p.rim_mm, 5.0, 50.0, "mm");
-        c.range("rim_share", "The rim's share of the dough", p.rim_share, 0.05, 0.6, "");
-        c.range("hydration_percent", "Water", p.hydration_percent, 45.0, 100.0, "%");
+        c.range(
+            "rim_share",
+            "The rim's share of the dough",
+            p.rim_share,
+            0.05,
+            0.6,
+            "",
+        );
+        c.range(
+            "hydration_percent",
+            "Water",
+            p.hydration_percent,
+            45.0,
+            100.0,
+            "%",
+        );
         c.range("salt_percent", "Salt", p.salt_percent, 0.0, 5.0, "%");
         c.range("sugar_percent", "Sugar", p.sugar_percent, 0.0, 12.0, "%");
         c.range("malt_percent", "Malt", p.malt_percent, 0.0, 3.0, "%");
         c.range("oil_percent", "Oil", p.oil_percent, 0.0, 15.0, "%");
-        c.range("milk_percent", "Milk solids", p.milk_percent, 0.0, 10.0, "%");
-        c.range("maturity", "Sugars left, against usual,", p.maturity, 0.0, 1.6, "");
+        c.range(
+            "milk_percent",
+            "Milk solids",
+            p.milk_percent,
+            0.0,
+            10.0,
+            "%",
+        );
+        c.range(
+            "maturity",
+            "Sugars left, against usual,",
+            p.maturity,
+            0.0,
+            1.6,
+            "",
+        );
         c.range("dough_c", "The dough", p.dough_c, 0.0, 40.0, "°C");
         c.range("sauce_g", "Sauce", p.sauce_g, 0.0, 600.0, "g");
         c.range("cheese_g", "Cheese", p.cheese_g, 0.0, 600.0, "g");
         if p.rim_mm >= 0.35 * p.disc_mm {
-            c.refuse("rim_mm", "The rim is too wide for the disc: less than a third of it.");
+            c.refuse(
+                "rim_mm",
+                "The rim is too wide for the disc: less than a third of it.",
+            );
         } else if c.is_clean() {
             let a = p.areal();
             if !(1.0..=20.0).contains(&a.centre) {
@@ -298,7 +353,10 @@ impl BakeRequest {
             out.push("Steel above 330 °C is outside anything checked.".to_owned());
         }
         if o.dome_c < o.floor_c - 60.0 {
-            out.push("The dome is more than 60 °C below the floor: bases burn before tops brown.".to_owned());
+            out.push(
+                "The dome is more than 60 °C below the floor: bases burn before tops brown."
+                    .to_owned(),
+            );
         }
         if self.cheese_at_s >= self.until_s && self.piece.cheese_g > 0.0 {
             out.push("The cheese goes on after the bake: it never melts.".to_owned());
@@ -316,7 +374,14 @@ impl OvenNow {
     /// Ranges of an oven's state.
     pub fn check(&self, c: &mut Check) {
         c.within("oven");
-        c.range("floor_mm", "The floor's thickness", self.floor_mm, 0.5, 100.0, "mm");
+        c.range(
+            "floor_mm",
+            "The floor's thickness",
+            self.floor_mm,
+            0.5,
+            100.0,
+            "mm",
+        );
         c.range("floor_c", "The floor", self.floor_c, 10.0, 550.0, "°C");
         if let Some(t) = self.core_c {
             c.range("core_c", "The bottom of the floor", t, 10.0, 550.0, "°C");
@@ -326,14 +391,49 @@ impl OvenNow {
             c.range("air_c", "The oven's air", t, 20.0, 600.0, "°C");
         }
         c.range("view", "The hot share of the sky", self.view, 0.3, 1.0, "");
-        c.range("air_w_m2k", "Heat carried by the air", self.air_w_m2k, 3.0, 40.0, "W/m²K");
-        c.range("grill_w_m2", "The grill at the food", self.grill_w_m2, 0.0, 20_000.0, "W/m²");
-        c.range("back_w_m2", "The element below", self.back_w_m2, 0.0, 15_000.0, "W/m²");
+        c.range(
+            "air_w_m2k",
+            "Heat carried by the air",
+            self.air_w_m2k,
+            3.0,
+            40.0,
+            "W/m²K",
+        );
+        c.range(
+            "grill_w_m2",
+            "The grill at the food",
+            self.grill_w_m2,
+            0.0,
+            20_000.0,
+            "W/m²",
+        );
+        c.range(
+            "back_w_m2",
+            "The element below",
+            self.back_w_m2,
+            0.0,
+            15_000.0,
+            "W/m²",
+        );
         if let Some(t) = self.back_c {
             c.range("back_c", "The element's setting", t, 10.0, 600.0, "°C");
         }
         c.range("side", "More heat on one side", self.side, 0.0, 0.6, "");
-        c.range("door_drop_c", "The fall of the air at the door", self.door_drop_c, 0.0, 120.0, "K");
-        c.range("door_s", "The air's recovery", self.door_s, 20.0, 300.0, "s");
+        c.range(
+            "door_drop_c",
+            "The fall of the air at the door",
+            self.door_drop_c,
+            0.0,
+            120.0,
+            "K",
+        );
+        c.range(
+            "door_s",
+            "The air's recovery",
+            self.door_s,
+            20.0,
+            300.0,
+            "s",
+        );
     }
 }

@@ -48,6 +48,12 @@ pub(crate) struct Column<const N: usize> {
     link: [f64; N],
     forward: [f64; N],
     right: [f64; N],
+    flow: [f64; N],
+    dx: [f64; N],
+    /// Conductivity and thickness of food cells in this step.
+    k: [f64; N],
+    thick: [f64; N],
+    dry_j: [f64; N],
     inverse_dry: [f64; N],
     pub face: Face,
     /// Wall of the pan as a fin: 0.5 · 4 wall/disc.
@@ -92,6 +98,11 @@ impl<const N: usize> Column<N> {
             link: [0.0; N],
             forward: [0.0; N],
             right: [0.0; N],
+            flow: [0.0; N],
+            dx: [0.0; N],
+            k: [0.0; N],
+            thick: [0.0; N],
+            dry_j: [0.0; N],
             inverse_dry: [0.0; N],
             face: Face {
                 base_c: dough_c,
@@ -107,6 +118,8 @@ impl<const N: usize> Column<N> {
             cells,
         };
         c.water[..n].copy_from_slice(&c.cells.water);
+        c.dx[..n].copy_from_slice(&c.cells.dx);
+        c.dry_j[..n].copy_from_slice(&c.cells.dry_j);
         for i in 0..n {
             if i < c.cells.dough {
                 c.half[i] = c.cells.dx[i] / (2.0 * c.cells.k[i]);
@@ -130,7 +143,7 @@ impl<const N: usize> Column<N> {
     #[inline]
     pub(crate) fn thickness(&self, i: usize) -> f64 {
         let spring = self.cells.spring - 1.0;
-        self.cells.dx[i] * (1.0 + spring * ((self.hottest[i] - 35.0) * 0.02).clamp(0.0, 1.0))
+        self.dx[i] * (1.0 + spring * ((self.hottest[i] - 35.0) * 0.02).clamp(0.0, 1.0))
     }
 
     /// Moisture of a food cell, kg/kg.
@@ -152,7 +165,8 @@ impl<const N: usize> Column<N> {
     /// One step.
     pub(crate) fn step(&mut self, sky: &Sky, s: &Surround) {
         let top = self.top(s.cheese_on);
-        assert!(top + 1 < N);
+        // Said once here, so that no cell's access is checked again below.
+        assert!(top < N && self.cells.sauce <= N && self.cells.dough < N && self.cells.dough > 0);
         self.properties(top);
         self.links(s, top);
         let dry_before = self.face.top_c;
@@ -178,16 +192,22 @@ impl<const N: usize> Column<N> {
             let s = (self.moisture(i) * (1.0 / DRYING_X)).min(1.0);
             let hot = self.tables.hot(self.t[i]);
             let k = K_DRY + (K_COLD + (K_HOT - K_COLD) * hot - K_DRY) * s;
-            self.half[i] = self.thickness(i) / (2.0 * k);
-            self.heat[i] = self.cells.dry_j[i] + self.water[i] * CP_WATER;
+            self.k[i] = k;
+            self.thick[i] = self.thickness(i);
+            self.heat[i] = self.dry_j[i] + self.water[i] * CP_WATER;
         }
         for i in self.cells.sauce..=top {
             let s = (self.moisture(i) * (1.0 / DRYING_X)).min(1.0);
             let hot = self.tables.hot(self.t[i]);
-            let k = TOPPING_DRY
-                + (TOPPING_COLD + (TOPPING_HOT - TOPPING_COLD) * hot - TOPPING_DRY) * s;
-            self.half[i] = self.cells.dx[i] / (2.0 * k);
-            self.heat[i] = self.cells.dry_j[i] + self.water[i] * CP_WATER;
+            let k =
+                TOPPING_DRY + (TOPPING_COLD + (TOPPING_HOT - TOPPING_COLD) * hot - TOPPING_DRY) * s;
+            self.k[i] = k;
+            self.thick[i] = self.dx[i];
+            self.heat[i] = self.dry_j[i] + self.water[i] * CP_WATER;
+        }
+        // Only the faces are asked for their own resistance; between food cells the link says it in one division.
+        for i in [self.cells.dough, top] {
+            self.half[i] = self.thick[i] / (2.0 * self.k[i]);
         }
     }
 
@@ -196,12 +216,12 @@ impl<const N: usize> Column<N> {
     fn links(&mut self, s: &Surround, top: usize) {
         let (pan, dough) = (self.cells.pan, self.cells.dough);
         if pan < dough {
-            self.link[pan - 1] =
-                1.0 / (self.half[pan - 1] + 1.0 / s.floor_pan + self.half[pan]);
+            self.link[pan - 1] = 1.0 / (self.half[pan - 1] + 1.0 / s.floor_pan + self.half[pan]);
         }
         self.link[dough - 1] = 1.0 / (self.half[dough - 1] + 1.0 / s.contact + self.half[dough]);
         for i in dough..top {
-            self.link[i] = 1.0 / (self.half[i] + self.half[i + 1]);
+            let (a, b) = (self.k[i], self.k[i + 1]);
+            self.link[i] = 2.0 * a * b / (self.thick[i] * b + self.thick[i + 1] * a);
         }
         self.link[top] = 0.0;
     }
@@ -225,51 +245,75 @@ impl<const N: usize> Column<N> {
         (drying, 1.0 / (1.0 / h + self.half[top]), eq)
     }
 
-    /// Implicit step of the conduction: one sweep up, one down.
+    /// Implicit step of the conduction.
     #[inline]
     fn solve(&mut self, sky: &Sky, s: &Surround, top: usize, top_g: f64, eq_c: f64) {
         let dt = s.dt;
         let (below_g, below_c, below_w) = sky.below(self.t[0], s.air_c);
         let fin_at = self.cells.dough - 1;
         let fin_g = if self.fin > 0.0 && s.in_pan {
-            self.fin
-                * (0.7 * radiative(sky.dome_c, self.t[fin_at]) + sky.air_w_m2k)
+            self.fin * (0.7 * radiative(sky.dome_c, self.t[fin_at]) + sky.air_w_m2k)
         } else {
             0.0
         };
-        let mut carry_g = 0.0;
-        let mut carry_t = 0.0;
-        let mut carry_f = 0.0;
+        // Rows, then elimination from both ends at once: two chains of divisions that do not wait for each other.
+        let mut before = 0.0;
         for i in 0..=top {
             let up = dt * self.link[i];
-            let mut own = self.heat[i] + carry_g + up;
-            let mut right = self.heat[i] * self.t[i];
-            if i == 0 {
-                own += dt * below_g;
-                right += dt * (below_g * below_c + below_w);
-            }
-            if i == fin_at && fin_g > 0.0 {
-                own += dt * fin_g;
-                right += dt * fin_g * s.air_c;
-            }
-            if i == top {
-                own += dt * top_g;
-                right += dt * top_g * eq_c;
-            }
-            let m = 1.0 / (own - carry_g * carry_f);
-            let f = up * m;
-            let r = (right + carry_g * carry_t) * m;
-            self.forward[i] = f;
-            self.right[i] = r;
-            carry_g = up;
-            carry_t = r;
-            carry_f = f;
+            self.flow[i] = up;
+            self.forward[i] = self.heat[i] + before + up;
+            self.right[i] = self.heat[i] * self.t[i];
+            before = up;
         }
-        let mut above = self.right[top];
-        self.t[top] = above;
-        for i in (0..top).rev() {
-            above = self.right[i] + self.forward[i] * above;
-            self.t[i] = above;
+        self.forward[0] += dt * below_g;
+        self.right[0] += dt * (below_g * below_c + below_w);
+        self.forward[fin_at] += dt * fin_g;
+        self.right[fin_at] += dt * fin_g * s.air_c;
+        self.forward[top] += dt * top_g;
+        self.right[top] += dt * top_g * eq_c;
+        let middle = top / 2;
+        // A chain hands on the flow to the next row, and flow times what that row gives back.
+        let (mut low_g, mut low_f, mut low_r) = (0.0, 0.0, 0.0);
+        let (mut high_f, mut high_r) = (0.0, 0.0);
+        let mut high_g = 0.0;
+        for i in 0..middle {
+            let m = 1.0 / (self.forward[i] - low_g * low_f);
+            low_r = (self.right[i] + low_g * low_r) * m;
+            low_g = self.flow[i];
+            low_f = low_g * m;
+            self.forward[i] = low_f;
+            self.right[i] = low_r;
+
+            let j = top - i;
+            let m = 1.0 / (self.forward[j] - high_g * high_f);
+            high_r = (self.right[j] + high_g * high_r) * m;
+            high_g = self.flow[j - 1];
+            high_f = high_g * m;
+            self.forward[j] = high_f;
+            self.right[j] = high_r;
+        }
+        for j in (middle + 1..=top - middle).rev() {
+            let m = 1.0 / (self.forward[j] - high_g * high_f);
+            high_r = (self.right[j] + high_g * high_r) * m;
+            high_g = self.flow[j - 1];
+            high_f = high_g * m;
+            self.forward[j] = high_f;
+            self.right[j] = high_r;
+        }
+        let m = 1.0 / (self.forward[middle] - low_g * low_f - high_g * high_f);
+        let meet = (self.right[middle] + low_g * low_r + high_g * high_r) * m;
+        self.t[middle] = meet;
+        let (mut down, mut up) = (meet, meet);
+        for k in 1..=middle {
+            let (i, j) = (middle - k, middle + k);
+            down = self.right[i] + self.forward[i] * down;
+            self.t[i] = down;
+            up = self.right[j] + self.forward[j] * up;
+            self.t[j] = up;
+        }
+        for j in 2 * middle + 1..=top {
+            up = self.right[j] + self.forward[j] * up;
+            self.t[j] = up;
         }
         self.heat_in += dt * (below_g * (below_c - self.t[0]) + below_w)
             + dt * fin_g * (s.air_c - self.t[fin_at]);
@@ -281,7 +325,7 @@ impl<const N: usize> Column<N> {
         for i in self.cells.dough..=top {
             let t = self.t[i];
             if t > sky.boiling_c {
-                let floor = BONE_DRY * self.cells.dry[i];
+                let floor = BONE_DRY / self.inverse_dry[i];
                 let can = self.water[i] - floor;
                 if can > 0.0 {
                     let x = self.moisture(i).max(BONE_DRY);

@@ -5,11 +5,13 @@
 
 mod cells;
 mod column;
+mod slab;
 mod surround;
 mod table;
 
-pub use cells::Fineness;
 pub(crate) use cells::Cells;
+pub use cells::Fineness;
 pub(crate) use column::Column;
-pub(crate) use surround::{Sky, Surround};
+pub(crate) use slab::{Side, Slab};
+pub(crate) use surround::{Sky, Surround, radiative};
 pub(crate) use table::{browning_rate, charring_rate, cheese_rate, dryness_gate};

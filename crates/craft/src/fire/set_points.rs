@@ -1,0 +1,153 @@
+//! What floor and dome this piece wants.
+//!
+//! Source: bake model, section 12. First the dome so that the rim is coloured in time, then the floor so that the base
+//! is; where crumb or topping need longer, the time is stretched and both are looked for again.
+
+use super::bake::{Parts, follow};
+use super::heat::Fineness;
+use super::race::{Item, Race, Targets, race};
+use super::setup::BakeRequest;
+use crate::refusal::{Check, Refused};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// What is looked for, and within what.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SetPointRequest {
+    pub bake: BakeRequest,
+    /// What the oven can do, °C.
+    pub floor_c: (f64, f64),
+    pub dome_c: (f64, f64),
+    /// Wanted bake time, s; the style's when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bake_s: Option<f64>,
+}
+
+/// The answer: settings, time and the race they give.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct SetPoints {
+    pub floor_c: f64,
+    pub dome_c: f64,
+    /// The time it was looked for at, s.
+    pub bake_s: f64,
+    /// A limit of the oven was in the way.
+    pub floor_at_limit: bool,
+    pub dome_at_limit: bool,
+    pub race: Race,
+}
+
+const ROUNDS: u32 = 4;
+const HALVINGS: u32 = 8;
+/// A colour this near to the aim counts as met at a limit.
+const NEAR: f64 = 0.02;
+
+impl SetPointRequest {
+    pub fn check(&self) -> Result<(), Refused> {
+        self.bake.check().map_err(|e| e.below("bake"))?;
+        let mut c = Check::new();
+        let (f, d) = (self.floor_c, self.dome_c);
+        c.range("floor_c", "The coolest floor", f.0, 10.0, 550.0, "°C");
+        c.range("floor_c", "The hottest floor", f.1, f.0, 550.0, "°C");
+        c.range("dome_c", "The coolest dome", d.0, 100.0, 600.0, "°C");
+        c.range("dome_c", "The hottest dome", d.1, d.0, 600.0, "°C");
+        if let Some(s) = self.bake_s {
+            c.range("bake_s", "The bake", s, 30.0, 1800.0, "s");
+        }
+        c.done()
+    }
+}
+
+/// Bisects `of`, which rises with its argument, for `aim` between two limits.
+fn bisect((mut lo, mut hi): (f64, f64), aim: f64, of: impl Fn(f64) -> f64) -> (f64, bool) {
+    if of(hi) <= aim {
+        return (hi, true);
+    }
+    if of(lo) >= aim {
+        return (lo, true);
+    }
+    for _ in 0..HALVINGS {
+        let mid = 0.5 * (lo + hi);
+        if of(mid) < aim { lo = mid } else { hi = mid }
+    }
+    (0.5 * (lo + hi), false)
+}
+
+/// Looks for floor and dome.
+///
+/// Errors: what is outside its range.
+pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, Refused> {
+    r.check()?;
+    let (aim_base, aim_rim) = targets.aims();
+    let mut bake_s = r.bake_s.unwrap_or(r.bake.aim.usual_s());
+    let mut x = r.bake.clone();
+    // Both sides alike: turning is a question of its own.
+    x.oven.side = 0.0;
+    x.turns_s = vec![];
+    let mut best: Option<SetPoints> = None;
+    for _ in 0..ROUNDS {
+        let colour = |x: &BakeRequest, parts: Parts| {
+            let mut y = x.clone();
+            y.until_s = bake_s.max(10.0);
+            follow(&y, Fineness::Draft, parts, None)
+                .moments
+                .last()
+                .map_or(0.0, |m| if parts == Parts::Rim { m.rim } else { m.base })
+        };
+        let with = |x: &BakeRequest, floor: f64, dome: f64| {
+            let mut y = x.clone();
+            y.oven.floor_c = floor;
+            y.oven.core_c = None;
+            y.oven.dome_c = dome;
+            y.oven.air_c = None;
+            y
+        };
+        let held = |dome: f64| r.floor_c.1.min(dome).max(r.floor_c.0);
+        let (dome, dome_limit) = bisect(r.dome_c, aim_rim, |d| {
+            colour(&with(&x, held(d), d), Parts::Rim)
+        });
+        let (floor, floor_limit) = bisect(r.floor_c, aim_base, |f| {
+            colour(&with(&x, f, dome), Parts::Centre)
+        });
+        let mut whole = with(&x, floor, dome);
+        whole.until_s = (2.0 * bake_s).max(300.0);
+        let course = follow(&whole, Fineness::Usual, Parts::All, None);
+        let Some(ran) = race(&whole, &course, targets) else {
+            break;
+        };
+        let near = |item: Item, aim: f64| {
+            let v = if item == Item::Rim {
+                ran.at.rim
+            } else {
+                ran.at.base
+            };
+            (v - aim).abs() < NEAR
+        };
+        let found = SetPoints {
+            floor_c: floor,
+            dome_c: dome,
+            bake_s,
+            floor_at_limit: floor_limit && !near(Item::Base, aim_base),
+            dome_at_limit: dome_limit && !near(Item::Rim, aim_rim),
+            race: ran,
+        };
+        let late = found
+            .race
+            .lanes
+            .iter()
+            .map(|l| l.ready_s.unwrap_or(1.5 * bake_s))
+            .fold(0.0, f64::max);
+        let open = found.race.window.is_some();
+        if best
+            .as_ref()
+            .is_none_or(|b| found.race.amiss < b.race.amiss)
+        {
+            best = Some(found);
+        }
+        if open || late <= bake_s {
+            break;
+        }
+        bake_s = (1.05 * late).min(1.6 * bake_s);
+    }
+    best.ok_or_else(|| Refused::one("bake.until_s", "The bake is too short to be followed."))
+}
