@@ -1,9 +1,9 @@
 //! What the oven costs: a hot bake, a long one, set points, remedies, a preheat, a service.
 
 use craft::fire::recover::{recovery, throughput};
-use craft::fire::remedy::{longest, remedies};
+use craft::fire::remedy::remedies;
 use craft::fire::set_points::{SetPointRequest, set_points};
-use craft::fire::{Aim, Back, BakeRequest, Material, OvenNow, Piece, bake, race};
+use craft::fire::{Aim, Back, BakeRequest, FirePlan, Material, OvenNow, Piece, bake, oven};
 use criterion::{Criterion, criterion_group, criterion_main};
 use std::hint::black_box;
 
@@ -43,9 +43,12 @@ fn hot() -> BakeRequest {
             side: 0.0,
             door_drop_c: 0.0,
             door_s: 90.0,
+            floor_factor: 1.0,
+            top_factor: 1.0,
         },
         pan: None,
         turns_s: vec![],
+        quarter_turns_s: vec![],
         lift_s: None,
         cheese_at_s: 0.0,
         altitude_m: 0.0,
@@ -67,6 +70,25 @@ fn home() -> BakeRequest {
     r
 }
 
+fn plan(r: &BakeRequest, key: &str) -> FirePlan {
+    let oven = oven::all()
+        .iter()
+        .find(|o| o.key == key)
+        .expect("an oven")
+        .clone();
+    FirePlan {
+        aim: r.aim,
+        piece: r.piece.clone(),
+        setting: oven.usual(),
+        oven,
+        pan: None,
+        shape: None,
+        turns: None,
+        floor_read_c: None,
+        altitude_m: 0.0,
+    }
+}
+
 fn ovens(c: &mut Criterion) {
     let (hot, home) = (hot(), home());
     c.bench_function("a bake of 90 s", |b| b.iter(|| bake(black_box(&hot))));
@@ -77,9 +99,9 @@ fn ovens(c: &mut Criterion) {
         b.iter(|| bake(black_box(&sided)))
     });
     c.bench_function("a bake of 10 min", |b| b.iter(|| bake(black_box(&home))));
-    for (name, r, floor, dome) in [
-        ("fired", &hot, (250.0, 480.0), (300.0, 500.0)),
-        ("home", &home, (150.0, 290.0), (150.0, 290.0)),
+    for (name, key, r, floor, dome) in [
+        ("fired", "wood_dome", &hot, (250.0, 480.0), (300.0, 500.0)),
+        ("home", "home_steel", &home, (150.0, 290.0), (150.0, 290.0)),
     ] {
         let asked = SetPointRequest {
             bake: r.clone(),
@@ -91,11 +113,14 @@ fn ovens(c: &mut Criterion) {
         c.bench_function(&format!("set points, {name}"), |b| {
             b.iter(|| set_points(black_box(&asked), &targets))
         });
-        let mut long = r.clone();
-        long.until_s = longest(r.aim);
-        let now = race(&long, &bake(&long).expect("a bake"), &targets).expect("a race");
+        let plan = plan(r, key);
+        let planned = plan.planned().expect("a plan");
+        let now = planned.race.clone();
+        c.bench_function(&format!("plan of a fire, {name}"), |b| {
+            b.iter(|| black_box(&plan).planned())
+        });
         c.bench_function(&format!("all remedies, {name}"), |b| {
-            b.iter(|| remedies(black_box(&long), &now, &targets, 300.0))
+            b.iter(|| remedies(black_box(&plan), &now))
         });
         c.bench_function(&format!("recovery, {name}"), |b| {
             b.iter(|| recovery(black_box(r), now.best_s))

@@ -6,7 +6,8 @@
 use craft::fire::preheat::{PreheatRequest, Warming, preheat};
 use craft::fire::recover::recovery;
 use craft::fire::{
-    Aim, Back, BakeRequest, Course, Item, Material, OvenNow, PanNow, Piece, bake, boiling_c, race,
+    Aim, Back, BakeRequest, Course, Fineness, Item, Material, OvenNow, PanNow, Piece, bake,
+    bake_finely, boiling_c, race,
 };
 use serde_json::Value;
 
@@ -79,6 +80,8 @@ fn request(all: &Value, given: &Value) -> BakeRequest {
             side: n("side"),
             door_drop_c: n("door_drop"),
             door_s: n("door_tau"),
+            floor_factor: 1.0,
+            top_factor: 1.0,
         },
         pan: get("pan").as_str().map(|m| PanNow {
             material: material(m),
@@ -88,6 +91,7 @@ fn request(all: &Value, given: &Value) -> BakeRequest {
             oiled: get("oiled").as_bool().unwrap(),
         }),
         turns_s: serde_json::from_value(get("turns")).unwrap(),
+        quarter_turns_s: vec![],
         lift_s: maybe("lift_s"),
         cheese_at_s: n("cheese_at"),
         altitude_m: n("altitude"),
@@ -323,6 +327,35 @@ fn a_floor_comes_back_as_in_the_reference() {
             (ours.half_s.unwrap(), n("half"), 0.02 * n("half") + 1.0),
         ] {
             assert!((ours - theirs).abs() <= within, "{c}: {ours} for {theirs}");
+        }
+    }
+}
+
+/// The model's own spread: colours by 0.05 (0.08 for doubled steps), or two seconds where a colour is steep.
+#[test]
+fn half_steps_and_double_cells_stay_inside_the_stated_spread() {
+    for (name, r, case) in cases() {
+        let usual = bake(&r).unwrap();
+        for (fineness, within) in [
+            (Fineness::Fine, 0.05),
+            (Fineness::Dense, 0.05),
+            (Fineness::Draft, 0.08),
+        ] {
+            let other = bake_finely(&r, fineness).unwrap();
+            for at in case["at"].as_array().unwrap() {
+                let t = at["t"].as_f64().unwrap();
+                let o = other.near(t).unwrap();
+                let (a, b) = (usual.near(t - 2.0).unwrap(), usual.near(t + 2.0).unwrap());
+                for (what, ours, from, to) in [
+                    ("base", o.base, a.base, b.base),
+                    ("rim", o.rim, a.rim, b.rim),
+                ] {
+                    assert!(
+                        ours > from - within && ours < to + within,
+                        "{name} {fineness:?} {what} at {t}: {ours:.3} for {from:.3} to {to:.3}"
+                    );
+                }
+            }
         }
     }
 }

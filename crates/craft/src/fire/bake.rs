@@ -141,7 +141,7 @@ struct Oven<const N: usize> {
     centre: Option<Column<N>>,
     rims: Vec<Column<N>>,
     base: Colour,
-    tops: [Colour; 2],
+    tops: [Colour; 4],
     cheese: f64,
     crisp: f64,
     factor: f64,
@@ -171,7 +171,10 @@ impl<const N: usize> Oven<N> {
         if parts != Parts::Centre {
             rims.push(column(Cells::rim(r, f)));
             if r.oven.side > 0.0 {
-                rims.push(column(Cells::rim(r, f)));
+                let others = if r.quarter_turns_s.is_empty() { 1 } else { 3 };
+                for _ in 0..others {
+                    rims.push(column(Cells::rim(r, f)));
+                }
             }
         }
         let topping_water = centre.as_ref().map_or(0.0, |c| {
@@ -181,7 +184,7 @@ impl<const N: usize> Oven<N> {
             centre,
             rims,
             base: Colour::default(),
-            tops: [Colour::default(); 2],
+            tops: [Colour::default(); 4],
             cheese: 0.0,
             crisp: 0.0,
             factor: r.piece.browning(),
@@ -229,7 +232,8 @@ impl<const N: usize> Oven<N> {
             Some(p) if p.oiled => CONTACT_OILED,
             Some(_) => CONTACT_DRY,
         };
-        let contact = h0 * (lasting + (1.0 - lasting) * (-t / LIFTING_S).exp());
+        let contact =
+            r.oven.floor_factor * h0 * (lasting + (1.0 - lasting) * (-t / LIFTING_S).exp());
         let mut s = Surround {
             dt,
             air_c: sky.air_at(t),
@@ -256,13 +260,15 @@ impl<const N: usize> Oven<N> {
         if r.pan.is_none() {
             s.contact = contact * CONTACT_RIM;
         }
-        let turned = r.turns_s.iter().filter(|x| **x <= t).count() % 2 == 1;
+        let by = |turns: &[f64]| turns.iter().filter(|x| **x <= t).count();
+        let quarters = 2 * by(&r.turns_s) + by(&r.quarter_turns_s);
+        // The sides that are followed: all four, or the one at the fire and the one opposite.
+        let apart = if self.rims.len() == 4 { 1 } else { 2 };
         for (i, rim) in self.rims.iter_mut().enumerate() {
-            let near = (i == 0) != turned;
-            s.gain = if near {
-                1.0 + r.oven.side
-            } else {
-                1.0 - r.oven.side
+            s.gain = match (i * apart + 4 * quarters - quarters) % 4 {
+                0 => 1.0 + r.oven.side,
+                2 => 1.0 - r.oven.side,
+                _ => 1.0,
             };
             s.cheese_on = false;
             rim.step(sky, &s);
@@ -278,7 +284,7 @@ impl<const N: usize> Oven<N> {
             base: self.base.index(),
             rim_c: 0.0,
             rim: self.tops[0].index(),
-            far_rim: self.tops[self.rims.len().max(1) - 1].index(),
+            far_rim: self.farthest(),
             rim_core_c: 0.0,
             middle_c: 0.0,
             under_sauce_c: 0.0,
@@ -338,6 +344,16 @@ impl<const N: usize> Oven<N> {
             m.water_g += 1000.0 * lost(rim) * area.rim_m2;
         }
         m
+    }
+
+    /// The colour of the side that differs most from the first.
+    fn farthest(&self) -> f64 {
+        let first = self.tops[0].index();
+        self.tops[..self.rims.len().max(1)]
+            .iter()
+            .map(|c| c.index())
+            .max_by(|a, b| (a - first).abs().total_cmp(&(b - first).abs()))
+            .unwrap_or(first)
     }
 
     fn columns(&self) -> impl Iterator<Item = &Column<N>> {

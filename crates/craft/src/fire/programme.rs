@@ -1,10 +1,11 @@
 //! The bake of one piece: when to turn it, when it is done. Styles carry one as data.
 //!
-//! Source: craft notes, sections 1 and 6; a single turn stands at about 0.7 of the bake (design brief, 19).
-//! Seconds from In. Limits: an oven at the style's usual temperatures, one pizza at a time, full recovery.
+//! Source: craft notes, sections 1 and 6; bake model, section 9. Seconds from In. A style carries one for an oven at its
+//! usual temperatures; a plan of the fire fills another from the model. The shapes are data (`programmes.json`).
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use std::sync::LazyLock;
 
 /// A cue during the bake.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
@@ -23,11 +24,48 @@ pub enum Cue {
     HalfTurn,
     /// Out of the tray, onto the bare steel.
     OntoSteel,
+    ToTheBack,
+    CheeseOn,
+    UnderFlame,
 }
 
 impl Cue {
+    pub const ALL: [Cue; 6] = [
+        Cue::QuarterTurn,
+        Cue::HalfTurn,
+        Cue::OntoSteel,
+        Cue::ToTheBack,
+        Cue::CheeseOn,
+        Cue::UnderFlame,
+    ];
+    pub fn key(self) -> &'static str {
+        match self {
+            Cue::QuarterTurn => "quarter_turn",
+            Cue::HalfTurn => "half_turn",
+            Cue::OntoSteel => "onto_steel",
+            Cue::ToTheBack => "to_the_back",
+            Cue::CheeseOn => "cheese_on",
+            Cue::UnderFlame => "under_flame",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Cue> {
+        Cue::ALL.into_iter().find(|c| c.key() == key)
+    }
+    /// A word or two for the line of the bake.
+    pub fn short(self) -> &'static str {
+        match self {
+            Cue::QuarterTurn | Cue::HalfTurn => "Turn",
+            Cue::OntoSteel => "Bare",
+            Cue::ToTheBack => "Back",
+            Cue::CheeseOn => "Cheese",
+            Cue::UnderFlame => "Flame",
+        }
+    }
     pub fn words(self) -> &'static str {
         match self {
+            Cue::ToTheBack => "to the back of the oven",
+            Cue::CheeseOn => "out, cheese on, back in",
+            Cue::UnderFlame => "close under the flame",
             Cue::QuarterTurn => "a quarter turn",
             Cue::HalfTurn => "half way round",
             Cue::OntoSteel => "out of the tray, onto the bare steel",
@@ -66,6 +104,63 @@ impl Programme {
             return Err("A bake is done after 20 s to 2 h, and chars after that.".into());
         }
         Ok(())
+    }
+}
+
+/// When a cue of a shape stands.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(untagged)]
+pub enum When {
+    Share { share: f64 },
+    Last { last_s: f64 },
+}
+
+/// One cue of a shape.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct ShapeCue {
+    #[serde(flatten)]
+    pub when: When,
+    pub say: Cue,
+}
+
+/// A way to bake, before it has its seconds.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Shape {
+    pub key: String,
+    pub name: String,
+    pub line: String,
+    pub cues: Vec<ShapeCue>,
+}
+
+static SHAPES: LazyLock<Vec<Shape>> = LazyLock::new(|| {
+    serde_json::from_str(include_str!("programmes.json")).expect("programmes.json holds shapes")
+});
+
+/// The shapes that ship with the product.
+pub fn shapes() -> &'static [Shape] {
+    &SHAPES
+}
+pub fn shape(key: &str) -> Option<&'static Shape> {
+    SHAPES.iter().find(|s| s.key == key)
+}
+
+impl Shape {
+    /// Its cues in a bake of this length, to the second; those that find no room are left out.
+    pub fn turns(&self, out_s: f64) -> Vec<Turn> {
+        let mut last = 0;
+        let mut out: Vec<Turn> = Vec::new();
+        for c in &self.cues {
+            let at = match c.when {
+                When::Share { share } => share * out_s,
+                When::Last { last_s } => out_s - last_s,
+            };
+            let at_s = at.round().max(0.0) as u32;
+            if at_s > last && f64::from(at_s) < out_s {
+                out.push(Turn { at_s, say: c.say });
+                last = at_s;
+            }
+        }
+        out
     }
 }
 

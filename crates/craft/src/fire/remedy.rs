@@ -1,13 +1,14 @@
-//! What to change when base and top disagree: each remedy tried alone, ranked by what it does.
+//! What to change when base and top disagree: each remedy tried alone on the plan, ranked by what it does.
 //!
-//! Source: bake model, section 12. The direction of a remedy is what the model knows best. None goes above the oven's own
-//! maximum. Where the bake is right already they are options, not fixes.
+//! Source: bake model, section 12. The direction of a remedy is what the model knows best. None goes above what the oven
+//! may reach. Where the bake is right already they are options, not fixes.
 
-use super::bake::{Parts, follow};
 use super::heat::Fineness;
 use super::material::Material;
-use super::race::{BakeWindow, Race, Targets, race};
-use super::setup::{Aim, Back, BakeRequest};
+use super::oven::{OvenKind, Shelf};
+use super::plan::FirePlan;
+use super::race::{BakeWindow, Race, Targets};
+use super::setup::Aim;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -18,13 +19,13 @@ pub enum Change {
     Grill,
     Fan,
     BottomElement,
-    /// Another floor on the rack.
+    /// Another floor.
     Floor {
         material: Material,
         mm: f64,
     },
     SteelAndGrill,
-    /// Floor and dome of an oven with one setting, K.
+    /// The one setting of a home oven, K.
     Setting {
         by_c: f64,
     },
@@ -48,59 +49,53 @@ pub enum Change {
     LateCheese,
 }
 
-/// Grill elements at the food, W/m², at about 12 cm.
-pub const GRILL_W_M2: f64 = 5000.0;
-/// A fan's air, W/m²K.
-pub const FAN_W_M2K: f64 = 22.0;
-/// The element under a rack on the lowest shelf, W/m².
-pub const BOTTOM_W_M2: f64 = 2500.0;
+const DOUGH: [Change; 6] = [
+    Change::Sugar { percent: 2.0 },
+    Change::Malt { percent: 0.5 },
+    Change::Oil { percent: 3.0 },
+    Change::LessSauce,
+    Change::SmallerBall,
+    Change::LateCheese,
+];
+const HOME: [Change; 9] = [
+    Change::Grill,
+    Change::Fan,
+    Change::BottomElement,
+    Change::Floor {
+        material: Material::CarbonSteel,
+        mm: 8.0,
+    },
+    Change::Floor {
+        material: Material::CarbonSteel,
+        mm: 12.0,
+    },
+    Change::Floor {
+        material: Material::Cordierite,
+        mm: 15.0,
+    },
+    Change::SteelAndGrill,
+    Change::Setting { by_c: 20.0 },
+    Change::Setting { by_c: -20.0 },
+];
+const FIRED: [Change; 5] = [
+    Change::FloorBy { by_c: 30.0 },
+    Change::FloorBy { by_c: -30.0 },
+    Change::DomeBy { by_c: 40.0 },
+    Change::DomeBy { by_c: -40.0 },
+    Change::Floor {
+        material: Material::Biscuit,
+        mm: 50.0,
+    },
+];
 
 impl Change {
-    /// What can be tried in a home oven, and in a fired one.
-    fn all(r: &BakeRequest) -> Vec<Change> {
-        let home = r.oven.back == Back::Air;
-        let mut list = if home {
-            vec![
-                Change::Grill,
-                Change::Fan,
-                Change::BottomElement,
-                Change::Floor {
-                    material: Material::CarbonSteel,
-                    mm: 8.0,
-                },
-                Change::Floor {
-                    material: Material::CarbonSteel,
-                    mm: 12.0,
-                },
-                Change::Floor {
-                    material: Material::Cordierite,
-                    mm: 15.0,
-                },
-                Change::SteelAndGrill,
-                Change::Setting { by_c: 20.0 },
-                Change::Setting { by_c: -20.0 },
-            ]
-        } else {
-            vec![
-                Change::FloorBy { by_c: 30.0 },
-                Change::FloorBy { by_c: -30.0 },
-                Change::DomeBy { by_c: 40.0 },
-                Change::DomeBy { by_c: -40.0 },
-                Change::Floor {
-                    material: Material::Biscuit,
-                    mm: 50.0,
-                },
-            ]
+    /// What can be tried in an oven of this kind.
+    fn tried_in(kind: OvenKind) -> impl Iterator<Item = Change> {
+        let of_oven: &[Change] = match kind {
+            OvenKind::Home => &HOME,
+            _ => &FIRED,
         };
-        list.extend([
-            Change::Sugar { percent: 2.0 },
-            Change::Malt { percent: 0.5 },
-            Change::Oil { percent: 3.0 },
-            Change::LessSauce,
-            Change::SmallerBall,
-            Change::LateCheese,
-        ]);
-        list
+        of_oven.iter().chain(&DOUGH).copied()
     }
 
     /// A name for programs and buttons.
@@ -109,28 +104,35 @@ impl Change {
             Change::Grill => "grill".into(),
             Change::Fan => "fan".into(),
             Change::BottomElement => "bottom_element".into(),
-            Change::Floor { material, mm } => format!("floor:{}:{mm}", material.key()),
+            Change::Floor { material, mm } => format!("floor-{}-{mm}", material.key()),
             Change::SteelAndGrill => "steel_and_grill".into(),
-            Change::Setting { by_c } => format!("setting:{by_c}"),
-            Change::FloorBy { by_c } => format!("floor_by:{by_c}"),
-            Change::DomeBy { by_c } => format!("dome_by:{by_c}"),
-            Change::Sugar { percent } => format!("sugar:{percent}"),
-            Change::Malt { percent } => format!("malt:{percent}"),
-            Change::Oil { percent } => format!("oil:{percent}"),
+            Change::Setting { by_c } => format!("setting{by_c:+}"),
+            Change::FloorBy { by_c } => format!("floor{by_c:+}"),
+            Change::DomeBy { by_c } => format!("dome{by_c:+}"),
+            Change::Sugar { percent } => format!("sugar-{percent}"),
+            Change::Malt { percent } => format!("malt-{percent}"),
+            Change::Oil { percent } => format!("oil-{percent}"),
             Change::LessSauce => "less_sauce".into(),
             Change::SmallerBall => "smaller_ball".into(),
             Change::LateCheese => "late_cheese".into(),
         }
     }
+    pub fn from_key(key: &str) -> Option<Change> {
+        HOME.iter()
+            .chain(&FIRED)
+            .chain(&DOUGH)
+            .copied()
+            .find(|c| c.key() == key)
+    }
 
     /// What a maker does, in a few words.
     pub fn words(self) -> String {
         match self {
-            Change::Grill => "Grill on during the bake".into(),
+            Change::Grill => "Grill on, top shelf".into(),
             Change::Fan => "Fan on".into(),
             Change::BottomElement => "Bottom element on, lowest shelf".into(),
             Change::Floor { material, mm } => format!("Bake on {mm:.0} mm {}", material.name()),
-            Change::SteelAndGrill => "8 mm steel, and the grill on".into(),
+            Change::SteelAndGrill => "8 mm steel, grill on, top shelf".into(),
             Change::Setting { by_c } => format!("Oven {}", by(by_c)),
             Change::FloorBy { by_c } => format!("Floor {}", by(by_c)),
             Change::DomeBy { by_c } => format!("Dome {}", by(by_c)),
@@ -143,7 +145,7 @@ impl Change {
         }
     }
 
-    /// Whether it changes the dough, so that a plan's dough becomes another one.
+    /// Whether it changes the dough itself, so that the formula becomes another one.
     pub fn is_dough(self) -> bool {
         matches!(
             self,
@@ -151,72 +153,40 @@ impl Change {
         )
     }
 
-    /// The bake with this change; `None` where it changes nothing or cannot be done in this oven.
-    pub fn applied(self, r: &BakeRequest, most_c: f64, best_s: f64) -> Option<BakeRequest> {
-        let mut x = r.clone();
-        let o = &mut x.oven;
+    /// The plan with this change; `None` where it changes nothing or cannot be done in this oven.
+    pub fn applied(self, plan: &FirePlan) -> Option<FirePlan> {
+        let mut x = plan.clone();
+        let s = &mut x.setting;
         match self {
-            Change::Grill => o.grill_w_m2 = o.grill_w_m2.max(GRILL_W_M2),
-            Change::Fan => o.air_w_m2k = o.air_w_m2k.max(FAN_W_M2K),
-            Change::BottomElement => o.back_w_m2 = (o.back_w_m2 + BOTTOM_W_M2).min(BOTTOM_W_M2),
-            Change::Floor { material, mm } => lay(o, material, mm),
+            Change::Grill => (s.grill, s.shelf, s.below) = (true, Shelf::Top, false),
+            Change::Fan => s.fan = true,
+            Change::BottomElement => (s.below, s.shelf) = (true, Shelf::Low),
+            Change::Floor { material, mm } => (s.floor, s.floor_mm) = (material, mm),
             Change::SteelAndGrill => {
-                lay(o, Material::CarbonSteel, 8.0);
-                o.grill_w_m2 = o.grill_w_m2.max(GRILL_W_M2);
+                (s.floor, s.floor_mm) = (Material::CarbonSteel, 8.0);
+                (s.grill, s.shelf, s.below) = (true, Shelf::Top, false);
             }
-            Change::Setting { by_c } => {
-                if o.dome_c + by_c > most_c {
-                    return None;
-                }
-                o.dome_c += by_c;
-                o.floor_c += if o.floor_c > 100.0 { by_c } else { 0.0 };
-                o.air_c = o.air_c.map(|t| t + by_c);
-                o.core_c = o.core_c.map(|t| t + by_c);
-            }
-            Change::FloorBy { by_c } => {
-                if o.floor_c + by_c > most_c {
-                    return None;
-                }
-                o.floor_c += by_c;
-                o.core_c = o.core_c.map(|t| t + by_c);
-                o.back_c = o.back_c.map(|t| t + by_c);
-            }
-            Change::DomeBy { by_c } => {
-                if o.dome_c + by_c > most_c {
-                    return None;
-                }
-                o.dome_c += by_c;
-                o.air_c = o.air_c.map(|t| t + by_c);
-            }
+            Change::Setting { by_c } => s.dome_c += by_c,
+            Change::FloorBy { by_c } => s.floor_c += by_c,
+            Change::DomeBy { by_c } => s.dome_c += by_c,
             Change::Sugar { percent } => x.piece.sugar_percent += percent,
             Change::Malt { percent } => x.piece.malt_percent += percent,
             Change::Oil { percent } => x.piece.oil_percent += percent,
-            Change::LessSauce => x.piece.sauce_g *= 0.7,
-            Change::SmallerBall => x.piece.ball_g *= 0.85,
+            Change::LessSauce => x.piece.sauce_g = (0.7 * x.piece.sauce_g).round(),
+            Change::SmallerBall => x.piece.ball_g = (0.85 * x.piece.ball_g).round(),
             Change::LateCheese => {
-                if x.piece.cheese_g <= 0.0 || best_s <= 180.0 {
+                if x.piece.cheese_g <= 0.0 || x.aim == Aim::Hot {
                     return None;
                 }
-                x.cheese_at_s = (best_s - 90.0).max(r.cheese_at_s).min(r.until_s);
+                x.shape = Some("double".into());
+                x.turns = None;
             }
         }
-        (x != *r && x.check().is_ok()).then_some(x)
+        x.setting.floor_c = x.oven.floor_at(&x.setting);
+        // What was read of the floor was read of the old plan.
+        x.floor_read_c = None;
+        (x != *plan && x.check().is_ok()).then_some(x)
     }
-}
-
-/// Another floor on the rack, charged as it would be at this setting.
-fn lay(o: &mut super::setup::OvenNow, material: Material, mm: f64) {
-    // A rack's floor follows the setting; a fired floor keeps its temperature.
-    if o.back == Back::Air {
-        let below = match material {
-            Material::Cordierite => 8.0,
-            _ => 5.0,
-        };
-        o.floor_c = o.dome_c - below;
-    }
-    o.core_c = None;
-    o.floor = material;
-    o.floor_mm = mm;
 }
 
 fn by(c: f64) -> String {
@@ -239,6 +209,8 @@ pub struct Tried {
     /// Changes of colour at the best moment against the bake as it is.
     pub base_by: f64,
     pub rim_by: f64,
+    /// Whether it makes it better at all.
+    pub helps: bool,
     pub race: Race,
 }
 
@@ -251,20 +223,18 @@ pub fn score(race: &Race, targets: &Targets) -> f64 {
                 + ((race.at.rim.min(race.at.far_rim) - rim) / rim).powi(2))
 }
 
-/// Every remedy that can be done here, best first, and only those that make it better. `r` was checked.
-pub fn remedies(r: &BakeRequest, now: &Race, targets: &Targets, most_c: f64) -> Vec<Tried> {
-    let was = score(now, targets);
-    let mut out: Vec<Tried> = Change::all(r)
-        .into_iter()
+/// Every remedy that can be done in this oven, best first; `now` is the race of the plan as it is.
+pub fn remedies(plan: &FirePlan, now: &Race) -> Vec<Tried> {
+    let targets = plan.targets();
+    let was = score(now, &targets);
+    let mut out: Vec<Tried> = Change::tried_in(plan.oven.kind)
         .filter_map(|change| {
-            let mut x = change.applied(r, most_c, now.best_s)?;
-            // Longer than this nobody waits; hotter bakes are over sooner.
-            x.until_s = x.until_s.min(longest(r.aim));
-            let course = follow(&x, Fineness::Draft, Parts::All, None);
-            let ran = race(&x, &course, targets)?;
+            let ran = change.applied(plan)?.planned_at(Fineness::Draft).ok()?.race;
+            let score = score(&ran, &targets);
             Some(Tried {
                 change,
-                score: score(&ran, targets),
+                score,
+                helps: score < was - 1e-4,
                 best_s: ran.best_s,
                 window: ran.window,
                 base_by: ran.at.base - now.at.base,
@@ -272,7 +242,6 @@ pub fn remedies(r: &BakeRequest, now: &Race, targets: &Targets, most_c: f64) -> 
                 race: ran,
             })
         })
-        .filter(|t| t.score < was)
         .collect();
     out.sort_by(|a, b| a.score.total_cmp(&b.score));
     out

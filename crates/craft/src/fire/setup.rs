@@ -130,6 +130,15 @@ pub struct OvenNow {
     pub door_drop_c: f64,
     #[serde(default = "door_s")]
     pub door_s: f64,
+    /// This oven's own corrections: contact of floor and dough, and heat from above, against the book, 0.5 to 2.
+    #[serde(default = "one")]
+    pub floor_factor: f64,
+    #[serde(default = "one")]
+    pub top_factor: f64,
+}
+
+fn one() -> f64 {
+    1.0
 }
 
 fn door_s() -> f64 {
@@ -162,6 +171,9 @@ pub struct BakeRequest {
     /// Half turns of the rim that stood at the fire, s after In, ascending.
     #[serde(default)]
     pub turns_s: Vec<f64>,
+    /// Quarter turns, s after In, ascending.
+    #[serde(default)]
+    pub quarter_turns_s: Vec<f64>,
     /// Out of the pan, onto the bare floor, s.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub lift_s: Option<f64>,
@@ -269,14 +281,19 @@ impl BakeRequest {
                 "s",
             );
         }
-        if self.turns_s.iter().any(|t| !t.is_finite() || *t <= 0.0)
-            || self.turns_s.windows(2).any(|w| w[1] <= w[0])
-            || self.turns_s.len() > 40
-        {
-            c.refuse(
-                "turns_s",
-                "Turns come one after the other, from the first second on.",
-            );
+        for (field, turns) in [
+            ("turns_s", &self.turns_s),
+            ("quarter_turns_s", &self.quarter_turns_s),
+        ] {
+            if turns.iter().any(|t| !t.is_finite() || *t <= 0.0)
+                || turns.windows(2).any(|w| w[1] <= w[0])
+                || turns.len() > 40
+            {
+                c.refuse(
+                    field,
+                    "Turns come one after the other, from the first second on.",
+                );
+            }
         }
         c.done()
     }

@@ -8,6 +8,7 @@ pub mod oven_fit;
 pub mod rule_sheet;
 pub mod topping;
 
+use crate::fire::of_formula::StyleBake;
 use crate::fire::programme::Programme;
 use crate::formula::{Dose, Extra, Pieces, Preferment};
 use crate::leaven::YeastForm;
@@ -118,6 +119,9 @@ pub struct Style {
     pub folds: u32,
     pub oven: StyleOven,
     pub bake: Programme,
+    /// How its pieces are shaped for the oven; judged by the oven when absent.
+    #[serde(default, rename = "bakes", skip_serializing_if = "Option::is_none")]
+    pub bakes_as: Option<StyleBake>,
     pub usual: UsualIn,
     #[serde(default)]
     pub toppings: Vec<ToppingPart>,

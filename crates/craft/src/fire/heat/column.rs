@@ -79,10 +79,10 @@ impl<const N: usize> Column<N> {
         let mut t = [dough_c; N];
         let depth: f64 = cells.dx[..cells.pan].iter().sum();
         let mut below = 0.0;
-        for i in 0..cells.pan {
-            let share = (below + 0.5 * cells.dx[i]) / depth;
-            t[i] = core_c + (floor_c - core_c) * share;
-            below += cells.dx[i];
+        for (t, dx) in t.iter_mut().zip(&cells.dx[..cells.pan]) {
+            let share = (below + 0.5 * dx) / depth;
+            *t = core_c + (floor_c - core_c) * share;
+            below += dx;
         }
         let mut fin = 0.0;
         if let Some(p) = pan {

@@ -53,9 +53,9 @@ impl Sky {
         Sky {
             dome_c: o.dome_c,
             air_c: o.air_c.unwrap_or(o.dome_c),
-            shine: o.view / (1.0 / EPS_FOOD + 1.0 / EPS_CAVITY - 1.0),
+            shine: o.top_factor * o.view / (1.0 / EPS_FOOD + 1.0 / EPS_CAVITY - 1.0),
             air_w_m2k: o.air_w_m2k,
-            grill_w_m2: o.grill_w_m2,
+            grill_w_m2: o.top_factor * o.grill_w_m2,
             door_drop_c: o.door_drop_c,
             door_s: o.door_s,
             back: o.back,

@@ -1,0 +1,493 @@
+//! Ovens as data: what an oven is, what it is set to, and how it then stands at launch.
+//!
+//! Source: bake model, section 5.4 (assumed presets); the table is `ovens.json`. Makers copy one and make it theirs. The
+//! two factors are the oven's own correction, fitted from its logged bakes (`calibrate`), 1 by the book.
+
+use super::material::Material;
+use super::preheat::Warming;
+use super::setup::{Back, OvenNow};
+use crate::refusal::{Check, Refused};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use std::sync::LazyLock;
+
+/// The kinds.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum OvenKind {
+    WoodDome,
+    GasDome,
+    PortableFlame,
+    /// Elements above and below, set apart.
+    ElectricDeck,
+    /// A deck lined with stone, one setting.
+    StoneDeck,
+    Home,
+}
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Fuel {
+    Wood,
+    Gas,
+    Electric,
+}
+
+/// Where the floor lies in a home oven.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Shelf {
+    Top,
+    Middle,
+    Low,
+}
+
+impl OvenKind {
+    pub const ALL: [OvenKind; 6] = [
+        OvenKind::WoodDome,
+        OvenKind::GasDome,
+        OvenKind::PortableFlame,
+        OvenKind::ElectricDeck,
+        OvenKind::StoneDeck,
+        OvenKind::Home,
+    ];
+    pub fn key(self) -> &'static str {
+        match self {
+            OvenKind::WoodDome => "wood_dome",
+            OvenKind::GasDome => "gas_dome",
+            OvenKind::PortableFlame => "portable_flame",
+            OvenKind::ElectricDeck => "electric_deck",
+            OvenKind::StoneDeck => "stone_deck",
+            OvenKind::Home => "home",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<OvenKind> {
+        OvenKind::ALL.into_iter().find(|k| k.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            OvenKind::WoodDome => "Wood-fired dome",
+            OvenKind::GasDome => "Gas dome",
+            OvenKind::PortableFlame => "Portable, open flame",
+            OvenKind::ElectricDeck => "Electric deck, top and bottom apart",
+            OvenKind::StoneDeck => "Stone-lined deck",
+            OvenKind::Home => "Home oven",
+        }
+    }
+    /// A fire is fed and read; a thermostat is set.
+    pub fn is_fired(self) -> bool {
+        matches!(
+            self,
+            OvenKind::WoodDome | OvenKind::GasDome | OvenKind::PortableFlame
+        )
+    }
+    /// Floor and dome follow one knob.
+    pub fn has_one_setting(self) -> bool {
+        matches!(self, OvenKind::Home | OvenKind::StoneDeck)
+    }
+    pub fn warming(self) -> Warming {
+        match self {
+            OvenKind::WoodDome => Warming::Dome,
+            OvenKind::GasDome | OvenKind::PortableFlame => Warming::Gas,
+            OvenKind::ElectricDeck | OvenKind::StoneDeck => Warming::Element,
+            OvenKind::Home => Warming::Home,
+        }
+    }
+}
+
+impl Fuel {
+    pub const ALL: [Fuel; 3] = [Fuel::Wood, Fuel::Gas, Fuel::Electric];
+    pub fn key(self) -> &'static str {
+        match self {
+            Fuel::Wood => "wood",
+            Fuel::Gas => "gas",
+            Fuel::Electric => "electric",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Fuel> {
+        Fuel::ALL.into_iter().find(|f| f.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            Fuel::Wood => "Wood",
+            Fuel::Gas => "Gas",
+            Fuel::Electric => "Electric",
+        }
+    }
+}
+
+impl Shelf {
+    pub const ALL: [Shelf; 3] = [Shelf::Top, Shelf::Middle, Shelf::Low];
+    pub fn key(self) -> &'static str {
+        match self {
+            Shelf::Top => "top",
+            Shelf::Middle => "middle",
+            Shelf::Low => "low",
+        }
+    }
+    pub fn from_key(key: &str) -> Option<Shelf> {
+        Shelf::ALL.into_iter().find(|s| s.key() == key)
+    }
+    pub fn name(self) -> &'static str {
+        match self {
+            Shelf::Top => "top shelf",
+            Shelf::Middle => "middle shelf",
+            Shelf::Low => "lowest shelf",
+        }
+    }
+    /// From the food up to the grill element, cm.
+    fn under_grill_cm(self) -> f64 {
+        match self {
+            Shelf::Top => 12.0,
+            Shelf::Middle => 22.0,
+            Shelf::Low => 34.0,
+        }
+    }
+}
+
+/// An oven.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Oven {
+    /// Its name for programs.
+    #[serde(default)]
+    pub key: String,
+    pub name: String,
+    pub kind: OvenKind,
+    pub fuel: Fuel,
+    /// The hottest it may be, by its maker, 150 to 550 °C.
+    pub most_c: f64,
+    pub floor: Material,
+    /// 0.5 to 100 mm.
+    pub floor_mm: f64,
+    /// What it is usually baked at: floor and dome, °C.
+    pub floor_c: f64,
+    pub dome_c: f64,
+    /// Share of the sky that is hot, 0.3 to 1: an open mouth is cold sky.
+    pub view: f64,
+    /// Still air, and with the fan where it has one, 3 to 40 W/m²K.
+    pub air_w_m2k: f64,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fan_w_m2k: Option<f64>,
+    /// Rated power of the grill, 0 to 6000 W; 0 without one.
+    #[serde(default)]
+    pub grill_w: f64,
+    /// Power under the floor, 0 to 15,000 W/m².
+    #[serde(default)]
+    pub below_w_m2: f64,
+    /// How much more the side at the fire gets, 0 to 0.6; 0 where heat comes from everywhere.
+    #[serde(default)]
+    pub side: f64,
+    #[serde(default)]
+    pub door_drop_c: f64,
+    /// Width of the mouth, 10 to 300 cm.
+    pub opening_cm: f64,
+    /// Pizzas at once, 1 to 12.
+    pub spots: u32,
+    /// At full fire, 0 to 60 kg/h; 0 for electric.
+    #[serde(default)]
+    pub fuel_kg_h: f64,
+    /// Contact of floor and dough, and heat from above, against the book, 0.5 to 2.
+    #[serde(default = "one")]
+    pub floor_factor: f64,
+    #[serde(default = "one")]
+    pub top_factor: f64,
+    /// Pace of warming against the book, 0.3 to 3.
+    #[serde(default = "one")]
+    pub pace: f64,
+}
+
+fn one() -> f64 {
+    1.0
+}
+
+static ALL: LazyLock<Vec<Oven>> = LazyLock::new(|| {
+    serde_json::from_str(include_str!("ovens.json")).expect("ovens.json holds ovens")
+});
+
+/// The ovens that ship with the product.
+pub fn all() -> &'static [Oven] {
+    &ALL
+}
+
+/// What an oven is set to for a bake.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Setting {
+    /// What lies in it: another floor than its own may be laid in.
+    pub floor: Material,
+    pub floor_mm: f64,
+    /// Wanted at the floor; follows the dome where there is one knob.
+    pub floor_c: f64,
+    pub dome_c: f64,
+    #[serde(default)]
+    pub grill: bool,
+    #[serde(default)]
+    pub fan: bool,
+    /// The element below is on during the bake.
+    #[serde(default)]
+    pub below: bool,
+    #[serde(default = "top_shelf")]
+    pub shelf: Shelf,
+}
+
+fn top_shelf() -> Shelf {
+    Shelf::Top
+}
+
+/// Grill at the food, about 12 cm below an element of 2,400 W, W/m².
+const GRILL_W_M2: f64 = 5000.0;
+const GRILL_RATED_W: f64 = 2400.0;
+/// The element under a rack on the lowest shelf, W/m².
+const BOTTOM_W_M2: f64 = 2500.0;
+/// Top elements of a deck while they glow, W/m².
+const DECK_GLOW_W_M2: f64 = 1000.0;
+/// A metal floor thinner than this goes in cold with the pizza on it, mm.
+const TRAY_MM: f64 = 2.5;
+const COLD_TRAY_C: f64 = 20.0;
+
+impl Oven {
+    /// The setting it is usually baked at.
+    pub fn usual(&self) -> Setting {
+        let mut s = Setting {
+            floor: self.floor,
+            floor_mm: self.floor_mm,
+            floor_c: self.floor_c,
+            dome_c: self.dome_c,
+            grill: false,
+            fan: false,
+            below: false,
+            shelf: Shelf::Top,
+        };
+        s.floor_c = self.floor_at(&s);
+        s
+    }
+
+    pub fn has_grill(&self) -> bool {
+        self.grill_w > 0.0
+    }
+
+    /// What the floor comes to at a setting, °C: in a home oven it follows the knob; a tray goes in cold.
+    pub fn floor_at(&self, s: &Setting) -> f64 {
+        match self.kind {
+            OvenKind::Home if is_tray(s) => COLD_TRAY_C,
+            OvenKind::Home if s.floor.is_metal() => s.dome_c - 5.0,
+            OvenKind::Home if s.floor_mm >= 20.0 => s.dome_c - 10.0,
+            OvenKind::Home => s.dome_c - 8.0,
+            OvenKind::StoneDeck => s.dome_c - 10.0,
+            _ => s.floor_c,
+        }
+    }
+
+    /// How it stands at launch, charged.
+    pub fn now(&self, s: &Setting) -> OvenNow {
+        let floor_c = self.floor_at(s);
+        let home = self.kind == OvenKind::Home;
+        let back = match self.kind {
+            OvenKind::Home => Back::Air,
+            OvenKind::ElectricDeck | OvenKind::StoneDeck => Back::Element,
+            _ => Back::Mass,
+        };
+        let grill_w_m2 = match self.kind {
+            OvenKind::Home if s.grill => {
+                let at = |cm: f64| 1.0 + (cm / 18.0).powf(1.5);
+                GRILL_W_M2 * at(12.0) / at(s.shelf.under_grill_cm()) * self.grill_w / GRILL_RATED_W
+            }
+            OvenKind::ElectricDeck => DECK_GLOW_W_M2,
+            _ => 0.0,
+        };
+        OvenNow {
+            floor: s.floor,
+            floor_mm: s.floor_mm,
+            floor_c,
+            // A flame above a thin stone leaves its bottom cooler.
+            core_c: (self.kind == OvenKind::PortableFlame).then_some(floor_c - 35.0),
+            dome_c: s.dome_c,
+            air_c: None,
+            view: self.view,
+            air_w_m2k: if s.fan {
+                self.fan_w_m2k.unwrap_or(self.air_w_m2k)
+            } else {
+                self.air_w_m2k
+            },
+            grill_w_m2,
+            back,
+            back_w_m2: match back {
+                Back::Element => self.below_w_m2,
+                Back::Air if home && s.below && s.shelf == Shelf::Low => BOTTOM_W_M2,
+                _ => 0.0,
+            },
+            back_c: (back == Back::Element).then_some(floor_c + 20.0),
+            side: self.side,
+            door_drop_c: self.door_drop_c,
+            door_s: 90.0,
+            floor_factor: self.floor_factor,
+            top_factor: self.top_factor,
+        }
+    }
+
+    pub fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        let letters = self.name.chars().count();
+        if self.name.trim().is_empty() || letters > 80 {
+            c.refuse("name", "A name of 1 to 80 letters.");
+        }
+        c.range(
+            "most_c",
+            "The hottest it may be",
+            self.most_c,
+            150.0,
+            550.0,
+            "°C",
+        );
+        c.range(
+            "floor_mm",
+            "The floor's thickness",
+            self.floor_mm,
+            0.5,
+            100.0,
+            "mm",
+        );
+        c.range(
+            "floor_c",
+            "Its usual floor",
+            self.floor_c,
+            10.0,
+            550.0,
+            "°C",
+        );
+        c.range("dome_c", "Its usual dome", self.dome_c, 100.0, 600.0, "°C");
+        c.range("view", "The hot share of the sky", self.view, 0.3, 1.0, "");
+        c.range(
+            "air_w_m2k",
+            "Heat carried by the air",
+            self.air_w_m2k,
+            3.0,
+            40.0,
+            "W/m²K",
+        );
+        if let Some(f) = self.fan_w_m2k {
+            c.range("fan_w_m2k", "With the fan", f, 3.0, 40.0, "W/m²K");
+        }
+        c.range("grill_w", "The grill", self.grill_w, 0.0, 6000.0, "W");
+        c.range(
+            "below_w_m2",
+            "The power below",
+            self.below_w_m2,
+            0.0,
+            15_000.0,
+            "W/m²",
+        );
+        c.range("side", "More heat on one side", self.side, 0.0, 0.6, "");
+        c.range(
+            "door_drop_c",
+            "The fall at the door",
+            self.door_drop_c,
+            0.0,
+            120.0,
+            "K",
+        );
+        c.range(
+            "opening_cm",
+            "The mouth",
+            self.opening_cm,
+            10.0,
+            300.0,
+            "cm",
+        );
+        c.range(
+            "spots",
+            "Pizzas at once",
+            f64::from(self.spots),
+            1.0,
+            12.0,
+            "",
+        );
+        c.range(
+            "fuel_kg_h",
+            "Fuel at full fire",
+            self.fuel_kg_h,
+            0.0,
+            60.0,
+            "kg/h",
+        );
+        c.range(
+            "floor_factor",
+            "The floor against the book",
+            self.floor_factor,
+            0.5,
+            2.0,
+            "",
+        );
+        c.range(
+            "top_factor",
+            "The top against the book",
+            self.top_factor,
+            0.5,
+            2.0,
+            "",
+        );
+        c.range("pace", "Its pace of warming", self.pace, 0.3, 3.0, "");
+        if self.floor_c > self.most_c && self.kind.has_one_setting() {
+            c.refuse(
+                "floor_c",
+                "The usual floor lies above what the oven may reach.",
+            );
+        }
+        c.done()
+    }
+
+    /// Refuses a setting that this oven cannot or must not take.
+    pub fn check_setting(&self, s: &Setting, c: &mut Check) {
+        c.range(
+            "floor_mm",
+            "The floor's thickness",
+            s.floor_mm,
+            0.5,
+            100.0,
+            "mm",
+        );
+        if self.kind.has_one_setting() {
+            c.range(
+                "dome_c",
+                "The oven's setting",
+                s.dome_c,
+                100.0,
+                self.most_c,
+                "°C",
+            );
+        } else {
+            c.range("floor_c", "The floor", s.floor_c, 60.0, self.most_c, "°C");
+            // A dome is hotter than what it shines on; the maker's limit is said of the floor.
+            let most = if self.kind.is_fired() {
+                (self.most_c + 100.0).min(600.0)
+            } else {
+                self.most_c
+            };
+            c.range("dome_c", "The dome", s.dome_c, 100.0, most, "°C");
+        }
+        if s.grill && !self.has_grill() {
+            c.refuse("grill", "This oven has no grill.");
+        }
+        if s.fan && self.fan_w_m2k.is_none() {
+            c.refuse("fan", "This oven has no fan.");
+        }
+    }
+}
+
+/// Whether the floor is a thin tray that goes in with the pizza.
+pub fn is_tray(s: &Setting) -> bool {
+    s.floor.is_metal() && s.floor_mm < TRAY_MM
+}
+
+/// The shipped oven that a style is usually baked in: by how hot it wants its floor, and whether it comes in pans.
+pub fn for_style(style: &crate::style::Style) -> &'static Oven {
+    let by_key = |key: &str| ALL.iter().find(|o| o.key == key).unwrap_or(&ALL[0]);
+    let words = style.oven.words.to_lowercase();
+    by_key(match style.oven.floor_c.middle() {
+        _ if words.contains("portable") => "portable_gas",
+        t if t >= 370.0 => "wood_dome",
+        _ if words.contains("home") => "home_steel",
+        _ => "electric_deck",
+    })
+}

@@ -1,0 +1,293 @@
+//! The plan of a fire: this piece in that oven, set so; what it comes to, and the programme for the bench.
+//!
+//! It joins what a maker decides (oven, setting, how it is turned) with the bake model, and fills the programme from the
+//! race. Ranges are shown where the model says that its answer is steep (bake model, section 14).
+
+use super::bake::{Course, Parts, follow};
+use super::heat::Fineness;
+use super::oven::{Oven, Setting};
+use super::programme::{Cue, Programme, Shape, Turn, shape};
+use super::race::{Race, Targets, race};
+use super::remedy::longest;
+use super::setup::{Aim, BakeRequest, PanNow, Piece};
+use super::turning::first_turn;
+use crate::refusal::{Check, Refused};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// What a fire is planned as.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FirePlan {
+    pub aim: Aim,
+    pub piece: Piece,
+    pub oven: Oven,
+    pub setting: Setting,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pan: Option<PanNow>,
+    /// Key of the way it is turned (`programmes.json`); found from the oven when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub shape: Option<String>,
+    /// The maker's own cues, which go before the shape's.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub turns: Option<Vec<Turn>>,
+    /// A floor that was read instead of the planned one, °C.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub floor_read_c: Option<f64>,
+    #[serde(default)]
+    pub altitude_m: f64,
+}
+
+/// What it comes to.
+#[derive(Debug, Clone)]
+pub struct Planned {
+    pub request: BakeRequest,
+    pub course: Course,
+    pub race: Race,
+    pub programme: Programme,
+    pub shape: &'static Shape,
+}
+
+impl FirePlan {
+    pub fn check(&self) -> Result<(), Refused> {
+        self.oven.check().map_err(|e| e.below("oven"))?;
+        let mut c = Check::new();
+        c.within("setting");
+        self.oven.check_setting(&self.setting, &mut c);
+        c.within("");
+        if let Some(k) = &self.shape
+            && shape(k).is_none()
+        {
+            c.refuse("shape", "There is no such way to turn.");
+        }
+        if let Some(turns) = &self.turns {
+            let ordered = turns.windows(2).all(|w| w[0].at_s < w[1].at_s);
+            if !ordered || turns.first().is_some_and(|t| t.at_s == 0) || turns.len() > 20 {
+                c.refuse(
+                    "turns",
+                    "Turns come one after the other, from the first second on.",
+                );
+            }
+        }
+        c.done()?;
+        self.bare_request().check()
+    }
+
+    /// The bake without turns and late cheese: what those are found from.
+    fn bare_request(&self) -> BakeRequest {
+        let mut oven = self.oven.now(&self.setting);
+        if let Some(c) = self.floor_read_c {
+            let by = c - oven.floor_c;
+            oven.floor_c = c;
+            // The core lags: a reading of the face moves it half as far.
+            oven.core_c = Some(oven.core_c.unwrap_or(oven.floor_c - by) + 0.5 * by);
+            oven.back_c = oven.back_c.map(|b| b.max(c));
+        }
+        BakeRequest {
+            aim: self.aim,
+            piece: self.piece.clone(),
+            oven,
+            pan: self.pan.clone(),
+            turns_s: vec![],
+            quarter_turns_s: vec![],
+            lift_s: None,
+            cheese_at_s: 0.0,
+            altitude_m: self.altitude_m,
+            until_s: longest(self.aim),
+        }
+    }
+
+    /// The way it is turned: as asked, or as this oven wants it.
+    pub fn shape(&self) -> &'static Shape {
+        let usual = if self.oven.side > 0.0 {
+            if self.aim == Aim::Hot {
+                "quarters"
+            } else {
+                "half"
+            }
+        } else if self.oven.kind == super::oven::OvenKind::Home || self.oven.kind.has_one_setting()
+        {
+            "half"
+        } else {
+            "still"
+        };
+        self.shape
+            .as_deref()
+            .and_then(shape)
+            .or_else(|| shape(usual))
+            .unwrap_or(&super::programme::shapes()[0])
+    }
+
+    pub fn targets(&self) -> Targets {
+        self.aim.targets()
+    }
+
+    /// Computes it. A first run finds when it is done; turns, late cheese and the bare floor are placed by that, and a
+    /// second run says what they do.
+    ///
+    /// Errors: every field outside its range.
+    pub fn planned(&self) -> Result<Planned, Refused> {
+        self.planned_at(Fineness::Usual)
+    }
+
+    pub(crate) fn planned_at(&self, fineness: Fineness) -> Result<Planned, Refused> {
+        self.check()?;
+        let targets = self.targets();
+        let shape = self.shape();
+        let mut r = self.bare_request();
+        // Both sides alike: how long it takes, turned well.
+        let side = std::mem::take(&mut r.oven.side);
+        let mut course = follow(&r, fineness, Parts::All, None);
+        let too_short = || Refused::one("until_s", "The bake is too short to be followed.");
+        let mut ran = race(&r, &course, &targets).ok_or_else(too_short)?;
+        let mut turns = self.placed(shape, &ran, &r, side, &targets);
+        r.oven.side = side;
+        let moved = self.apply(&mut r, &turns);
+        if side > 0.0 || moved {
+            course = follow(&r, fineness, Parts::All, None);
+            ran = race(&r, &course, &targets).ok_or_else(too_short)?;
+        }
+        let out = ran.best_s;
+        turns.retain(|t| f64::from(t.at_s) < out);
+        let programme = programme(&ran, turns, &self.why(&r));
+        Ok(Planned {
+            request: r,
+            course,
+            race: ran,
+            programme,
+            shape,
+        })
+    }
+
+    /// The cues at their seconds.
+    fn placed(
+        &self,
+        shape: &Shape,
+        ran: &Race,
+        r: &BakeRequest,
+        side: f64,
+        targets: &Targets,
+    ) -> Vec<Turn> {
+        if let Some(own) = &self.turns {
+            return own.clone();
+        }
+        let mut turns = shape.turns(ran.best_s);
+        // The one turn of a fire at one side is found, not assumed.
+        if side > 0.0
+            && let [only] = turns.as_mut_slice()
+            && only.say == Cue::HalfTurn
+        {
+            let mut sided = r.clone();
+            sided.oven.side = side;
+            only.at_s = first_turn(&sided, targets, ran.best_s).at_s.round() as u32;
+        }
+        turns
+    }
+
+    /// Puts the cues into the request; whether anything but turns changed.
+    fn apply(&self, r: &mut BakeRequest, turns: &[Turn]) -> bool {
+        let of = |cue: Cue| {
+            turns
+                .iter()
+                .filter(move |t| t.say == cue)
+                .map(|t| f64::from(t.at_s))
+        };
+        r.turns_s = of(Cue::HalfTurn).collect();
+        r.quarter_turns_s = of(Cue::QuarterTurn).collect();
+        if r.pan.is_some() {
+            r.lift_s = of(Cue::OntoSteel).next();
+        }
+        if r.piece.cheese_g > 0.0 {
+            r.cheese_at_s = of(Cue::CheeseOn).next().unwrap_or(0.0);
+        }
+        r.lift_s.is_some() || r.cheese_at_s > 0.0
+    }
+
+    /// Where the figures come from, in one line.
+    fn why(&self, r: &BakeRequest) -> String {
+        format!(
+            "{}: floor {:.0} °C, {} {:.0} °C, {:.0} g on {:.0} cm. Times are good to about a fifth.",
+            self.oven.name,
+            r.oven.floor_c,
+            if self.oven.kind.has_one_setting() {
+                "set to"
+            } else {
+                "dome"
+            },
+            r.oven.dome_c,
+            r.piece.ball_g,
+            r.piece.disc_mm / 10.0
+        )
+    }
+
+    /// The floor temperatures with which this bake comes out near its aim, °C: the band that a thermometer must show.
+    /// The lower and upper thirds of the base's range at the same bake time; `None` when the floor cannot be chosen.
+    pub fn floor_band(&self, ran: &Race) -> Option<(f64, f64)> {
+        let (lo, hi) = self.targets().base;
+        let base_at = |floor: f64| {
+            let mut x = self.clone();
+            x.floor_read_c = None;
+            let mut r = x.bare_request();
+            r.oven.core_c = r.oven.core_c.map(|c| c + floor - r.oven.floor_c);
+            r.oven.back_c = r.oven.back_c.map(|c| c + floor - r.oven.floor_c);
+            r.oven.floor_c = floor;
+            r.until_s = ran.best_s.max(10.0);
+            follow(&r, Fineness::Draft, Parts::Centre, None)
+                .moments
+                .last()
+                .map_or(0.0, |m| m.base)
+        };
+        let find = |aim: f64| {
+            let (mut low, mut high) = (150.0, 540.0);
+            for _ in 0..8 {
+                let mid = 0.5 * (low + high);
+                if base_at(mid) < aim {
+                    low = mid
+                } else {
+                    high = mid
+                }
+            }
+            0.5 * (low + high)
+        };
+        if super::oven::is_tray(&self.setting) {
+            return None;
+        }
+        let to5 = |c: f64| (c / 5.0).round() * 5.0;
+        let band = (
+            to5(find(lo + 0.2 * (hi - lo))),
+            to5(find(lo + 0.7 * (hi - lo))),
+        );
+        (band.1 > band.0).then_some(band)
+    }
+}
+
+/// The programme that a race makes.
+fn programme(ran: &Race, turns: Vec<Turn>, why: &str) -> Programme {
+    let out = ran.best_s;
+    let (from, to) = ran
+        .window
+        .map_or((0.95 * out, 1.05 * out), |w| (w.from_s, w.to_s));
+    // What burns is the colour; a topping that gets dry does not char.
+    let chars = ran
+        .lanes
+        .iter()
+        .filter_map(|l| l.spoils_s)
+        .filter(|s| *s > out)
+        .fold(f64::INFINITY, f64::min);
+    let from_s = (from.floor() as u32).clamp(20, 7000);
+    let out_s = (out.round() as u32).clamp(from_s, 7100);
+    let to_s = (to.ceil() as u32).clamp(out_s, 7150);
+    let chars_s = if chars.is_finite() {
+        (chars.ceil() as u32).clamp(to_s + 1, 7200)
+    } else {
+        (f64::from(to_s) * 1.15).ceil() as u32
+    };
+    Programme {
+        turns,
+        out_s,
+        from_s,
+        to_s,
+        chars_s: chars_s.min(7200),
+        why: why.into(),
+    }
+}

@@ -1,0 +1,294 @@
+//! A run of pizzas before it begins: the gap that keeps bases right, the pace of the hands, when the last one is out.
+//!
+//! Source: bake model, section 11; craft notes, section 7 (two hands for one every 108 s; spares of 5 to 8 %). The floor's
+//! answer is the weakest of the model: very sensitive to the power below and to what a bare floor takes up. It is shown
+//! as a range, ±25 % of the gap.
+
+use super::bake::{Parts, follow};
+use super::heat::Fineness;
+use super::oven::is_tray;
+use super::plan::{FirePlan, Planned};
+use super::race::Targets;
+use super::recover::{Bare, HANDS_S, Recovery, recovery};
+use super::setup::BakeRequest;
+use crate::note::{Note, by_urgency};
+use crate::refusal::{Check, Refused};
+use jiff::tz::TimeZone;
+use jiff::{SignedDuration, Timestamp};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// Who bakes how many.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ServiceRequest {
+    /// 1 to 1000.
+    pub pieces: u32,
+    /// People at bench and oven, 1 to 8.
+    pub hands: u32,
+    /// Opening, topping and baking one takes a person so long, 20 to 600 s.
+    #[serde(default = "each_s")]
+    pub each_s: f64,
+    pub first_at: Timestamp,
+    /// Until when the dough is ready.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub closes_at: Option<Timestamp>,
+}
+
+fn each_s() -> f64 {
+    216.0
+}
+
+/// Two people turn out one every 108 s.
+pub const EACH_S: f64 = 216.0;
+
+impl ServiceRequest {
+    pub fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        c.range("pieces", "Pizzas", f64::from(self.pieces), 1.0, 1000.0, "");
+        c.range("hands", "People", f64::from(self.hands), 1.0, 8.0, "");
+        c.range(
+            "each_s",
+            "Each takes a person",
+            self.each_s,
+            20.0,
+            600.0,
+            "s",
+        );
+        c.done()
+    }
+}
+
+/// The run as it should go.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Service {
+    pub recovery: Recovery,
+    /// The pause of one spot that keeps bases right, s; absent when no pause within 25 min does.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub gap_s: Option<f64>,
+    /// One pizza out every so many seconds: by the floor, by the hands, and the slower of both.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub floor_pace_s: Option<f64>,
+    pub hands_pace_s: f64,
+    pub pace_s: f64,
+    pub last_out_at: Timestamp,
+    /// Balls to make besides.
+    pub spares: u32,
+    /// Launch temperature of one spot's floor, pizza after pizza, at that pace, °C; the colour of each base.
+    pub launches: Vec<(f64, f64)>,
+    pub notes: Vec<Note>,
+}
+
+/// How many pizzas of one spot are followed.
+const FOLLOWED: u32 = 8;
+const LONGEST_GAP_S: f64 = 1500.0;
+
+/// A row of pizzas on one spot: launch temperature and base colour of each.
+fn row(
+    r: &BakeRequest,
+    n: u32,
+    bake_s: f64,
+    gap_s: f64,
+    stop_below: Option<f64>,
+) -> Vec<(f64, f64)> {
+    let mut short = r.clone();
+    short.until_s = bake_s.max(10.0);
+    let mut floor: Option<Vec<f64>> = None;
+    let mut out: Vec<(f64, f64)> = Vec::new();
+    for _ in 0..n {
+        let launch = floor.as_ref().map_or(r.oven.floor_c, |f| f[f.len() - 1]);
+        let course = follow(&short, Fineness::Draft, Parts::Centre, floor.as_deref());
+        let Some(m) = course.moments.last() else {
+            break;
+        };
+        out.push((launch, m.base));
+        if stop_below.is_some_and(|b| m.base < b) {
+            break;
+        }
+        let mut bare = Bare::new(r, &m.floor);
+        bare.rest(gap_s);
+        floor = Some(bare.slab.t);
+    }
+    out
+}
+
+/// The smallest pause with which the eighth base still reaches its lower limit, s.
+fn gap(r: &BakeRequest, targets: &Targets, bake_s: f64) -> Option<f64> {
+    let right = |g: f64| {
+        let all = row(r, FOLLOWED, bake_s, g, Some(targets.base.0));
+        all.len() as u32 == FOLLOWED && all.iter().all(|x| x.1 >= targets.base.0)
+    };
+    if right(0.0) {
+        return Some(0.0);
+    }
+    if !right(LONGEST_GAP_S) {
+        return None;
+    }
+    let (mut lo, mut hi) = (0.0, LONGEST_GAP_S);
+    for _ in 0..7 {
+        let mid = 0.5 * (lo + hi);
+        if right(mid) { hi = mid } else { lo = mid }
+    }
+    Some(hi)
+}
+
+/// Plans a run. `plan` was planned, `r` is checked here.
+///
+/// Errors: what is outside its range.
+pub fn service(
+    plan: &FirePlan,
+    planned: &Planned,
+    r: &ServiceRequest,
+    zone: &TimeZone,
+) -> Result<Service, Refused> {
+    r.check()?;
+    let targets = plan.targets();
+    let bake = &planned.request;
+    let bake_s = planned.race.best_s;
+    let tray = is_tray(&plan.setting);
+    // A cold tray is taken anew each time: the floor sets no pause.
+    let gap_s = if tray {
+        Some(0.0)
+    } else {
+        gap(bake, &targets, bake_s)
+    };
+    let spots = f64::from(plan.oven.spots.max(1));
+    let floor_pace_s = gap_s.map(|g| (bake_s + g.max(HANDS_S)) / spots);
+    let hands_pace_s = r.each_s / f64::from(r.hands);
+    let pace_s = floor_pace_s
+        .unwrap_or(bake_s + LONGEST_GAP_S)
+        .max(hands_pace_s);
+    let real_gap = (pace_s * spots - bake_s).max(0.0);
+    let followed = r.pieces.div_ceil(plan.oven.spots.max(1)).min(12);
+    let launches = if tray {
+        vec![]
+    } else {
+        row(bake, followed, bake_s, real_gap, None)
+    };
+    let last = f64::from(r.pieces.saturating_sub(1)) * pace_s + bake_s;
+    let last_out_at = r.first_at + SignedDuration::from_secs_f64(last.round());
+    let mut out = Service {
+        recovery: recovery(bake, bake_s),
+        gap_s,
+        floor_pace_s,
+        hands_pace_s,
+        pace_s,
+        last_out_at,
+        spares: if r.pieces < 8 {
+            0
+        } else {
+            (0.06 * f64::from(r.pieces)).ceil() as u32
+        },
+        launches,
+        notes: vec![],
+    };
+    out.notes = by_urgency(notes(&out, r, bake, bake_s, &targets, zone));
+    Ok(out)
+}
+
+fn notes(
+    s: &Service,
+    r: &ServiceRequest,
+    bake: &BakeRequest,
+    bake_s: f64,
+    targets: &Targets,
+    zone: &TimeZone,
+) -> Vec<Note> {
+    let mut out = Vec::new();
+    let at = |t: Timestamp| t.to_zoned(zone.clone()).strftime("%H:%M").to_string();
+    match s.gap_s {
+        None => out.push(
+            Note::act(
+                "floor_never_back",
+                "The floor does not come back between pizzas",
+                format!(
+                    "From the second on the base stays under {:.1} even after 25 min.",
+                    targets.base.0
+                ),
+            )
+            .todo("A thicker or denser floor, more heat below, or the grill."),
+        ),
+        Some(g) if g > HANDS_S => {
+            // What gives when nobody waits.
+            let hurried = row(bake, FOLLOWED, bake_s, HANDS_S, Some(targets.base.0));
+            let first_pale = hurried.iter().position(|x| x.1 < targets.base.0);
+            let why = match first_pale {
+                Some(i) => format!(
+                    "One after the other, base {} is pale: {:.1}.",
+                    i + 1,
+                    hurried[i].1
+                ),
+                None => format!("Each takes {:.0}° off the floor.", s.recovery.drop_c),
+            };
+            out.push(Note::watch(
+                "floor_gap",
+                format!(
+                    "Leave {} between pizzas of a spot",
+                    spoken(0.75 * g, 1.25 * g)
+                ),
+                why,
+            ));
+        }
+        Some(_) => out.push(Note::holds(
+            "floor_gap",
+            "The floor keeps up without a pause",
+            format!(
+                "Each takes {:.0}° off it and it comes back while the next is opened.",
+                s.recovery.drop_c
+            ),
+        )),
+    }
+    if let (true, Some(floor)) = (r.pieces > 1, s.floor_pace_s) {
+        let by_hands = s.hands_pace_s > floor;
+        let why = format!(
+            "The floor allows one every {}, {} {} one every {}.",
+            crate::sheet::min_s(floor.round() as u32),
+            r.hands,
+            if r.hands == 1 {
+                "person opens"
+            } else {
+                "people open"
+            },
+            crate::sheet::min_s(s.hands_pace_s.round() as u32)
+        );
+        let what = format!("{} pizzas, last one out by {}", r.pieces, at(s.last_out_at));
+        let late = r.closes_at.is_some_and(|c| s.last_out_at > c);
+        out.push(if late {
+            Note::act(
+                "run_too_long",
+                format!("{what}, after the dough's window"),
+                why,
+            )
+            .todo(if by_hands {
+                "One more pair of hands, or start earlier."
+            } else {
+                "Another spot, a hotter floor below, or a second dough some hours later."
+            })
+        } else {
+            Note::holds("run_fits", what, why)
+        });
+    }
+    if s.spares > 0 {
+        let balls = if s.spares == 1 { "ball" } else { "balls" };
+        out.push(Note::holds(
+            "spares",
+            format!("{} spare {balls} beside {}", s.spares, r.pieces),
+            "A torn disc or a burnt one: 5 to 8 % more.",
+        ));
+    }
+    out
+}
+
+/// "60 to 100 s", "4 to 6 min".
+fn spoken(a: f64, b: f64) -> String {
+    if b < 180.0 {
+        let to5 = |s: f64| (s / 5.0).round() * 5.0;
+        format!("{:.0} to {:.0} s", to5(a), to5(b))
+    } else {
+        format!(
+            "{:.0} to {:.0} min",
+            (a / 60.0).floor().max(1.0),
+            (b / 60.0).ceil()
+        )
+    }
+}
