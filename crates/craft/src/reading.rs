@@ -13,15 +13,17 @@ pub enum Subject {
     Fridge,
     Water,
     Floor,
+    Dome,
 }
 
 impl Subject {
-    pub const ALL: [Subject; 5] = [
+    pub const ALL: [Subject; 6] = [
         Subject::Dough,
         Subject::Room,
         Subject::Fridge,
         Subject::Water,
         Subject::Floor,
+        Subject::Dome,
     ];
 
     pub fn key(self) -> &'static str {
@@ -31,6 +33,7 @@ impl Subject {
             Subject::Fridge => "fridge",
             Subject::Water => "water",
             Subject::Floor => "floor",
+            Subject::Dome => "dome",
         }
     }
     pub fn from_key(key: &str) -> Option<Subject> {
@@ -43,6 +46,7 @@ impl Subject {
             Subject::Fridge => "Fridge",
             Subject::Water => "Water",
             Subject::Floor => "Oven floor",
+            Subject::Dome => "Oven dome",
         }
     }
     /// Temperatures that can be, °C.
@@ -53,6 +57,7 @@ impl Subject {
             Subject::Fridge => (-10.0, 25.0),
             Subject::Water => (0.0, 100.0),
             Subject::Floor => (-20.0, 650.0),
+            Subject::Dome => (-20.0, 750.0),
         }
     }
 

@@ -33,6 +33,8 @@ pub enum Seen {
     Remark {
         remark: String,
     },
+    /// The caution of the fire was read and acknowledged.
+    Cautioned,
 }
 
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -83,6 +85,7 @@ impl Row {
             "remark" => Seen::Remark {
                 remark: self.remark.ok_or_else(lacks)?,
             },
+            "cautioned" => Seen::Cautioned,
             _ => return Err(lacks()),
         };
         Ok(Observation {
@@ -134,6 +137,7 @@ pub async fn add(
             remark = Some(text.as_str());
             "remark"
         }
+        Seen::Cautioned => "cautioned",
     };
     let mut tx = db.begin().await?;
     let done = sqlx::query!(

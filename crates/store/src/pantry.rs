@@ -1,8 +1,9 @@
-//! The pantry: flours, leavens, scales, pans, boxes, goods, places and the maker's own styles and methods. Each is a row of facts; a change
+//! The pantry: flours, leavens, scales, pans, boxes, goods, ovens, places and the maker's own styles and methods. Each is a row of facts; a change
 //! that began from an older one is refused with the newer one shown.
 
 use crate::batch::written;
 use crate::{KitchenId, Result, StoreError, instant};
+use craft::fire::Oven;
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
 use craft::path::{Method, Place};
 use craft::style::Style;
@@ -27,7 +28,7 @@ macro_rules! facts {
         }
     )*};
 }
-facts!(Flour => "flour", Leaven => "leaven", Scale => "scale", Pan => "pan", DoughBox => "box", Good => "good", Style => "style", Place => "place", Method => "method");
+facts!(Flour => "flour", Leaven => "leaven", Scale => "scale", Pan => "pan", DoughBox => "box", Good => "good", Style => "style", Place => "place", Method => "method", Oven => "oven");
 
 /// A row of the pantry.
 #[derive(Debug, Clone, PartialEq)]
@@ -67,6 +68,7 @@ pub struct Everything {
     pub styles: Vec<Item<Style>>,
     pub places: Vec<Item<Place>>,
     pub methods: Vec<Item<Method>>,
+    pub ovens: Vec<Item<Oven>>,
 }
 
 /// All kinds by one statement.
@@ -90,6 +92,7 @@ pub async fn everything(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<
             Good::KIND => out.goods.push(item(id, rev, facts)?),
             Place::KIND => out.places.push(item(id, rev, facts)?),
             Method::KIND => out.methods.push(item(id, rev, facts)?),
+            Oven::KIND => out.ovens.push(item(id, rev, facts)?),
             _ => out.styles.push(item(id, rev, facts)?),
         }
     }

@@ -24,6 +24,7 @@ impl Row {
             "in" => TapKind::In,
             "turned" => TapKind::Turned,
             "out" => TapKind::Out,
+            "undone" => TapKind::Undone,
             "verdict" => TapKind::Verdict(Verdict {
                 base: shade(&self.base)?,
                 top: shade(&self.top)?,
@@ -52,6 +53,7 @@ pub async fn add(
         TapKind::In => ("in", None, None),
         TapKind::Turned => ("turned", None, None),
         TapKind::Out => ("out", None, None),
+        TapKind::Undone => ("undone", None, None),
         TapKind::Verdict(v) => ("verdict", Some(v.base.key()), Some(v.top.key())),
     };
     let mut tx = db.begin().await?;

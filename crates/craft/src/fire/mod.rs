@@ -5,6 +5,9 @@
 pub mod bake;
 mod boiling;
 pub mod calibrate;
+pub mod caution;
+pub mod choice;
+pub mod desk;
 pub mod firing;
 mod heat;
 pub mod judge;
@@ -26,6 +29,7 @@ pub mod turning;
 
 pub use bake::{Course, Moment, bake, bake_finely};
 pub use boiling::boiling_c;
+pub use choice::FireChoice;
 pub use heat::Fineness;
 pub use material::Material;
 pub use oven::{Fuel, Oven, OvenKind, Setting, Shelf};

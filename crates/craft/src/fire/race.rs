@@ -154,6 +154,30 @@ pub fn race(r: &BakeRequest, course: &Course, targets: &Targets) -> Option<Race>
     Runner::of(r, course, targets).race()
 }
 
+/// How far each part is on its way at every moment: 0 raw to 1 ready, part by part in the order of the lanes.
+pub fn progress(r: &BakeRequest, course: &Course, targets: &Targets) -> Vec<(Item, Vec<f64>)> {
+    let runner = Runner::of(r, course, targets);
+    let on_way = |item: Item, i: usize| {
+        let m = runner.miss(item, i);
+        // Misses in temperature end at −2, misses in colour and water at −1.
+        let whole = match item {
+            Item::Crumb | Item::Cheese => 0.5,
+            _ => 1.0,
+        };
+        (1.0 + whole * m).clamp(0.0, 1.0)
+    };
+    runner
+        .items
+        .iter()
+        .map(|x| {
+            (
+                *x,
+                (0..course.moments.len()).map(|i| on_way(*x, i)).collect(),
+            )
+        })
+        .collect()
+}
+
 struct Runner<'a> {
     r: &'a BakeRequest,
     moments: &'a [Moment],

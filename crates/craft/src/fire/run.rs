@@ -1,7 +1,8 @@
 //! A run of pizzas, told from the taps: In, Turned, Out, verdict.
 //!
-//! Taps are kept as they came and never changed; this folds them into pizzas and figures. A tap that makes
-//! no sense (a turn before In, Out twice) is refused before it is kept.
+//! Taps are kept as they came and never changed; this folds them into pizzas and figures, by the clock. A tap that makes
+//! no sense when it arrives (a turn before In, Out twice) is refused before it is kept; what was kept is never dropped
+//! because a tablet without a line brings an earlier tap late.
 
 use jiff::Timestamp;
 use schemars::JsonSchema;
@@ -59,6 +60,8 @@ pub enum TapKind {
     Turned,
     Out,
     Verdict(Verdict),
+    /// Takes back the last In, turn or Out of that pizza.
+    Undone,
 }
 
 /// One tap, with the pizza it is about and the moment it was made.
@@ -74,6 +77,9 @@ pub struct Tap {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct Pizza {
     pub number: u32,
+    /// Where it lies, from 0: the first free spot when it went in.
+    #[serde(default)]
+    pub spot: u32,
     pub in_at: Timestamp,
     pub turned_at: Vec<Timestamp>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -101,6 +107,12 @@ pub struct Run {
 pub enum TapRefused {
     #[error("Pizza {0} is still in the oven. Tap Out first.")]
     StillIn(u32),
+    #[error("All {0} spots are taken. Tap Out first.")]
+    Full(u32),
+    #[error("Pizza {0} went in already, on another tablet. Tap In again for the next one.")]
+    WentIn(u32),
+    #[error("There is nothing of pizza {0} to take back.")]
+    NothingToUndo(u32),
     #[error("No pizza is in the oven. Tap In first.")]
     NoneIn,
     #[error("Pizza {0} is already out.")]
@@ -135,62 +147,121 @@ impl Run {
         let mut run = Run::default();
         for tap in &sorted {
             // A refused tap was never kept by the server; an imported one is passed over the same way.
-            let _ = run.take(tap);
+            let _ = run.fold(tap);
         }
         run
     }
 
-    /// The pizza in the oven.
+    /// Whether a tap that arrives now makes sense among those that are kept: with it in its place by the clock, in an
+    /// oven of so many spots.
+    ///
+    /// Errors: the reason, in a sentence.
+    pub fn admits(taps: &[Tap], tap: &Tap, spots: u32) -> Result<(), TapRefused> {
+        let earlier: Vec<Tap> = taps.iter().filter(|t| t.at <= tap.at).copied().collect();
+        let mut run = Run::of(&earlier);
+        if tap.kind == TapKind::In {
+            let inside: Vec<u32> = run.inside().map(|p| p.number).collect();
+            match inside.as_slice() {
+                [only] if spots <= 1 => return Err(TapRefused::StillIn(*only)),
+                full if full.len() as u32 >= spots.max(1) => return Err(TapRefused::Full(spots)),
+                _ => {}
+            }
+            if let Some(p) = Run::of(taps).pizza(tap.pizza) {
+                return Err(if p.out_at.is_some() {
+                    TapRefused::AlreadyOut(p.number)
+                } else {
+                    TapRefused::WentIn(p.number)
+                });
+            }
+        }
+        // What another tablet said later of the same pizza counts, too: it is out only once.
+        if tap.kind == TapKind::Out
+            && Run::of(taps)
+                .pizza(tap.pizza)
+                .is_some_and(|p| p.out_at.is_some())
+        {
+            return Err(TapRefused::AlreadyOut(tap.pizza));
+        }
+        run.fold(tap)
+    }
+
+    pub fn pizza(&self, number: u32) -> Option<&Pizza> {
+        self.pizzas.iter().find(|p| p.number == number)
+    }
+    /// The pizzas in the oven, the first one in first.
+    pub fn inside(&self) -> impl Iterator<Item = &Pizza> {
+        self.pizzas.iter().filter(|p| p.out_at.is_none())
+    }
+    /// The pizza that went in first of those in the oven.
     pub fn current(&self) -> Option<&Pizza> {
-        self.pizzas.iter().find(|p| p.out_at.is_none())
+        self.inside().next()
     }
     /// The last pizza that came out.
     pub fn last_out(&self) -> Option<&Pizza> {
-        self.pizzas.iter().rev().find(|p| p.out_at.is_some())
+        self.pizzas
+            .iter()
+            .filter(|p| p.out_at.is_some())
+            .max_by_key(|p| p.out_at)
     }
     /// The number of the next pizza to go in.
     pub fn next_number(&self) -> u32 {
         self.pizzas.iter().map(|p| p.number).max().unwrap_or(0) + 1
     }
+    /// Pizzas that nobody took out: longer in than any bake of this programme.
+    pub fn forgotten(&self, chars_s: u32, now: Timestamp) -> Vec<&Pizza> {
+        let limit = 2.0 * f64::from(chars_s) + 900.0;
+        self.inside()
+            .filter(|p| now.duration_since(p.in_at).as_secs_f64() > limit)
+            .collect()
+    }
+
+    fn free_spot(&self) -> u32 {
+        let taken: Vec<u32> = self.inside().map(|p| p.spot).collect();
+        (0..).find(|s| !taken.contains(s)).unwrap_or(0)
+    }
 
     /// Adds a tap, or says why it cannot be.
-    pub fn take(&mut self, tap: &Tap) -> Result<(), TapRefused> {
+    fn fold(&mut self, tap: &Tap) -> Result<(), TapRefused> {
+        if tap.kind == TapKind::In {
+            if self.pizza(tap.pizza).is_some() {
+                return Err(TapRefused::WentIn(tap.pizza));
+            }
+            let spot = self.free_spot();
+            self.pizzas.push(Pizza {
+                number: tap.pizza,
+                spot,
+                in_at: tap.at,
+                turned_at: vec![],
+                out_at: None,
+                verdict: None,
+            });
+            return Ok(());
+        }
+        let Some(i) = self.pizzas.iter().position(|p| p.number == tap.pizza) else {
+            return Err(match tap.kind {
+                TapKind::Verdict(_) => TapRefused::Unknown(tap.pizza),
+                TapKind::Undone => TapRefused::NothingToUndo(tap.pizza),
+                _ => TapRefused::NoneIn,
+            });
+        };
+        let p = &mut self.pizzas[i];
         match tap.kind {
-            TapKind::In => {
-                if let Some(p) = self.current() {
-                    return Err(TapRefused::StillIn(p.number));
-                }
-                if self.pizzas.iter().any(|p| p.number == tap.pizza) {
-                    return Err(TapRefused::AlreadyOut(tap.pizza));
-                }
-                self.pizzas.push(Pizza {
-                    number: tap.pizza,
-                    in_at: tap.at,
-                    turned_at: vec![],
-                    out_at: None,
-                    verdict: None,
-                });
+            TapKind::In => {}
+            TapKind::Turned | TapKind::Out if p.out_at.is_some() => {
+                return Err(TapRefused::AlreadyOut(p.number));
             }
-            TapKind::Turned | TapKind::Out => {
-                let Some(p) = self.pizzas.iter_mut().find(|p| p.number == tap.pizza) else {
-                    return Err(TapRefused::NoneIn);
-                };
+            TapKind::Turned | TapKind::Out if tap.at < p.in_at => {
+                return Err(TapRefused::BeforeIn(p.number));
+            }
+            TapKind::Turned => p.turned_at.push(tap.at),
+            TapKind::Out => p.out_at = Some(tap.at),
+            TapKind::Verdict(v) => p.verdict = Some(v),
+            TapKind::Undone => {
                 if p.out_at.is_some() {
-                    return Err(TapRefused::AlreadyOut(p.number));
+                    (p.out_at, p.verdict) = (None, None);
+                } else if p.turned_at.pop().is_none() {
+                    self.pizzas.remove(i);
                 }
-                if tap.at < p.in_at {
-                    return Err(TapRefused::BeforeIn(p.number));
-                }
-                match tap.kind {
-                    TapKind::Out => p.out_at = Some(tap.at),
-                    _ => p.turned_at.push(tap.at),
-                }
-            }
-            TapKind::Verdict(v) => {
-                let Some(p) = self.pizzas.iter_mut().find(|p| p.number == tap.pizza) else {
-                    return Err(TapRefused::Unknown(tap.pizza));
-                };
-                p.verdict = Some(v);
             }
         }
         Ok(())
@@ -282,33 +353,113 @@ mod tests {
 
     #[test]
     fn taps_that_make_no_sense_are_refused() {
-        let mut run = Run::default();
+        let kept = [
+            tap(1, 0, TapKind::In),
+            tap(1, 80, TapKind::Out),
+            tap(2, 100, TapKind::In),
+        ];
+        let says = |t: Tap| Run::admits(&kept, &t, 1).err();
+        assert_eq!(says(tap(3, 5, TapKind::Turned)), Some(TapRefused::NoneIn));
+        assert_eq!(says(tap(3, 110, TapKind::In)), Some(TapRefused::StillIn(2)));
         assert_eq!(
-            run.take(&tap(1, 0, TapKind::Turned)),
-            Err(TapRefused::NoneIn)
-        );
-        run.take(&tap(1, 0, TapKind::In)).unwrap();
-        assert_eq!(
-            run.take(&tap(2, 5, TapKind::In)),
-            Err(TapRefused::StillIn(1))
-        );
-        assert_eq!(
-            run.take(&tap(1, -5, TapKind::Out)),
-            Err(TapRefused::BeforeIn(1))
-        );
-        run.take(&tap(1, 80, TapKind::Out)).unwrap();
-        assert_eq!(
-            run.take(&tap(1, 81, TapKind::Out)),
-            Err(TapRefused::AlreadyOut(1))
+            says(tap(2, 90, TapKind::Out)),
+            Some(TapRefused::NoneIn),
+            "not in yet by then"
         );
         assert_eq!(
-            run.take(&tap(1, 82, TapKind::In)),
-            Err(TapRefused::AlreadyOut(1))
+            says(tap(1, 85, TapKind::Out)),
+            Some(TapRefused::AlreadyOut(1))
         );
         assert_eq!(
-            run.take(&tap(9, 82, TapKind::Verdict(Verdict::RIGHT))),
-            Err(TapRefused::Unknown(9))
+            says(tap(1, 60, TapKind::Out)),
+            Some(TapRefused::AlreadyOut(1)),
+            "two people ended it, the earlier one is told later"
         );
+        assert_eq!(
+            says(tap(1, 90, TapKind::In)),
+            Some(TapRefused::AlreadyOut(1))
+        );
+        assert_eq!(
+            says(tap(9, 90, TapKind::Verdict(Verdict::RIGHT))),
+            Some(TapRefused::Unknown(9))
+        );
+        assert_eq!(
+            says(tap(9, 90, TapKind::Undone)),
+            Some(TapRefused::NothingToUndo(9))
+        );
+        assert_eq!(says(tap(2, 130, TapKind::Turned)), None);
+        // A turn that was made before another tablet said Out comes late and still counts.
+        assert_eq!(says(tap(1, 40, TapKind::Turned)), None);
+    }
+
+    #[test]
+    fn a_deck_takes_three_at_once_and_each_has_its_spot() {
+        let kept = [
+            tap(1, 0, TapKind::In),
+            tap(2, 20, TapKind::In),
+            tap(3, 40, TapKind::In),
+            tap(2, 200, TapKind::Out),
+            tap(4, 210, TapKind::In),
+        ];
+        let run = Run::of(&kept);
+        let spots: Vec<_> = run.pizzas.iter().map(|p| (p.number, p.spot)).collect();
+        assert_eq!(spots, [(1, 0), (2, 1), (3, 2), (4, 1)]);
+        assert_eq!(
+            Run::admits(&kept, &tap(5, 220, TapKind::In), 3),
+            Err(TapRefused::Full(3))
+        );
+        assert_eq!(Run::admits(&kept, &tap(5, 220, TapKind::In), 4), Ok(()));
+        assert_eq!(
+            Run::admits(&kept, &tap(4, 205, TapKind::In), 4),
+            Err(TapRefused::WentIn(4)),
+            "two tablets put in a fourth"
+        );
+    }
+
+    #[test]
+    fn nothing_that_was_kept_is_dropped_by_an_earlier_tap_that_comes_late() {
+        // Tablet A had no line: its pizza 1 arrives after B's pizza 2 at the same time.
+        let run = Run::of(&[
+            tap(2, 10, TapKind::In),
+            tap(2, 90, TapKind::Out),
+            tap(1, 0, TapKind::In),
+            tap(1, 85, TapKind::Out),
+        ]);
+        assert_eq!(run.summary().out, 2);
+    }
+
+    #[test]
+    fn the_last_tap_is_taken_back_step_by_step() {
+        let mut taps = vec![
+            tap(1, 0, TapKind::In),
+            tap(1, 30, TapKind::Turned),
+            tap(1, 80, TapKind::Out),
+        ];
+        let back = |taps: &mut Vec<Tap>, s: i64| {
+            taps.push(tap(1, s, TapKind::Undone));
+            Run::of(taps)
+        };
+        let run = back(&mut taps, 81);
+        assert!(run.pizzas[0].out_at.is_none() && run.pizzas[0].turned_at.len() == 1);
+        assert!(back(&mut taps, 82).pizzas[0].turned_at.is_empty());
+        assert!(back(&mut taps, 83).pizzas.is_empty());
+    }
+
+    #[test]
+    fn a_run_left_open_over_night_is_noticed() {
+        let run = Run::of(&[
+            tap(1, 0, TapKind::In),
+            tap(1, 80, TapKind::Out),
+            tap(2, 100, TapKind::In),
+        ]);
+        let at = |s: i64| Timestamp::from_second(1_800_000_000 + s).unwrap();
+        assert!(run.forgotten(100, at(400)).is_empty());
+        let found: Vec<u32> = run
+            .forgotten(100, at(36_000))
+            .iter()
+            .map(|p| p.number)
+            .collect();
+        assert_eq!(found, [2]);
     }
 
     #[test]

@@ -10,6 +10,7 @@ mod shopping;
 pub use cost::{Cost, CostLine, Price, cost};
 pub use shopping::{Need, ShoppingLine, needs, shopping};
 
+use crate::fire::{Material, PanNow};
 use crate::flour::{FlourFacts, FlourPart};
 use crate::formula::PanShape;
 use crate::leaven::YeastForm;
@@ -140,9 +141,38 @@ pub struct Pan {
     pub height_cm: f64,
     /// 1 to 500.
     pub count: u32,
+    /// What it is made of, how thick, 0.3 to 15 mm, and whether it is oiled for a bake.
+    #[serde(default = "pan_material")]
+    pub material: Material,
+    #[serde(default = "pan_mm")]
+    pub thick_mm: f64,
+    #[serde(default = "oiled")]
+    pub oiled: bool,
+}
+
+/// Thin dark steel, oiled: what most pans are.
+fn pan_material() -> Material {
+    Material::CarbonSteel
+}
+fn pan_mm() -> f64 {
+    1.0
+}
+fn oiled() -> bool {
+    true
 }
 
 impl Pan {
+    /// As it goes into the oven, from the room.
+    pub fn now(&self, room_c: f64) -> PanNow {
+        PanNow {
+            material: self.material,
+            mm: self.thick_mm,
+            pan_c: room_c.clamp(0.0, 300.0),
+            wall_mm: (10.0 * self.height_cm).clamp(0.0, 80.0),
+            oiled: self.oiled,
+        }
+    }
+
     /// What it holds to the brim, litres.
     pub fn litres(&self) -> f64 {
         self.pan.area_cm2() * self.height_cm / 1000.0
@@ -349,6 +379,14 @@ impl Pan {
         let mut c = Check::new();
         named(&mut c, &self.name);
         shape(&mut c, self.pan, self.height_cm, self.count);
+        c.range(
+            "thick_mm",
+            "The pan's thickness",
+            self.thick_mm,
+            0.3,
+            15.0,
+            "mm",
+        );
         c.done()
     }
 }

@@ -18,6 +18,7 @@ mod too_near;
 pub use certain::{Likely, Sure};
 pub use plan::{PlannedStep, StepKind, carry_numbers, min_s};
 
+use crate::fire::FireChoice;
 use crate::fire::programme::Programme;
 use crate::formula::{Doses, Formula, FormulaResult, Ingredient, Scales, weigh};
 use crate::mix::{WaterRequest, WaterResult, water};
@@ -59,6 +60,9 @@ pub struct SheetRequest {
     /// The same of a starter.
     #[serde(default = "one")]
     pub leaven_vigour: f64,
+    /// The fire that was planned for it; by the style's table when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fire: Option<Box<FireChoice>>,
 }
 
 fn one() -> f64 {
@@ -225,6 +229,7 @@ impl SheetRequest {
             scales: kitchen.scales,
             yeast_vigour: 1.0,
             leaven_vigour: 1.0,
+            fire: None,
         }
     }
 
@@ -308,7 +313,18 @@ impl SheetRequest {
             4500.0,
             "m",
         );
+        if let Some(fire) = &self.fire {
+            c.within("fire");
+            fire.check_into(&mut c);
+            c.within("");
+        }
         c.done()
+    }
+    /// The bake that was planned: the fire's, or the style's own.
+    pub fn programme(&self) -> &Programme {
+        self.fire
+            .as_ref()
+            .map_or(&self.formula.style.bake, |f| &f.programme)
     }
 
     /// The bowl, for the water.
@@ -380,7 +396,7 @@ pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseReque
     notes.extend(raise::notes(r, &raised, alone));
     notes.extend(crate::style::topping::notes(
         &r.formula.toppings,
-        r.formula.style.bake.out_s,
+        r.programme().out_s,
     ));
     let mut out = SheetResult {
         start_at: r.start_at(),
@@ -392,7 +408,7 @@ pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseReque
         reserve_at_serve: 100.0 * rise.at_bake.reserve,
         label_at_serve: rise.at_bake.label,
         clocks: clocks(&rise),
-        programme: r.formula.style.bake.clone(),
+        programme: r.programme().clone(),
         preferments: raised.into_iter().map(|p| p.plan).collect(),
         notes: vec![],
         formula,

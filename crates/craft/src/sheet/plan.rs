@@ -354,16 +354,20 @@ pub(super) fn steps(
         }
         h += leg.hours;
     }
-    let oven = &x.style.oven;
+    let (words, preheat_min) = match &r.fire {
+        Some(f) => (f.plan.oven.name.as_str(), f.preheat_min),
+        None => (x.style.oven.words.as_str(), x.style.oven.preheat_min),
+    };
     let total = r.total_h();
+    let name = match &r.fire {
+        Some(f) if !f.plan.oven.kind.is_fired() => "Switch the oven on",
+        _ => "Light the oven",
+    };
     add(
         StepKind::LightOven,
-        total - oven.preheat_min / 60.0,
-        "Light the oven",
-        format!(
-            "{}; {:.0} min to charge the floor.",
-            oven.words, oven.preheat_min
-        ),
+        total - preheat_min / 60.0,
+        name,
+        format!("{words}; {preheat_min:.0} min to charge the floor."),
         10.0,
     );
     add(StepKind::Bake, total, "Bake", bake(r, f), 0.0);

@@ -36,6 +36,7 @@ async fn baking(w: &mut Writer<'_>) -> Result<()> {
         r.formula.hydration_percent = 63.0;
         r.formula.flours = vec![FlourPart::only(310.0)];
     });
+    let request = w.fired("Lamp room oven", 2, request).await?;
     let now = w.now;
     let b = w
         .batch("Lamp room round", &request, now - minutes(60.0 * 48.0))
@@ -80,6 +81,7 @@ async fn resting_cold(w: &mut Writer<'_>) -> Result<()> {
         };
         r.serve_at = serve_at;
     });
+    let request = w.fired("Lamp room oven", 2, request).await?;
     let b = w
         .batch("Halt round", &request, now - minutes(60.0 * 30.0))
         .await?;
@@ -104,6 +106,7 @@ async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
         r.formula.pieces = Pieces::trays(3, 40.0, 30.0, 0.65);
         r.serve_at = round(now + minutes(60.0 * hours - 155.0));
     });
+    let request = w.fired("Buffet deck", 1, request).await?;
     let b = w
         .batch("Platform tray", &request, now - minutes(60.0 * 5.0))
         .await?;
@@ -144,6 +147,7 @@ async fn planned_on_weak_flour(w: &mut Writer<'_>) -> Result<()> {
         r.formula.flours = vec![FlourPart::only(225.0)];
         r.serve_at = round(now + minutes(60.0 * (hours + 9.5)));
     });
+    let request = w.fired("Signal box oven", 1, request).await?;
     w.batch("Trial round", &request, now - minutes(20.0))
         .await?;
     Ok(())

@@ -7,7 +7,7 @@ mod live;
 mod pantry;
 
 use anyhow::{Context, Result, bail};
-use craft::fire::{Tap, TapKind, Verdict};
+use craft::fire::{FireChoice, Oven, Tap, TapKind, Verdict, of_formula, oven};
 use craft::formula::Scales;
 use craft::reading::Subject;
 use craft::sheet::life::{Life, spans};
@@ -84,6 +84,31 @@ fn larchfold_halt() -> NewKitchen {
     }
 }
 
+/// The ovens of the house: what they are copied from, their names, pizzas at once.
+const OVENS: [(&str, &str, u32); 3] = [
+    ("wood_dome", "Lamp room oven", 1),
+    ("electric_deck", "Buffet deck", 3),
+    ("home_steel", "Signal box oven", 1),
+];
+
+/// An oven of the house by its name.
+fn house_oven(name: &str) -> Result<Oven> {
+    let (key, name, spots) = OVENS
+        .into_iter()
+        .find(|o| o.1 == name)
+        .with_context(|| format!("no oven {name}"))?;
+    let shipped = oven::all()
+        .iter()
+        .find(|o| o.key == key)
+        .with_context(|| format!("no oven {key}"))?;
+    Ok(Oven {
+        key: format!("halt-{key}"),
+        name: name.into(),
+        spots,
+        ..shipped.clone()
+    })
+}
+
 /// Writes demo batches and what was seen of them.
 struct Writer<'a> {
     db: &'a mut MySqlConnection,
@@ -101,6 +126,28 @@ impl Writer<'_> {
         let style = craft::style::by_key(style).with_context(|| style.to_string())?;
         Ok(SheetRequest::of_style(style, &self.here.usual, serve_at))
     }
+    /// The same dough with its fire planned in an oven of the house.
+    async fn fired(
+        &mut self,
+        oven_name: &str,
+        hands: u32,
+        request: SheetRequest,
+    ) -> Result<SheetRequest> {
+        let all = store::pantry::everything(self.db, self.here.id).await?;
+        // A demo pantry of before has no ovens: then it is the shipped one.
+        let (oven_id, facts) = match all.ovens.into_iter().find(|o| o.facts.name == oven_name) {
+            Some(item) => (Some(item.id), item.facts),
+            None => (None, house_oven(oven_name)?),
+        };
+        let sheet = work_out(&request)?;
+        let at = (request.room_c, request.altitude_m);
+        let setting = facts.usual();
+        let portion = &sheet.formula.portions[0];
+        let plan = of_formula::plan(&request.formula, portion, &facts, setting, None, at);
+        let fire = FireChoice::of(plan, oven_id, hands, request.room_c)?;
+        Ok(request.with(|r| r.fire = Some(Box::new(fire))))
+    }
+
     async fn batch(
         &mut self,
         name: &str,

@@ -2,6 +2,7 @@
 
 use super::Writer;
 use anyhow::Result;
+use craft::fire::Material;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
 use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Pan, Scale};
@@ -203,6 +204,9 @@ pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
         },
     )
     .await?;
+    for (_, name, _) in super::OVENS {
+        keep(w, &super::house_oven(name)?).await?;
+    }
     let tray = |length_cm, width_cm| PanShape::Rectangle {
         length_cm,
         width_cm,
@@ -214,6 +218,9 @@ pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
             pan: tray(40.0, 30.0),
             height_cm: 2.5,
             count: 4,
+            material: Material::CarbonSteel,
+            thick_mm: 1.0,
+            oiled: true,
         },
     )
     .await?;
@@ -224,6 +231,9 @@ pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
             pan: PanShape::Round { diameter_cm: 26.0 },
             height_cm: 5.0,
             count: 2,
+            material: Material::CastIron,
+            thick_mm: 4.5,
+            oiled: true,
         },
     )
     .await?;

@@ -77,7 +77,7 @@ impl Told {
                         Subject::Dough => Measured::Dough { c: celsius },
                         Subject::Room => Measured::Room { c: celsius },
                         Subject::Fridge => Measured::Fridge { c: celsius },
-                        Subject::Water | Subject::Floor => return None,
+                        Subject::Water | Subject::Floor | Subject::Dome => return None,
                     },
                     Seen::Grown { times } => Measured::Grown { times },
                     _ => return None,
@@ -89,6 +89,12 @@ impl Told {
             steps: past,
             readings,
         }
+    }
+
+    /// How many the oven takes at once.
+    pub fn spots(&self) -> u32 {
+        let fire = self.batch.sheet.request.fire.as_ref();
+        fire.map_or(1, |f| f.plan.oven.spots.max(1))
     }
 
     /// Everything seen, in the order of the clock.

@@ -84,7 +84,7 @@ fn label(cue: Cue, i: usize, p: &Programme, narrow: bool) -> String {
         Cue::QuarterTurn => format!("Turn {}", i + 1),
         Cue::HalfTurn if p.turns.len() == 1 || i == 0 => "Turn".into(),
         Cue::HalfTurn => format!("Turn {}", i + 1),
-        Cue::OntoSteel => "Bare".into(),
+        other => other.short().into(),
     }
 }
 

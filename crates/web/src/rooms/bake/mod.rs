@@ -76,6 +76,7 @@ fn read(typed: &Typed, run: &Run, here: &Here) -> Result<Tap, String> {
         "in" => TapKind::In,
         "turned" => TapKind::Turned,
         "out" => TapKind::Out,
+        "undone" => TapKind::Undone,
         "verdict" => {
             let (base, top) = typed.text("verdict").split_once('/').unwrap_or_default();
             match (Shade::from_key(base), Shade::from_key(top)) {
@@ -118,10 +119,13 @@ async fn take(
     batch::lock(&mut db, here.id(), id).await?;
     let mut refused = None;
     if !tap::is_known(&mut db, here.id(), key).await? {
-        let mut run = Run::of(&tap::of_batch(&mut db, here.id(), id).await?);
-        match read(&typed, &run, &here)
-            .and_then(|t| run.take(&t).map(|()| t).map_err(|e| e.to_string()))
-        {
+        let kept = tap::of_batch(&mut db, here.id(), id).await?;
+        let spots = told.spots();
+        match read(&typed, &Run::of(&kept), &here).and_then(|t| {
+            Run::admits(&kept, &t, spots)
+                .map(|()| t)
+                .map_err(|e| e.to_string())
+        }) {
             Ok(t) => tap::add(&mut db, here.id(), id, key, &t, here.now, false).await?,
             Err(sentence) => refused = Some(sentence),
         }

@@ -238,9 +238,12 @@ fn log(told: &Told, here: &Here) -> Vec<LogLine> {
                         Subject::Room => Some(r.room_c),
                         Subject::Fridge => Some(r.fridge_c),
                         Subject::Water => Some(told.batch.sheet.result.water.pour_c),
-                        Subject::Floor => None,
+                        Subject::Floor | Subject::Dome => None,
                     };
-                    let decimals = if *subject == Subject::Floor { 0 } else { 1 };
+                    let decimals = match subject {
+                        Subject::Floor | Subject::Dome => 0,
+                        _ => 1,
+                    };
                     Some(LogLine {
                         at,
                         what: subject.name().to_string(),
@@ -252,6 +255,12 @@ fn log(told: &Told, here: &Here) -> Vec<LogLine> {
                 Seen::Remark { remark } => Some(LogLine {
                     at,
                     what: remark.clone(),
+                    value: String::new(),
+                    planned: String::new(),
+                }),
+                Seen::Cautioned => Some(LogLine {
+                    at,
+                    what: "Read: the caution of the fire".into(),
                     value: String::new(),
                     planned: String::new(),
                 }),

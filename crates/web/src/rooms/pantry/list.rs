@@ -2,19 +2,23 @@
 
 use crate::App;
 use crate::shared::error::Trouble;
+use crate::shared::form::Typed;
 use crate::shared::format::{Measures, count_word};
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
+use axum::body::Bytes;
 use axum::extract::State;
-use axum::response::{IntoResponse, Response};
+use axum::response::{IntoResponse, Redirect, Response};
+use craft::fire::Oven;
 use craft::flour::FlourKind;
 use craft::formula::PanShape;
 use craft::pantry::Flour;
 use craft::refusal::plain;
 use jiff::civil::Date;
+use store::pantry::Put;
 
 struct FlourRow {
     id: u64,
@@ -56,6 +60,7 @@ struct Page {
     currency: String,
     shelves: Vec<Shelf>,
     shipped: Vec<(String, String, String)>,
+    ovens: Vec<(String, String, String)>,
     head: String,
 }
 
@@ -224,6 +229,18 @@ pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Res
             none: "How many balls lie in a box.",
         },
         Shelf {
+            kind: "oven",
+            path: "/pantry/ovens",
+            title: "Ovens",
+            add: "Add oven",
+            rows: l
+                .ovens
+                .iter()
+                .map(|x| row(x.id, &x.facts.name, oven_line(&x.facts, &m)))
+                .collect(),
+            none: "Copy one below and make it yours: then Fire plans with what it really does.",
+        },
+        Shelf {
             kind: "place",
             path: "/pantry/places",
             title: "Places",
@@ -309,6 +326,58 @@ pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Res
             .iter()
             .map(|s| (s.key.clone(), s.name.clone(), s.line.clone()))
             .collect(),
+        ovens: craft::fire::oven::all()
+            .iter()
+            .map(|o| (o.key.clone(), o.name.clone(), oven_line(o, &m)))
+            .collect(),
     })?;
     Ok(html.into_response())
+}
+
+/// What an oven is, in one line.
+fn oven_line(o: &Oven, m: &Measures) -> String {
+    let fitted = if o.floor_factor != 1.0 || o.top_factor != 1.0 || o.pace != 1.0 {
+        format!(
+            ", fitted: floor ×{}, top ×{}, pace ×{}",
+            plain(o.floor_factor),
+            plain(o.top_factor),
+            plain(o.pace)
+        )
+    } else {
+        String::new()
+    };
+    let spots = if o.spots == 1 {
+        "one at a time".into()
+    } else {
+        format!("{} at once", o.spots)
+    };
+    format!(
+        "{:.0} mm {}, to {} {}, {spots}{fitted}",
+        o.floor_mm,
+        o.floor.name(),
+        m.degrees(o.most_c, 0),
+        m.degree_unit()
+    )
+}
+
+/// A shipped oven becomes one of the kitchen's own.
+pub async fn copy_oven(
+    State(app): State<App>,
+    here: Here,
+    body: Bytes,
+) -> Result<Redirect, Trouble> {
+    let typed = Typed::parse(&body);
+    let shipped = craft::fire::oven::all()
+        .iter()
+        .find(|o| o.key == typed.text("oven"))
+        .ok_or_else(|| Trouble::Asked("There is no such oven to copy.".into()))?;
+    let own = Oven {
+        key: format!("own-{}", uuid::Uuid::new_v4().simple()),
+        ..shipped.clone()
+    };
+    let mut db = app.db.acquire().await?;
+    match store::pantry::put(&mut db, here.id(), None, &own, here.now).await? {
+        Put::Done(id) => Ok(Redirect::to(&format!("/pantry/ovens/{id}"))),
+        Put::Stale(_) => Ok(Redirect::to("/pantry#oven")),
+    }
 }

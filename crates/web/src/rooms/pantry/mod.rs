@@ -3,6 +3,7 @@
 
 mod kitchen;
 mod list;
+mod oven;
 mod shelf;
 mod shelves;
 mod style;
@@ -20,6 +21,7 @@ use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
+use craft::fire::Oven;
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
 use craft::path::{Method, Place};
 use craft::refusal::{FieldError, Refused};
@@ -35,6 +37,8 @@ pub fn routes() -> Router<App> {
         .merge(of::<Scale>("/pantry/scales"))
         .merge(of::<Pan>("/pantry/pans"))
         .merge(of::<DoughBox>("/pantry/boxes"))
+        .route("/pantry/ovens/copy", post(list::copy_oven))
+        .merge(of::<Oven>("/pantry/ovens"))
         .merge(of::<Good>("/pantry/goods"))
         .merge(of::<Place>("/pantry/places"))
         .merge(of::<Method>("/pantry/methods"))

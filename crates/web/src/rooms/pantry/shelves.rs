@@ -8,7 +8,7 @@ use crate::shared::form::{Reader, Typed};
 use crate::shared::kitchen::Here;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
-use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Pan, Scale};
+use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Scale};
 use craft::path::{self, Method, Place, methods};
 use craft::refusal::{Check, Refused, plain};
 use craft::rise::Air;
@@ -206,7 +206,7 @@ impl Shelf for Scale {
     }
 }
 
-fn shape_entries(here: &Here) -> Vec<Entry> {
+pub(super) fn shape_entries(here: &Here) -> Vec<Entry> {
     let unit = here.measures.length_unit();
     vec![
         text("name", "Name", ""),
@@ -223,7 +223,14 @@ fn shape_entries(here: &Here) -> Vec<Entry> {
     ]
 }
 
-fn write_shape(t: &mut Typed, name: &str, pan: PanShape, height_cm: f64, count: u32, here: &Here) {
+pub(super) fn write_shape(
+    t: &mut Typed,
+    name: &str,
+    pan: PanShape,
+    height_cm: f64,
+    count: u32,
+    here: &Here,
+) {
     t.set("name", name);
     match pan {
         PanShape::Rectangle {
@@ -243,7 +250,7 @@ fn write_shape(t: &mut Typed, name: &str, pan: PanShape, height_cm: f64, count: 
     t.set("count", count.to_string());
 }
 
-fn read_shape(r: &mut Reader, here: &Here) -> (String, PanShape, f64, u32) {
+pub(super) fn read_shape(r: &mut Reader, here: &Here) -> (String, PanShape, f64, u32) {
     let name = r.name("name", "A name");
     let pan = if r.typed.text("shape") == "round" {
         PanShape::Round {
@@ -263,66 +270,45 @@ fn read_shape(r: &mut Reader, here: &Here) -> (String, PanShape, f64, u32) {
     )
 }
 
-/// Pans and boxes are entered alike: a shape, a height, how many.
-macro_rules! shaped {
-    ($type:ident, $path:literal, $title:literal, $why:literal, $fresh:expr) => {
-        impl Shelf for $type {
-            const PATH: &'static str = $path;
-            const TITLE: &'static str = $title;
-            const WHY: &'static str = $why;
+impl Shelf for DoughBox {
+    const PATH: &'static str = "/pantry/boxes";
+    const TITLE: &'static str = "Box or tub";
+    const WHY: &'static str = "How many balls lie in a box, and how many litres a tub holds.";
 
-            fn entries(here: &Here) -> Vec<Entry> {
-                shape_entries(here)
-            }
-            fn fresh() -> $type {
-                let (pan, height_cm) = $fresh;
-                $type {
-                    name: String::new(),
-                    pan,
-                    height_cm,
-                    count: 1,
-                }
-            }
-            fn write(&self, t: &mut Typed, here: &Here) {
-                write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
-            }
-            fn read(r: &mut Reader, here: &Here, _: Option<&$type>) -> $type {
-                let (name, pan, height_cm, count) = read_shape(r, here);
-                $type {
-                    name,
-                    pan,
-                    height_cm,
-                    count,
-                }
-            }
-            fn checked(&self) -> Result<(), Refused> {
-                self.check()
-            }
+    fn entries(here: &Here) -> Vec<Entry> {
+        shape_entries(here)
+    }
+    fn fresh() -> DoughBox {
+        DoughBox {
+            name: String::new(),
+            pan: rectangle(60.0, 40.0),
+            height_cm: 7.0,
+            count: 1,
         }
-    };
+    }
+    fn write(&self, t: &mut Typed, here: &Here) {
+        write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
+    }
+    fn read(r: &mut Reader, here: &Here, _: Option<&DoughBox>) -> DoughBox {
+        let (name, pan, height_cm, count) = read_shape(r, here);
+        DoughBox {
+            name,
+            pan,
+            height_cm,
+            count,
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        self.check()
+    }
 }
 
-const fn rectangle(length_cm: f64, width_cm: f64) -> PanShape {
+pub(super) const fn rectangle(length_cm: f64, width_cm: f64) -> PanShape {
     PanShape::Rectangle {
         length_cm,
         width_cm,
     }
 }
-
-shaped!(
-    Pan,
-    "/pantry/pans",
-    "Pan",
-    "Inside measures; the dough for a pan goes by its area.",
-    (rectangle(40.0, 30.0), 3.0)
-);
-shaped!(
-    DoughBox,
-    "/pantry/boxes",
-    "Box or tub",
-    "How many balls lie in a box, and how many litres a tub holds.",
-    (rectangle(60.0, 40.0), 7.0)
-);
 
 impl Shelf for Good {
     const PATH: &'static str = "/pantry/goods";

@@ -60,6 +60,8 @@ pub fn request(
     let mut r = reading::read(typed, bench.here, bench.larder.scales(bench.here))?.request;
     if let Some(t) = told {
         r.now_at = None;
+        // The fire is planned on its own page: hours that move leave it as it is.
+        r.fire = t.batch.sheet.request.fire.clone();
         if is_mixed(t) {
             r.formula.yeast.dose = match t.batch.sheet.result.yeast.percent {
                 p if p > 0.0 => Dose::Given { percent: p },

@@ -389,6 +389,7 @@ pub fn read(typed: &Typed, here: &Here, scales: Scales) -> Result<Sheet, Vec<Fie
             scales,
             yeast_vigour,
             leaven_vigour,
+            fire: None,
         },
     })
 }

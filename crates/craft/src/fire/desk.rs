@@ -1,0 +1,303 @@
+//! All that is asked of a fire at once: the race, the band of the floor, the firing, the run, what to change.
+
+use super::firing::{Firing, FiringRequest, FloorRead, at, firing};
+use super::plan::{FirePlan, Planned};
+use super::race::{Item, Race};
+use super::remedy::{Tried, remedies};
+use super::service::{Service, ServiceRequest, service};
+use crate::note::{Note, by_urgency};
+use crate::refusal::Refused;
+use jiff::Timestamp;
+use jiff::tz::TimeZone;
+
+/// A fire with its hour and its people.
+#[derive(Debug, Clone)]
+pub struct Asked<'a> {
+    pub plan: &'a FirePlan,
+    pub room_c: f64,
+    pub serve_at: Timestamp,
+    pub lit_at: Option<Timestamp>,
+    pub readings: Vec<FloorRead>,
+    pub pieces: u32,
+    pub hands: u32,
+    pub each_s: f64,
+    pub closes_at: Option<Timestamp>,
+    pub now: Timestamp,
+    pub zone: &'a TimeZone,
+}
+
+/// The answers.
+#[derive(Debug, Clone)]
+pub struct Looked {
+    pub planned: Planned,
+    /// Floor temperatures to launch at, °C.
+    pub band: Option<(f64, f64)>,
+    pub firing: Firing,
+    pub service: Service,
+    pub remedies: Vec<Tried>,
+    pub notes: Vec<Note>,
+}
+
+/// Works it all out.
+///
+/// Errors: the fields of the plan or of the run outside their ranges.
+pub fn look(a: &Asked) -> Result<Looked, Refused> {
+    let planned = a.plan.planned()?;
+    let band = a.plan.floor_band(&planned.race);
+    let firing = firing(&FiringRequest {
+        oven: a.plan.oven.clone(),
+        setting: a.plan.setting,
+        room_c: a.room_c,
+        ready_by: a.serve_at,
+        lit_at: a.lit_at,
+        readings: a.readings.clone(),
+    });
+    let service = service(
+        a.plan,
+        &planned,
+        &ServiceRequest {
+            pieces: a.pieces.clamp(1, 1000),
+            hands: a.hands,
+            each_s: a.each_s,
+            first_at: a.serve_at.max(firing.ready_at.unwrap_or(a.serve_at)),
+            closes_at: a.closes_at,
+        },
+        a.zone,
+    )?;
+    let remedies = remedies(a.plan, &planned.race);
+    let mut out = Looked {
+        planned,
+        band,
+        firing,
+        service,
+        remedies,
+        notes: vec![],
+    };
+    let mut notes = of_race(&out);
+    notes.extend(of_firing(a, &out));
+    notes.append(&mut out.service.notes.clone());
+    out.notes = by_urgency(notes);
+    Ok(out)
+}
+
+/// "dead heat", "near level", or who leads: how the race runs.
+pub fn spread_words(race: &Race) -> Option<String> {
+    let s = race.spread_s()?;
+    Some(if s <= 4.0 {
+        format!("dead heat, {s:.0} s")
+    } else if s <= 8.0 {
+        format!("near level, {s:.0} s")
+    } else {
+        format!("spread {s:.0} s")
+    })
+}
+
+fn seconds(s: f64) -> String {
+    if s < 180.0 {
+        format!("{s:.0} s")
+    } else {
+        crate::sheet::min_s(s.round() as u32)
+    }
+}
+
+fn of_race(x: &Looked) -> Vec<Note> {
+    let r = &x.planned.race;
+    let mut out = Vec::new();
+    let burns = r.first_spoiled.and_then(|i| {
+        let s = r.lane(i)?.spoils_s?;
+        Some(format!("{} is too much from {}", i.name(), seconds(s)))
+    });
+    match r.window {
+        Some(w) => {
+            let last = format!("The {} is ready last", r.last_ready.name());
+            let why = match &burns {
+                Some(b) => format!("{last}; the {b}."),
+                None => format!("{last}; nothing spoils while it was followed."),
+            };
+            let to = if w.at_least {
+                format!("{} and longer", seconds(w.to_s))
+            } else {
+                seconds(w.to_s)
+            };
+            let what = format!("All of it right from {} to {to}", seconds(w.from_s));
+            out.push(if w.to_s - w.from_s < 6.0 {
+                Note::watch("narrow_window", what, why)
+            } else {
+                Note::holds("bake_window", what, why)
+            });
+        }
+        None => {
+            let worst = r
+                .lanes
+                .iter()
+                .filter(|l| l.verdict != 0)
+                .max_by(|a, b| a.miss.abs().total_cmp(&b.miss.abs()));
+            if let Some(l) = worst {
+                let word = match (l.item, l.verdict) {
+                    (Item::Base | Item::Rim, -1) => "pale",
+                    (Item::Base | Item::Rim, _) => "too dark",
+                    (Item::Crumb, _) => "not set",
+                    (Item::Topping, -1) => "wet",
+                    (Item::Topping, _) => "dry",
+                    (Item::Cheese, -1) => "not melted",
+                    (Item::Cheese, _) => "too dark",
+                };
+                let why = match l.ready_s {
+                    None => format!(
+                        "At {} it is the best this fire gives, and the {} never comes right.",
+                        seconds(r.best_s),
+                        l.item.name()
+                    ),
+                    Some(s) if l.verdict > 0 => format!(
+                        "It is right at {} and too much before the {} is done.",
+                        seconds(s),
+                        r.last_ready.name()
+                    ),
+                    Some(s) => format!("It takes {}; the rest cannot wait so long.", seconds(s)),
+                };
+                let mut note = Note::act(
+                    "no_bake_window",
+                    format!("{} {word} when the rest is right", capital(l.item.name())),
+                    why,
+                );
+                if let Some(best) = x.remedies.first().filter(|t| t.helps) {
+                    note = note.todo(format!(
+                        "{}: the most that one change does.",
+                        best.change.words()
+                    ));
+                }
+                out.push(note);
+            }
+        }
+    }
+    for d in x.planned.request.doubts() {
+        out.push(Note::watch(
+            "outside_checked",
+            d,
+            "The model was checked below that; take its seconds as a rough guide.",
+        ));
+    }
+    if r.at.rim > 0.0 && r.evenness < 70.0 {
+        out.push(Note::watch(
+            "uneven_rim",
+            "One side of the rim comes out darker",
+            format!("Evenness {:.0} of 100 with these turns.", r.evenness),
+        ));
+    }
+    out
+}
+
+fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
+    let mut out = Vec::new();
+    let f = &x.firing;
+    let hm = |t: Timestamp| t.to_zoned(a.zone.clone()).strftime("%H:%M").to_string();
+    if f.tray {
+        return out;
+    }
+    match f.ready_at {
+        None => out.push(Note::act(
+            "never_charged",
+            "This floor does not get there within 4 h",
+            "The oven's end lies below what is wanted of the floor.",
+        )),
+        Some(t) => {
+            let late = t.duration_since(a.serve_at).as_secs_f64() / 60.0;
+            let of_readings = f.fitted.map_or(String::new(), |x| {
+                format!(
+                    " By {} {}, the oven warms at {:.0} % of the book's pace.",
+                    x.readings,
+                    if x.readings == 1 {
+                        "reading"
+                    } else {
+                        "readings"
+                    },
+                    100.0 * x.pace
+                )
+            });
+            if a.lit_at.is_some() && late > 5.0 {
+                out.push(
+                    Note::act(
+                        "charged_late",
+                        format!("Ready at {}, {late:.0} min after the serve time", hm(t)),
+                        format!("Face and core must both be charged.{of_readings}"),
+                    )
+                    .todo("Feed more now, or serve later."),
+                );
+            } else if a.lit_at.is_some() {
+                out.push(Note::holds(
+                    "charged_in_time",
+                    format!("Ready at {}", hm(t)),
+                    format!("Face and core charged.{of_readings}"),
+                ));
+            } else if a.now > f.light_at {
+                let min = a.now.duration_since(f.light_at).as_secs_f64() / 60.0;
+                out.push(Note::act(
+                    "light_now",
+                    format!("Light it now: it was due at {}", hm(f.light_at)),
+                    format!("Every minute from here moves the serve time: {min:.0} so far."),
+                ));
+            }
+        }
+    }
+    if let (Some(last), Some((low, high))) = (a.readings.iter().max_by_key(|r| r.at), x.band) {
+        let fresh = a.now.duration_since(last.at).as_secs_f64() < 45.0 * 60.0;
+        let near = a.serve_at.duration_since(a.now).as_secs_f64() < 40.0 * 60.0;
+        if fresh && near && last.c > high {
+            out.push(
+                Note::act(
+                    "floor_ahead",
+                    format!("Floor is {:.0}° ahead", last.c - high),
+                    format!(
+                        "Read {:.0}° at {}; launch at {low:.0} to {high:.0}.",
+                        last.c,
+                        hm(last.at)
+                    ),
+                )
+                .todo("Rake back or turn down, and read again in five minutes."),
+            );
+        } else if fresh && near && last.c < low {
+            out.push(Note::watch(
+                "floor_behind",
+                format!("Floor is {:.0}° short", low - last.c),
+                format!(
+                    "Read {:.0}° at {}; launch at {low:.0} to {high:.0}.",
+                    last.c,
+                    hm(last.at)
+                ),
+            ));
+        }
+    }
+    if let Some(c) = at(
+        &f.course,
+        a.serve_at.duration_since(f.light_at).as_secs_f64().max(0.0),
+    ) && c.face_c - c.core_c > 60.0
+    {
+        out.push(Note::watch(
+            "core_behind",
+            format!(
+                "The core is {:.0}° behind the face at the serve time",
+                c.face_c - c.core_c
+            ),
+            "The first pizzas take more than the floor can give back.",
+        ));
+    }
+    out
+}
+
+fn capital(s: &str) -> String {
+    let mut c = s.chars();
+    c.next().map_or(String::new(), |f| {
+        f.to_uppercase().collect::<String>() + c.as_str()
+    })
+}
+
+/// How to know that it is ready, in words.
+pub fn launch_test(band: (f64, f64)) -> String {
+    let spread = ((band.1 - band.0) * 0.75).clamp(15.0, 40.0);
+    format!(
+        "Read five points, the middle and four corners: all in {:.0} to {:.0}°, no more than {:.0}° apart.",
+        band.0,
+        band.1,
+        (spread / 5.0).round() * 5.0
+    )
+}

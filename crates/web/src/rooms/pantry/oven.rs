@@ -1,0 +1,243 @@
+//! What stands at the fire: ovens, and the pans that go into them.
+
+use super::shelf::{Entry, Shelf, choice, degrees, figure, may, must, put_degrees, put_may, text};
+use super::shelves::{read_shape, rectangle, shape_entries, write_shape};
+use crate::shared::form::{Reader, Typed};
+use crate::shared::kitchen::Here;
+use craft::fire::{Fuel, Material, Oven, OvenKind, oven};
+use craft::pantry::Pan;
+use craft::refusal::{Refused, plain};
+
+fn materials() -> [(&'static str, &'static str); 7] {
+    Material::ALL.map(|m| (m.key(), m.name()))
+}
+
+fn read_material(r: &mut Reader, name: &str) -> Material {
+    Material::from_key(r.typed.text(name)).unwrap_or_else(|| {
+        r.refuse(name, "Choose what it is made of.");
+        Material::Cordierite
+    })
+}
+
+impl Shelf for Pan {
+    const PATH: &'static str = "/pantry/pans";
+    const TITLE: &'static str = "Pan";
+    const WHY: &'static str = "Inside measures: the dough for a pan goes by its area. What it is made of decides how its base browns.";
+
+    fn entries(here: &Here) -> Vec<Entry> {
+        let mut all = shape_entries(here);
+        all.push(choice("material", "Made of", materials()));
+        all.push(figure(
+            "thick_mm",
+            "Thickness of the metal",
+            "sheet 1, cast iron 4 to 5",
+            "mm",
+        ));
+        all.push(choice("oiled", "Oiled", [("yes", "Oiled"), ("no", "Dry")]));
+        all
+    }
+    fn fresh() -> Pan {
+        Pan {
+            name: String::new(),
+            pan: rectangle(40.0, 30.0),
+            height_cm: 3.0,
+            count: 1,
+            material: Material::CarbonSteel,
+            thick_mm: 1.0,
+            oiled: true,
+        }
+    }
+    fn write(&self, t: &mut Typed, here: &Here) {
+        write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
+        t.set("material", self.material.key());
+        t.set("thick_mm", plain(self.thick_mm));
+        t.set("oiled", if self.oiled { "yes" } else { "no" });
+    }
+    fn read(r: &mut Reader, here: &Here, _: Option<&Pan>) -> Pan {
+        let (name, pan, height_cm, count) = read_shape(r, here);
+        Pan {
+            name,
+            pan,
+            height_cm,
+            count,
+            material: read_material(r, "material"),
+            thick_mm: must(r, "thick_mm", "Thickness"),
+            oiled: r.typed.text("oiled") != "no",
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        self.check()
+    }
+}
+
+impl Shelf for Oven {
+    const PATH: &'static str = "/pantry/ovens";
+    const TITLE: &'static str = "Oven";
+    const WHY: &'static str = "What the fire is planned with. The two factors and the pace are this oven's own, fitted from its bakes and firings; 1 is by the book and sets them back.";
+
+    fn entries(here: &Here) -> Vec<Entry> {
+        let degree = here.measures.degree_unit();
+        vec![
+            text("name", "Name", ""),
+            choice("kind", "Kind", OvenKind::ALL.map(|k| (k.key(), k.name()))),
+            choice("fuel", "Fuel", Fuel::ALL.map(|f| (f.key(), f.name()))),
+            figure(
+                "most_c",
+                "The hottest it may be",
+                "by its maker; nothing is planned above",
+                degree,
+            ),
+            choice("floor", "Floor of", materials()),
+            figure(
+                "floor_mm",
+                "Thickness of the floor",
+                "steel 8, stone 15 to 20, brick 50 to 60",
+                "mm",
+            ),
+            figure(
+                "floor_c",
+                "Floor, usually",
+                "follows the setting in a home oven",
+                degree,
+            ),
+            figure("dome_c", "Dome, top or setting, usually", "", degree),
+            figure("spots", "Pizzas at once", "", ""),
+            figure("opening_cm", "Width of the mouth", "", "cm"),
+            figure(
+                "side",
+                "More heat on the fire's side",
+                "0 from everywhere, 0.25 a fire at the side",
+                "",
+            ),
+            figure(
+                "view",
+                "Hot share of the sky",
+                "1 closed, 0.85 open mouth, 0.75 small with a flame",
+                "",
+            ),
+            figure(
+                "air_w_m2k",
+                "Heat by still air",
+                "8 to 12, a flame 15",
+                "W/m²K",
+            ),
+            figure(
+                "fan_w_m2k",
+                "Heat by its fan",
+                "20 to 30; empty without one",
+                "W/m²K",
+            ),
+            figure("grill_w", "Grill", "rated power; 0 without one", "W"),
+            figure(
+                "below_w_m2",
+                "Power under the floor",
+                "deck 6,000 to 10,000; else 0",
+                "W/m²",
+            ),
+            figure(
+                "door_drop_c",
+                "Air falls at the door by",
+                "home 40, else 0",
+                "K",
+            ),
+            figure(
+                "fuel_kg_h",
+                "Fuel at full fire",
+                "dry wood or gas; 0 for current",
+                "kg/h",
+            ),
+            figure(
+                "floor_factor",
+                "Floor against the book",
+                "fitted; 1 sets it back",
+                "×",
+            ),
+            figure(
+                "top_factor",
+                "Top against the book",
+                "fitted; 1 sets it back",
+                "×",
+            ),
+            figure(
+                "pace",
+                "Warming against the book",
+                "fitted; 1 sets it back",
+                "×",
+            ),
+        ]
+    }
+    fn fresh() -> Oven {
+        Oven {
+            key: String::new(),
+            ..oven::all()[0].clone()
+        }
+    }
+    fn write(&self, t: &mut Typed, here: &Here) {
+        t.set("name", &self.name);
+        t.set("kind", self.kind.key());
+        t.set("fuel", self.fuel.key());
+        t.set("floor", self.floor.key());
+        for (name, c) in [
+            ("most_c", self.most_c),
+            ("floor_c", self.floor_c),
+            ("dome_c", self.dome_c),
+        ] {
+            put_degrees(t, name, c, here);
+        }
+        for (name, v) in [
+            ("floor_mm", self.floor_mm),
+            ("spots", f64::from(self.spots)),
+            ("opening_cm", self.opening_cm),
+            ("side", self.side),
+            ("view", self.view),
+            ("air_w_m2k", self.air_w_m2k),
+            ("grill_w", self.grill_w),
+            ("below_w_m2", self.below_w_m2),
+            ("door_drop_c", self.door_drop_c),
+            ("fuel_kg_h", self.fuel_kg_h),
+            ("floor_factor", self.floor_factor),
+            ("top_factor", self.top_factor),
+            ("pace", self.pace),
+        ] {
+            t.set(name, plain(v));
+        }
+        put_may(t, "fan_w_m2k", self.fan_w_m2k);
+    }
+    fn read(r: &mut Reader, here: &Here, before: Option<&Oven>) -> Oven {
+        let kind = OvenKind::from_key(r.typed.text("kind")).unwrap_or_else(|| {
+            r.refuse("kind", "Choose a kind of oven.");
+            OvenKind::Home
+        });
+        let fuel = Fuel::from_key(r.typed.text("fuel")).unwrap_or_else(|| {
+            r.refuse("fuel", "Choose its fuel.");
+            Fuel::Electric
+        });
+        Oven {
+            key: before.map_or(String::new(), |b| b.key.clone()),
+            name: r.name("name", "A name"),
+            kind,
+            fuel,
+            most_c: degrees(r, "most_c", "The hottest it may be", here),
+            floor: read_material(r, "floor"),
+            floor_mm: must(r, "floor_mm", "Thickness of the floor"),
+            floor_c: degrees(r, "floor_c", "The usual floor", here),
+            dome_c: degrees(r, "dome_c", "The usual dome", here),
+            view: must(r, "view", "The hot share of the sky"),
+            air_w_m2k: must(r, "air_w_m2k", "Heat by still air"),
+            fan_w_m2k: may(r, "fan_w_m2k", "Heat by its fan"),
+            grill_w: must(r, "grill_w", "The grill"),
+            below_w_m2: must(r, "below_w_m2", "Power under the floor"),
+            side: must(r, "side", "More heat on the fire's side"),
+            door_drop_c: must(r, "door_drop_c", "The fall at the door"),
+            opening_cm: must(r, "opening_cm", "The mouth"),
+            spots: r.count("spots", "Pizzas at once"),
+            fuel_kg_h: must(r, "fuel_kg_h", "Fuel at full fire"),
+            floor_factor: must(r, "floor_factor", "Floor against the book"),
+            top_factor: must(r, "top_factor", "Top against the book"),
+            pace: must(r, "pace", "Warming against the book"),
+        }
+    }
+    fn checked(&self) -> Result<(), Refused> {
+        self.check()
+    }
+}
