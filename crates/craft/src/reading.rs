@@ -61,6 +61,19 @@ impl Subject {
         }
     }
 
+    /// What was meant when a number fits only in the other unit: the reading in this one, to a degree.
+    pub fn meant(self, value: f64, unit: TemperatureUnit) -> Option<f64> {
+        let other = match unit {
+            TemperatureUnit::Celsius => TemperatureUnit::Fahrenheit,
+            TemperatureUnit::Fahrenheit => TemperatureUnit::Celsius,
+        };
+        let (low, high) = self.range_c();
+        let fits = |c: f64| (low..=high).contains(&c);
+        let meant = Celsius::from_reading(value, other);
+        let wrong_here = !fits(Celsius::from_reading(value, unit).0);
+        (value.is_finite() && wrong_here && fits(meant.0)).then(|| meant.reads(unit).round())
+    }
+
     /// Takes a number read in a unit; refuses what cannot be, and offers the other unit where that fits.
     pub fn take(self, value: f64, unit: TemperatureUnit) -> Result<Celsius, FieldError> {
         let (low, high) = self.range_c();
@@ -117,6 +130,9 @@ mod tests {
             Subject::Floor.take(-40.0, c).unwrap_err().message,
             "Oven floor -20 to 650 °C; -40 is outside."
         );
+        assert_eq!(Subject::Floor.meant(750.0, c), Some(399.0));
+        assert_eq!(Subject::Floor.meant(420.0, c), None);
+        assert_eq!(Subject::Floor.meant(-400.0, c), None);
         assert!(Subject::Room.take(f64::NAN, c).is_err());
         assert_eq!(
             Subject::Room

@@ -49,6 +49,7 @@ pub fn router(db: MySqlPool) -> Router {
         .merge(rooms::pantry::routes())
         .merge(rooms::rise::routes())
         .merge(rooms::batch::routes())
+        .merge(rooms::fire::routes())
         .merge(rooms::bake::routes())
         .merge(rooms::ledger::routes())
         .merge(rooms::labels::routes())

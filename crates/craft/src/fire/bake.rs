@@ -62,10 +62,11 @@ pub struct Moment {
     /// Skin of the base and its colour.
     pub base_c: f64,
     pub base: f64,
-    /// Top of the rim (the side that stood at the fire first) and its colour; the far side's colour.
+    /// Top of the rim (the side that stood at the fire first) and its colour; the palest and the darkest side's.
     pub rim_c: f64,
     pub rim: f64,
-    pub far_rim: f64,
+    pub rim_palest: f64,
+    pub rim_darkest: f64,
     /// Coldest place within that side of the rim, within the middle, and just under the sauce.
     pub rim_core_c: f64,
     pub middle_c: f64,
@@ -284,7 +285,8 @@ impl<const N: usize> Oven<N> {
             base: self.base.index(),
             rim_c: 0.0,
             rim: self.tops[0].index(),
-            far_rim: self.farthest(),
+            rim_palest: self.sides().fold(f64::INFINITY, f64::min),
+            rim_darkest: self.sides().fold(0.0, f64::max),
             rim_core_c: 0.0,
             middle_c: 0.0,
             under_sauce_c: 0.0,
@@ -346,14 +348,11 @@ impl<const N: usize> Oven<N> {
         m
     }
 
-    /// The colour of the side that differs most from the first.
-    fn farthest(&self) -> f64 {
-        let first = self.tops[0].index();
+    /// The colours of the rim's sides.
+    fn sides(&self) -> impl Iterator<Item = f64> {
         self.tops[..self.rims.len().max(1)]
             .iter()
             .map(|c| c.index())
-            .max_by(|a, b| (a - first).abs().total_cmp(&(b - first).abs()))
-            .unwrap_or(first)
     }
 
     fn columns(&self) -> impl Iterator<Item = &Column<N>> {
@@ -388,4 +387,10 @@ impl Course {
             .iter()
             .min_by(|a, b| (a.t - t).abs().total_cmp(&(b.t - t).abs()))
     }
+}
+
+/// The floor under the piece at a depth below its face, mm, at a moment of this bake, °C.
+pub fn floor_at(r: &BakeRequest, m: &Moment, depth_mm: f64) -> f64 {
+    let cells = Cells::floor(r.oven.floor, r.oven.floor_mm, Fineness::Usual);
+    super::heat::at_depth(&cells.dx, &m.floor, depth_mm / 1000.0)
 }

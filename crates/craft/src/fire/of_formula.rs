@@ -150,3 +150,107 @@ fn wall_of(pan: Option<PanShape>) -> f64 {
         _ => 25.0,
     }
 }
+
+/// A dough changed so that it makes the second piece instead of the first: sugar, malt, oil, ball, toppings. What was
+/// not changed stays to the last digit.
+pub fn changed(f: &Formula, from: &Piece, to: &Piece) -> Formula {
+    use crate::formula::{Extra, Pieces};
+    let mut out = f.clone();
+    let by = |a: f64, b: f64| (b - a).abs() > 1e-9;
+    let tidy = |v: f64| (v * 1000.0).round() / 1000.0;
+    if by(from.sugar_percent, to.sugar_percent) {
+        out.sugar_percent =
+            tidy((out.sugar_percent + to.sugar_percent - from.sugar_percent).max(0.0));
+    }
+    if by(from.oil_percent, to.oil_percent) {
+        out.oil_percent = tidy((out.oil_percent + to.oil_percent - from.oil_percent).max(0.0));
+    }
+    if by(from.malt_percent, to.malt_percent) {
+        out.extras.retain(|e| e.kind != ExtraKind::ActiveMalt);
+        if to.malt_percent > 1e-9 {
+            out.extras.push(Extra {
+                kind: ExtraKind::ActiveMalt,
+                name: String::new(),
+                amount: tidy(to.malt_percent),
+            });
+        }
+    }
+    if by(from.ball_g, to.ball_g) && from.ball_g > 0.0 {
+        let times = to.ball_g / from.ball_g;
+        match &mut out.pieces {
+            Pieces::Balls { ball_g, .. } => *ball_g = tidy(*ball_g * times),
+            Pieces::Discs {
+                dough_g_per_cm2, ..
+            } => *dough_g_per_cm2 = tidy(*dough_g_per_cm2 * times),
+            Pieces::Pans { pans, .. } => {
+                for p in pans {
+                    p.dough_g_per_cm2 = tidy(p.dough_g_per_cm2 * times);
+                }
+            }
+            Pieces::Total { dough_g, .. } => *dough_g = tidy(*dough_g * times),
+            Pieces::Flour { flour_g, .. } => *flour_g = tidy(*flour_g * times),
+        }
+    }
+    let scale = |was: f64, now: f64| if was > 0.0 { now / was } else { 1.0 };
+    let (sauce, cheese) = (
+        scale(from.sauce_g, to.sauce_g),
+        scale(from.cheese_g, to.cheese_g),
+    );
+    for t in out.toppings.iter_mut().filter(|t| !t.after_the_bake) {
+        let (_, c) = toppings(std::slice::from_ref(t), 1e4);
+        let times = if c > 0.0 {
+            cheese
+        } else if t.wet {
+            sauce
+        } else {
+            1.0
+        };
+        if by(times, 1.0) {
+            t.g_per_disc = (t.g_per_disc * times).round();
+        }
+    }
+    out
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::formula::disc_cm2;
+
+    #[test]
+    fn a_remedy_of_the_dough_changes_only_what_it_names() {
+        let f = Formula::of_style(crate::style::by_key("home_round").unwrap());
+        let portion = Portion {
+            count: 4,
+            piece_g: 270.0,
+            pan: None,
+            area_cm2: disc_cm2(30.0),
+        };
+        let was = piece(&f, &portion, 20.0);
+        assert_eq!(changed(&f, &was, &was), f);
+        let mut now = was.clone();
+        now.sugar_percent += 2.0;
+        now.malt_percent += 0.5;
+        let next = changed(&f, &was, &now);
+        assert!((next.sugar_percent - f.sugar_percent - 2.0).abs() < 1e-9);
+        assert!((piece(&next, &portion, 20.0).malt_percent - now.malt_percent).abs() < 1e-9);
+        assert_eq!(next.pieces, f.pieces);
+        let mut smaller = was.clone();
+        smaller.ball_g *= 0.85;
+        smaller.sauce_g *= 0.7;
+        let next = changed(&f, &was, &smaller);
+        assert!(next.total_flour_hint() < f.total_flour_hint());
+        let back = piece(&next, &portion, 20.0);
+        assert!((back.sauce_g - smaller.sauce_g).abs() < 2.0 && back.cheese_g == was.cheese_g);
+    }
+
+    impl Formula {
+        /// Weight of a ball, for the test.
+        fn total_flour_hint(&self) -> f64 {
+            match self.pieces {
+                crate::formula::Pieces::Balls { ball_g, .. } => ball_g,
+                _ => 0.0,
+            }
+        }
+    }
+}

@@ -219,11 +219,11 @@ impl<'a> Runner<'a> {
         match item {
             Item::Base => between(m.base, t.base),
             Item::Rim => {
-                let over = above(m.rim.max(m.far_rim), t.rim.1);
+                let over = above(m.rim_darkest, t.rim.1);
                 if over > 0.0 {
                     over
                 } else {
-                    below(m.rim.min(m.far_rim), t.rim.0)
+                    below(m.rim_palest, t.rim.0)
                 }
             }
             Item::Crumb => {
@@ -308,7 +308,7 @@ impl<'a> Runner<'a> {
             best_s: at.t,
             amiss: self.amiss(best),
             spots: self.spots(&at),
-            evenness: evenness(at.rim, at.far_rim),
+            evenness: evenness(at.rim_palest, at.rim_darkest),
             at,
             lanes,
         })

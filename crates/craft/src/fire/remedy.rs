@@ -219,8 +219,7 @@ pub fn score(race: &Race, targets: &Targets) -> f64 {
     let (base, rim) = targets.aims();
     race.amiss
         + 0.02
-            * (((race.at.base - base) / base).powi(2)
-                + ((race.at.rim.min(race.at.far_rim) - rim) / rim).powi(2))
+            * (((race.at.base - base) / base).powi(2) + ((race.at.rim_palest - rim) / rim).powi(2))
 }
 
 /// Every remedy that can be done in this oven, best first; `now` is the race of the plan as it is.

@@ -27,7 +27,10 @@ pub fn first_turn(r: &BakeRequest, targets: &Targets, bake_s: f64) -> FirstTurn 
         x.turns_s = vec![turn];
         x.until_s = bake_s.max(10.0);
         let c = follow(&x, Fineness::Draft, Parts::Rim, None);
-        c.moments.last().map_or((0.0, 0.0), |m| (m.rim, m.far_rim))
+        c.moments.last().map_or((0.0, 0.0), |m| {
+            // Two sides: the one that is not the first is the other extreme.
+            (m.rim, m.rim_palest + m.rim_darkest - m.rim)
+        })
     };
     let (mut lo, mut hi) = (0.2 * bake_s, bake_s);
     for _ in 0..7 {

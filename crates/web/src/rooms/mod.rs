@@ -4,6 +4,7 @@ pub mod about;
 pub mod bake;
 pub mod batch;
 pub mod bench;
+pub mod fire;
 pub mod labels;
 pub mod ledger;
 pub mod library;

@@ -4,7 +4,8 @@ use crate::App;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
-use craft::formula::Scales;
+use craft::fire::{Oven, PanNow, oven};
+use craft::formula::{PanShape, Scales};
 use craft::pantry::{Need, Price, scales_of};
 use craft::path::{Method, Place, methods};
 use craft::refusal::plain;
@@ -49,6 +50,34 @@ impl Larder {
     pub fn methods(&self) -> Vec<Method> {
         let own = self.0.methods.iter().map(|m| m.facts.clone());
         methods::all().iter().cloned().chain(own).collect()
+    }
+    /// The ovens: the kitchen's own, then those that ship; each by the name that a form knows it by.
+    pub fn ovens(&self) -> Vec<(String, Option<u64>, Oven)> {
+        let own = self
+            .0
+            .ovens
+            .iter()
+            .map(|o| (format!("own:{}", o.id), Some(o.id), o.facts.clone()));
+        let shipped = oven::all()
+            .iter()
+            .map(|o| (format!("shipped:{}", o.key), None, o.clone()));
+        own.chain(shipped).collect()
+    }
+    /// The oven that a style is baked in here: an own one of the kind that it wants, else a shipped one.
+    pub fn oven_for(&self, style: &Style) -> (String, Option<u64>, Oven) {
+        let usual = oven::for_style(style);
+        let all = self.ovens();
+        all.iter()
+            .find(|(_, id, o)| id.is_some() && o.kind == usual.kind)
+            .or_else(|| all.iter().find(|(_, _, o)| o.key == usual.key))
+            .cloned()
+            .unwrap_or_else(|| (format!("shipped:{}", usual.key), None, usual.clone()))
+    }
+    /// How a pan of this shape goes into the oven, where the kitchen has one.
+    pub fn pan(&self, shape: Option<PanShape>, room_c: f64) -> Option<PanNow> {
+        let shape = shape?;
+        let own = self.0.pans.iter().find(|p| p.facts.pan == shape)?;
+        Some(own.facts.now(room_c))
     }
     pub fn prices(&self) -> Vec<Price> {
         let flours = self.0.flours.iter().filter_map(|f| {

@@ -58,7 +58,9 @@ impl Stop {
             (Stop::Ledger, _) => Some("/ledger".into()),
             (Stop::Rise, Some(code)) => Some(format!("/batches/{code}/rise")),
             (Stop::Rise, None) => Some("/rise".into()),
-            (Stop::Mix | Stop::Shape | Stop::Fire, _) => None,
+            (Stop::Fire, Some(code)) => Some(format!("/batches/{code}/fire")),
+            (Stop::Fire, None) => Some("/fire".into()),
+            (Stop::Mix | Stop::Shape, _) => None,
         }
     }
 

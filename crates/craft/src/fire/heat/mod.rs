@@ -12,6 +12,6 @@ mod table;
 pub(crate) use cells::Cells;
 pub use cells::Fineness;
 pub(crate) use column::Column;
-pub(crate) use slab::{Side, Slab};
+pub(crate) use slab::{Side, Slab, at_depth};
 pub(crate) use surround::{Sky, Surround, radiative};
 pub(crate) use table::{browning_rate, charring_rate, cheese_rate, dryness_gate};

@@ -86,6 +86,9 @@ fn pans_boxes_and_scales() {
         },
         height_cm: 3.0,
         count: 3,
+        material: crate::fire::Material::CarbonSteel,
+        thick_mm: 1.0,
+        oiled: true,
     };
     assert!((pan.litres() - 3.6).abs() < 1e-9);
     let tray = DoughBox {
@@ -145,6 +148,9 @@ fn nonsense_is_refused_by_field() {
         pan: PanShape::Round { diameter_cm: 0.0 },
         height_cm: 3.0,
         count: 0,
+        material: crate::fire::Material::CarbonSteel,
+        thick_mm: 1.0,
+        oiled: true,
     };
     assert_eq!(fields(pan.check()), ["diameter_cm", "count"]);
     let jar = Leaven {

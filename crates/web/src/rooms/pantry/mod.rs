@@ -4,7 +4,7 @@
 mod kitchen;
 mod list;
 mod oven;
-mod shelf;
+pub mod shelf;
 mod shelves;
 mod style;
 

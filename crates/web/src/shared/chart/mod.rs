@@ -1,7 +1,9 @@
 //! One grammar for all charts: hours on a line, hatches, labels with a halo, plates and flags.
 
 pub mod blend;
+pub mod firing;
 pub mod heatline;
+pub mod race;
 pub mod ribbon;
 pub mod rise;
 pub mod strip;

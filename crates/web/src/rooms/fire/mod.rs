@@ -1,0 +1,484 @@
+//! Fire: the oven for a dough. The race with its window, the cut through oven and piece, the firing with its readings, what
+//! to change; for a style that is thought of, and for a batch whose plan it becomes part of.
+
+mod form;
+mod kept;
+mod view;
+
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::form::Typed;
+use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::progress::Told;
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::body::Bytes;
+use axum::extract::{Query, State};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Response};
+use axum::routing::{get, post};
+use axum::{Json, Router};
+use craft::fire::desk::Looked;
+use craft::fire::remedy::Change;
+use craft::fire::set_points::{SetPointRequest, set_points};
+use craft::formula::{Formula, FormulaRequest, formulate};
+use craft::refusal::FieldError;
+use craft::sheet::StepKind;
+use form::{Dough, Read};
+use jiff::ToSpan;
+use serde::Serialize;
+use std::collections::HashMap;
+use view::{Made, View};
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/fire", get(new).post(look))
+        .route("/fire/preview", post(preview))
+        .merge(kept::routes())
+}
+
+#[derive(Template)]
+#[template(path = "rooms/fire/page.html")]
+struct Page {
+    frame: Frame,
+    v: View,
+    extra: Extra,
+}
+#[derive(Template)]
+#[template(path = "rooms/fire/answer.html")]
+struct Answer<'a> {
+    v: &'a View,
+}
+#[derive(Template)]
+#[template(path = "rooms/fire/picture.html")]
+struct Drawn<'a> {
+    v: &'a View,
+}
+#[derive(Template)]
+#[template(path = "rooms/fire/desk.html")]
+struct Desk<'a> {
+    v: &'a View,
+    extra: &'a Extra,
+}
+
+/// What a page holds besides its plan.
+#[derive(Default)]
+struct Extra {
+    batch: Option<String>,
+    plan: u32,
+    /// The step "light the oven", while it is not done; its key.
+    light: Option<(u16, String)>,
+    lit: Option<String>,
+    reading_key: String,
+    /// What was typed as a reading and refused, with what was probably meant.
+    reading: Option<(String, String, String, Option<String>)>,
+    stale: Option<String>,
+    /// Said after something was kept.
+    done: Option<String>,
+    mixed: bool,
+    kept: bool,
+    calibration: Option<kept::CalibrationView>,
+    degree_unit: &'static str,
+}
+
+/// What a live recomputation returns.
+#[derive(Serialize)]
+struct Preview {
+    answer: Option<String>,
+    picture: Option<String>,
+    desk: String,
+    errors: Vec<FieldError>,
+}
+
+/// A dough that is thought of: a style's own, served tomorrow.
+fn of_style(formula: Formula, larder: &Larder, here: &Here) -> Result<Dough, Trouble> {
+    let result = formulate(&FormulaRequest {
+        formula: formula.clone(),
+        scales: larder.scales(here),
+        doses: None,
+    })
+    .map_err(|e| Trouble::Asked(e.to_string()))?;
+    let usual = &here.kitchen.usual;
+    let evening = here
+        .local(here.now)
+        .checked_add(1.day())
+        .ok()
+        .and_then(|d| {
+            d.with()
+                .hour(19)
+                .minute(0)
+                .second(0)
+                .subsec_nanosecond(0)
+                .build()
+                .ok()
+        });
+    Ok(Dough {
+        portion: result
+            .portions
+            .first()
+            .cloned()
+            .ok_or_else(|| Trouble::Asked("That dough has no pieces.".into()))?,
+        pieces: result.pieces,
+        formula,
+        room_c: usual.room_c,
+        altitude_m: usual.altitude_m,
+        serve_at: evening.map_or(here.now, |z| z.timestamp()),
+        closes_at: None,
+        mixed: false,
+    })
+}
+
+/// The dough of a batch.
+fn of_batch(told: &Told) -> Result<Dough, Trouble> {
+    let sheet = &told.batch.sheet;
+    let r = &sheet.request;
+    Ok(Dough {
+        formula: r.formula.clone(),
+        portion: sheet
+            .result
+            .formula
+            .portions
+            .first()
+            .cloned()
+            .ok_or_else(|| Trouble::Asked("That dough has no pieces.".into()))?,
+        pieces: sheet.result.formula.pieces,
+        room_c: r.room_c,
+        altitude_m: r.altitude_m,
+        serve_at: r.serve_at,
+        closes_at: sheet.result.window.and_then(|w| w.to_at),
+        mixed: crate::rooms::rise::is_mixed(told),
+    })
+}
+
+/// Everything that a page of Fire is made from.
+struct Open {
+    larder: Larder,
+    told: Option<Told>,
+    dough: Dough,
+}
+
+impl Open {
+    async fn of(app: &App, here: &Here, code: &str, style: &str) -> Result<Open, Trouble> {
+        let larder = Larder::of(app, here).await?;
+        if code.is_empty() {
+            let found = larder.style(style);
+            let style = found.as_ref().unwrap_or(craft::style::first());
+            let dough = of_style(Formula::of_style(style), &larder, here)?;
+            return Ok(Open {
+                larder,
+                told: None,
+                dough,
+            });
+        }
+        let told = crate::rooms::batch::load::told(app, here, code).await?;
+        let dough = of_batch(&told)?;
+        Ok(Open {
+            larder,
+            told: Some(told),
+            dough,
+        })
+    }
+
+    /// The form as it stands: the fire that was kept, or what the style usually has.
+    fn typed(&self, here: &Here) -> Typed {
+        let mut t = Typed::default();
+        match self
+            .told
+            .as_ref()
+            .and_then(|t| t.batch.sheet.request.fire.as_deref())
+        {
+            Some(fire) => {
+                let known = self.larder.ovens();
+                let found = known
+                    .iter()
+                    .find(|o| match fire.oven_id {
+                        Some(id) => o.1 == Some(id),
+                        None => o.2.key == fire.plan.oven.key,
+                    })
+                    .unwrap_or(&known[0]);
+                form::write(&mut t, &fire.plan, &found.0, fire.hands, here);
+            }
+            None => {
+                let (name, _, oven) = self.larder.oven_for(&self.dough.formula.style);
+                let plan = self.dough.plan(&oven, &self.larder);
+                form::write(&mut t, &plan, &name, 1, here);
+            }
+        }
+        t.set("style", self.dough.formula.style.key.clone());
+        t
+    }
+
+    fn lit_at(&self) -> Option<jiff::Timestamp> {
+        let told = self.told.as_ref()?;
+        let steps = &told.batch.sheet.result.steps;
+        let i = steps.iter().position(|s| s.kind == StepKind::LightOven)?;
+        told.progress.done_at[i].filter(|_| !told.skipped[i])
+    }
+
+    fn extra(&self, here: &Here) -> Extra {
+        let Some(told) = &self.told else {
+            return Extra {
+                degree_unit: here.measures.degree_unit(),
+                ..Extra::default()
+            };
+        };
+        let steps = &told.batch.sheet.result.steps;
+        let light = steps.iter().find(|s| s.kind == StepKind::LightOven);
+        let lit = self.lit_at();
+        let key = || uuid::Uuid::new_v4().to_string();
+        Extra {
+            batch: Some(told.batch.code.clone()),
+            plan: told.batch.plan,
+            light: light.filter(|_| lit.is_none()).map(|s| (s.number, key())),
+            lit: lit.map(|t| crate::shared::format::hm(&here.local(t))),
+            reading_key: key(),
+            mixed: self.dough.mixed,
+            kept: told.batch.sheet.request.fire.is_some(),
+            degree_unit: here.measures.degree_unit(),
+            ..Extra::default()
+        }
+    }
+
+    fn worked(&self, typed: &Typed, here: &Here) -> Result<(Read, Looked), Vec<FieldError>> {
+        let read = form::read(typed, &self.dough, &self.larder, here)?;
+        let readings = self.told.as_ref().map_or(vec![], view::readings);
+        let looked = view::looked(&read, &self.dough, here, &readings, self.lit_at())?;
+        Ok((read, looked))
+    }
+
+    fn view(&self, typed: &Typed, here: &Here, pressed: &[FieldError]) -> View {
+        let worked = self.worked(typed, here);
+        let mut errors = pressed.to_vec();
+        let worked = match &worked {
+            Ok((r, l)) => Some((r, l)),
+            Err(e) => {
+                errors.extend(e.iter().cloned());
+                None
+            }
+        };
+        let readings = self.told.as_ref().map_or(vec![], view::readings);
+        View::of(&Made {
+            typed,
+            dough: &self.dough,
+            larder: &self.larder,
+            here,
+            worked,
+            errors,
+            readings: &readings,
+            lit_at: self.lit_at(),
+            free: self.told.is_none(),
+        })
+    }
+
+    fn render(
+        &self,
+        typed: &Typed,
+        here: &Here,
+        theme: Theme,
+        status: StatusCode,
+        pressed: &[FieldError],
+        extra: Extra,
+    ) -> Result<Response, Trouble> {
+        let v = self.view(typed, here, pressed);
+        let status = if v.errors.is_empty() {
+            status
+        } else {
+            StatusCode::UNPROCESSABLE_ENTITY
+        };
+        let code = extra.batch.clone();
+        let path = code
+            .as_ref()
+            .map_or("/fire".into(), |c| format!("/batches/{c}/fire"));
+        let open = self
+            .told
+            .as_ref()
+            .map(|t| (t.batch.code.as_str(), t.progress.stand));
+        let html = page(&Page {
+            frame: Frame::of(here, theme, Stop::Fire, "Fire", open, &path),
+            v,
+            extra,
+        })?;
+        Ok((status, html).into_response())
+    }
+}
+
+/// Does to the form what a button asks.
+fn press(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
+    let act = typed.text("act").to_string();
+    typed.forget("act");
+    // A switch that is off is not sent at all.
+    for name in ["grill", "fan", "below"] {
+        if !typed.has(name) {
+            typed.set(name, "");
+        }
+    }
+    let wrong = |message: &str| {
+        vec![FieldError {
+            field: "pressed".into(),
+            message: message.into(),
+        }]
+    };
+    if act.starts_with("oven") {
+        let found = open
+            .larder
+            .ovens()
+            .into_iter()
+            .find(|o| o.0 == typed.text("oven"));
+        let Some((name, _, oven)) = found else {
+            return wrong("That oven is no longer there: choose another.");
+        };
+        let piece = form::read(typed, &open.dough, &open.larder, here)
+            .ok()
+            .map(|r| r.plan.piece);
+        let mut plan = open.dough.plan(&oven, &open.larder);
+        if let Some(p) = piece {
+            plan.piece = p;
+        }
+        let hands = typed.text("hands").parse().unwrap_or(1);
+        form::write(typed, &plan, &name, hands, here);
+        return vec![];
+    }
+    if act == "model" {
+        typed.forget("own");
+        typed.forget_all("cue[");
+        return vec![];
+    }
+    if act == "own" {
+        typed.set("own", "1");
+        return vec![];
+    }
+    if act == "shape" {
+        typed.forget("own");
+        typed.forget_all("cue[");
+        return vec![];
+    }
+    if let Some(key) = act.strip_prefix("remedy:") {
+        let read = match form::read(typed, &open.dough, &open.larder, here) {
+            Ok(r) => r,
+            Err(e) => return e,
+        };
+        let changed = Change::from_key(key).and_then(|c| c.applied(&read.plan));
+        let Some(plan) = changed else {
+            return wrong("That changes nothing in this oven any more.");
+        };
+        form::write(typed, &plan, &read.oven_ref, read.hands, here);
+        return vec![];
+    }
+    if act == "solve" {
+        return solve(typed, open, here);
+    }
+    vec![]
+}
+
+/// Sets floor and dome to what this piece wants, within what the oven can do.
+fn solve(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
+    let read = match form::read(typed, &open.dough, &open.larder, here) {
+        Ok(r) => r,
+        Err(e) => return e,
+    };
+    let mut plan = read.plan;
+    let Ok(planned) = plan.planned() else {
+        return vec![];
+    };
+    let most = plan.oven.most_c;
+    let fired = plan.oven.kind.is_fired();
+    let dome_most = if fired {
+        (most + 100.0).min(600.0)
+    } else {
+        most
+    };
+    let asked = SetPointRequest {
+        bake: planned.request,
+        floor_c: (if fired { 200.0 } else { 150.0 }, most),
+        dome_c: (150.0, dome_most),
+        bake_s: None,
+    };
+    match set_points(&asked, &plan.targets()) {
+        Ok(found) => {
+            let to5 = |c: f64| (c / 5.0).round() * 5.0;
+            plan.setting.dome_c = to5(found.dome_c).min(dome_most);
+            plan.setting.floor_c = to5(found.floor_c).min(most);
+            plan.setting.floor_c = plan.oven.floor_at(&plan.setting);
+            form::write(typed, &plan, &read.oven_ref, read.hands, here);
+            if found.floor_at_limit || found.dome_at_limit {
+                let what = if found.dome_at_limit { "top" } else { "floor" };
+                return vec![FieldError {
+                    field: "limit".into(),
+                    message: format!(
+                        "The {what} of this oven is at its limit: this is the nearest it comes. See what to change."
+                    ),
+                }];
+            }
+            vec![]
+        }
+        Err(e) => form::at_fields(e.0),
+    }
+}
+
+async fn new(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Query(query): Query<HashMap<String, String>>,
+) -> Result<Response, Trouble> {
+    let style = query.get("style").map_or("", String::as_str);
+    let open = Open::of(&app, &here, "", style).await?;
+    let mut typed = open.typed(&here);
+    if let Some(oven) = query.get("oven") {
+        typed.set("oven", oven.clone());
+        typed.set("act", "oven");
+        press(&mut typed, &open, &here);
+    }
+    let extra = open.extra(&here);
+    open.render(&typed, &here, theme, StatusCode::OK, &[], extra)
+}
+
+async fn look(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let mut typed = Typed::parse(&body);
+    let open = Open::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
+    let pressed = press(&mut typed, &open, &here);
+    let extra = open.extra(&here);
+    let extra = Extra {
+        plan: typed.text("plan").parse().unwrap_or(extra.plan),
+        ..extra
+    };
+    let (limits, wrong): (Vec<_>, Vec<_>) = pressed.into_iter().partition(|e| e.field == "limit");
+    let extra = Extra {
+        done: limits.into_iter().next().map(|e| e.message),
+        ..extra
+    };
+    open.render(&typed, &here, theme, StatusCode::OK, &wrong, extra)
+}
+
+async fn preview(
+    State(app): State<App>,
+    here: Here,
+    body: Bytes,
+) -> Result<Json<Preview>, Trouble> {
+    let mut typed = Typed::parse(&body);
+    let open = Open::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
+    let pressed = press(&mut typed, &open, &here);
+    let (limits, wrong): (Vec<_>, Vec<_>) = pressed.into_iter().partition(|e| e.field == "limit");
+    let v = open.view(&typed, &here, &wrong);
+    let mut extra = open.extra(&here);
+    extra.plan = typed.text("plan").parse().unwrap_or(extra.plan);
+    extra.done = limits.into_iter().next().map(|e| e.message);
+    let whole = v.picture.is_some();
+    Ok(Json(Preview {
+        answer: whole.then(|| Answer { v: &v }.render()).transpose()?,
+        picture: whole.then(|| Drawn { v: &v }.render()).transpose()?,
+        desk: Desk {
+            v: &v,
+            extra: &extra,
+        }
+        .render()?,
+        errors: v.errors,
+    }))
+}
