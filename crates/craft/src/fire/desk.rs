@@ -267,17 +267,14 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
             ));
         }
     }
-    if let Some(c) = at(
-        &f.course,
-        a.serve_at.duration_since(f.light_at).as_secs_f64().max(0.0),
-    ) && c.face_c - c.core_c > 60.0
+    let by = a.serve_at.duration_since(f.light_at).as_secs_f64().max(0.0);
+    if let Some(c) = at(&f.course, by)
+        && a.lit_at.is_some()
+        && c.core_c < 0.85 * a.plan.oven.floor_at(&a.plan.setting)
     {
         out.push(Note::watch(
             "core_behind",
-            format!(
-                "The core is {:.0}° behind the face at the serve time",
-                c.face_c - c.core_c
-            ),
+            format!("The core is only {:.0}° at the serve time", c.core_c),
             "The first pizzas take more than the floor can give back.",
         ));
     }
