@@ -42,7 +42,7 @@ pub async fn run(o: Options) -> Result<()> {
     }
     let listener = bind(o.listen, o.port).await?;
     println!("Open http://{}", listener.local_addr()?);
-    web::serve(listener, web::router(pool.clone()), asked_to_stop()).await?;
+    web::serve(listener, pool.clone(), asked_to_stop()).await?;
     pool.close().await;
     Ok(())
 }

@@ -10,6 +10,7 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::routing::get;
 use shared::forecasts::Forecasts;
 use shared::kitchen::LastKitchen;
+use shared::runs::Runs;
 use shared::{assets, error, guard, theme};
 use std::sync::Arc;
 use std::time::Duration;
@@ -32,6 +33,8 @@ pub struct App {
     pub kitchen: Arc<LastKitchen>,
     /// Forecasts that were made a moment ago.
     pub forecasts: Arc<Forecasts>,
+    /// Bakes that somebody watches.
+    pub runs: Arc<Runs>,
 }
 
 const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; \
@@ -39,6 +42,11 @@ const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'
 
 /// The whole program behind one router.
 pub fn router(db: MySqlPool) -> Router {
+    watched_router(db, Arc::default())
+}
+
+/// The same, with the runs that end when the server stops.
+fn watched_router(db: MySqlPool, runs: Arc<Runs>) -> Router {
     let request_id = header::HeaderName::from_static("x-request-id");
     let fixed =
         |name, value| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
@@ -86,15 +94,22 @@ pub fn router(db: MySqlPool) -> Router {
             held: Arc::default(),
             kitchen: Arc::default(),
             forecasts: Arc::default(),
+            runs,
         })
 }
 
-/// Serves until `stop` comes, then lets running answers end.
+/// Serves the program until `stop` comes, then lets running answers end.
 pub async fn serve(
     listener: tokio::net::TcpListener,
-    router: Router,
+    db: MySqlPool,
     stop: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
+    let runs: Arc<Runs> = Arc::default();
+    let router = watched_router(db, runs.clone());
+    let stop = async move {
+        stop.await;
+        runs.close();
+    };
     axum::serve(listener, router)
         .with_graceful_shutdown(stop)
         .await

@@ -3,6 +3,7 @@
 use super::firing::{FiringRequest, firing};
 use super::plan::FirePlan;
 use super::programme::Programme;
+use super::race::Lane;
 use crate::refusal::{Check, Refused};
 use jiff::Timestamp;
 use schemars::JsonSchema;
@@ -22,6 +23,9 @@ pub struct FireChoice {
     /// Floor temperatures to launch at, °C.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub floor_band_c: Option<(f64, f64)>,
+    /// How the race ran: when each part is ready and when it is too much.
+    #[serde(default)]
+    pub lanes: Vec<Lane>,
     /// People at bench and oven, 1 to 8.
     #[serde(default = "one_hand")]
     pub hands: u32,
@@ -55,6 +59,7 @@ impl FireChoice {
         let out = FireChoice {
             floor_band_c: plan.floor_band(&planned.race),
             programme: planned.programme,
+            lanes: planned.race.lanes,
             preheat_min: (min / 5.0).ceil().clamp(1.0, 48.0) * 5.0,
             plan,
             oven_id,

@@ -1,6 +1,9 @@
 //! Judgements during a service: is it ready yet, and is the last one out before the window closes?
 
-use super::Run;
+use super::choice::FireChoice;
+use super::next_time::{Surety, next_time};
+use super::recover::recovery;
+use super::{Item, Run};
 use crate::note::{Note, by_urgency};
 use crate::sheet::SheetResult;
 use jiff::Timestamp;
@@ -38,6 +41,125 @@ pub fn service(run: &Run, sheet: &SheetResult, now: Timestamp, zone: &TimeZone) 
         ));
     }
     by_urgency(notes)
+}
+
+/// A reading says something about the next pizza for so long, min.
+const FRESH_MIN: f64 = 15.0;
+
+/// Notes on the fire before the next pizza: the floor as it was read last, what the verdicts ask for, and pizzas that
+/// nobody took out. It runs the oven model some ten times.
+pub fn at_oven(
+    fire: &FireChoice,
+    run: &Run,
+    floor: Option<(Timestamp, f64)>,
+    now: Timestamp,
+    zone: &TimeZone,
+) -> Vec<Note> {
+    let hm = |t: Timestamp| t.to_zoned(zone.clone()).strftime("%H:%M").to_string();
+    let mut notes = Vec::new();
+    for p in run.forgotten(fire.programme.chars_s, now) {
+        notes.push(Note::act(
+            "forgotten",
+            format!(
+                "Pizza {} went in at {} and nobody took it out",
+                p.number,
+                hm(p.in_at)
+            ),
+            "It counts in no figure until it is out.",
+        ));
+    }
+    let fresh = floor.filter(|(at, _)| now.duration_since(*at).as_secs_f64() < FRESH_MIN * 60.0);
+    let mut plan = fire.plan.clone();
+    plan.floor_read_c = fresh.map(|f| f.1);
+    let Ok(planned) = plan.planned() else {
+        return notes;
+    };
+    if let (Some((at, c)), Some((low, high))) = (fresh, fire.floor_band_c) {
+        if c < low {
+            let mut full = plan.clone();
+            full.floor_read_c = None;
+            let wait = full.planned().ok().and_then(|p| {
+                let back = recovery(&p.request, p.race.best_s);
+                // The same way back as after a pizza: what is missing falls by 63 % in each τ.
+                let missing = (p.request.oven.floor_c - c).max(1.0);
+                let wanted = (p.request.oven.floor_c - low).max(5.0);
+                back.tau_s.map(|tau| tau * (missing / wanted).ln().max(0.0))
+            });
+            let what = match wait {
+                Some(s) if s < 1800.0 => format!(
+                    "Floor {c:.0}°, wait to {}",
+                    hm(at + jiff::SignedDuration::from_secs_f64(s.max(30.0)))
+                ),
+                _ => format!("Floor {c:.0}°, {:.0}° short", low - c),
+            };
+            notes.push(Note::watch(
+                "floor_short",
+                what,
+                format!(
+                    "Launch at {low:.0} to {high:.0}°; on it now the base would need {}.",
+                    later(&planned.race, fire)
+                ),
+            ));
+        } else if c > high {
+            notes.push(
+                Note::watch(
+                    "floor_over",
+                    format!("Floor {c:.0}°, {:.0}° over", c - high),
+                    format!("Launch at {low:.0} to {high:.0}°: bases run ahead of the tops."),
+                )
+                .todo("Rake back, turn down or wait with the mouth open."),
+            );
+        } else {
+            notes.push(Note::holds(
+                "floor_right",
+                format!("Floor {c:.0}°, right to launch"),
+                format!("Between {low:.0} and {high:.0}°, read at {}.", hm(at)),
+            ));
+        }
+    }
+    let next = next_time(&plan, &planned.race, run);
+    if let Some(n) = next.first() {
+        let sure = match n.surety {
+            Surety::Sure => "Sure",
+            Surety::Likely => "Likely",
+            Surety::Guess => "A guess, one pizza",
+        };
+        let mut note = Note::watch(
+            "next_time",
+            format!("Next one: {}", lower(&n.what)),
+            format!("{sure}. {}", n.why),
+        );
+        if let Some(other) = next.get(1) {
+            note = note.todo(format!("Or: {}.", lower(&other.what)));
+        }
+        notes.push(note);
+    }
+    by_urgency(notes)
+}
+
+/// How long the base would take on the floor as it is.
+fn later(race: &super::Race, fire: &FireChoice) -> String {
+    match race.lane(Item::Base).and_then(|l| l.ready_s) {
+        Some(s) => {
+            let planned = fire
+                .lanes
+                .iter()
+                .find(|l| l.item == Item::Base)
+                .and_then(|l| l.ready_s);
+            match planned {
+                Some(p) => format!("{s:.0} s instead of {p:.0}"),
+                None => format!("{s:.0} s"),
+            }
+        }
+        None => "longer than the rest can wait".into(),
+    }
+}
+
+fn lower(s: &str) -> String {
+    let mut c = s.chars();
+    c.next().map_or(String::new(), |f| {
+        f.to_lowercase().collect::<String>() + c.as_str()
+    })
 }
 
 /// To the quarter hour, as precise as the forecast is.

@@ -49,8 +49,10 @@ async fn baking(w: &mut Writer<'_>) -> Result<()> {
     )
     .await?;
     w.steps_until(&b, now).await?;
-    w.read(&b, now - minutes(38.0), Subject::Floor, 418.0)
-        .await?;
+    w.cautioned(&b, now - minutes(140.0)).await?;
+    for (ago, c) in [(95.0, 214.0), (70.0, 316.0), (50.0, 392.0), (38.0, 428.0)] {
+        w.read(&b, now - minutes(ago), Subject::Floor, c).await?;
+    }
     let right = Verdict::RIGHT;
     let pale = Verdict {
         base: Shade::Pale,
@@ -64,7 +66,7 @@ async fn baking(w: &mut Writer<'_>) -> Result<()> {
         dark, right, right, right, pale, right, right, pale, right, right,
     ];
     w.run(&b, now - minutes(31.0), 180, &seen, 2).await?;
-    w.read(&b, now - minutes(6.0), Subject::Floor, 402.0)
+    w.read(&b, now - minutes(6.0), Subject::Floor, 411.0)
         .await?;
     w.read(&b, now - minutes(4.0), Subject::Room, 21.5).await
 }

@@ -185,6 +185,11 @@ impl Writer<'_> {
         self.see(b, at, Seen::Reading { subject, celsius }).await
     }
 
+    /// The caution before the fire was read.
+    async fn cautioned(&mut self, b: &Batch, at: Timestamp) -> Result<()> {
+        self.see(b, at, Seen::Cautioned).await
+    }
+
     async fn remark(&mut self, b: &Batch, at: Timestamp, remark: &str) -> Result<()> {
         self.see(
             b,

@@ -12,4 +12,5 @@ pub mod larder;
 pub mod layout;
 pub mod marks;
 pub mod progress;
+pub mod runs;
 pub mod theme;

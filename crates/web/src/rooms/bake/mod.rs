@@ -1,6 +1,8 @@
 //! Bake: a timer for the pizza in the oven, its turns, and one tap for what was seen.
 
 mod line;
+mod live;
+mod log;
 mod view;
 
 use crate::App;
@@ -8,6 +10,7 @@ use crate::rooms::batch::{entry_key, load, moment};
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
+use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
@@ -18,6 +21,7 @@ use axum::response::{Html, IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
 use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
+use craft::note::Note;
 use sqlx::Acquire;
 use store::{batch, tap};
 use view::{RunState, View};
@@ -26,6 +30,9 @@ pub fn routes() -> Router<App> {
     Router::new()
         .route("/bake", get(nearest))
         .route("/batches/{code}/bake", get(bake))
+        .route("/batches/{code}/bake/notes", get(notes))
+        .route("/batches/{code}/run", get(live::stream))
+        .route("/batches/{code}/bakes", get(log::show))
         .route("/batches/{code}/taps", post(take))
 }
 
@@ -66,7 +73,30 @@ async fn bake(
     );
     page(&Page {
         frame,
-        b: View::of(&told, &here),
+        b: View::of(
+            &told,
+            &crate::rooms::rise::forecast(&told, &here, &Larder::default()),
+            &here,
+        ),
+    })
+}
+
+#[derive(Template)]
+#[template(path = "rooms/bake/notes.html")]
+struct Notes {
+    notes: Vec<Note>,
+}
+
+/// What the oven asks for before the next one: the model is run, so that the page does not wait for it.
+async fn notes(
+    State(app): State<App>,
+    here: Here,
+    Path(code): Path<String>,
+) -> Result<Html<String>, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    let goes = crate::rooms::rise::forecast(&told, &here, &Larder::default());
+    page(&Notes {
+        notes: view::notes(&told, &goes, &here),
     })
 }
 
@@ -131,6 +161,9 @@ async fn take(
         }
     }
     db.commit().await?;
+    if refused.is_none() {
+        app.runs.changed(id);
+    }
     let wants_json = headers
         .get(header::ACCEPT)
         .is_some_and(|a| a.as_bytes().starts_with(b"application/json"));

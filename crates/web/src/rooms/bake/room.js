@@ -1,31 +1,46 @@
-// Bake: the timer runs from the taps' own times; a tap is kept in this browser until the server has it.
+// Bake: the timer runs from the taps' own times; a tap is kept in this browser until the server has it, and what other
+// tablets tap comes by the run's stream.
 import { minutes, ready, say } from "../../js/app.js";
+import { cues } from "./cues.js";
 
 const root = document.getElementById("bake");
 const part = (id) => document.getElementById(id);
 const code = root.dataset.code;
 const piece = root.dataset.piece;
 const programme = JSON.parse(root.dataset.programme);
+const zone = document.getElementById("now").dataset.zone;
 const KEEP = `slow-rise.taps.${code}`;
 
 let run = JSON.parse(root.dataset.run);
-// The server's clock rules: a tablet may run minutes off.
-let ahead = run.now_ms - Date.now();
-const now = () => Date.now() + ahead;
+// The server's clock rules, carried on by a counter that no change of this device's clock can move.
+let anchor = { server: run.now_ms, here: performance.now() };
+const now = () => anchor.server + (performance.now() - anchor.here);
+const setClock = (ms) => (anchor = { server: ms, here: performance.now() });
 let waiting = JSON.parse(localStorage.getItem(KEEP) ?? "[]");
 let sending = false;
-let called = "";
+let undoable = null;
 
 /** Shows a tap at once; the server's answer replaces this as soon as it comes. */
 function applied(state, tap) {
   const at = Date.parse(tap.at);
-  if (tap.kind === "in") return { ...state, current: { number: tap.pizza, in_ms: at, turned: 0 }, next_number: tap.pizza + 1 };
-  if (tap.kind === "turned" && state.current) return { ...state, current: { ...state.current, turned: state.current.turned + 1 } };
-  if (tap.kind === "out" && state.current) {
-    const last = { number: tap.pizza, baked_s: (at - state.current.in_ms) / 1000, out_ms: at, verdict: null };
-    return { ...state, current: null, last, out: state.out + 1 };
+  const mine = state.inside.find((p) => p.number === tap.pizza);
+  if (tap.kind === "in") {
+    if (mine || tap.pizza < state.next_number) return state;
+    const taken = state.inside.map((p) => p.spot);
+    let spot = 0;
+    while (taken.includes(spot)) spot += 1;
+    return { ...state, inside: [...state.inside, { number: tap.pizza, spot, in_ms: at, turned: 0 }], next_number: tap.pizza + 1 };
+  }
+  if (tap.kind === "turned" && mine) return { ...state, inside: state.inside.map((p) => (p === mine ? { ...p, turned: p.turned + 1 } : p)) };
+  if (tap.kind === "out" && mine) {
+    const last = { number: tap.pizza, baked_s: (at - mine.in_ms) / 1000, out_ms: at, verdict: null };
+    return { ...state, inside: state.inside.filter((p) => p !== mine), last, out: state.out + 1 };
   }
   if (tap.kind === "verdict" && state.last?.number === tap.pizza) return { ...state, last: { ...state.last, verdict: tap.verdict } };
+  if (tap.kind === "undone" && mine) {
+    if (mine.turned > 0) return { ...state, inside: state.inside.map((p) => (p === mine ? { ...p, turned: p.turned - 1 } : p)) };
+    return { ...state, inside: state.inside.filter((p) => p !== mine), next_number: tap.pizza };
+  }
   return state;
 }
 
@@ -35,14 +50,23 @@ function keep() {
   localStorage.setItem(KEEP, JSON.stringify(waiting));
 }
 
-function tap(kind, verdict) {
+/** Seconds in the oven, and until the next cue of a pizza. */
+const seconds = (p) => Math.max(0, (now() - p.in_ms) / 1000);
+const dueAt = (p) => programme.turns[p.turned]?.at_s ?? programme.out_s;
+const left = (p) => dueAt(p) - seconds(p);
+/** The pizza that asks for a hand first. */
+const urgent = (state) => [...state.inside].sort((a, b) => left(a) - left(b))[0];
+
+function tap(kind, pizza, verdict) {
   const state = shown();
-  const pizza = kind === "in" ? state.next_number : kind === "verdict" ? state.last?.number : state.current?.number;
-  if (!pizza || (kind === "in" && state.current)) return;
-  const taken = { entry_key: newKey(), kind, pizza, at: new Date(now()).toISOString() };
+  const number = pizza ?? (kind === "in" ? state.next_number : kind === "verdict" ? state.last?.number : urgent(state)?.number);
+  if (!number || (kind === "in" && state.inside.length >= state.spots)) return;
+  const taken = { entry_key: newKey(), kind, pizza: number, at: new Date(now()).toISOString() };
   if (verdict) taken.verdict = verdict;
   waiting.push(taken);
   keep();
+  undoable = kind === "verdict" || kind === "undone" ? null : { pizza: number, until: performance.now() + 10000, kind };
+  sounds.wake();
   draw();
   send();
 }
@@ -69,13 +93,14 @@ async function send() {
       // 409: it makes no sense any more (another tablet was first); keep the server's run.
       if (!answer.ok && answer.status !== 409) throw new Error(String(answer.status));
       run = await answer.json();
-      ahead = run.now_ms - Date.now();
+      setClock(run.now_ms);
       waiting.shift();
       keep();
       say(run.refused ?? "");
+      judge();
     }
   } catch {
-    const since = new Date(waiting[0].at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+    const since = new Date(waiting[0].at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone });
     say(`Not saved since ${since}. Timers go on. Will send by itself.`);
     setTimeout(send, 2000);
   } finally {
@@ -84,59 +109,94 @@ async function send() {
   }
 }
 
-function cueFor(state, seconds) {
-  const next = programme.turns[state.current.turned];
-  if (next) {
-    const left = Math.ceil(next.at_s - seconds);
-    const what = next.quarter ? `Turn ${state.current.turned + 1}` : next.words === "half way round" ? "Turn" : "Onto steel";
-    const side = next.quarter ? `side ${((state.current.turned + 1) % 4) + 1} to the fire` : next.words;
-    return { left, lines: [left > 0 ? [`${what} in `, left, " s,"] : [`${what} now,`], side] };
-  }
-  const left = Math.ceil(programme.out_s - seconds);
-  if (seconds >= programme.chars_s) return { left: 0, lines: [["Out now,"], "it chars"] };
-  if (left <= 0) return { left, lines: [["Out now,"], `look at base and rim`] };
-  return { left, lines: [["Out in ", left, " s,"], "when base and rim are right"] };
+// What other tablets tapped; the browser opens the stream again by itself when it was cut.
+const stream = new EventSource(`/batches/${code}/run`);
+stream.addEventListener("run", (event) => {
+  run = JSON.parse(event.data);
+  setClock(run.now_ms);
+  root.dataset.told = String(Number(root.dataset.told ?? 0) + 1);
+  draw();
+  judge();
+  send();
+});
+
+// What the oven asks for is worked out on the server, a moment after something changed.
+let judging = 0;
+function judge() {
+  clearTimeout(judging);
+  judging = setTimeout(async () => {
+    try {
+      const answer = await fetch(`/batches/${code}/bake/notes`);
+      if (answer.ok) part("notes").innerHTML = await answer.text();
+    } catch {
+      // Without a line the last judgement stays.
+    }
+  }, 400);
 }
 
-function drawCue(state, seconds) {
+/** What is next for a pizza: seconds left, and the words. */
+function cueFor(p) {
+  const s = seconds(p);
+  const cue = programme.turns[p.turned];
+  if (cue) {
+    const to = Math.ceil(cue.at_s - s);
+    const what = cue.quarter ? `Turn ${p.turned + 1}` : cue.short;
+    const how = cue.quarter ? `side ${((p.turned + 1) % 4) + 1} to the fire` : cue.words;
+    return { to, lines: [to > 0 ? [`${what} in `, to, " s,"] : [`${what} now,`], how] };
+  }
+  const to = Math.ceil(programme.out_s - s);
+  if (s >= programme.chars_s) return { to: 0, lines: [["Out now,"], "it chars"] };
+  if (to <= 0) return { to, lines: [["Out now,"], "look at base and rim"] };
+  return { to, lines: [["Out in ", to, " s,"], "when base and rim are right"] };
+}
+
+const called = new Set();
+function call(p, cue) {
+  const key = `${p.number}:${p.turned}`;
+  if (cue.to > 0 || called.has(key)) return;
+  called.add(key);
+  const name = (run.spots ?? 1) > 1 ? `${piece} ${p.number}: ` : "";
+  part("call").textContent = name + cue.lines.map((l) => (Array.isArray(l) ? l.join("") : l)).join(" ");
+  sounds.call();
+}
+
+function drawCue(state, p) {
   const cue = part("cue");
-  if (!state.current) {
+  if (!p) {
     cue.classList.remove("due");
     const waited = state.last ? `, waiting ${minutes((now() - state.last.out_ms) / 1000)}` : "";
     cue.textContent = state.next_number > state.pieces ? "All are baked. Close into the ledger." : `${piece} ${state.next_number} is next${waited}.`;
     return;
   }
-  const { left, lines } = cueFor(state, seconds);
+  const next = cueFor(p);
   const first = document.createElement("span");
-  for (const bit of lines[0]) {
-    const node = typeof bit === "number" ? Object.assign(document.createElement("b"), { textContent: bit }) : document.createTextNode(bit);
-    first.append(node);
+  for (const bit of next.lines[0]) {
+    first.append(typeof bit === "number" ? Object.assign(document.createElement("b"), { textContent: bit }) : document.createTextNode(bit));
   }
-  cue.replaceChildren(first, document.createElement("br"), lines[1]);
-  cue.classList.toggle("due", left <= 5);
-  const text = cue.textContent;
-  if (left <= 0 && called !== `${state.current.number}:${state.current.turned}`) {
-    called = `${state.current.number}:${state.current.turned}`;
-    part("call").textContent = text;
-  }
+  cue.replaceChildren(first, document.createElement("br"), next.lines[1]);
+  cue.classList.toggle("due", next.to <= 5);
 }
 
-function drawLine(state, seconds) {
+function drawLine(p, s) {
   for (const track of root.querySelectorAll("[data-track]")) {
-    const left = Number(track.dataset.left);
-    const x = left + Math.min(seconds, programme.chars_s * 1.15) * Number(track.dataset.scale);
-    track.setAttribute("d", `M${left} 44H${x.toFixed(1)}`);
+    const from = Number(track.dataset.left);
+    const x = from + Math.min(s, programme.chars_s * 1.15) * Number(track.dataset.scale);
+    track.setAttribute("d", `M${from} 44H${x.toFixed(1)}`);
     track.ownerSVGElement.querySelector("[data-needle]").setAttribute("transform", `translate(${x.toFixed(1)} 0)`);
   }
   for (const stop of root.querySelectorAll("[data-stop]")) {
     const key = stop.dataset.stop;
     const turn = key.startsWith("turn-") ? Number(key.slice(5)) : -1;
-    stop.classList.toggle("passed", Boolean(state.current) && (key === "in" || (turn >= 0 && turn < state.current.turned)));
+    stop.classList.toggle("passed", Boolean(p) && (key === "in" || (turn >= 0 && turn < p.turned)));
+  }
+  for (const bar of root.querySelectorAll("[data-bar]")) {
+    const fill = bar.querySelector("[data-fill]");
+    fill.setAttribute("width", (Number(fill.dataset.fill) * Math.min(1, s / Number(bar.dataset.bar))).toFixed(2));
   }
 }
 
-function drawPlan(state) {
-  const turned = state.current?.turned ?? 0;
+function drawPlan(p) {
+  const turned = p?.turned ?? 0;
   const sides = root.querySelectorAll("[data-side]");
   const order = sides.length === 4 ? ["left", "bottom", "right", "top"] : ["left", "right"];
   for (const text of sides) text.textContent = ((turned + order.indexOf(text.dataset.side)) % order.length) + 1;
@@ -144,22 +204,40 @@ function drawPlan(state) {
   ["top", "right", "bottom"].forEach((key, i) => root.querySelector(`[data-arc=${key}]`)?.classList.toggle("done", turned > i));
 }
 
+function drawLanes(state) {
+  for (const lane of root.querySelectorAll("[data-lane]")) {
+    const p = state.inside.find((x) => x.spot === Number(lane.dataset.lane));
+    lane.classList.toggle("free", !p);
+    lane.querySelector("[data-lane-name]").textContent = p ? `${piece} ${p.number}` : "free";
+    lane.querySelector("[data-lane-time]").textContent = p ? minutes(seconds(p)) : "";
+    const cue = p ? cueFor(p) : null;
+    lane.querySelector("[data-lane-cue]").textContent = cue ? cue.lines[0].join("").replace(/,$/, "") : "";
+    lane.classList.toggle("due", Boolean(cue) && cue.to <= 5);
+    for (const act of lane.querySelectorAll("[data-lane-act]")) act.disabled = !p;
+    for (const field of lane.querySelectorAll("[data-lane-pizza]")) field.value = p?.number ?? "";
+  }
+}
+
 function draw() {
   const state = shown();
-  const seconds = state.current ? Math.max(0, (now() - state.current.in_ms) / 1000) : 0;
-  part("timer").textContent = minutes(seconds);
-  part("timer").classList.toggle("idle", !state.current);
-  part("place").textContent = state.current
-    ? `${piece} ${state.current.number} of ${state.pieces}, in at ${new Date(state.current.in_ms).toLocaleTimeString("en-GB", { timeZone: document.getElementById("now").dataset.zone })}`
+  const p = urgent(state);
+  const s = p ? seconds(p) : 0;
+  part("timer").textContent = minutes(s);
+  part("timer").classList.toggle("idle", !p);
+  part("place").textContent = p
+    ? `${piece} ${p.number} of ${state.pieces}, in at ${new Date(p.in_ms).toLocaleTimeString("en-GB", { timeZone: zone })}`
     : `${piece} ${Math.min(state.next_number, state.pieces)} of ${state.pieces}${state.next_number > state.pieces ? " is out" : " is next"}`;
-  drawCue(state, seconds);
-  drawLine(state, seconds);
-  drawPlan(state);
-  const expected = !state.current ? "tap-in" : state.current.turned < programme.turns.length ? "tap-turned" : "tap-out";
+  drawCue(state, p);
+  drawLine(p, s);
+  drawPlan(p);
+  drawLanes(state);
+  for (const each of state.inside) call(each, cueFor(each));
+  const full = state.inside.length >= state.spots;
+  const expected = !p ? "tap-in" : p.turned < programme.turns.length ? "tap-turned" : "tap-out";
   for (const id of ["tap-in", "tap-turned", "tap-out"]) part(id).classList.toggle("go", id === expected);
-  part("tap-in").disabled = Boolean(state.current);
-  part("tap-turned").disabled = !state.current;
-  part("tap-out").disabled = !state.current;
+  part("tap-in").disabled = full;
+  part("tap-turned").disabled = !p;
+  part("tap-out").disabled = !p;
   part("left").textContent = Math.max(0, state.pieces - (state.next_number - 1));
   const judged = state.judged > 0 ? `, ${state.right} of ${state.judged} right` : "";
   part("count").textContent = `${state.out} out${judged}${state.pace ? `, one every ${state.pace}` : ""}`;
@@ -172,29 +250,48 @@ function draw() {
     cell.classList.toggle("chosen", chosen);
     cell.setAttribute("aria-pressed", String(chosen));
   }
+  part("undo").hidden = !undoable || performance.now() > undoable.until;
+  sounds.awake(state.inside.length > 0);
 }
+
+const sounds = cues({ button: part("sound"), remark: part("awake") });
 
 root.addEventListener("submit", (event) => {
   const button = event.submitter;
+  const pizza = Number(button?.form?.querySelector("[data-lane-pizza]")?.value) || undefined;
   if (button?.name === "kind") {
     event.preventDefault();
-    tap(button.value);
+    tap(button.value, pizza);
   } else if (button?.name === "verdict") {
     event.preventDefault();
-    tap("verdict", button.value);
+    tap("verdict", undefined, button.value);
   }
 });
+
+function takeBack() {
+  if (!undoable || performance.now() > undoable.until) return;
+  tap("undone", undoable.pizza);
+}
+part("undo").addEventListener("click", takeBack);
+part("night")?.addEventListener("click", (event) => {
+  if (document.documentElement.dataset.theme !== "night") part("lamp").click();
+  event.currentTarget.hidden = true;
+});
+if (document.documentElement.dataset.theme === "night") part("night")?.setAttribute("hidden", "");
 
 document.addEventListener("keydown", (event) => {
   if (event.target.closest("input,textarea,select") || event.ctrlKey || event.metaKey || event.altKey) return;
   if (event.key === " " && !event.target.closest("button,a,summary")) {
     event.preventDefault();
-    tap(shown().current ? "out" : "in");
-  } else if (event.key === "t") tap("turned");
+    tap(shown().inside.length ? "out" : "in");
+  } else if (event.key === "i") tap("in");
+  else if (event.key === "t") tap("turned");
   else if (event.key === "o") tap("out");
+  else if (event.key === "u") takeBack();
+  else if (event.key === "m") part("sound").click();
   else {
     const cell = root.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
-    if (cell && !cell.disabled) tap("verdict", cell.value);
+    if (cell && !cell.disabled) tap("verdict", undefined, cell.value);
   }
 });
 
@@ -202,4 +299,5 @@ addEventListener("online", send);
 setInterval(draw, 200);
 draw();
 send();
+judge();
 ready();

@@ -6,9 +6,12 @@ use crate::shared::kitchen::Here;
 use crate::shared::marks;
 use crate::shared::progress::Told;
 use craft::fire::programme::Cue;
-use craft::fire::{Pizza, Shade};
+use craft::fire::{Item, Pizza, Shade};
 use craft::note::Note;
+use craft::sheet::SheetResult;
+use jiff::SignedDuration;
 use serde::Serialize;
+use store::observation::Seen;
 use uuid::Uuid;
 
 /// The run as the page's script needs it.
@@ -16,7 +19,8 @@ use uuid::Uuid;
 pub struct RunState {
     pub now_ms: i64,
     pub pieces: u32,
-    pub current: Option<Current>,
+    pub spots: u32,
+    pub inside: Vec<Inside>,
     pub next_number: u32,
     pub last: Option<Last>,
     pub out: u32,
@@ -27,8 +31,9 @@ pub struct RunState {
 }
 
 #[derive(Serialize)]
-pub struct Current {
+pub struct Inside {
     pub number: u32,
+    pub spot: u32,
     pub in_ms: i64,
     pub turned: usize,
 }
@@ -47,11 +52,17 @@ impl RunState {
         RunState {
             now_ms: here.now.as_millisecond(),
             pieces: told.batch.sheet.result.formula.pieces,
-            current: told.run.current().map(|p| Current {
-                number: p.number,
-                in_ms: p.in_at.as_millisecond(),
-                turned: p.turned_at.len(),
-            }),
+            spots: told.spots(),
+            inside: told
+                .run
+                .inside()
+                .map(|p| Inside {
+                    number: p.number,
+                    spot: p.spot,
+                    in_ms: p.in_at.as_millisecond(),
+                    turned: p.turned_at.len(),
+                })
+                .collect(),
             next_number: told.run.next_number(),
             last: told.run.last_out().map(last),
             out: s.out,
@@ -84,6 +95,39 @@ pub struct Cell {
     pub chosen: bool,
 }
 
+/// A ball that goes in next, as it will be then.
+pub struct Ball {
+    pub rise: String,
+    pub at: String,
+    pub gauge_y: String,
+    pub first: bool,
+}
+
+/// A part of the race with its second, and how long its bar is, %.
+pub struct Bar {
+    pub name: &'static str,
+    pub ready_s: u32,
+    pub width: String,
+    pub says: String,
+}
+
+/// A place in the oven.
+pub struct Lane {
+    pub spot: u32,
+    pub number: Option<u32>,
+    pub turned_key: String,
+    pub out_key: String,
+}
+
+/// A pizza that nobody took out.
+pub struct Forgotten {
+    pub number: u32,
+    pub says: String,
+    pub out_at: String,
+    pub out_key: String,
+    pub never_key: String,
+}
+
 pub struct View {
     pub code: String,
     pub name: String,
@@ -101,9 +145,12 @@ pub struct View {
     pub last_head: String,
     pub last_small: String,
     pub left: u32,
-    pub rise: Option<String>,
+    pub balls: Vec<Ball>,
     pub reserve: Option<String>,
-    pub gauge_y: f64,
+    pub bars: Vec<Bar>,
+    pub spread: String,
+    pub lanes: Vec<Lane>,
+    pub forgotten: Vec<Forgotten>,
     pub count: String,
     pub notes: Vec<Note>,
     pub in_key: String,
@@ -111,25 +158,66 @@ pub struct View {
     pub out_key: String,
     pub verdict_key: String,
     pub reading_key: String,
+    pub caution_key: String,
     pub degree_unit: &'static str,
     pub floor: String,
     pub pizza_in: Option<u32>,
     pub last_number: Option<u32>,
+    /// Cautions with what is grave; whether they were acknowledged.
+    pub cautions: Vec<(bool, &'static str, &'static str)>,
+    pub manual: &'static str,
+    pub ask_caution: bool,
+    pub offer_night: bool,
+}
+
+/// Notes that need no oven model: what a page shows at once.
+pub fn quick_notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
+    craft::fire::judge::service(&told.run, goes, here.now, &here.zone)
+}
+
+/// All notes of the bake; runs the oven model.
+pub fn notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
+    let mut all = quick_notes(told, goes, here);
+    if let Some(fire) = told.batch.sheet.request.fire.as_deref() {
+        let floor = told.reading(craft::reading::Subject::Floor);
+        all.extend(craft::fire::judge::at_oven(
+            fire, &told.run, floor, here.now, &here.zone,
+        ));
+    }
+    craft::note::by_urgency(all)
 }
 
 impl View {
-    pub fn of(told: &Told, here: &Here) -> View {
-        let p = &told.batch.sheet.result.programme;
+    pub fn of(told: &Told, goes: &SheetResult, here: &Here) -> View {
+        let sheet = &told.batch.sheet;
+        let p = &sheet.result.programme;
         let state = RunState::of(told, here, None);
-        let clocks = told.batch.sheet.result.clocks_at(here.now);
         let elapsed = told
             .run
             .current()
             .map(|c| here.now.duration_since(c.in_at).as_secs_f64());
         let key = || Uuid::new_v4().to_string();
-        let trays = told.batch.sheet.request.formula.in_pans();
+        let trays = sheet.request.formula.in_pans();
         let piece = if trays { "Tray" } else { "Pizza" };
-        let rise = clocks.map(|c| c.rise);
+        let fire = sheet.request.fire.as_deref();
+        let cautions: Vec<_> = match fire {
+            Some(f) => craft::fire::caution::cautions(
+                &f.plan.oven,
+                f.plan.pan.is_some(),
+                f.plan.setting.grill,
+            ),
+            // Nobody said which oven: all that can be grave is said.
+            None => craft::fire::caution::cautions(
+                &craft::fire::oven::for_style(&sheet.request.formula.style).clone(),
+                trays,
+                false,
+            ),
+        }
+        .into_iter()
+        .map(|c| (c.grave, c.head, c.say))
+        .collect();
+        let cautioned = told.seen().any(|o| matches!(o.seen, Seen::Cautioned));
+        let hour = here.local(here.now).hour();
         View {
             code: told.batch.code.clone(),
             name: told.batch.name.clone(),
@@ -164,21 +252,29 @@ impl View {
                     format!("out at {}. What do you see?", min_s(s))
                 }),
             left: told.pieces_left(),
-            rise: rise.map(|r| format!("{r:.0}")),
-            reserve: clocks.map(|c| format!("{:.0}", c.reserve.max(0.0))),
-            gauge_y: 58.0 - 52.0 * rise.unwrap_or(0.0).clamp(0.0, 115.0) / 115.0,
+            balls: balls(told, goes, here),
+            reserve: goes
+                .clocks_at(here.now)
+                .map(|c| format!("{:.0}", c.reserve.max(0.0))),
+            bars: bars(told),
+            spread: spread(told),
+            lanes: (0..told.spots())
+                .map(|spot| Lane {
+                    spot,
+                    number: told.run.inside().find(|p| p.spot == spot).map(|p| p.number),
+                    turned_key: key(),
+                    out_key: key(),
+                })
+                .collect(),
+            forgotten: forgotten(told, here),
             count: count(&state),
-            notes: craft::fire::judge::service(
-                &told.run,
-                &told.batch.sheet.result,
-                here.now,
-                &here.zone,
-            ),
+            notes: quick_notes(told, goes, here),
             in_key: key(),
             turned_key: key(),
             out_key: key(),
             verdict_key: key(),
             reading_key: key(),
+            caution_key: key(),
             degree_unit: here.measures.degree_unit(),
             floor: told.reading(craft::reading::Subject::Floor).map_or(
                 "not read yet".into(),
@@ -193,8 +289,102 @@ impl View {
             ),
             pizza_in: told.run.current().map(|c| c.number),
             last_number: told.run.last_out().map(|l| l.number),
+            ask_caution: cautions.iter().any(|c| c.0) && !cautioned,
+            cautions,
+            manual: craft::fire::caution::MANUAL,
+            offer_night: !(6..20).contains(&hour),
         }
     }
+}
+
+/// The next balls with the rise clock each will have when its turn comes at this pace.
+fn balls(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Ball> {
+    let sheet = &told.batch.sheet.result;
+    let usual = f64::from(sheet.programme.out_s) + 60.0;
+    let pace = told
+        .run
+        .summary()
+        .pace_s
+        .unwrap_or(usual)
+        .clamp(20.0, 3600.0);
+    (0..told.pieces_left().min(5))
+        .filter_map(|i| {
+            let at = here.now + SignedDuration::from_secs_f64(pace * f64::from(i));
+            let rise = goes.clocks_at(at)?.rise;
+            Some(Ball {
+                rise: format!("{rise:.0}"),
+                at: hm(&here.local(at)),
+                gauge_y: format!("{:.1}", 58.0 - 52.0 * rise.clamp(0.0, 115.0) / 115.0),
+                first: i == 0,
+            })
+        })
+        .collect()
+}
+
+fn bars(told: &Told) -> Vec<Bar> {
+    let Some(fire) = told.batch.sheet.request.fire.as_deref() else {
+        return vec![];
+    };
+    let named = [
+        (Item::Topping, "Topping"),
+        (Item::Rim, "Rim"),
+        (Item::Crumb, "Crumb"),
+        (Item::Base, "Base"),
+    ];
+    let ready = |item| {
+        fire.lanes
+            .iter()
+            .find(|l| l.item == item)
+            .and_then(|l| l.ready_s)
+    };
+    let last = named.iter().filter_map(|n| ready(n.0)).fold(1.0, f64::max);
+    named
+        .into_iter()
+        .filter_map(|(item, name)| {
+            let s = ready(item)?;
+            Some(Bar {
+                name,
+                ready_s: s.round() as u32,
+                width: format!("{:.1}", 100.0 * s / last),
+                says: if last >= 180.0 {
+                    min_s(s)
+                } else {
+                    format!("{s:.0}")
+                },
+            })
+        })
+        .collect()
+}
+
+fn spread(told: &Told) -> String {
+    let ready: Vec<f64> = bars(told).iter().map(|b| f64::from(b.ready_s)).collect();
+    let (a, b) = ready
+        .iter()
+        .fold((f64::INFINITY, 0.0f64), |(a, b), s| (a.min(*s), b.max(*s)));
+    if ready.len() < 2 {
+        return String::new();
+    }
+    match b - a {
+        s if s <= 4.0 => "dead heat".into(),
+        s if s <= 8.0 => format!("spread {s:.0} s, near level"),
+        s if s < 180.0 => format!("spread {s:.0} s"),
+        s => format!("spread {}", min_s(s)),
+    }
+}
+
+fn forgotten(told: &Told, here: &Here) -> Vec<Forgotten> {
+    let p = &told.batch.sheet.result.programme;
+    told.run
+        .forgotten(p.chars_s, here.now)
+        .into_iter()
+        .map(|x| Forgotten {
+            number: x.number,
+            says: crate::shared::format::day_hm(&here.local(x.in_at)),
+            out_at: (x.in_at + SignedDuration::from_secs(i64::from(p.out_s))).to_string(),
+            out_key: Uuid::new_v4().to_string(),
+            never_key: Uuid::new_v4().to_string(),
+        })
+        .collect()
 }
 
 fn programme_json(told: &Told) -> String {
@@ -202,7 +392,15 @@ fn programme_json(told: &Told) -> String {
     let turns: Vec<_> = p
         .turns
         .iter()
-        .map(|t| serde_json::json!({"at_s": t.at_s, "quarter": t.say == Cue::QuarterTurn, "words": t.say.words()}))
+        .map(|t| {
+            serde_json::json!({
+                "at_s": t.at_s,
+                "quarter": t.say == Cue::QuarterTurn,
+                "turn": matches!(t.say, Cue::QuarterTurn | Cue::HalfTurn),
+                "short": t.say.short(),
+                "words": t.say.words(),
+            })
+        })
         .collect();
     serde_json::json!({"turns": turns, "out_s": p.out_s, "from_s": p.from_s, "to_s": p.to_s, "chars_s": p.chars_s}).to_string()
 }

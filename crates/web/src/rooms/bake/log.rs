@@ -1,0 +1,173 @@
+//! The bake log of a run: every pizza with its times, its turns, the floor before it and its verdict.
+
+use crate::App;
+use crate::rooms::batch::load;
+use crate::shared::error::Trouble;
+use crate::shared::format::min_s;
+use crate::shared::kitchen::Here;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::marks;
+use crate::shared::progress::Told;
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::extract::{Path, State};
+use axum::response::Html;
+use craft::reading::Subject;
+use store::observation::Seen;
+
+struct Row {
+    number: u32,
+    spot: u32,
+    in_at: String,
+    waited: String,
+    turns: String,
+    out: String,
+    off: String,
+    floor: String,
+    verdict: String,
+    mark: String,
+}
+
+#[derive(Template)]
+#[template(path = "rooms/bake/log.html")]
+struct Page {
+    frame: Frame,
+    code: String,
+    head: String,
+    core: String,
+    lines: [String; 2],
+    rows: Vec<Row>,
+    readings: Vec<(String, String)>,
+    several: bool,
+    why: String,
+    piece: &'static str,
+}
+
+pub async fn show(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+) -> Result<Html<String>, Trouble> {
+    let told = load::told(&app, &here, &code).await?;
+    let path = format!("/batches/{code}/bakes");
+    let frame = Frame::of(
+        &here,
+        theme,
+        Stop::Bake,
+        &format!("Bake log {code}"),
+        Some((&code, told.progress.stand)),
+        &path,
+    );
+    let s = told.run.summary();
+    let p = &told.batch.sheet.result.programme;
+    let m = here.measures;
+    let pieces = told.batch.sheet.result.formula.pieces;
+    let head = match s.mean_s {
+        Some(mean) => format!("{} of {pieces} out, {} each.", s.out, min_s(mean)),
+        None => "Nothing is out yet.".into(),
+    };
+    let core = if s.judged > 0 {
+        format!("{} of {} right.", s.right, s.judged)
+    } else {
+        "Not judged yet.".into()
+    };
+    let readings = told
+        .seen()
+        .filter_map(|o| match o.seen {
+            Seen::Reading {
+                subject: subject @ (Subject::Floor | Subject::Dome),
+                celsius,
+            } => Some((
+                here.local(o.at).strftime("%H:%M").to_string(),
+                format!("{} {}°", subject.name(), m.degrees(celsius, 0)),
+            )),
+            _ => None,
+        })
+        .collect();
+    let fire = told.batch.sheet.request.fire.as_deref();
+    page(&Page {
+        frame,
+        head,
+        core,
+        lines: [
+            format!(
+                "planned {} in {}",
+                min_s(f64::from(p.out_s)),
+                fire.map_or("the style's usual oven".into(), |f| f
+                    .plan
+                    .oven
+                    .name
+                    .clone())
+            ),
+            s.pace_s
+                .map_or(String::new(), |p| format!("one every {}", min_s(p))),
+        ],
+        rows: rows(&told, &here),
+        readings,
+        several: told.spots() > 1,
+        why: p.why.clone(),
+        piece: if told.batch.sheet.request.formula.in_pans() {
+            "Tray"
+        } else {
+            "Pizza"
+        },
+        code,
+    })
+}
+
+fn rows(told: &Told, here: &Here) -> Vec<Row> {
+    let planned = f64::from(told.batch.sheet.result.programme.out_s);
+    let mut all: Vec<_> = told.run.pizzas.iter().collect();
+    all.sort_by_key(|p| p.in_at);
+    let mut last_out = None;
+    all.into_iter()
+        .map(|p| {
+            let since_in = |t: jiff::Timestamp| min_s(t.duration_since(p.in_at).as_secs_f64());
+            let waited = last_out.map_or("–".into(), |o: jiff::Timestamp| {
+                let s = p.in_at.duration_since(o).as_secs_f64();
+                if s >= 0.0 { min_s(s) } else { "–".into() }
+            });
+            last_out = p.out_at.or(last_out);
+            let floor = told
+                .seen()
+                .filter_map(|o| match o.seen {
+                    Seen::Reading {
+                        subject: Subject::Floor,
+                        celsius,
+                    } if o.at <= p.in_at => Some((o.at, celsius)),
+                    _ => None,
+                })
+                .filter(|(at, _)| p.in_at.duration_since(*at).as_secs_f64() < 900.0)
+                .max_by_key(|f| f.0);
+            let baked = p.baked_s();
+            Row {
+                number: p.number,
+                spot: p.spot + 1,
+                in_at: here.local(p.in_at).strftime("%H:%M:%S").to_string(),
+                waited,
+                turns: if p.turned_at.is_empty() {
+                    "–".into()
+                } else {
+                    p.turned_at
+                        .iter()
+                        .map(|t| since_in(*t))
+                        .collect::<Vec<_>>()
+                        .join(", ")
+                },
+                out: baked.map_or("still in".into(), min_s),
+                off: baked.map_or(String::new(), |b| match (b - planned).round() {
+                    d if d.abs() < 1.0 => "as planned".into(),
+                    d => format!("{d:+.0} s"),
+                }),
+                floor: floor.map_or("–".into(), |f| {
+                    format!("{}°", here.measures.degrees(f.1, 0))
+                }),
+                verdict: p.verdict.map_or("not judged".into(), |v| v.words()),
+                mark: p
+                    .verdict
+                    .map_or(String::new(), |v| marks::section(v.base, v.top)),
+            }
+        })
+        .collect()
+}
