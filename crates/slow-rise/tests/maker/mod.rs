@@ -11,8 +11,9 @@ use thirtyfour::prelude::*;
 
 /// The demo program with a browser of a size.
 pub struct Bench {
-    db: TestDb,
-    program: Program,
+    db: Option<TestDb>,
+    program: Option<Program>,
+    address: String,
     pub browser: Browser,
 }
 
@@ -24,13 +25,38 @@ impl Bench {
         let program = Program::serve(&db.url)?;
         let browser = Browser::start(width, height).await?;
         Ok(Bench {
-            db,
-            program,
+            address: program.url(""),
+            db: Some(db),
+            program: Some(program),
             browser,
         })
     }
+    /// Another browser on the same program.
+    pub async fn beside(&self, width: u32, height: u32) -> Result<Bench> {
+        Ok(Bench {
+            address: self.address.clone(),
+            db: None,
+            program: None,
+            browser: Browser::start(width, height).await?,
+        })
+    }
+    /// Kills the program as a power cut would, and starts it again on the same port.
+    pub async fn restart_program(&mut self) -> Result<()> {
+        let port = self
+            .address
+            .rsplit(':')
+            .next()
+            .context("a port")?
+            .trim_end_matches('/')
+            .to_string();
+        // Dropping it kills it.
+        drop(self.program.take());
+        let db = self.db.as_ref().context("the database")?;
+        self.program = Some(Program::serve_on(&db.url, &port)?);
+        Ok(())
+    }
     pub async fn go(&self, path: &str) -> Result<()> {
-        self.browser.open(&self.program.url(path)).await
+        self.browser.open(&format!("{}{path}", self.address)).await
     }
     pub async fn find(&self, css: &str) -> Result<WebElement> {
         self.browser
@@ -87,9 +113,16 @@ impl Bench {
     pub async fn close(self) -> Result<()> {
         let log = self.browser.console().await?;
         assert!(log.is_empty(), "the console is clean: {log:#?}");
+        self.close_whatever_it_said().await
+    }
+    /// As [`Bench::close`], where lost lines left their words on the console.
+    pub async fn close_whatever_it_said(self) -> Result<()> {
         self.browser.quit().await?;
         drop(self.program);
-        self.db.close().await
+        match self.db {
+            Some(db) => db.close().await,
+            None => Ok(()),
+        }
     }
     /// Opens a leaf of the Dough sheet.
     pub async fn leaf(&self, key: &str) -> Result<()> {

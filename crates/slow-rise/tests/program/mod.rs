@@ -35,7 +35,11 @@ pub fn run(database_url: &str, arguments: &[&str]) -> Result<()> {
 impl Program {
     /// Serves on a port of the system's choosing and waits for its address.
     pub fn serve(database_url: &str) -> Result<Program> {
-        let mut child = command(database_url, &["serve", "--port", "0"])
+        Program::serve_on(database_url, "0")
+    }
+    /// Serves on this port.
+    pub fn serve_on(database_url: &str, port: &str) -> Result<Program> {
+        let mut child = command(database_url, &["serve", "--port", port])
             .stdout(Stdio::piped())
             .spawn()?;
         let out = child.stdout.take().context("stdout")?;

@@ -21,6 +21,9 @@ pub struct Row {
     pub clocks: String,
     pub bake: String,
     pub bake_planned: String,
+    /// Which oven, how many at what pace, what its floor read.
+    pub run: Vec<String>,
+    pub baked: bool,
     pub verdicts: String,
     pub said: Vec<String>,
 }
@@ -113,10 +116,59 @@ fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
         clocks: clocks(sheet.rise_at_serve, sheet.reserve_at_serve),
         bake: s.mean_s.map_or("–".into(), min_s),
         bake_planned: format!("planned {}", min_s(f64::from(sheet.programme.out_s))),
+        run: run(t, s, here),
+        baked: !t.run.pizzas.is_empty(),
         verdicts: verdict_square(s),
         said: t.remarks().map(|(_, remark)| remark.to_string()).collect(),
     }
 }
+
+/// The run in short: the oven, how many at what pace, what the floor read while they baked.
+fn run(t: &Told, s: &RunSummary, here: &Here) -> Vec<String> {
+    let mut out = Vec::new();
+    if let Some(f) = t.batch.sheet.request.fire.as_deref() {
+        out.push(f.plan.oven.name.clone());
+    }
+    if s.out > 0 {
+        let pace = s
+            .pace_s
+            .map_or(String::new(), |p| format!(", one every {}", min_s(p)));
+        out.push(format!("{} out{pace}", s.out));
+    }
+    let floors: Vec<f64> = t
+        .seen()
+        .filter_map(|o| match o.seen {
+            Seen::Reading {
+                subject: Subject::Floor,
+                celsius,
+            } if t
+                .run
+                .pizzas
+                .first()
+                .is_some_and(|p| o.at > p.in_at - LAUNCH) =>
+            {
+                Some(celsius)
+            }
+            _ => None,
+        })
+        .collect();
+    let m = here.measures;
+    let most = floors.iter().copied().fold(f64::MIN, f64::max);
+    let least = floors.iter().copied().fold(f64::MAX, f64::min);
+    match floors.len() {
+        0 => {}
+        1 => out.push(format!("floor {}°", m.degrees(most, 0))),
+        _ => out.push(format!(
+            "floor {} to {}°",
+            m.degrees(least, 0),
+            m.degrees(most, 0)
+        )),
+    }
+    out
+}
+
+/// A reading so shortly before the first pizza is of the floor that it met.
+const LAUNCH: jiff::SignedDuration = jiff::SignedDuration::from_mins(15);
 
 /// Planned (tick) against measured (dot) dough temperature, 4 K around the plan.
 fn thermometer(planned: f64, measured: Option<f64>, here: &Here) -> String {

@@ -63,6 +63,9 @@ fn larder() -> Larder {
                 pan: PanShape::Round { diameter_cm: 26.0 },
                 height_cm: 5.0,
                 count: 2,
+                material: craft::fire::Material::CarbonSteel,
+                thick_mm: 1.0,
+                oiled: true,
             },
         )],
         goods: vec![item(
