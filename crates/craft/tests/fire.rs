@@ -440,6 +440,7 @@ fn request(key: &str, ready_by: &str) -> FiringRequest {
         oven: o,
         room_c: 20.0,
         ready_by: ready_by.parse().unwrap(),
+        for_min: None,
         lit_at: None,
         readings: vec![],
     }
@@ -707,4 +708,28 @@ fn a_shelf_down_and_the_element_below_change_what_the_oven_gives() {
         }),
         20.0
     );
+}
+
+#[test]
+fn a_short_preheat_leaves_the_base_behind_and_a_long_one_is_the_charged_floor() {
+    // A stone takes long to charge right through.
+    let mut p = plan("home_round", "home_stone");
+    let charged = p.planned().unwrap().race;
+    p.preheat_min = Some(15.0);
+    let short = p.planned().unwrap();
+    let o = &short.request.oven;
+    assert!(o.core_c.unwrap() <= o.floor_c && o.floor_c < 230.0, "{o:?}");
+    let base = |r: &craft::fire::Race| r.lane(Item::Base).unwrap().ready_s.unwrap_or(1e9);
+    assert!(base(&short.race) > base(&charged) + 15.0);
+    // The band of the floor is what the piece wants, however long it was on.
+    assert_eq!(
+        p.floor_band(&charged),
+        plan("home_round", "home_stone").floor_band(&charged)
+    );
+    p.preheat_min = Some(240.0);
+    assert_eq!(p.planned().unwrap().race, charged);
+    for nonsense in [0.0, -5.0, 1e9, f64::NAN] {
+        p.preheat_min = Some(nonsense);
+        assert_eq!(p.planned().unwrap_err().0[0].field, "preheat_min");
+    }
 }

@@ -52,6 +52,7 @@ impl FireChoice {
             setting: plan.setting,
             room_c,
             ready_by,
+            for_min: plan.preheat_min,
             lit_at: None,
             readings: vec![],
         });

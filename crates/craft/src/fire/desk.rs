@@ -1,14 +1,15 @@
 //! All that is asked of a fire at once: the race, the band of the floor, the firing, the run, what to change.
 
 use super::firing::{Firing, FiringRequest, FloorRead, at, firing};
+use super::oven::Fuel;
 use super::plan::{FirePlan, Planned};
 use super::race::{Item, Race};
 use super::remedy::{Tried, remedies};
 use super::service::{Service, ServiceRequest, service};
 use crate::note::{Note, by_urgency};
 use crate::refusal::Refused;
-use jiff::Timestamp;
 use jiff::tz::TimeZone;
+use jiff::{SignedDuration, Timestamp};
 
 /// A fire with its hour and its people.
 #[derive(Debug, Clone)]
@@ -49,6 +50,7 @@ pub fn look(a: &Asked) -> Result<Looked, Refused> {
         setting: a.plan.setting,
         room_c: a.room_c,
         ready_by: a.serve_at,
+        for_min: a.plan.preheat_min,
         lit_at: a.lit_at,
         readings: a.readings.clone(),
     });
@@ -88,15 +90,31 @@ pub fn spread_words(race: &Race) -> Option<String> {
     } else if s <= 8.0 {
         format!("near level, {s:.0} s")
     } else {
-        format!("spread {s:.0} s")
+        format!("spread {}", bake_time(s))
     })
 }
 
-fn seconds(s: f64) -> String {
-    if s < 180.0 {
-        format!("{s:.0} s")
+/// A time of the bake in words: "76 s", "7 min 34 s"; never a figure that could be a clock's.
+pub fn bake_time(s: f64) -> String {
+    let s = s.round().max(0.0) as u32;
+    match (s / 60, s % 60) {
+        _ if s < 180 => format!("{s} s"),
+        (min, 0) => format!("{min} min"),
+        (min, s) => format!("{min} min {s:02} s"),
+    }
+}
+
+/// "60 to 100 s", "4 to 6 min".
+pub fn spoken_range(a: f64, b: f64) -> String {
+    if b < 180.0 {
+        let to5 = |s: f64| (s / 5.0).round() * 5.0;
+        format!("{:.0} to {:.0} s", to5(a), to5(b))
     } else {
-        crate::sheet::min_s(s.round() as u32)
+        format!(
+            "{:.0} to {:.0} min",
+            (a / 60.0).floor().max(1.0),
+            (b / 60.0).ceil()
+        )
     }
 }
 
@@ -105,7 +123,7 @@ fn of_race(x: &Looked) -> Vec<Note> {
     let mut out = Vec::new();
     let burns = r.first_spoiled.and_then(|i| {
         let s = r.lane(i)?.spoils_s?;
-        Some(format!("{} is too much from {}", i.name(), seconds(s)))
+        Some(format!("{} is too much from {}", i.name(), bake_time(s)))
     });
     match r.window {
         Some(w) => {
@@ -115,11 +133,11 @@ fn of_race(x: &Looked) -> Vec<Note> {
                 None => format!("{last}; nothing spoils while it was followed."),
             };
             let to = if w.at_least {
-                format!("{} and longer", seconds(w.to_s))
+                format!("{} and longer", bake_time(w.to_s))
             } else {
-                seconds(w.to_s)
+                bake_time(w.to_s)
             };
-            let what = format!("All of it right from {} to {to}", seconds(w.from_s));
+            let what = format!("All of it right from {} to {to}", bake_time(w.from_s));
             out.push(if w.to_s - w.from_s < 6.0 {
                 Note::watch("narrow_window", what, why)
             } else {
@@ -145,15 +163,15 @@ fn of_race(x: &Looked) -> Vec<Note> {
                 let why = match l.ready_s {
                     None => format!(
                         "At {} it is the best this fire gives, and the {} never comes right.",
-                        seconds(r.best_s),
+                        bake_time(r.best_s),
                         l.item.name()
                     ),
                     Some(s) if l.verdict > 0 => format!(
                         "It is right at {} and too much before the {} is done.",
-                        seconds(s),
+                        bake_time(s),
                         r.last_ready.name()
                     ),
-                    Some(s) => format!("It takes {}; the rest cannot wait so long.", seconds(s)),
+                    Some(s) => format!("It takes {}; the rest cannot wait so long.", bake_time(s)),
                 };
                 let mut note = Note::act(
                     "no_bake_window",
@@ -187,6 +205,15 @@ fn of_race(x: &Looked) -> Vec<Note> {
     out
 }
 
+/// What begins a firing.
+fn on(plan: &FirePlan) -> &'static str {
+    if plan.oven.fuel == Fuel::Electric {
+        "Switch it on"
+    } else {
+        "Light it"
+    }
+}
+
 fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     let mut out = Vec::new();
     let f = &x.firing;
@@ -194,26 +221,37 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     if f.tray {
         return out;
     }
+    let of_readings = f.fitted.map_or(String::new(), |x| {
+        format!(
+            " By {} {}, the oven warms at {:.0} % of the book's pace.",
+            x.readings,
+            if x.readings == 1 {
+                "reading"
+            } else {
+                "readings"
+            },
+            100.0 * x.pace
+        )
+    });
     match f.ready_at {
-        None => out.push(Note::act(
-            "never_charged",
-            "This floor does not get there within 4 h",
-            "The oven's end lies below what is wanted of the floor.",
-        )),
+        None => {
+            let core_c = f.course.last().map_or(0.0, |c| c.core_c);
+            let todo = if a.plan.oven.kind.is_fired() {
+                "Feed more and read again, or launch on a cooler floor."
+            } else {
+                "Set it hotter, or launch on a cooler floor."
+            };
+            out.push(
+                Note::act(
+                    "never_charged",
+                    "This floor does not get there within 4 h",
+                    format!("So its core comes to {core_c:.0}° by then.{of_readings}"),
+                )
+                .todo(todo),
+            )
+        }
         Some(t) => {
             let late = t.duration_since(a.serve_at).as_secs_f64() / 60.0;
-            let of_readings = f.fitted.map_or(String::new(), |x| {
-                format!(
-                    " By {} {}, the oven warms at {:.0} % of the book's pace.",
-                    x.readings,
-                    if x.readings == 1 {
-                        "reading"
-                    } else {
-                        "readings"
-                    },
-                    100.0 * x.pace
-                )
-            });
             if a.lit_at.is_some() && late > 5.0 {
                 out.push(
                     Note::act(
@@ -229,15 +267,56 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
                     format!("Ready at {}", hm(t)),
                     format!("Face and core charged.{of_readings}"),
                 ));
+            } else if let Some(on_min) = a.plan.preheat_min.filter(|_| late > 1.0) {
+                let (face_c, core_c) =
+                    at(&f.course, 60.0 * on_min).map_or((0.0, 0.0), |c| (c.face_c, c.core_c));
+                out.push(
+                    Note::watch(
+                        "short_preheat",
+                        format!("{on_min:.0} min leave the core at {core_c:.0}°"),
+                        format!(
+                            "Its face then is {face_c:.0}°; charged is {:.0} min later. The race is run on that floor.",
+                            late
+                        ),
+                    )
+                    .todo(format!(
+                        "{} at {} for a charged floor.",
+                        on(a.plan),
+                        hm(f.light_at - SignedDuration::from_secs_f64(60.0 * late.ceil()))
+                    )),
+                );
             } else if a.now > f.light_at {
                 let min = a.now.duration_since(f.light_at).as_secs_f64() / 60.0;
                 out.push(Note::act(
                     "light_now",
-                    format!("Light it now: it was due at {}", hm(f.light_at)),
+                    format!("{} now: it was due at {}", on(a.plan), hm(f.light_at)),
                     format!("Every minute from here moves the serve time: {min:.0} so far."),
                 ));
             }
         }
+    }
+    // A fire climbs past what the floor is wanted at before the core is there.
+    if let (None, Some((low, high)), true) = (a.lit_at, x.band, a.plan.oven.kind.is_fired())
+        && let Some(then) = at(
+            &f.course,
+            a.serve_at.duration_since(f.light_at).as_secs_f64(),
+        )
+        && then.face_c > high + 5.0
+    {
+        out.push(
+            Note::watch(
+                "face_ahead",
+                format!(
+                    "Let the face even out before the first one: launch at {low:.0} to {high:.0}°"
+                ),
+                format!(
+                    "When the core is charged its face is at {:.0}°, {:.0}° over.",
+                    then.face_c,
+                    then.face_c - high
+                ),
+            )
+            .todo("Push the fire aside some ten minutes before, then read five points."),
+        );
     }
     if let (Some(last), Some((low, high))) = (a.readings.iter().max_by_key(|r| r.at), x.band) {
         let fresh = a.now.duration_since(last.at).as_secs_f64() < 45.0 * 60.0;

@@ -4,7 +4,7 @@
 //! thermometer says corrects it: readings re-fit the oven's pace and the end it climbs to, and move "ready at".
 
 use super::oven::{Fuel, Oven, OvenKind, Setting, is_tray};
-use super::preheat::{Charge, FROM_C, Preheat, PreheatRequest, THERE, charge};
+use super::preheat::{Charge, FROM_C, Preheat, PreheatRequest, THERE, cells_after, charge};
 use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -26,6 +26,9 @@ pub struct FiringRequest {
     pub room_c: f64,
     /// When the floor is wanted.
     pub ready_by: Timestamp,
+    /// How long it is on before, 5 to 240 min; until it is charged when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub for_min: Option<f64>,
     /// When it was lit or switched on, once it was.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub lit_at: Option<Timestamp>,
@@ -169,9 +172,10 @@ pub fn firing(r: &FiringRequest) -> Firing {
         there(r, &run)
     };
     let needs = face_s.zip(core_s).map(|(a, b)| a.max(b));
+    let before_s = r.for_min.map(|m| 60.0 * m).or(needs);
     let light_at = r
         .lit_at
-        .unwrap_or_else(|| r.ready_by - seconds(needs.unwrap_or(LONGEST_S)));
+        .unwrap_or_else(|| r.ready_by - seconds(before_s.unwrap_or(LONGEST_S)));
     let after = |s: Option<f64>| s.map(|s| light_at + seconds(s));
     let by = r.ready_by.duration_since(light_at).as_secs_f64();
     let charged = at(&run.course, by.clamp(0.0, LONGEST_S)).map_or(0.0, |c| c.charged);
@@ -203,6 +207,37 @@ fn there(r: &FiringRequest, run: &Preheat) -> (Option<f64>, Option<f64>) {
         Some(a.t + (b.t - a.t) * (set - of(&a)) / (of(&b) - of(&a)))
     };
     (first(|c| c.face_c), first(|c| c.core_c))
+}
+
+/// The cells of a floor that was on for less than it takes to charge; `None` where that is enough, and for a tray.
+/// No cell is hotter than the floor is wanted.
+pub(crate) fn short_floor(
+    oven: &Oven,
+    setting: &Setting,
+    room_c: f64,
+    on_min: f64,
+) -> Option<Vec<f64>> {
+    if is_tray(setting) {
+        return None;
+    }
+    let r = FiringRequest {
+        oven: oven.clone(),
+        setting: *setting,
+        room_c,
+        ready_by: Timestamp::UNIX_EPOCH,
+        for_min: None,
+        lit_at: None,
+        readings: vec![],
+    };
+    let warming = r.preheat(1.0, 0.0, room_c);
+    let on_s = 60.0 * on_min;
+    let (face, core) = there(&r, &charge(&warming, on_s));
+    if face.is_some() && core.is_some() {
+        return None;
+    }
+    let wanted = oven.floor_at(setting);
+    let cells = cells_after(&warming, on_s);
+    Some(cells.into_iter().map(|c| c.min(wanted)).collect())
 }
 
 fn seconds(s: f64) -> SignedDuration {

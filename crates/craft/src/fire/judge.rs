@@ -85,21 +85,34 @@ pub fn at_oven(
                 let wanted = (p.request.oven.floor_c - low).max(5.0);
                 back.tau_s.map(|tau| tau * (missing / wanted).ln().max(0.0))
             });
-            let what = match wait {
-                Some(s) if s < 1800.0 => format!(
-                    "Floor {c:.0}°, wait to {}",
-                    hm(at + jiff::SignedDuration::from_secs_f64(s.max(30.0)))
+            let back_at = wait
+                .filter(|s| *s < 1800.0)
+                .map(|s| at + jiff::SignedDuration::from_secs_f64(s.max(30.0)));
+            let launch = format!("Launch at {low:.0} to {high:.0}°");
+            let since = run.pizzas.iter().filter(|p| p.in_at > at).count();
+            notes.push(match back_at {
+                _ if since > 0 => Note::watch(
+                    "floor_unread",
+                    format!("Floor {c:.0}° at {}, {since} baked on it since", hm(at)),
+                    format!("{launch}: read it before the next one."),
                 ),
-                _ => format!("Floor {c:.0}°, {:.0}° short", low - c),
-            };
-            notes.push(Note::watch(
-                "floor_short",
-                what,
-                format!(
-                    "Launch at {low:.0} to {high:.0}°; on it now the base would need {}.",
-                    later(&planned.race, fire)
+                Some(t) if t <= now => Note::holds(
+                    "floor_back",
+                    format!("Floor should be back since {}", hm(t)),
+                    format!("It read {c:.0}° at {}. {launch}: read it again.", hm(at)),
                 ),
-            ));
+                _ => Note::watch(
+                    "floor_short",
+                    match back_at {
+                        Some(t) => format!("Floor {c:.0}°, wait to {}", hm(t)),
+                        None => format!("Floor {c:.0}°, {:.0}° short", low - c),
+                    },
+                    format!(
+                        "{launch}; on it now the base would need {}.",
+                        later(&planned.race, fire)
+                    ),
+                ),
+            });
         } else if c > high {
             notes.push(
                 Note::watch(

@@ -19,6 +19,7 @@ pub mod plan;
 pub mod preheat;
 pub mod programme;
 pub mod race;
+pub mod reckon;
 pub mod recover;
 pub mod remedy;
 pub mod run;

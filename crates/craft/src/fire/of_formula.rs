@@ -138,6 +138,7 @@ pub fn plan(
             None
         },
         turns: None,
+        preheat_min: None,
         floor_read_c: None,
         altitude_m,
     }

@@ -267,6 +267,16 @@ impl Oven {
         self.grill_w > 0.0
     }
 
+    /// The hottest that its dome or setting may be, °C. A dome is hotter than what it shines on; the maker's limit is said
+    /// of the floor.
+    pub fn dome_most_c(&self) -> f64 {
+        if self.kind.is_fired() {
+            (self.most_c + 100.0).min(600.0)
+        } else {
+            self.most_c
+        }
+    }
+
     /// What the floor comes to at a setting, °C: in a home oven it follows the knob; a tray goes in cold.
     pub fn floor_at(&self, s: &Setting) -> f64 {
         match self.kind {
@@ -458,13 +468,14 @@ impl Oven {
             );
         } else {
             c.range("floor_c", "The floor", s.floor_c, 60.0, self.most_c, "°C");
-            // A dome is hotter than what it shines on; the maker's limit is said of the floor.
-            let most = if self.kind.is_fired() {
-                (self.most_c + 100.0).min(600.0)
-            } else {
-                self.most_c
-            };
-            c.range("dome_c", "The dome", s.dome_c, 100.0, most, "°C");
+            c.range(
+                "dome_c",
+                "The dome",
+                s.dome_c,
+                100.0,
+                self.dome_most_c(),
+                "°C",
+            );
         }
         if s.grill && !self.has_grill() {
             c.refuse("grill", "This oven has no grill.");

@@ -4,6 +4,7 @@
 //! race. Ranges are shown where the model says that its answer is steep (bake model, section 14).
 
 use super::bake::{Course, Parts, follow};
+use super::firing::short_floor;
 use super::heat::Fineness;
 use super::oven::{Oven, Setting};
 use super::programme::{Cue, Programme, Shape, Turn, shape};
@@ -31,6 +32,9 @@ pub struct FirePlan {
     /// The maker's own cues, which go before the shape's.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub turns: Option<Vec<Turn>>,
+    /// How long it is on before the first one, 5 to 240 min, where that is less than it takes; charged when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub preheat_min: Option<f64>,
     /// A floor that was read instead of the planned one, °C.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub floor_read_c: Option<f64>,
@@ -69,8 +73,17 @@ impl FirePlan {
                 );
             }
         }
+        if let Some(m) = self.preheat_min {
+            c.range("preheat_min", "Preheating", m, 5.0, 240.0, "min");
+        }
         c.done()?;
         self.bare_request().check()
+    }
+
+    /// The floor's cells after a preheat that is too short to charge it; a reading says more than that.
+    fn short_floor(&self) -> Option<Vec<f64>> {
+        let on_min = self.preheat_min.filter(|_| self.floor_read_c.is_none())?;
+        short_floor(&self.oven, &self.setting, self.piece.dough_c, on_min)
     }
 
     /// The bake without turns and late cheese: what those are found from.
@@ -82,6 +95,9 @@ impl FirePlan {
             // The core lags: a reading of the face moves it half as far.
             oven.core_c = Some(oven.core_c.unwrap_or(oven.floor_c - by) + 0.5 * by);
             oven.back_c = oven.back_c.map(|b| b.max(c));
+        } else if let Some(cells) = self.short_floor() {
+            oven.floor_c = cells[cells.len() - 1];
+            oven.core_c = Some(cells[0]);
         }
         BakeRequest {
             aim: self.aim,
@@ -135,16 +151,18 @@ impl FirePlan {
         let targets = self.targets();
         let shape = self.shape();
         let mut r = self.bare_request();
+        let cells = self.short_floor();
+        let floor = cells.as_deref();
         // Both sides alike: how long it takes, turned well.
         let side = std::mem::take(&mut r.oven.side);
-        let mut course = follow(&r, fineness, Parts::All, None);
+        let mut course = follow(&r, fineness, Parts::All, floor);
         let too_short = || Refused::one("until_s", "The bake is too short to be followed.");
         let mut ran = race(&r, &course, &targets).ok_or_else(too_short)?;
         let mut turns = self.placed(shape, &ran, &r, side, &targets);
         r.oven.side = side;
         let moved = self.apply(&mut r, &turns);
         if side > 0.0 || moved {
-            course = follow(&r, fineness, Parts::All, None);
+            course = follow(&r, fineness, Parts::All, floor);
             ran = race(&r, &course, &targets).ok_or_else(too_short)?;
         }
         let out = ran.best_s;
@@ -226,7 +244,7 @@ impl FirePlan {
         let (lo, hi) = self.targets().base;
         let base_at = |floor: f64| {
             let mut x = self.clone();
-            x.floor_read_c = None;
+            (x.floor_read_c, x.preheat_min) = (None, None);
             let mut r = x.bare_request();
             r.oven.core_c = r.oven.core_c.map(|c| c + floor - r.oven.floor_c);
             r.oven.back_c = r.oven.back_c.map(|c| c + floor - r.oven.floor_c);

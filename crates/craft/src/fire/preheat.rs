@@ -147,8 +147,17 @@ pub fn preheat(r: &PreheatRequest) -> Result<Preheat, Refused> {
     Ok(charge(r, LONGEST_S))
 }
 
+/// The cells of the floor, from its bottom up, after so long: what a short preheat hands to the bake.
+pub(crate) fn cells_after(r: &PreheatRequest, for_s: f64) -> Vec<f64> {
+    run(r, for_s).1.t
+}
+
 /// As [`preheat`], of a request that was checked, for `for_s`.
 pub(crate) fn charge(r: &PreheatRequest, for_s: f64) -> Preheat {
+    run(r, for_s).0
+}
+
+fn run(r: &PreheatRequest, for_s: f64) -> (Preheat, Slab) {
     let climb = r.warming.climb();
     let eps = r.floor.body().eps;
     let shine = climb.view / (1.0 / eps + 1.0 / EPS_CAVITY - 1.0);
@@ -211,9 +220,10 @@ pub(crate) fn charge(r: &PreheatRequest, for_s: f64) -> Preheat {
             course.push(point(&slab, t, around_c));
         }
     }
-    Preheat {
+    let done = Preheat {
         face_s,
         core_s,
         course,
-    }
+    };
+    (done, slab)
 }

@@ -5,6 +5,7 @@
 //! as a range, ±25 % of the gap.
 
 use super::bake::{Parts, follow};
+use super::desk::{bake_time, spoken_range};
 use super::heat::Fineness;
 use super::oven::is_tray;
 use super::plan::{FirePlan, Planned};
@@ -182,27 +183,33 @@ pub fn service(
         launches,
         notes: vec![],
     };
-    out.notes = by_urgency(notes(&out, r, bake, bake_s, &targets, zone));
+    out.notes = by_urgency(notes(&out, plan, r, planned, zone));
     Ok(out)
 }
 
 fn notes(
     s: &Service,
+    plan: &FirePlan,
     r: &ServiceRequest,
-    bake: &BakeRequest,
-    bake_s: f64,
-    targets: &Targets,
+    planned: &Planned,
     zone: &TimeZone,
 ) -> Vec<Note> {
+    let (bake, bake_s) = (&planned.request, planned.race.best_s);
+    let targets = plan.targets();
+    let many = if plan.pan.is_some() {
+        "trays"
+    } else {
+        "pizzas"
+    };
     let mut out = Vec::new();
     let at = |t: Timestamp| t.to_zoned(zone.clone()).strftime("%H:%M").to_string();
     match s.gap_s {
         None => out.push(
             Note::act(
                 "floor_never_back",
-                "The floor does not come back between pizzas",
+                format!("The floor does not come back between {many}"),
                 format!(
-                    "From the second on the base stays under {:.1} even after 25 min.",
+                    "Even with 25 min between them a base stays under {:.1}.",
                     targets.base.0
                 ),
             )
@@ -223,8 +230,13 @@ fn notes(
             out.push(Note::watch(
                 "floor_gap",
                 format!(
-                    "Leave {} between pizzas of a spot",
-                    spoken(0.75 * g, 1.25 * g)
+                    "Leave {} between {many}{}",
+                    spoken_range(0.75 * g, 1.25 * g),
+                    if plan.oven.spots > 1 {
+                        " of a spot"
+                    } else {
+                        ""
+                    }
                 ),
                 why,
             ));
@@ -242,16 +254,16 @@ fn notes(
         let by_hands = s.hands_pace_s > floor;
         let why = format!(
             "The floor allows one every {}, {} {} one every {}.",
-            crate::sheet::min_s(floor.round() as u32),
+            bake_time(floor),
             r.hands,
             if r.hands == 1 {
                 "person opens"
             } else {
                 "people open"
             },
-            crate::sheet::min_s(s.hands_pace_s.round() as u32)
+            bake_time(s.hands_pace_s)
         );
-        let what = format!("{} pizzas, last one out by {}", r.pieces, at(s.last_out_at));
+        let what = format!("{} {many}, last one out by {}", r.pieces, at(s.last_out_at));
         let late = r.closes_at.is_some_and(|c| s.last_out_at > c);
         out.push(if late {
             Note::act(
@@ -277,18 +289,4 @@ fn notes(
         ));
     }
     out
-}
-
-/// "60 to 100 s", "4 to 6 min".
-fn spoken(a: f64, b: f64) -> String {
-    if b < 180.0 {
-        let to5 = |s: f64| (s / 5.0).round() * 5.0;
-        format!("{:.0} to {:.0} s", to5(a), to5(b))
-    } else {
-        format!(
-            "{:.0} to {:.0} min",
-            (a / 60.0).floor().max(1.0),
-            (b / 60.0).ceil()
-        )
-    }
 }

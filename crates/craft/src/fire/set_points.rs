@@ -5,6 +5,7 @@
 
 use super::bake::{Parts, follow};
 use super::heat::Fineness;
+use super::plan::FirePlan;
 use super::race::{Item, Race, Targets, race};
 use super::setup::BakeRequest;
 use crate::refusal::{Check, Refused};
@@ -96,8 +97,11 @@ pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, R
         };
         let with = |x: &BakeRequest, floor: f64, dome: f64| {
             let mut y = x.clone();
+            // What stands under the face goes with it.
+            let by = floor - x.oven.floor_c;
             y.oven.floor_c = floor;
-            y.oven.core_c = None;
+            y.oven.core_c = y.oven.core_c.map(|c| c + by);
+            y.oven.back_c = y.oven.back_c.map(|c| c + by);
             y.oven.dome_c = dome;
             y.oven.air_c = None;
             y
@@ -150,4 +154,49 @@ pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, R
         bake_s = (1.05 * late).min(1.6 * bake_s);
     }
     best.ok_or_else(|| Refused::one("bake.until_s", "The bake is too short to be followed."))
+}
+
+/// A plan at the set points that its piece wants, to 5 °C; and what of its oven was in the way.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SolvedPlan {
+    pub plan: FirePlan,
+    pub floor_at_limit: bool,
+    pub dome_at_limit: bool,
+}
+
+/// The coolest that is looked at, °C: a fire, a thermostat, a dome.
+const COOLEST_FIRE_C: f64 = 200.0;
+const COOLEST_SET_C: f64 = 150.0;
+
+/// Sets floor and dome to what the piece wants of a charged oven, within what that may reach.
+///
+/// Errors: the fields of the plan outside their ranges.
+pub fn solve_plan(plan: &FirePlan) -> Result<SolvedPlan, Refused> {
+    let mut out = plan.clone();
+    out.preheat_min = None;
+    out.floor_read_c = None;
+    let planned = out.planned()?;
+    let (floor_most, dome_most) = (out.oven.most_c, out.oven.dome_most_c());
+    let floor_least = if out.oven.kind.is_fired() {
+        COOLEST_FIRE_C
+    } else {
+        COOLEST_SET_C
+    };
+    let asked = SetPointRequest {
+        bake: planned.request,
+        floor_c: (floor_least, floor_most),
+        dome_c: (COOLEST_SET_C, dome_most),
+        bake_s: None,
+    };
+    let found = set_points(&asked, &out.targets())?;
+    let to5 = |c: f64| (c / 5.0).round() * 5.0;
+    out.setting.dome_c = to5(found.dome_c).min(dome_most);
+    out.setting.floor_c = to5(found.floor_c).min(floor_most);
+    out.setting.floor_c = out.oven.floor_at(&out.setting);
+    out.preheat_min = plan.preheat_min;
+    Ok(SolvedPlan {
+        plan: out,
+        floor_at_limit: found.floor_at_limit,
+        dome_at_limit: found.dome_at_limit,
+    })
 }

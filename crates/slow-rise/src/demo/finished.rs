@@ -13,6 +13,7 @@ use jiff::{Timestamp, ToSpan};
 struct Past {
     name: &'static str,
     style: &'static str,
+    oven: &'static str,
     days_ago: i64,
     serve_hour: i8,
     change: fn(SheetRequest) -> SheetRequest,
@@ -34,6 +35,7 @@ const PAST: [Past; 6] = [
     Past {
         name: "Halt round",
         style: "hot_round",
+        oven: "Lamp room oven",
         days_ago: 23,
         serve_hour: 19,
         change: |r| {
@@ -61,6 +63,7 @@ const PAST: [Past; 6] = [
     Past {
         name: "Buffet round",
         style: "home_round",
+        oven: "Signal box oven",
         days_ago: 20,
         serve_hour: 18,
         change: |r| r,
@@ -75,6 +78,7 @@ const PAST: [Past; 6] = [
     Past {
         name: "Platform tray",
         style: "wet_tray",
+        oven: "Buffet deck",
         days_ago: 16,
         serve_hour: 12,
         change: |r| r,
@@ -89,6 +93,7 @@ const PAST: [Past; 6] = [
     Past {
         name: "Halt round",
         style: "hot_round",
+        oven: "Lamp room oven",
         days_ago: 13,
         serve_hour: 19,
         change: |r| {
@@ -118,6 +123,7 @@ const PAST: [Past; 6] = [
     Past {
         name: "Halt round",
         style: "hot_round",
+        oven: "Lamp room oven",
         days_ago: 9,
         serve_hour: 19,
         change: |r| {
@@ -141,6 +147,7 @@ const PAST: [Past; 6] = [
     Past {
         name: "Buffet round",
         style: "home_round",
+        oven: "Signal box oven",
         days_ago: 4,
         serve_hour: 18,
         change: |r| {
@@ -178,6 +185,7 @@ async fn one(w: &mut Writer<'_>, past: &Past) -> Result<()> {
         .checked_sub(past.days_ago.days())?;
     let serve_at: Timestamp = day.at(past.serve_hour, 0, 0, 0).to_zoned(zone)?.timestamp();
     let request = (past.change)(w.request(past.style, serve_at)?);
+    let request = w.fired(past.oven, 2, request).await?;
     let begun = request.start_at();
     let b = w.batch(past.name, &request, begun - minutes(90.0)).await?;
     let mixed = b.sheet.result.mixed_at;

@@ -7,6 +7,7 @@ mod live;
 mod pantry;
 
 use anyhow::{Context, Result, bail};
+use craft::fire::set_points::solve_plan;
 use craft::fire::{FireChoice, Oven, Tap, TapKind, Verdict, of_formula, oven};
 use craft::formula::Scales;
 use craft::reading::Subject;
@@ -143,7 +144,11 @@ impl Writer<'_> {
         let at = (request.room_c, request.altitude_m);
         let setting = facts.usual();
         let portion = &sheet.formula.portions[0];
-        let plan = of_formula::plan(&request.formula, portion, &facts, setting, None, at);
+        let mut plan = of_formula::plan(&request.formula, portion, &facts, setting, None, at);
+        // A tray wants the deck gentler than the rounds that it usually bakes.
+        if plan.pan.is_some() {
+            plan = solve_plan(&plan)?.plan;
+        }
         let fire = FireChoice::of(plan, oven_id, hands, request.room_c)?;
         Ok(request.with(|r| r.fire = Some(Box::new(fire))))
     }

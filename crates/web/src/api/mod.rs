@@ -7,6 +7,10 @@ use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
+use craft::fire::firing::{Firing, FiringRequest};
+use craft::fire::reckon::{Baked, Fired, baked, charged, fired};
+use craft::fire::set_points::{SetPointRequest, SetPoints, set_points};
+use craft::fire::{BakeRequest, FirePlan};
 use craft::flour::substitute::{SubstituteRequest, Substitutes, substitute};
 use craft::formula::{FormulaRequest, FormulaResult, formulate};
 use craft::mix::{WaterRequest, WaterResult, water};
@@ -37,10 +41,14 @@ pub enum Kind {
     SolveHours,
     Vigour,
     FitLife,
+    Bake,
+    Fire,
+    Firing,
+    SetPoints,
 }
 
 impl Kind {
-    pub const ALL: [Kind; 11] = [
+    pub const ALL: [Kind; 15] = [
         Kind::Formula,
         Kind::Water,
         Kind::Rise,
@@ -52,6 +60,10 @@ impl Kind {
         Kind::SolveHours,
         Kind::Vigour,
         Kind::FitLife,
+        Kind::Bake,
+        Kind::Fire,
+        Kind::Firing,
+        Kind::SetPoints,
     ];
 
     pub fn key(self) -> &'static str {
@@ -67,6 +79,10 @@ impl Kind {
             Kind::SolveHours => "solve-hours",
             Kind::Vigour => "vigour",
             Kind::FitLife => "fit-life",
+            Kind::Bake => "bake",
+            Kind::Fire => "fire",
+            Kind::Firing => "firing",
+            Kind::SetPoints => "set-points",
         }
     }
     pub fn from_key(key: &str) -> Option<Kind> {
@@ -96,6 +112,12 @@ pub fn reckon(kind: Kind, request: &[u8]) -> Result<Value, Vec<FieldError>> {
             fit_vigour(r, Temperatures::InsideTheDough)
         }),
         Kind::FitLife => run(request, life::fit),
+        Kind::Bake => run(request, baked),
+        Kind::Fire => run(request, fired),
+        Kind::Firing => run(request, charged),
+        Kind::SetPoints => run(request, |r: &SetPointRequest| {
+            set_points(r, &r.bake.aim.targets())
+        }),
     }
 }
 
@@ -208,6 +230,10 @@ async fn schema(Path(kind): Path<String>) -> Response {
         Kind::SolveHours => both::<HoursRequest, HoursAnswer>(),
         Kind::Vigour => both::<VigourRequest, VigourAnswer>(),
         Kind::FitLife => both::<life::FitRequest, life::FitResult>(),
+        Kind::Bake => both::<BakeRequest, Baked>(),
+        Kind::Fire => both::<FirePlan, Fired>(),
+        Kind::Firing => both::<FiringRequest, Firing>(),
+        Kind::SetPoints => both::<SetPointRequest, SetPoints>(),
     })
     .into_response()
 }

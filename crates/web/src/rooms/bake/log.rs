@@ -158,7 +158,7 @@ fn rows(told: &Told, here: &Here) -> Vec<Row> {
                 out: baked.map_or("still in".into(), min_s),
                 off: baked.map_or(String::new(), |b| match (b - planned).round() {
                     d if d.abs() < 1.0 => "as planned".into(),
-                    d => format!("{d:+.0} s"),
+                    d => format!("{d:+.0} s").replace('-', "−"),
                 }),
                 floor: floor.map_or("–".into(), |f| {
                     format!("{}°", here.measures.degrees(f.1, 0))

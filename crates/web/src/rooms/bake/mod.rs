@@ -22,6 +22,7 @@ use axum::routing::{get, post};
 use axum::{Json, Router};
 use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
 use craft::note::Note;
+use serde::Serialize;
 use sqlx::Acquire;
 use store::{batch, tap};
 use view::{RunState, View};
@@ -30,7 +31,7 @@ pub fn routes() -> Router<App> {
     Router::new()
         .route("/bake", get(nearest))
         .route("/batches/{code}/bake", get(bake))
-        .route("/batches/{code}/bake/notes", get(notes))
+        .route("/batches/{code}/bake/beside", get(beside))
         .route("/batches/{code}/run", get(live::stream))
         .route("/batches/{code}/bakes", get(log::show))
         .route("/batches/{code}/taps", post(take))
@@ -86,18 +87,40 @@ async fn bake(
 struct Notes {
     notes: Vec<Note>,
 }
+#[derive(Template)]
+#[template(path = "rooms/bake/beside_balls.html")]
+struct Balls {
+    balls: Vec<view::Ball>,
+    left: u32,
+}
 
-/// What the oven asks for before the next one: the model is run, so that the page does not wait for it.
-async fn notes(
+/// What stands beside the oven and changes with the run, drawn.
+#[derive(Serialize)]
+struct Beside {
+    notes: String,
+    balls: String,
+}
+
+/// What the oven asks for before the next one, and the balls that come: the model is run, so that the page does not wait
+/// for it.
+async fn beside(
     State(app): State<App>,
     here: Here,
     Path(code): Path<String>,
-) -> Result<Html<String>, Trouble> {
+) -> Result<Json<Beside>, Trouble> {
     let told = load::told(&app, &here, &code).await?;
     let goes = crate::rooms::rise::forecast(&told, &here, &Larder::default());
-    page(&Notes {
+    let notes = Notes {
         notes: view::notes(&told, &goes, &here),
-    })
+    };
+    let balls = Balls {
+        balls: view::balls(&told, &goes, &here),
+        left: told.pieces_left(),
+    };
+    Ok(Json(Beside {
+        notes: notes.render()?,
+        balls: balls.render()?,
+    }))
 }
 
 /// Reads a tap from its form; says what is wrong with it.

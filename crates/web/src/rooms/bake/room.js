@@ -52,8 +52,11 @@ function keep() {
 
 /** Seconds in the oven, and until the next cue of a pizza. */
 const seconds = (p) => Math.max(0, (now() - p.in_ms) / 1000);
-const dueAt = (p) => programme.turns[p.turned]?.at_s ?? programme.out_s;
-const left = (p) => dueAt(p) - seconds(p);
+/** The turn that is next; once it is time for Out, turns that were missed are no matter. */
+const turnOf = (p) => (seconds(p) < programme.out_s ? programme.turns[p.turned] : undefined);
+const left = (p) => (turnOf(p)?.at_s ?? programme.out_s) - seconds(p);
+/** A countdown as it is read at a glance: "49 s", "4:50". */
+const countdown = (s) => (s < 100 ? [s, " s,"] : [minutes(s), ","]);
 /** The pizza that asks for a hand first. */
 const urgent = (state) => [...state.inside].sort((a, b) => left(a) - left(b))[0];
 
@@ -126,8 +129,11 @@ function judge() {
   clearTimeout(judging);
   judging = setTimeout(async () => {
     try {
-      const answer = await fetch(`/batches/${code}/bake/notes`);
-      if (answer.ok) part("notes").innerHTML = await answer.text();
+      const answer = await fetch(`/batches/${code}/bake/beside`);
+      if (!answer.ok) return;
+      const beside = await answer.json();
+      part("notes").innerHTML = beside.notes;
+      part("balls").innerHTML = beside.balls;
     } catch {
       // Without a line the last judgement stays.
     }
@@ -137,17 +143,17 @@ function judge() {
 /** What is next for a pizza: seconds left, and the words. */
 function cueFor(p) {
   const s = seconds(p);
-  const cue = programme.turns[p.turned];
+  const cue = turnOf(p);
   if (cue) {
     const to = Math.ceil(cue.at_s - s);
     const what = cue.quarter ? `Turn ${p.turned + 1}` : cue.short;
     const how = cue.quarter ? `side ${((p.turned + 1) % 4) + 1} to the fire` : cue.words;
-    return { to, lines: [to > 0 ? [`${what} in `, to, " s,"] : [`${what} now,`], how] };
+    return { to, lines: [to > 0 ? [`${what} in `, ...countdown(to)] : [`${what} now,`], how] };
   }
   const to = Math.ceil(programme.out_s - s);
   if (s >= programme.chars_s) return { to: 0, lines: [["Out now,"], "it chars"] };
   if (to <= 0) return { to, lines: [["Out now,"], "look at base and rim"] };
-  return { to, lines: [["Out in ", to, " s,"], "when base and rim are right"] };
+  return { to, lines: [["Out in ", ...countdown(to)], "when base and rim are right"] };
 }
 
 const called = new Set();
@@ -171,7 +177,7 @@ function drawCue(state, p) {
   const next = cueFor(p);
   const first = document.createElement("span");
   for (const bit of next.lines[0]) {
-    first.append(typeof bit === "number" ? Object.assign(document.createElement("b"), { textContent: bit }) : document.createTextNode(bit));
+    first.append(/^\d/.test(bit) ? Object.assign(document.createElement("b"), { textContent: bit }) : document.createTextNode(bit));
   }
   cue.replaceChildren(first, document.createElement("br"), next.lines[1]);
   cue.classList.toggle("due", next.to <= 5);
@@ -204,7 +210,7 @@ function drawPlan(p) {
   ["top", "right", "bottom"].forEach((key, i) => root.querySelector(`[data-arc=${key}]`)?.classList.toggle("done", turned > i));
 }
 
-function drawLanes(state) {
+function drawLanes(state, first) {
   for (const lane of root.querySelectorAll("[data-lane]")) {
     const p = state.inside.find((x) => x.spot === Number(lane.dataset.lane));
     lane.classList.toggle("free", !p);
@@ -213,7 +219,12 @@ function drawLanes(state) {
     const cue = p ? cueFor(p) : null;
     lane.querySelector("[data-lane-cue]").textContent = cue ? cue.lines[0].join("").replace(/,$/, "") : "";
     lane.classList.toggle("due", Boolean(cue) && cue.to <= 5);
-    for (const act of lane.querySelectorAll("[data-lane-act]")) act.disabled = !p;
+    // The gold button is the next act of the one that asks first.
+    const expected = p && p === first ? (turnOf(p) ? "turned" : "out") : "";
+    for (const act of lane.querySelectorAll("[data-lane-act]")) {
+      act.disabled = !p;
+      act.classList.toggle("go", act.dataset.laneAct === expected);
+    }
     for (const field of lane.querySelectorAll("[data-lane-pizza]")) field.value = p?.number ?? "";
   }
 }
@@ -230,10 +241,10 @@ function draw() {
   drawCue(state, p);
   drawLine(p, s);
   drawPlan(p);
-  drawLanes(state);
+  drawLanes(state, p);
   for (const each of state.inside) call(each, cueFor(each));
   const full = state.inside.length >= state.spots;
-  const expected = !p ? "tap-in" : p.turned < programme.turns.length ? "tap-turned" : "tap-out";
+  const expected = !p ? "tap-in" : turnOf(p) ? "tap-turned" : "tap-out";
   for (const id of ["tap-in", "tap-turned", "tap-out"]) part(id).classList.toggle("go", id === expected);
   part("tap-in").disabled = full;
   part("tap-turned").disabled = !p;

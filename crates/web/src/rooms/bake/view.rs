@@ -132,6 +132,7 @@ pub struct View {
     pub code: String,
     pub name: String,
     pub piece: &'static str,
+    pub trays: bool,
     pub state_json: String,
     pub programme_json: String,
     pub timer: String,
@@ -222,6 +223,7 @@ impl View {
             code: told.batch.code.clone(),
             name: told.batch.name.clone(),
             piece,
+            trays,
             state_json: serde_json::to_string(&state).unwrap_or_default(),
             programme_json: programme_json(told),
             timer: min_s(elapsed.unwrap_or(0.0)),
@@ -298,7 +300,7 @@ impl View {
 }
 
 /// The next balls with the rise clock each will have when its turn comes at this pace.
-fn balls(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Ball> {
+pub fn balls(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Ball> {
     let sheet = &told.batch.sheet.result;
     let usual = f64::from(sheet.programme.out_s) + 60.0;
     let pace = told

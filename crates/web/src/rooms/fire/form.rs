@@ -1,6 +1,6 @@
 //! The form of a fire: which oven, how it is set, how it is turned, what goes in. Read into a plan, and a plan written.
 
-use crate::rooms::pantry::shelf::{degrees, put_degrees, put_weight, weight};
+use crate::rooms::pantry::shelf::{degrees, may, put_degrees, put_may, put_weight, weight};
 use crate::shared::form::{NotANumber, Reader, Typed, number};
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
@@ -64,6 +64,7 @@ pub fn write(t: &mut Typed, plan: &FirePlan, oven_ref: &str, hands: u32, here: &
     put_degrees(t, "floor_c", s.floor_c, here);
     put_degrees(t, "dome_c", s.dome_c, here);
     put_degrees(t, "most_c", plan.oven.most_c, here);
+    put_may(t, "preheat_min", plan.preheat_min);
     t.set("shelf", s.shelf.key());
     for (name, on) in [("grill", s.grill), ("fan", s.fan), ("below", s.below)] {
         t.set(name, if on { "on" } else { "" });
@@ -168,6 +169,7 @@ pub fn read(
     s.fan = !t.text("fan").is_empty() && oven.fan_w_m2k.is_some();
     s.below = !t.text("below").is_empty();
     plan.setting.floor_c = plan.oven.floor_at(&plan.setting);
+    plan.preheat_min = may(&mut r, "preheat_min", "Preheating");
     plan.shape = match t.text("shape") {
         "" => None,
         key if shape(key).is_some() => Some(key.into()),

@@ -22,7 +22,7 @@ use axum::routing::{get, post};
 use axum::{Json, Router};
 use craft::fire::desk::Looked;
 use craft::fire::remedy::Change;
-use craft::fire::set_points::{SetPointRequest, set_points};
+use craft::fire::set_points::solve_plan;
 use craft::formula::{Formula, FormulaRequest, formulate};
 use craft::refusal::FieldError;
 use craft::sheet::StepKind;
@@ -378,30 +378,9 @@ fn solve(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
         Ok(r) => r,
         Err(e) => return e,
     };
-    let mut plan = read.plan;
-    let Ok(planned) = plan.planned() else {
-        return vec![];
-    };
-    let most = plan.oven.most_c;
-    let fired = plan.oven.kind.is_fired();
-    let dome_most = if fired {
-        (most + 100.0).min(600.0)
-    } else {
-        most
-    };
-    let asked = SetPointRequest {
-        bake: planned.request,
-        floor_c: (if fired { 200.0 } else { 150.0 }, most),
-        dome_c: (150.0, dome_most),
-        bake_s: None,
-    };
-    match set_points(&asked, &plan.targets()) {
+    match solve_plan(&read.plan) {
         Ok(found) => {
-            let to5 = |c: f64| (c / 5.0).round() * 5.0;
-            plan.setting.dome_c = to5(found.dome_c).min(dome_most);
-            plan.setting.floor_c = to5(found.floor_c).min(most);
-            plan.setting.floor_c = plan.oven.floor_at(&plan.setting);
-            form::write(typed, &plan, &read.oven_ref, read.hands, here);
+            form::write(typed, &found.plan, &read.oven_ref, read.hands, here);
             if found.floor_at_limit || found.dome_at_limit {
                 let what = if found.dome_at_limit { "top" } else { "floor" };
                 return vec![FieldError {

@@ -1,6 +1,6 @@
 // Fire, live: what is set goes to the server, race, firing and judgement come back drawn. Scrubbing reads the seconds that
 // came with the picture; no rule stands here.
-import { minutes, ready, say } from "../../js/app.js";
+import { ready, say } from "../../js/app.js";
 
 const form = document.getElementById("fire");
 const part = (id) => document.getElementById(id);
@@ -84,6 +84,13 @@ function show(got) {
 let course = null;
 const shades = (v) => (v < 0.5 ? "pale" : v < 1.5 ? "golden" : v < 2.5 ? "well browned" : "charred");
 
+/** As the server says it: "76 s", "7 min 34 s". */
+function bakeTime(s) {
+  if (s < 180) return `${s} s`;
+  const rest = s % 60;
+  return `${Math.floor(s / 60)} min${rest === 0 ? "" : ` ${String(rest).padStart(2, "0")} s`}`;
+}
+
 function scrub(second) {
   course ??= JSON.parse(part("cut").dataset.course);
   let i = course.t.findIndex((t) => t >= second);
@@ -104,7 +111,7 @@ function scrub(second) {
     const x = Number(mark.dataset.left) + course.t[i] * Number(mark.dataset.scale);
     mark.setAttribute("d", mark.getAttribute("d").replace(/^M[\d.]+/, `M${x.toFixed(1)}`));
   }
-  const at = course.t[i] < 180 ? `${course.t[i]} s` : minutes(course.t[i]);
+  const at = bakeTime(course.t[i]);
   part("scrub-says").textContent = `At ${at}: base ${shades(course.base[i])}, rim ${shades(course.rim[i])}, middle ${course.rows.crumb[i]}° inside.`;
 }
 

@@ -7,7 +7,7 @@ use crate::shared::form::Typed;
 use crate::shared::format::{hm, min_s};
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
-use craft::fire::desk::{self, Looked, launch_test};
+use craft::fire::desk::{self, Looked, bake_time, launch_test};
 use craft::fire::firing::FloorRead;
 use craft::fire::oven::is_tray;
 use craft::fire::programme::shapes;
@@ -102,6 +102,7 @@ pub struct View {
     pub cautions: Vec<CautionView>,
     pub manual: &'static str,
     pub home: bool,
+    pub fired: bool,
     pub styles: Vec<Choice>,
 }
 
@@ -175,12 +176,19 @@ impl View {
         settings.push(field(
             "most_c",
             "Tops out at",
-            "nothing is planned above",
+            "its maker's limit",
             degree,
             "5",
         ));
+        settings.push(field(
+            "preheat_min",
+            "Preheated for",
+            "empty: charged",
+            "min",
+            "5",
+        ));
         let locked = if m.dough.mixed {
-            "mixed: for the next dough"
+            "for the next dough"
         } else {
             ""
         };
@@ -192,13 +200,7 @@ impl View {
             field("sauce_g", "Sauce on one", "", gram, "5"),
             field("cheese_g", "Cheese on one", "", gram, "5"),
         ];
-        dough.push(field(
-            "hands",
-            "People",
-            "opening, topping, baking",
-            "",
-            "1",
-        ));
+        dough.push(field("hands", "People", "at bench and oven", "", "1"));
         let mut floors: Vec<(String, String)> = Vec::new();
         let own = oven.as_ref().map(|o| (o.floor, o.floor_mm));
         let typed_floor = t.text("floor").to_string();
@@ -298,6 +300,7 @@ impl View {
             cautions,
             manual: craft::fire::caution::MANUAL,
             home,
+            fired: kind.is_fired(),
             styles: if m.free {
                 let all = craft::style::all()
                     .iter()
@@ -308,14 +311,6 @@ impl View {
                 vec![]
             },
         }
-    }
-}
-
-fn seconds(s: f64) -> String {
-    if s < 180.0 {
-        format!("{s:.0} s")
-    } else {
-        min_s(s)
     }
 }
 
@@ -333,7 +328,7 @@ fn shade(v: f64) -> &'static str {
 fn at_words(m: &Moment) -> String {
     format!(
         "At {}: base {}, rim {}, middle {:.0}° inside.",
-        seconds(m.t),
+        bake_time(m.t),
         shade(m.base),
         shade(m.rim),
         m.middle_c
@@ -398,10 +393,10 @@ impl Picture {
                 name,
                 celsius,
             };
-            let above = if plan.oven.kind == OvenKind::Home {
-                "Oven"
-            } else {
-                "Dome"
+            let above = match plan.oven.kind {
+                OvenKind::Home | OvenKind::StoneDeck => "Oven",
+                OvenKind::ElectricDeck => "Top heat",
+                _ => "Dome",
             };
             let mut all = vec![
                 row("dome", 25.0, above, dome_c),
@@ -552,7 +547,11 @@ fn named(item: Item, set_c: f64) -> (&'static str, &'static str) {
 /// The sentence of the page.
 fn answer(m: &Made, plan: &craft::fire::FirePlan, x: &Looked) -> (String, String) {
     let race = &x.planned.race;
-    let pull = format!("Pull at {}.", seconds(race.best_s));
+    let pull = if race.best_s < 180.0 {
+        format!("Pull at {}.", bake_time(race.best_s))
+    } else {
+        format!("Pull after {}.", bake_time(race.best_s))
+    };
     let urgent = x
         .notes
         .iter()
@@ -612,7 +611,11 @@ fn remedies(m: &Made, x: &Looked) -> (Vec<RemedyView>, Vec<RemedyView>) {
         .filter(|t| t.helps)
         .map(|t| {
             let window = match t.window {
-                Some(w) => format!("right from {} to {}", seconds(w.from_s), seconds(w.to_s)),
+                Some(w) => format!(
+                    "right from {} to {}",
+                    bake_time(w.from_s),
+                    bake_time(w.to_s)
+                ),
                 None => "still no moment at which all is right".into(),
             };
             RemedyView {
@@ -620,8 +623,8 @@ fn remedies(m: &Made, x: &Looked) -> (Vec<RemedyView>, Vec<RemedyView>) {
                 words: t.change.words(),
                 effect: format!(
                     "Pull at {} instead of {}, {window}; base {:+.1}, rim {:+.1}.",
-                    seconds(t.best_s),
-                    seconds(now.best_s),
+                    bake_time(t.best_s),
+                    bake_time(now.best_s),
                     t.base_by,
                     t.rim_by
                 ),
@@ -653,34 +656,38 @@ fn run(m: &Made, x: &Looked) -> Vec<(String, String)> {
     let s = &x.service;
     let mut out = vec![];
     if m.dough.pieces > 1 {
-        out.push(("One out every".into(), min_s(s.pace_s)));
+        out.push(("One out every".into(), bake_time(s.pace_s)));
         out.push(("Last one out".into(), hm(&m.here.local(s.last_out_at))));
     }
     if let Some(g) = s.gap_s {
-        let range = format!("{} to {}", min_s(0.75 * g), min_s(1.25 * g));
+        let range = desk::spoken_range(0.75 * g, 1.25 * g);
         out.push((
             "Pause of a spot".into(),
             if g < 20.0 { "none".into() } else { range },
         ));
     }
     out.push((
-        "Its face drops by".into(),
-        format!("{:.0}°", s.recovery.drop_c.max(0.0)),
+        "Its face after one".into(),
+        format!("{}°", m.here.measures.degrees(s.recovery.exit_c, 0)),
     ));
     if let Some(w) = s.recovery.wait_s {
-        out.push(("Back within 15° in".into(), min_s(w)));
+        out.push(("Back within 15° in".into(), bake_time(w)));
     }
     if s.spares > 0 {
         out.push(("Spare balls".into(), s.spares.to_string()));
     }
-    let launches: Vec<String> = s
-        .launches
-        .iter()
-        .take(8)
-        .map(|l| format!("{:.0}", l.0))
-        .collect();
-    if launches.len() > 1 {
-        out.push(("Launches, °C".into(), launches.join(" ")));
+    let launches: Vec<f64> = s.launches.iter().map(|l| l.0).collect();
+    if let (Some(first), Some(last)) = (launches.first(), launches.last())
+        && launches.len() > 1
+    {
+        let me = &m.here.measures;
+        let says = if (first - last).abs() < 3.0 {
+            format!("{} at each", me.degrees(*first, 0))
+        } else {
+            let all = launches.iter().take(6).map(|c| me.degrees(*c, 0));
+            all.collect::<Vec<_>>().join(" ")
+        };
+        out.push(("Launches of a spot, °".into(), says));
     }
     out
 }

@@ -84,18 +84,17 @@ pub fn firing(d: &Drawn, m: &Measures, width: f64) -> String {
             &format!("floor {} to {}°", m.degrees(low, 0), m.degrees(high, 0)),
         );
     }
-    for (t, hour) in hours.ticks(d.zone, 1) {
+    // A short firing is read by quarter hours.
+    let every = if until < 5400.0 { 15 } else { 60 };
+    for t in marks(&hours, every) {
         svg.path(
             &format!("M{:.1} {TOP}V{FOOT}", hours.x(t)),
             r#"stroke="var(--rule)" stroke-width="1""#,
         );
-        svg.text(
-            hours.x(t),
-            FOOT + 34.0,
-            "tk",
-            Hold::Middle,
-            &format!("{hour:02}:00"),
-        );
+        if hours.x(t) < hours.right - 16.0 {
+            let text = hm(&t.to_zoned(d.zone.clone()));
+            svg.text(hours.x(t), FOOT + 34.0, "tk", Hold::Middle, &text);
+        }
     }
     let at = |t: f64| d.firing.light_at + SignedDuration::from_secs_f64(t);
     let line = |of: &dyn Fn(&craft::fire::preheat::Charge) -> f64,
@@ -162,6 +161,14 @@ pub fn firing(d: &Drawn, m: &Measures, width: f64) -> String {
     svg.end()
 }
 
+/// Full multiples of so many minutes; zones lie whole quarter hours apart.
+fn marks(hours: &Hours, every_min: i64) -> impl Iterator<Item = Timestamp> {
+    let step = 60 * every_min;
+    let first = (hours.from.as_second() + step - 1).div_euclid(step);
+    let last = hours.to.as_second().div_euclid(step);
+    (first..=last).filter_map(move |n| Timestamp::from_second(n * step).ok())
+}
+
 /// Solid triangles for what was fed, hollow for what is due.
 fn feeds(svg: &mut Svg, d: &Drawn, hours: &Hours, narrow: bool) {
     let mut last_end = f64::NEG_INFINITY;
@@ -226,13 +233,13 @@ fn posts(svg: &mut Svg, d: &Drawn, hours: &Hours) {
     if let Some(t) = d.firing.ready_at.filter(|t| hours.holds(*t)) {
         let x = hours.x(t);
         svg.path(
-            &format!("M{x:.1} {:.1}V{FOOT}", FOOT - 14.0),
+            &format!("M{x:.1} {:.1}V{FOOT}", FOOT - 32.0),
             r#"stroke="var(--ember)" stroke-width="3""#,
         );
         let text = format!("ready {}", hm(&t.to_zoned(d.zone.clone())));
         svg.text(
             (x - 6.0).max(hours.left + 80.0),
-            FOOT - 5.0,
+            FOOT - 20.0,
             "tx b c-ember halo",
             Hold::End,
             &text,

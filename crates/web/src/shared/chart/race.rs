@@ -68,7 +68,7 @@ pub fn race(d: &Drawn, width: f64) -> String {
             r#"stroke="var(--rule)" stroke-width="1""#,
         );
         // The plate of the pull stands over the axis: a figure under it would be cut.
-        if (x(t) - x(d.race.best_s)).abs() > if narrow { 26.0 } else { 40.0 } || t == 0.0 {
+        if (x(t) - x(d.race.best_s)).abs() > if narrow { 40.0 } else { 68.0 } || t == 0.0 {
             let unit = if t == 0.0 && d.end_s <= 200.0 {
                 " s"
             } else {
@@ -205,8 +205,12 @@ fn lane(
             }
         }
         let text = said(from, d.end_s);
-        // The figure stands inside the block, or before it where the block is too narrow.
-        if x(to) - x(from) > 62.0 {
+        // The figure stands inside the block, or before it where the block is too narrow or the pull would cross it.
+        let wide = 14.0 * text.len() as f64;
+        let pull = x(d.race.best_s);
+        let crossed = (x(from)..x(from) + 14.0 + wide).contains(&pull);
+        let room_before = x(from) - left > wide + 14.0;
+        if x(to) - x(from) > wide + 14.0 && !(crossed && room_before) {
             svg.text(
                 x(from) + 8.0,
                 foot - full / 2.0 + 8.0,

@@ -1,0 +1,85 @@
+//! What a program asks of the fire: one bake, a planned one with its remedies, a firing.
+
+use super::bake::{Moment, bake};
+use super::firing::{Firing, FiringRequest, firing};
+use super::plan::FirePlan;
+use super::programme::Programme;
+use super::race::{Race, race};
+use super::remedy::{Tried, remedies};
+use super::setup::BakeRequest;
+use crate::refusal::{Check, Refused};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// One bake: its race, and how it went.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Baked {
+    pub race: Race,
+    /// Every second up to 300 s, then every other.
+    pub course: Vec<Moment>,
+}
+
+/// Bakes as asked and judges by the aim's own targets.
+///
+/// Errors: what is outside its range.
+pub fn baked(r: &BakeRequest) -> Result<Baked, Refused> {
+    let course = bake(r)?;
+    let race = race(r, &course, &r.aim.targets())
+        .ok_or_else(|| Refused::one("until_s", "The bake is too short to be followed."))?;
+    Ok(Baked {
+        race,
+        course: course.moments,
+    })
+}
+
+/// A planned fire: programme, race, what to change.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Fired {
+    pub programme: Programme,
+    pub race: Race,
+    /// Floor temperatures to launch at, °C; absent where the floor cannot be chosen.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub floor_band_c: Option<(f64, f64)>,
+    /// Each tried alone, best first.
+    pub remedies: Vec<Tried>,
+}
+
+/// Plans a fire as the page does.
+///
+/// Errors: what is outside its range.
+pub fn fired(plan: &FirePlan) -> Result<Fired, Refused> {
+    let planned = plan.planned()?;
+    Ok(Fired {
+        floor_band_c: plan.floor_band(&planned.race),
+        remedies: remedies(plan, &planned.race),
+        programme: planned.programme,
+        race: planned.race,
+    })
+}
+
+/// Readings of one firing.
+const MOST_READINGS: usize = 60;
+
+/// Plans or follows a firing.
+///
+/// Errors: an oven or a setting that cannot be, readings that cannot.
+pub fn charged(r: &FiringRequest) -> Result<Firing, Refused> {
+    r.oven.check().map_err(|e| e.below("oven"))?;
+    let mut c = Check::new();
+    c.within("setting");
+    r.oven.check_setting(&r.setting, &mut c);
+    c.within("");
+    c.range("room_c", "The room", r.room_c, -10.0, 45.0, "°C");
+    if let Some(m) = r.for_min {
+        c.range("for_min", "Preheating", m, 5.0, 240.0, "min");
+    }
+    if r.readings.len() > MOST_READINGS {
+        c.refuse("readings", format!("{MOST_READINGS} readings at most."));
+    }
+    for (i, read) in r.readings.iter().enumerate() {
+        let field = format!("readings[{i}].c");
+        c.range(&field, "The floor", read.c, -20.0, 650.0, "°C");
+    }
+    c.done()?;
+    Ok(firing(r))
+}
