@@ -61,7 +61,11 @@ async fn the_documented_examples_give_the_documented_results() -> Result<()> {
             "fit",
             "solve-hours",
             "vigour",
-            "fit-life"
+            "fit-life",
+            "bake",
+            "fire",
+            "firing",
+            "set-points"
         ]
     );
     Ok(())

@@ -83,7 +83,7 @@ async fn every_oven_and_every_style_has_its_race() -> Result<()> {
             StatusCode::OK
         };
         assert_eq!(page.status, expected, "{path}");
-        assert!(gone || page.body.contains("Pull at"), "{path}");
+        assert!(gone || page.body.contains("Pull "), "{path}");
         assert!(
             !page.body.contains("NaN") && !page.body.contains(">inf"),
             "{path}"
@@ -243,14 +243,14 @@ async fn a_kept_fire_becomes_the_plan_and_a_stale_one_is_refused() -> Result<()>
         "three quarter turns"
     );
     let sheet = s.get(&format!("/batches/{code}/batch.json")).await?.json();
-    let steps = sheet["sheet"]["result"]["steps"]
+    let steps = sheet["worked_out"]["steps"]
         .as_array()
         .context("steps")?;
     let light = steps
         .iter()
         .find(|x| x["kind"] == "light_oven")
         .context("a step to light it")?;
-    let served = sheet["sheet"]["request"]["serve_at"]
+    let served = sheet["asked"]["serve_at"]
         .as_str()
         .context("served")?;
     let min = served
@@ -307,7 +307,7 @@ async fn sugar_makes_another_formula_and_once_mixed_only_the_next_one() -> Resul
     assert_eq!(kept.status, StatusCode::SEE_OTHER, "{}", kept.errors());
     assert!(s.get("/formulas").await?.body.contains("Halt sweet"));
     let taken = s.get(&format!("/batches/{code}/batch.json")).await?.json();
-    assert_eq!(taken["sheet"]["request"]["formula"]["sugar_percent"], 2.0);
+    assert_eq!(taken["asked"]["formula"]["sugar_percent"], 2.0);
     // Mixed: the dough in the tub cannot be changed any more.
     s.post(
         &format!("/batches/{code}/steps/0"),
@@ -325,7 +325,7 @@ async fn sugar_makes_another_formula_and_once_mixed_only_the_next_one() -> Resul
     assert_eq!(next.status, StatusCode::SEE_OTHER);
     let taken = s.get(&format!("/batches/{code}/batch.json")).await?.json();
     assert_eq!(
-        taken["sheet"]["request"]["formula"]["sugar_percent"], 2.0,
+        taken["asked"]["formula"]["sugar_percent"], 2.0,
         "the batch stays"
     );
     assert!(
@@ -537,7 +537,7 @@ async fn an_oven_is_copied_changed_calibrated_from_its_bakes_and_set_back() -> R
             .contains("three at least")
     );
     let taken = s.get(&format!("/batches/{code}/batch.json")).await?.json();
-    let out_s = taken["sheet"]["result"]["programme"]["out_s"]
+    let out_s = taken["worked_out"]["programme"]["out_s"]
         .as_i64()
         .context("out")?;
     let taps = format!("/batches/{code}/taps");

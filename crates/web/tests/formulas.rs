@@ -452,7 +452,7 @@ async fn the_pantry_is_entered_changed_and_used() -> Result<()> {
         ("/pantry/scales", "name=Pocket&reads_g=0.01&carries_g=200"),
         (
             "/pantry/pans",
-            "name=Tray&shape=rectangle&length_cm=40&width_cm=30&height_cm=2.5&count=3",
+            "name=Tray&shape=rectangle&length_cm=40&width_cm=30&height_cm=2.5&count=3&material=carbon_steel&thick_mm=1&oiled=yes",
         ),
         (
             "/pantry/boxes",

@@ -214,6 +214,21 @@ fn on(plan: &FirePlan) -> &'static str {
     }
 }
 
+/// What the readings said of the oven's pace.
+pub fn of_readings(f: &Firing) -> Option<String> {
+    let x = f.fitted?;
+    Some(format!(
+        "By {} {}, the oven warms at {:.0} % of the book's pace.",
+        x.readings,
+        if x.readings == 1 {
+            "reading"
+        } else {
+            "readings"
+        },
+        100.0 * x.pace
+    ))
+}
+
 fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     let mut out = Vec::new();
     let f = &x.firing;
@@ -221,18 +236,7 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     if f.tray {
         return out;
     }
-    let of_readings = f.fitted.map_or(String::new(), |x| {
-        format!(
-            " By {} {}, the oven warms at {:.0} % of the book's pace.",
-            x.readings,
-            if x.readings == 1 {
-                "reading"
-            } else {
-                "readings"
-            },
-            100.0 * x.pace
-        )
-    });
+    let of_readings = of_readings(f).map_or(String::new(), |says| format!(" {says}"));
     match f.ready_at {
         None => {
             let core_c = f.course.last().map_or(0.0, |c| c.core_c);

@@ -282,7 +282,7 @@ impl Open {
         extra: Extra,
     ) -> Result<Response, Trouble> {
         let v = self.view(typed, here, pressed);
-        let status = if v.errors.is_empty() {
+        let status = if v.errors.is_empty() || status != StatusCode::OK {
             status
         } else {
             StatusCode::UNPROCESSABLE_ENTITY
