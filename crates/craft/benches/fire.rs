@@ -84,6 +84,7 @@ fn plan(r: &BakeRequest, key: &str) -> FirePlan {
         pan: None,
         shape: None,
         turns: None,
+        targets: None,
         preheat_min: None,
         floor_read_c: None,
         altitude_m: 0.0,

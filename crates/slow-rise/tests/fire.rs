@@ -230,6 +230,19 @@ async fn two_tablets_on_one_run_see_each_other() -> Result<()> {
     b.says("#connection", "Pizza 11 is already out").await?;
     b.says("#left", "7").await?;
     a.says("#place", "Pizza 12 of 18 is next").await?;
+    // Without a line both bake a twelfth, one after the other: none is lost, the later news gets the next number.
+    b.offline(true).await?;
+    b.click("#tap-in").await?;
+    b.says("#place", "Pizza 12 of 18, in at").await?;
+    b.click("#tap-out").await?;
+    b.says("#last-head", "Pizza 12").await?;
+    a.click("#tap-in").await?;
+    a.says("#place", "Pizza 12 of 18, in at").await?;
+    a.click("#tap-out").await?;
+    a.says("#count", "12 out").await?;
+    b.offline(false).await?;
+    b.says("#connection", "yours is 13").await?;
+    a.says("#count", "13 out").await?;
     b.close_whatever_it_said().await?;
     a.close().await
 }

@@ -60,6 +60,11 @@ async fn taps_that_make_no_sense_get_a_sentence_and_the_run_as_it_is() -> Result
         (&1.into(), &0.into())
     );
     assert_eq!(tap(&s, &code, "out", 1, 70).await?.json()["out"], 1);
+    // A device that lives in another year.
+    refused(
+        tap(&s, &code, "in", 2, 3600 * 24 * 400).await?,
+        "That moment lies more than a day before this batch was planned. Check the clock of this device.",
+    );
     refused(
         tap(&s, &code, "undone", 7, 60).await?,
         "There is nothing of pizza 7 to take back.",

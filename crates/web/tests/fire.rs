@@ -243,16 +243,12 @@ async fn a_kept_fire_becomes_the_plan_and_a_stale_one_is_refused() -> Result<()>
         "three quarter turns"
     );
     let sheet = s.get(&format!("/batches/{code}/batch.json")).await?.json();
-    let steps = sheet["worked_out"]["steps"]
-        .as_array()
-        .context("steps")?;
+    let steps = sheet["worked_out"]["steps"].as_array().context("steps")?;
     let light = steps
         .iter()
         .find(|x| x["kind"] == "light_oven")
         .context("a step to light it")?;
-    let served = sheet["asked"]["serve_at"]
-        .as_str()
-        .context("served")?;
+    let served = sheet["asked"]["serve_at"].as_str().context("served")?;
     let min = served
         .parse::<jiff::Timestamp>()?
         .duration_since(light["at"].as_str().context("at")?.parse()?)

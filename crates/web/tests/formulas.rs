@@ -526,6 +526,39 @@ async fn a_style_is_copied_altered_and_started_from() -> Result<()> {
         .to_string();
     let page = press(&s, &page, &[("act", &format!("style:own-{key}"))]).await?;
     assert!(page.contains("name=\"hydration_percent\" value=\"79\""));
+    // What counts as right at the oven is the style's own, too.
+    let paler = changed(&own, &[("base_from", "0.3"), ("base_to", "1.1")]);
+    assert_eq!(
+        s.post(&at, &paler).await?.status,
+        StatusCode::CONFLICT,
+        "it was saved meanwhile"
+    );
+    let page = s.get(&at).await?.body;
+    let kept = s
+        .post(
+            &at,
+            &changed(&page, &[("base_from", "0.3"), ("base_to", "1.1")]),
+        )
+        .await?;
+    assert_eq!(kept.status, StatusCode::SEE_OTHER, "{}", kept.errors());
+    let page = s.get(&at).await?.body;
+    assert!(page.contains("name=\"base_to\" value=\"1.1\""));
+    let fire = s.get(&format!("/fire?style=own-{key}")).await?;
+    assert!(fire.body.contains("Pull "), "{}", fire.errors());
+    for (field, value) in [
+        ("base_from", "9"),
+        ("rim_to", "0"),
+        ("set_c", "200"),
+        ("rim_share", "2"),
+    ] {
+        let bad = s.post(&at, &changed(&page, &[(field, value)])).await?;
+        assert_eq!(
+            bad.status,
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "{field} {value}"
+        );
+        assert!(!bad.errors().is_empty(), "{field} {value}");
+    }
     // Turned upside down, its ranges are refused at their fields.
     let refused = s.post(&at, &changed(&own, &[("salt.low", "4.9")])).await?;
     assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);

@@ -3,8 +3,10 @@
 use super::material::Material;
 use super::oven::{Oven, Setting};
 use super::plan::FirePlan;
+use super::race::Targets;
 use super::setup::{Aim, PanNow, Piece};
 use crate::formula::{ExtraKind, Formula, PanShape, Portion};
+use crate::refusal::Check;
 use crate::style::Style;
 use crate::style::topping::{DISC_CM, ToppingPart};
 use schemars::JsonSchema;
@@ -19,6 +21,36 @@ pub struct StyleBake {
     pub rim_mm: f64,
     /// Share of the dough that lies in the rim, 0.05 to 0.6.
     pub rim_share: f64,
+    /// What counts as right, where a kitchen has its own mind; the aim's own when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub targets: Option<Targets>,
+}
+
+impl StyleBake {
+    pub fn targets(&self) -> Targets {
+        self.targets.unwrap_or(self.aim.targets())
+    }
+    pub(crate) fn check_into(&self, c: &mut Check) {
+        c.range(
+            "style.bakes.rim_mm",
+            "Width of the rim",
+            self.rim_mm,
+            5.0,
+            50.0,
+            "mm",
+        );
+        c.range(
+            "style.bakes.rim_share",
+            "Dough in the rim",
+            self.rim_share,
+            0.05,
+            0.6,
+            "",
+        );
+        if let Some(t) = &self.targets {
+            t.check_into("style.bakes.", c);
+        }
+    }
 }
 
 /// What a kitchen's pans are made of where nobody said: thin dark steel, oiled.
@@ -55,6 +87,7 @@ impl Style {
             aim,
             rim_mm,
             rim_share,
+            targets: None,
         }
     }
 }
@@ -122,12 +155,11 @@ pub fn plan(
     (room_c, altitude_m): (f64, f64),
 ) -> FirePlan {
     let in_pan = portion.pan.is_some();
+    let bakes = f.style.bakes();
     FirePlan {
-        aim: if in_pan {
-            Aim::Pan
-        } else {
-            f.style.bakes().aim
-        },
+        aim: if in_pan { Aim::Pan } else { bakes.aim },
+        // What a style says of its rounds does not hold in a pan.
+        targets: bakes.targets.filter(|_| !in_pan || bakes.aim == Aim::Pan),
         piece: piece(f, portion, room_c),
         oven: oven.clone(),
         setting,

@@ -21,6 +21,9 @@ use serde::{Deserialize, Serialize};
 #[serde(deny_unknown_fields)]
 pub struct FirePlan {
     pub aim: Aim,
+    /// What counts as right; the aim's own when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub targets: Option<Targets>,
     pub piece: Piece,
     pub oven: Oven,
     pub setting: Setting,
@@ -72,6 +75,9 @@ impl FirePlan {
                     "Turns come one after the other, from the first second on.",
                 );
             }
+        }
+        if let Some(t) = &self.targets {
+            t.check_into("targets.", &mut c);
         }
         if let Some(m) = self.preheat_min {
             c.range("preheat_min", "Preheating", m, 5.0, 240.0, "min");
@@ -135,7 +141,7 @@ impl FirePlan {
     }
 
     pub fn targets(&self) -> Targets {
-        self.aim.targets()
+        self.targets.unwrap_or(self.aim.targets())
     }
 
     /// Computes it. A first run finds when it is done; turns, late cheese and the bare floor are placed by that, and a

@@ -5,6 +5,7 @@
 
 use super::bake::{Course, Moment};
 use super::setup::{Aim, BakeRequest};
+use crate::refusal::Check;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -94,6 +95,29 @@ impl Aim {
 }
 
 impl Targets {
+    /// Refuses what cannot be: colours run from 0 to 3, shares from 0 to 1, and a range has its lower end first.
+    pub(crate) fn check_into(&self, prefix: &str, c: &mut Check) {
+        for (field, what, (lo, hi), most) in [
+            ("base", "The base's colour", self.base, 3.0),
+            ("rim", "The rim's colour", self.rim, 3.0),
+            ("loss", "What the topping may dry", self.loss, 1.0),
+        ] {
+            let field = format!("{prefix}{field}");
+            c.range(&field, what, lo, 0.01, most, "");
+            c.range(&field, what, hi, lo.max(0.01) + 0.01, most, "");
+        }
+        let field = |name: &str| format!("{prefix}{name}");
+        c.range(
+            &field("cheese_most"),
+            "The cheese's colour",
+            self.cheese_most,
+            0.1,
+            3.0,
+            "",
+        );
+        c.range(&field("set_c"), "A set crumb", self.set_c, 60.0, 98.0, "°C");
+    }
+
     /// The colours to aim at: somewhat below the middle of the range.
     pub fn aims(&self) -> (f64, f64) {
         let aim = |(lo, hi): (f64, f64)| lo + 0.45 * (hi - lo);

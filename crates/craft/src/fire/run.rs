@@ -121,6 +121,10 @@ pub enum TapRefused {
     Unknown(u32),
     #[error("That moment lies before pizza {0} went in. Check the clock of this device.")]
     BeforeIn(u32),
+    #[error(
+        "That moment lies more than a day before this batch was planned. Check the clock of this device."
+    )]
+    LongBefore,
 }
 
 /// Figures of a run.
@@ -150,6 +154,17 @@ impl Run {
             let _ = run.fold(tap);
         }
         run
+    }
+
+    /// Whether a moment can belong to a run of a batch that was planned at `planned_at`; who plans late may log a day back.
+    ///
+    /// Errors: the reason, in a sentence.
+    pub fn admits_moment(planned_at: Timestamp, at: Timestamp) -> Result<(), TapRefused> {
+        let earliest = planned_at - jiff::SignedDuration::from_hours(24);
+        if at < earliest {
+            return Err(TapRefused::LongBefore);
+        }
+        Ok(())
     }
 
     /// Whether a tap that arrives now makes sense among those that are kept: with it in its place by the clock, in an

@@ -197,6 +197,9 @@ impl Style {
             "",
         );
         c.range("style.folds", "Folds", f64::from(self.folds), 0.0, 12.0, "");
+        if let Some(b) = &self.bakes_as {
+            b.check_into(c);
+        }
         let u = &self.usual;
         for (field, r, low, high) in [
             ("hydration", u.hydration, 30.0, 130.0),

@@ -175,7 +175,8 @@ async fn take(
         let kept = tap::of_batch(&mut db, here.id(), id).await?;
         let spots = told.spots();
         match read(&typed, &Run::of(&kept), &here).and_then(|t| {
-            Run::admits(&kept, &t, spots)
+            Run::admits_moment(told.batch.created_at, t.at)
+                .and_then(|()| Run::admits(&kept, &t, spots))
                 .map(|()| t)
                 .map_err(|e| e.to_string())
         }) {

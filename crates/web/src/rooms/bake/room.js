@@ -83,6 +83,19 @@ function newKey() {
   return `${h.slice(0, 8)}-${h.slice(8, 12)}-${h.slice(12, 16)}-${h.slice(16, 20)}-${h.slice(20)}`;
 }
 
+/** A whole pizza that was baked here without a line, under a number that another tablet took meanwhile, gets the next one. */
+let moved = "";
+function renumbered() {
+  const [first, ...later] = waiting;
+  if (first.kind !== "in" || first.moved || !later.some((t) => t.pizza === first.pizza && t.kind === "out")) return false;
+  moved = `${piece} ${first.pizza} was baked on another tablet, too: yours is ${run.next_number}.`;
+  const was = first.pizza;
+  for (const t of waiting) if (t.pizza === was) t.pizza = run.next_number;
+  first.moved = "1";
+  keep();
+  return true;
+}
+
 async function send() {
   if (sending || waiting.length === 0) return;
   sending = true;
@@ -97,9 +110,11 @@ async function send() {
       if (!answer.ok && answer.status !== 409) throw new Error(String(answer.status));
       run = await answer.json();
       setClock(run.now_ms);
+      if (run.refused && renumbered()) continue;
       waiting.shift();
       keep();
-      say(run.refused ?? "");
+      say(run.refused ?? moved);
+      moved = "";
       judge();
     }
   } catch {

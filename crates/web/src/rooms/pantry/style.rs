@@ -1,6 +1,6 @@
 //! Styles of one's own: copied from one that ships, or made from a dough, then altered.
 
-use super::shelf::{Entry, Shelf, degrees, figure, must, put_degrees, text};
+use super::shelf::{Entry, Shelf, choice, degrees, figure, must, put_degrees, text};
 use crate::App;
 use crate::rooms::sheet::reading;
 use crate::shared::error::Trouble;
@@ -11,6 +11,9 @@ use axum::body::Bytes;
 use axum::extract::State;
 use axum::response::Redirect;
 use axum::routing::post;
+use craft::fire::Aim;
+use craft::fire::of_formula::StyleBake;
+use craft::fire::race::Targets;
 use craft::formula::Formula;
 use craft::refusal::{Check, Refused, plain};
 use craft::style::{Style, Usual};
@@ -147,6 +150,66 @@ const NUMBERS: [Number; 9] = [
     }),
 ];
 
+/// What counts as right at the oven.
+type Right = (
+    &'static str,
+    &'static str,
+    &'static str,
+    &'static str,
+    for<'a> fn(&'a mut StyleBake, &'a mut Targets) -> &'a mut f64,
+);
+const COLOURS: &str = "0 pale, 1 golden, 2 well browned";
+const RIGHT: [Right; 7] = [
+    ("base_from", "Base right from", COLOURS, "", |_, t| {
+        &mut t.base.0
+    }),
+    ("base_to", "Base right to", "3 is charred", "", |_, t| {
+        &mut t.base.1
+    }),
+    ("rim_from", "Rim right from", COLOURS, "", |_, t| {
+        &mut t.rim.0
+    }),
+    ("rim_to", "Rim right to", "3 is charred", "", |_, t| {
+        &mut t.rim.1
+    }),
+    (
+        "set_c",
+        "Crumb set at",
+        "at its coldest, in °C",
+        "°C",
+        |_, t| &mut t.set_c,
+    ),
+    ("rim_mm", "Width of the rim", "", "mm", |b, _| &mut b.rim_mm),
+    (
+        "rim_share",
+        "Dough in the rim",
+        "share, 0.05 to 0.6",
+        "",
+        |b, _| &mut b.rim_share,
+    ),
+];
+
+/// Reads how a style is judged. Another way to bake brings its own targets, unless they were changed in the same breath.
+fn judged(r: &mut Reader, before: StyleBake) -> StyleBake {
+    let mut b = before;
+    if let Some(aim) = Aim::from_key(r.typed.text("aim")) {
+        b.aim = aim;
+    }
+    let mut targets = before.targets();
+    for (n, label, _, _, at) in RIGHT {
+        if r.typed.has(n) {
+            *at(&mut b, &mut targets) = must(r, n, label);
+        }
+    }
+    let untouched = targets == before.targets();
+    b.targets = match before.targets {
+        None if untouched => None,
+        _ if untouched && b.aim != before.aim => None,
+        _ => Some(targets),
+    };
+    b
+}
+
 impl Shelf for Style {
     const PATH: &'static str = "/pantry/styles";
     const TITLE: &'static str = "Style";
@@ -168,6 +231,14 @@ impl Shelf for Style {
         out.push(figure("dome.high", "Dome or top", "to", degree));
         out.push(figure("preheat_min", "Preheat", "", "min"));
         out.push(figure("out_s", "Bakes in", "about", "s"));
+        out.push(choice(
+            "aim",
+            "Judged as",
+            Aim::ALL.map(|a| (a.key(), a.name())),
+        ));
+        for (n, l, small, u, _) in RIGHT {
+            out.push(figure(n, l, small, u));
+        }
         out
     }
     fn fresh() -> Style {
@@ -192,6 +263,12 @@ impl Shelf for Style {
         }
         t.set("preheat_min", plain(self.oven.preheat_min));
         t.set("out_s", self.bake.out_s.to_string());
+        let mut b = self.bakes();
+        let mut targets = b.targets();
+        t.set("aim", b.aim.key());
+        for (n, _, _, _, at) in RIGHT {
+            t.set(n, plain(*at(&mut b, &mut targets)));
+        }
     }
     fn read(r: &mut Reader, here: &Here, before: Option<&Style>) -> Style {
         let mut s = before.cloned().unwrap_or_else(Style::fresh);
@@ -216,6 +293,7 @@ impl Shelf for Style {
             high: degrees(r, "dome.high", "Dome", here),
         };
         s.oven.preheat_min = must(r, "preheat_min", "Preheat");
+        s.bakes_as = Some(judged(r, s.bakes()));
         let out_s = must(r, "out_s", "Bake");
         if (20.0..=7000.0).contains(&out_s) {
             retime(&mut s, out_s.round() as u32);
@@ -245,6 +323,9 @@ impl Shelf for Style {
                 "floor_c" => "floor.low".into(),
                 "dome_c" => "dome.low".into(),
                 "bake" => "out_s".into(),
+                "bakes.base" => "base_from".into(),
+                "bakes.rim" => "rim_from".into(),
+                f if f.starts_with("bakes.") => f.trim_start_matches("bakes.").into(),
                 f if RANGES.iter().any(|r| r.0 == f) => format!("{f}.low"),
                 f if f.starts_with("flours[") => "flour_w".into(),
                 f => f.to_string(),
