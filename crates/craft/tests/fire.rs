@@ -11,11 +11,12 @@ use craft::fire::remedy::{Change, remedies};
 use craft::fire::service::{EACH_S, ServiceRequest, service};
 use craft::fire::set_points::{SetPointRequest, set_points};
 use craft::fire::{
-    Aim, Back, BakeRequest, FirePlan, Item, Material, OvenNow, Piece, Run, Setting, Shade, Shelf,
-    Tap, TapKind, Verdict, bake, race,
+    Aim, Back, BakeRequest, FirePlan, Item, Material, OvenNow, Piece, Run, Says, Setting, Shade,
+    Shelf, Tap, TapKind, Verdict, bake, race,
 };
 use craft::formula::{Formula, FormulaRequest, Scales, formulate};
 use craft::style;
+use craft::units::TemperatureUnit;
 use jiff::{SignedDuration, Timestamp};
 use proptest::prelude::*;
 
@@ -70,6 +71,14 @@ fn on(floor: Material, floor_mm: f64, floor_c: f64, until_s: f64) -> BakeRequest
         cheese_at_s: 0.0,
         altitude_m: 0.0,
         until_s,
+    }
+}
+
+static UTC: jiff::tz::TimeZone = jiff::tz::TimeZone::UTC;
+fn utc() -> Says<'static> {
+    Says {
+        zone: &UTC,
+        unit: TemperatureUnit::Celsius,
     }
 }
 
@@ -518,7 +527,7 @@ fn a_run_is_paced_by_the_slower_of_floor_and_hands() {
                 first_at: first,
                 closes_at: Some(closes.parse().unwrap()),
             },
-            &jiff::tz::TimeZone::UTC,
+            &utc(),
         )
         .unwrap()
     };
@@ -556,7 +565,7 @@ fn a_run_is_paced_by_the_slower_of_floor_and_hands() {
             first_at: first,
             closes_at: None,
         },
-        &jiff::tz::TimeZone::UTC,
+        &utc(),
     );
     assert_eq!(bad.unwrap_err().0.len(), 3);
 }

@@ -393,6 +393,10 @@ async fn a_kitchen_of_fahrenheit_fires_in_fahrenheit() -> Result<()> {
     let s = Site::reading_in(TemperatureUnit::Fahrenheit, WeightUnit::Ounces).await?;
     let page = s.get("/fire?style=hot_round").await?;
     assert_eq!(page.status, StatusCode::OK);
+    // The launch test names what this kitchen's thermometer shows.
+    let test = page.body.split("all in ").nth(1).context("a launch test")?;
+    let low: f64 = test.split(' ').next().context("a figure")?.parse()?;
+    assert!((700.0..900.0).contains(&low), "{low}");
     assert!(
         page.body.contains("name=\"dome_c\" value=\"887\""),
         "475 °C at the dome"

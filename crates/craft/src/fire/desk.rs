@@ -5,10 +5,10 @@ use super::oven::Fuel;
 use super::plan::{FirePlan, Planned};
 use super::race::{Item, Race};
 use super::remedy::{Tried, remedies};
+use super::says::Says;
 use super::service::{Service, ServiceRequest, service};
 use crate::note::{Note, by_urgency};
 use crate::refusal::Refused;
-use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
 
 /// A fire with its hour and its people.
@@ -24,7 +24,7 @@ pub struct Asked<'a> {
     pub each_s: f64,
     pub closes_at: Option<Timestamp>,
     pub now: Timestamp,
-    pub zone: &'a TimeZone,
+    pub says: Says<'a>,
 }
 
 /// The answers.
@@ -54,19 +54,23 @@ pub fn look(a: &Asked) -> Result<Looked, Refused> {
         lit_at: a.lit_at,
         readings: a.readings.clone(),
     });
-    let service = service(
-        a.plan,
-        &planned,
-        &ServiceRequest {
-            pieces: a.pieces.clamp(1, 1000),
-            hands: a.hands,
-            each_s: a.each_s,
-            first_at: a.serve_at.max(firing.ready_at.unwrap_or(a.serve_at)),
-            closes_at: a.closes_at,
-        },
-        a.zone,
-    )?;
-    let remedies = remedies(a.plan, &planned.race);
+    let run = ServiceRequest {
+        pieces: a.pieces.clamp(1, 1000),
+        hands: a.hands,
+        each_s: a.each_s,
+        first_at: a.serve_at.max(firing.ready_at.unwrap_or(a.serve_at)),
+        closes_at: a.closes_at,
+    };
+    // The two that take long know nothing of each other: each has a core of its own where there are two.
+    let (service, remedies) = std::thread::scope(|s| {
+        let tried = s.spawn(|| remedies(a.plan, &planned.race));
+        let run = service(a.plan, &planned, &run, &a.says);
+        match tried.join() {
+            Ok(tried) => (run, tried),
+            Err(panic) => std::panic::resume_unwind(panic),
+        }
+    });
+    let service = service?;
     let mut out = Looked {
         planned,
         band,
@@ -232,7 +236,8 @@ pub fn of_readings(f: &Firing) -> Option<String> {
 fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     let mut out = Vec::new();
     let f = &x.firing;
-    let hm = |t: Timestamp| t.to_zoned(a.zone.clone()).strftime("%H:%M").to_string();
+    let says = a.says;
+    let hm = |t: Timestamp| says.hm(t);
     if f.tray {
         return out;
     }
@@ -249,7 +254,10 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
                 Note::act(
                     "never_charged",
                     "This floor does not get there within 4 h",
-                    format!("So its core comes to {core_c:.0}° by then.{of_readings}"),
+                    format!(
+                        "So its core comes to {} by then.{of_readings}",
+                        says.degrees(core_c)
+                    ),
                 )
                 .todo(todo),
             )
@@ -277,10 +285,10 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
                 out.push(
                     Note::watch(
                         "short_preheat",
-                        format!("{on_min:.0} min leave the core at {core_c:.0}°"),
+                        format!("{on_min:.0} min leave the core at {}", says.degrees(core_c)),
                         format!(
-                            "Its face then is {face_c:.0}°; charged is {:.0} min later. The race is run on that floor.",
-                            late
+                            "Its face then is {}; charged is {late:.0} min later. The race is run on that floor.",
+                            says.degrees(face_c)
                         ),
                     )
                     .todo(format!(
@@ -311,12 +319,13 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
             Note::watch(
                 "face_ahead",
                 format!(
-                    "Let the face even out before the first one: launch at {low:.0} to {high:.0}°"
+                    "Let the face even out before the first one: launch at {}",
+                    says.band((low, high))
                 ),
                 format!(
-                    "When the core is charged its face is at {:.0}°, {:.0}° over.",
-                    then.face_c,
-                    then.face_c - high
+                    "When the core is charged its face is at {}, {} over.",
+                    says.degrees(then.face_c),
+                    says.by(then.face_c - high)
                 ),
             )
             .todo("Push the fire aside some ten minutes before, then read five points."),
@@ -329,11 +338,12 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
             out.push(
                 Note::act(
                     "floor_ahead",
-                    format!("Floor is {:.0}° ahead", last.c - high),
+                    format!("Floor is {} ahead", says.by(last.c - high)),
                     format!(
-                        "Read {:.0}° at {}; launch at {low:.0} to {high:.0}.",
-                        last.c,
-                        hm(last.at)
+                        "Read {} at {}; launch at {}.",
+                        says.degrees(last.c),
+                        hm(last.at),
+                        says.band((low, high))
                     ),
                 )
                 .todo("Rake back or turn down, and read again in five minutes."),
@@ -341,11 +351,12 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
         } else if fresh && near && last.c < low {
             out.push(Note::watch(
                 "floor_behind",
-                format!("Floor is {:.0}° short", low - last.c),
+                format!("Floor is {} short", says.by(low - last.c)),
                 format!(
-                    "Read {:.0}° at {}; launch at {low:.0} to {high:.0}.",
-                    last.c,
-                    hm(last.at)
+                    "Read {} at {}; launch at {}.",
+                    says.degrees(last.c),
+                    hm(last.at),
+                    says.band((low, high))
                 ),
             ));
         }
@@ -357,7 +368,10 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     {
         out.push(Note::watch(
             "core_behind",
-            format!("The core is only {:.0}° at the serve time", c.core_c),
+            format!(
+                "The core is only {} at the serve time",
+                says.degrees(c.core_c)
+            ),
             "The first pizzas take more than the floor can give back.",
         ));
     }
@@ -372,12 +386,11 @@ fn capital(s: &str) -> String {
 }
 
 /// How to know that it is ready, in words.
-pub fn launch_test(band: (f64, f64)) -> String {
+pub fn launch_test(band: (f64, f64), says: &Says) -> String {
     let spread = ((band.1 - band.0) * 0.75).clamp(15.0, 40.0);
     format!(
-        "Read five points, the middle and four corners: all in {:.0} to {:.0}°, no more than {:.0}° apart.",
-        band.0,
-        band.1,
-        (spread / 5.0).round() * 5.0
+        "Read five points, the middle and four corners: all in {}, no more than {} apart.",
+        says.band(band),
+        says.by((spread / 5.0).round() * 5.0)
     )
 }

@@ -3,6 +3,7 @@
 use super::choice::FireChoice;
 use super::next_time::{Surety, next_time};
 use super::recover::recovery;
+use super::says::Says;
 use super::{Item, Run};
 use crate::note::{Note, by_urgency};
 use crate::sheet::SheetResult;
@@ -53,9 +54,9 @@ pub fn at_oven(
     run: &Run,
     floor: Option<(Timestamp, f64)>,
     now: Timestamp,
-    zone: &TimeZone,
+    says: &Says,
 ) -> Vec<Note> {
-    let hm = |t: Timestamp| t.to_zoned(zone.clone()).strftime("%H:%M").to_string();
+    let hm = |t: Timestamp| says.hm(t);
     let mut notes = Vec::new();
     for p in run.forgotten(fire.programme.chars_s, now) {
         notes.push(Note::act(
@@ -75,6 +76,7 @@ pub fn at_oven(
         return notes;
     };
     if let (Some((at, c)), Some((low, high))) = (fresh, fire.floor_band_c) {
+        let (read, band) = (says.degrees(c), says.band((low, high)));
         if c < low {
             let mut full = plan.clone();
             full.floor_read_c = None;
@@ -88,24 +90,24 @@ pub fn at_oven(
             let back_at = wait
                 .filter(|s| *s < 1800.0)
                 .map(|s| at + jiff::SignedDuration::from_secs_f64(s.max(30.0)));
-            let launch = format!("Launch at {low:.0} to {high:.0}°");
+            let launch = format!("Launch at {band}");
             let since = run.pizzas.iter().filter(|p| p.in_at > at).count();
             notes.push(match back_at {
                 _ if since > 0 => Note::watch(
                     "floor_unread",
-                    format!("Floor {c:.0}° at {}, {since} baked on it since", hm(at)),
+                    format!("Floor {read} at {}, {since} baked on it since", hm(at)),
                     format!("{launch}: read it before the next one."),
                 ),
                 Some(t) if t <= now => Note::holds(
                     "floor_back",
                     format!("Floor should be back since {}", hm(t)),
-                    format!("It read {c:.0}° at {}. {launch}: read it again.", hm(at)),
+                    format!("It read {read} at {}. {launch}: read it again.", hm(at)),
                 ),
                 _ => Note::watch(
                     "floor_short",
                     match back_at {
-                        Some(t) => format!("Floor {c:.0}°, wait to {}", hm(t)),
-                        None => format!("Floor {c:.0}°, {:.0}° short", low - c),
+                        Some(t) => format!("Floor {read}, wait to {}", hm(t)),
+                        None => format!("Floor {read}, {} short", says.by(low - c)),
                     },
                     format!(
                         "{launch}; on it now the base would need {}.",
@@ -117,16 +119,16 @@ pub fn at_oven(
             notes.push(
                 Note::watch(
                     "floor_over",
-                    format!("Floor {c:.0}°, {:.0}° over", c - high),
-                    format!("Launch at {low:.0} to {high:.0}°: bases run ahead of the tops."),
+                    format!("Floor {read}, {} over", says.by(c - high)),
+                    format!("Launch at {band}: bases run ahead of the tops."),
                 )
                 .todo("Rake back, turn down or wait with the mouth open."),
             );
         } else {
             notes.push(Note::holds(
                 "floor_right",
-                format!("Floor {c:.0}°, right to launch"),
-                format!("Between {low:.0} and {high:.0}°, read at {}.", hm(at)),
+                format!("Floor {read}, right to launch"),
+                format!("Launch at {band}; read at {}.", hm(at)),
             ));
         }
     }

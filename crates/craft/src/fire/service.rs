@@ -11,10 +11,10 @@ use super::oven::is_tray;
 use super::plan::{FirePlan, Planned};
 use super::race::Targets;
 use super::recover::{Bare, HANDS_S, Recovery, recovery};
+use super::says::Says;
 use super::setup::BakeRequest;
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, Refused};
-use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -140,7 +140,7 @@ pub fn service(
     plan: &FirePlan,
     planned: &Planned,
     r: &ServiceRequest,
-    zone: &TimeZone,
+    says: &Says,
 ) -> Result<Service, Refused> {
     r.check()?;
     let targets = plan.targets();
@@ -183,7 +183,7 @@ pub fn service(
         launches,
         notes: vec![],
     };
-    out.notes = by_urgency(notes(&out, plan, r, planned, zone));
+    out.notes = by_urgency(notes(&out, plan, r, planned, says));
     Ok(out)
 }
 
@@ -192,7 +192,7 @@ fn notes(
     plan: &FirePlan,
     r: &ServiceRequest,
     planned: &Planned,
-    zone: &TimeZone,
+    says: &Says,
 ) -> Vec<Note> {
     let (bake, bake_s) = (&planned.request, planned.race.best_s);
     let targets = plan.targets();
@@ -202,7 +202,6 @@ fn notes(
         "pizzas"
     };
     let mut out = Vec::new();
-    let at = |t: Timestamp| t.to_zoned(zone.clone()).strftime("%H:%M").to_string();
     match s.gap_s {
         None => out.push(
             Note::act(
@@ -225,7 +224,7 @@ fn notes(
                     i + 1,
                     hurried[i].1
                 ),
-                None => format!("Each takes {:.0}° off the floor.", s.recovery.drop_c),
+                None => format!("Each takes {} off the floor.", says.by(s.recovery.drop_c)),
             };
             out.push(Note::watch(
                 "floor_gap",
@@ -245,8 +244,8 @@ fn notes(
             "floor_gap",
             "The floor keeps up without a pause",
             format!(
-                "Each takes {:.0}° off it and it comes back while the next is opened.",
-                s.recovery.drop_c
+                "Each takes {} off it and it comes back while the next is opened.",
+                says.by(s.recovery.drop_c)
             ),
         )),
     }
@@ -263,7 +262,11 @@ fn notes(
             },
             bake_time(s.hands_pace_s)
         );
-        let what = format!("{} {many}, last one out by {}", r.pieces, at(s.last_out_at));
+        let what = format!(
+            "{} {many}, last one out by {}",
+            r.pieces,
+            says.hm(s.last_out_at)
+        );
         let late = r.closes_at.is_some_and(|c| s.last_out_at > c);
         out.push(if late {
             Note::act(

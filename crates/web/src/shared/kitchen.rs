@@ -6,6 +6,7 @@ use crate::shared::error::Trouble;
 use crate::shared::format::Measures;
 use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
+use craft::fire::Says;
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
 use std::sync::RwLock;
@@ -38,6 +39,13 @@ impl Here {
     }
     pub fn id(&self) -> KitchenId {
         self.kitchen.id
+    }
+    /// How judgements at the fire name times and temperatures here.
+    pub fn says(&self) -> Says<'_> {
+        Says {
+            zone: &self.zone,
+            unit: self.measures.temperature,
+        }
     }
     /// An instant on the kitchen's clock.
     pub fn local(&self, t: Timestamp) -> Zoned {

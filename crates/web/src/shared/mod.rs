@@ -10,6 +10,7 @@ pub mod guard;
 pub mod kitchen;
 pub mod larder;
 pub mod layout;
+pub mod long;
 pub mod marks;
 pub mod progress;
 pub mod runs;

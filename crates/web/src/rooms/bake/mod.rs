@@ -12,6 +12,7 @@ use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::long::at_length;
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::body::Bytes;
@@ -111,7 +112,7 @@ async fn beside(
     let told = load::told(&app, &here, &code).await?;
     let goes = crate::rooms::rise::forecast(&told, &here, &Larder::default());
     let notes = Notes {
-        notes: view::notes(&told, &goes, &here),
+        notes: at_length(|| view::notes(&told, &goes, &here)),
     };
     let balls = Balls {
         balls: view::balls(&told, &goes, &here),

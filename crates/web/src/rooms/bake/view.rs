@@ -182,7 +182,11 @@ pub fn notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
     if let Some(fire) = told.batch.sheet.request.fire.as_deref() {
         let floor = told.reading(craft::reading::Subject::Floor);
         all.extend(craft::fire::judge::at_oven(
-            fire, &told.run, floor, here.now, &here.zone,
+            fire,
+            &told.run,
+            floor,
+            here.now,
+            &here.says(),
         ));
     }
     craft::note::by_urgency(all)

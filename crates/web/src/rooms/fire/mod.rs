@@ -1,8 +1,10 @@
 //! Fire: the oven for a dough. The race with its window, the cut through oven and piece, the firing with its readings, what
 //! to change; for a style that is thought of, and for a batch whose plan it becomes part of.
 
+mod calibration;
 mod form;
 mod kept;
+mod picture;
 mod view;
 
 use crate::App;
@@ -11,6 +13,7 @@ use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::long::at_length;
 use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use askama::Template;
@@ -79,7 +82,7 @@ struct Extra {
     done: Option<String>,
     mixed: bool,
     kept: bool,
-    calibration: Option<kept::CalibrationView>,
+    calibration: Option<calibration::CalibrationView>,
     degree_unit: &'static str,
 }
 
@@ -249,7 +252,7 @@ impl Open {
     }
 
     fn view(&self, typed: &Typed, here: &Here, pressed: &[FieldError]) -> View {
-        let worked = self.worked(typed, here);
+        let worked = at_length(|| self.worked(typed, here));
         let mut errors = pressed.to_vec();
         let worked = match &worked {
             Ok((r, l)) => Some((r, l)),
@@ -378,7 +381,7 @@ fn solve(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
         Ok(r) => r,
         Err(e) => return e,
     };
-    match solve_plan(&read.plan) {
+    match at_length(|| solve_plan(&read.plan)) {
         Ok(found) => {
             form::write(typed, &found.plan, &read.oven_ref, read.hands, here);
             if found.floor_at_limit || found.dome_at_limit {

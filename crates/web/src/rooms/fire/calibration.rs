@@ -1,0 +1,158 @@
+//! What the bakes of an oven say of it: two factors, shown first, noted in the pantry only when that is pressed.
+
+use super::Open;
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::form::Typed;
+use crate::shared::kitchen::Here;
+use crate::shared::long::at_length;
+use crate::shared::progress::Told;
+use crate::shared::theme::Theme;
+use axum::body::Bytes;
+use axum::extract::{Path, State};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Redirect, Response};
+use craft::fire::calibrate::{Calibration, Logged, calibrate};
+use craft::refusal::plain;
+use store::pantry::{self, Put};
+
+/// What the bakes of an oven say of it, to be taken or left.
+pub struct CalibrationView {
+    pub says: String,
+    pub changes: String,
+    pub can_keep: bool,
+}
+
+/// The judged bakes of an oven, over the batches that were planned with it, the earliest first.
+fn logged(
+    all: &[Told],
+    oven_id: Option<u64>,
+    oven_key: &str,
+) -> Vec<(Logged, craft::fire::race::Targets)> {
+    let mut out = Vec::new();
+    for told in all {
+        let Some(fire) = told.batch.sheet.request.fire.as_deref() else {
+            continue;
+        };
+        let same = match oven_id {
+            Some(id) => fire.oven_id == Some(id),
+            None => fire.oven_id.is_none() && fire.plan.oven.key == oven_key,
+        };
+        if !same {
+            continue;
+        }
+        let mut plan = fire.plan.clone();
+        (plan.oven.floor_factor, plan.oven.top_factor) = (1.0, 1.0);
+        for p in &told.run.pizzas {
+            let (Some(verdict), Some(baked_s)) = (p.verdict, p.baked_s()) else {
+                continue;
+            };
+            // What the floor read last before this pizza, within the quarter hour.
+            plan.floor_read_c = super::view::readings(told)
+                .iter()
+                .filter(|r| (0.0..900.0).contains(&p.in_at.duration_since(r.at).as_secs_f64()))
+                .max_by_key(|r| r.at)
+                .map(|r| r.c);
+            if let Ok(planned) = plan.planned() {
+                out.push((
+                    Logged {
+                        request: planned.request,
+                        baked_s,
+                        verdict,
+                    },
+                    plan.targets(),
+                ));
+            }
+        }
+    }
+    out
+}
+
+/// What the bakes say of this oven; kept in the pantry only when that is pressed.
+pub async fn calibrated(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
+    let open = Open::of(&app, &here, &code, "").await?;
+    let told = open
+        .told
+        .as_ref()
+        .ok_or_else(|| Trouble::NoBatch(code.clone()))?;
+    let mut extra = open.extra(&here);
+    let form = open.typed(&here);
+    let Some(fire) = told.batch.sheet.request.fire.as_deref() else {
+        extra.done =
+            Some("Keep the fire first: then its bakes can be compared with the plan.".into());
+        return open.render(&form, &here, theme, StatusCode::OK, &[], extra);
+    };
+    let mut all = crate::rooms::batch::load::finished(&app, &here, 0, 12).await?;
+    all.reverse();
+    all.extend(crate::rooms::batch::load::live(&app, &here).await?);
+    let bakes = at_length(|| logged(&all, fire.oven_id, &fire.plan.oven.key));
+    let targets = fire.plan.targets();
+    // Verdicts of another kind of bake aim at other colours.
+    let bakes: Vec<Logged> = bakes
+        .into_iter()
+        .filter(|(_, t)| *t == targets)
+        .map(|(b, _)| b)
+        .collect();
+    let many = bakes.len();
+    let Some(c) = at_length(|| calibrate(&bakes, &targets)) else {
+        extra.done = Some(format!(
+            "{many} judged bakes in this oven: three at least are needed."
+        ));
+        return open.render(&form, &here, theme, StatusCode::OK, &[], extra);
+    };
+    let own = open
+        .larder
+        .0
+        .ovens
+        .iter()
+        .find(|o| Some(o.id) == fire.oven_id);
+    if !typed.text("keep").is_empty()
+        && let Some(o) = own
+    {
+        let mut facts = o.facts.clone();
+        (facts.floor_factor, facts.top_factor) = (c.floor_factor, c.top_factor);
+        let mut db = app.db.acquire().await?;
+        return match pantry::put(
+            &mut db,
+            here.id(),
+            Some((o.id, o.revision)),
+            &facts,
+            here.now,
+        )
+        .await?
+        {
+            Put::Done(id) => Ok(Redirect::to(&format!("/pantry/ovens/{id}")).into_response()),
+            Put::Stale(_) => {
+                extra.done = Some("Somebody changed that oven meanwhile: look at it first.".into());
+                open.render(&form, &here, theme, StatusCode::CONFLICT, &[], extra)
+            }
+        };
+    }
+    extra.calibration = Some(said(&c, own.is_some()));
+    open.render(&form, &here, theme, StatusCode::OK, &[], extra)
+}
+
+fn said(c: &Calibration, can_keep: bool) -> CalibrationView {
+    CalibrationView {
+        says: format!(
+            "{} judged bakes: floor ×{}, top ×{} against the book.",
+            c.bakes,
+            plain(c.floor_factor),
+            plain(c.top_factor)
+        ),
+        changes: format!(
+            "The model then meets {} of {} verdicts instead of {}. Two numbers of this oven, set back to 1 at any time in the pantry.",
+            c.met_after,
+            2 * c.bakes,
+            c.met_before
+        ),
+        can_keep,
+    }
+}

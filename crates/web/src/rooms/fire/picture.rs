@@ -1,0 +1,445 @@
+//! The picture of a fire and what is said beside it: race, cut, firing, what to change, the run.
+
+use super::form::Read;
+use super::view::Made;
+use crate::shared::chart::firing::{self, firing};
+use crate::shared::chart::race::{self as chart, Lane, Row};
+use crate::shared::format::{hm, min_s};
+use crate::shared::kitchen::Here;
+use craft::fire::desk::{self, Looked, bake_time, launch_test};
+use craft::fire::oven::is_tray;
+use craft::fire::race::{Item, Targets, progress};
+use craft::fire::{FirePlan, Fuel, Moment, OvenKind};
+use craft::note::Note;
+use jiff::Timestamp;
+use serde_json::json;
+
+pub struct RemedyView {
+    pub key: String,
+    pub words: String,
+    pub effect: String,
+    pub dough: bool,
+}
+
+pub struct CueView {
+    pub i: usize,
+    pub words: &'static str,
+    pub say: &'static str,
+    pub value: String,
+    pub error: Option<String>,
+}
+
+/// The race and what follows; absent where the form cannot be worked out.
+pub struct Picture {
+    pub head: String,
+    pub core: String,
+    pub lines: [String; 2],
+    pub race: [String; 2],
+    pub section: String,
+    pub firing: [String; 2],
+    pub course_json: String,
+    pub scrub_max: String,
+    pub scrub_at: String,
+    pub scrub_says: String,
+    pub test: Option<String>,
+    pub fuel: String,
+    pub fitted: Option<String>,
+    pub notes: Vec<Note>,
+    pub more: Vec<Note>,
+    pub remedies: Vec<RemedyView>,
+    pub more_remedies: Vec<RemedyView>,
+    pub options: bool,
+    pub contact: String,
+    pub cues: Vec<CueView>,
+    pub out: String,
+    pub run: Vec<(String, String)>,
+}
+
+/// 0 pale, 1 golden, 2 well browned, 3 charred.
+fn shade(v: f64) -> &'static str {
+    match v {
+        v if v < 0.5 => "pale",
+        v if v < 1.5 => "golden",
+        v if v < 2.5 => "well browned",
+        _ => "charred",
+    }
+}
+
+/// One place in the text for how a second looks; the script says the same.
+fn at_words(m: &Moment) -> String {
+    format!(
+        "At {}: base {}, rim {}, middle {:.0}° inside.",
+        bake_time(m.t),
+        shade(m.base),
+        shade(m.rim),
+        m.middle_c
+    )
+}
+
+impl Picture {
+    pub fn of(m: &Made, read: &Read, x: &Looked) -> Picture {
+        let (here, plan) = (m.here, &read.plan);
+        let race = &x.planned.race;
+        let targets = plan.targets();
+        let times: Vec<f64> = x.planned.course.moments.iter().map(|m| m.t).collect();
+        let end_s = axis_end(x);
+        let drawn = chart::Drawn {
+            lanes: lanes(x, &targets),
+            times: &times,
+            race,
+            end_s,
+        };
+        let f = &x.firing;
+        let fire = firing::Drawn {
+            firing: f,
+            band: x.band,
+            readings: m.readings,
+            now: here.now,
+            serve_at: m.dough.serve_at,
+            lit: m.lit_at.is_some(),
+            zone: &here.zone,
+            fired: plan.oven.kind.is_fired(),
+        };
+        let (head, core) = answer(m, plan, x);
+        let mut notes = x.notes.clone();
+        let more = notes.split_off(notes.len().min(3));
+        let (remedies, more_remedies) = remedies(m, x);
+        Picture {
+            lines: lines(m, plan, x),
+            race: [chart::race(&drawn, 810.0), chart::race(&drawn, 366.0)],
+            section: chart::section(&rows(plan, x, &race.at), &here.measures, plan.pan.is_some()),
+            firing: [
+                firing(&fire, &here.measures, 770.0),
+                firing(&fire, &here.measures, 366.0),
+            ],
+            course_json: seconds(here, plan, x, end_s),
+            scrub_max: format!("{end_s:.0}"),
+            scrub_at: format!("{:.0}", race.best_s),
+            scrub_says: at_words(&race.at),
+            test: x.band.map(|b| launch_test(b, &here.says())),
+            fuel: fuel(plan, x),
+            fitted: desk::of_readings(f),
+            notes,
+            more,
+            remedies,
+            more_remedies,
+            options: race.window.is_some(),
+            contact: contact(plan, x),
+            cues: cues(m, x),
+            out: min_s(f64::from(x.planned.programme.out_s)),
+            run: run(m, x),
+            head,
+            core,
+        }
+    }
+}
+
+/// Where the axis of the race ends, s: beyond the last part that is ready, and some of what spoils.
+fn axis_end(x: &Looked) -> f64 {
+    let race = &x.planned.race;
+    let of = |pick: fn(&craft::fire::Lane) -> Option<f64>, from: f64| {
+        race.lanes.iter().filter_map(pick).fold(from, f64::max)
+    };
+    let ready = of(|l| l.ready_s, race.best_s);
+    let spoils = of(|l| l.spoils_s, 0.0);
+    let last = x.planned.course.moments.last().map_or(60.0, |m| m.t);
+    (1.25 * ready).max(spoils.min(1.5 * ready) * 1.08).min(last)
+}
+
+/// The lanes of the race, top to bottom as in the oven.
+fn lanes(x: &Looked, targets: &Targets) -> Vec<Lane> {
+    let mut all: Vec<Lane> = progress(&x.planned.request, &x.planned.course, targets)
+        .into_iter()
+        .map(|(item, progress)| {
+            let lane = x.planned.race.lane(item);
+            let (name, cue) = named(item, targets.set_c);
+            Lane {
+                item,
+                name,
+                cue,
+                progress,
+                ready_s: lane.and_then(|l| l.ready_s),
+                spoils_s: lane.and_then(|l| l.spoils_s),
+            }
+        })
+        .collect();
+    all.sort_by_key(|l| match l.item {
+        Item::Cheese => 0,
+        Item::Topping => 1,
+        Item::Rim => 2,
+        Item::Crumb => 3,
+        Item::Base => 4,
+    });
+    all
+}
+
+/// The cut through oven and piece at one moment.
+fn rows(plan: &FirePlan, x: &Looked, at: &Moment) -> Vec<Row> {
+    let row = |key, y, name, celsius| Row {
+        key,
+        y,
+        name,
+        celsius,
+    };
+    let above = match plan.oven.kind {
+        OvenKind::Home | OvenKind::StoneDeck => "Oven",
+        OvenKind::ElectricDeck => "Top heat",
+        _ => "Dome",
+    };
+    let topping = if plan.piece.sauce_g + plan.piece.cheese_g > 0.0 {
+        "Topping"
+    } else {
+        "Top"
+    };
+    let mut all = vec![
+        row("dome", 25.0, above, x.planned.request.oven.dome_c),
+        row("topping", 80.0, topping, at.top_c),
+        row("rim", 108.0, "Rim", at.rim_c),
+        row("crumb", 136.0, "Crumb", at.middle_c),
+        row("base", 164.0, "Base", at.base_c),
+    ];
+    let depths = chart::depths(plan.setting.floor_mm);
+    let gap = (290.0 - 204.0) / (depths.len().max(2) - 1) as f64;
+    let keys = ["floor0", "floor1", "floor2", "floor3"];
+    for (i, (mm, key)) in depths.iter().zip(keys).enumerate() {
+        let name: &'static str = match *mm {
+            0.0 => "Floor face",
+            10.0 => "10 mm down",
+            30.0 => "30 mm",
+            60.0 => "60 mm",
+            _ => "its bottom",
+        };
+        let c = craft::fire::bake::floor_at(&x.planned.request, at, *mm);
+        all.push(row(key, 204.0 + gap * i as f64, name, c));
+    }
+    all
+}
+
+/// The cut second by second, for scrubbing.
+fn seconds(here: &Here, plan: &FirePlan, x: &Looked, end_s: f64) -> String {
+    let shown: Vec<&Moment> = x
+        .planned
+        .course
+        .moments
+        .iter()
+        .filter(|m| m.t <= end_s)
+        .collect();
+    let cuts: Vec<Vec<Row>> = shown.iter().map(|m| rows(plan, x, m)).collect();
+    let mut columns = serde_json::Map::new();
+    for (i, first) in cuts.first().into_iter().flatten().enumerate() {
+        let values: Vec<f64> = cuts
+            .iter()
+            .map(|c| here_reads(here, c[i].celsius))
+            .collect();
+        columns.insert(first.key.into(), json!(values));
+    }
+    let tenth = |v: f64| (v * 10.0).round() / 10.0;
+    json!({
+        "t": shown.iter().map(|m| m.t).collect::<Vec<_>>(),
+        "rows": columns,
+        "base": shown.iter().map(|m| tenth(m.base)).collect::<Vec<_>>(),
+        "rim": shown.iter().map(|m| tenth(m.rim)).collect::<Vec<_>>(),
+        "fahrenheit": here.measures.degree_unit() == "°F",
+    })
+    .to_string()
+}
+
+fn fuel(plan: &FirePlan, x: &Looked) -> String {
+    match (x.firing.fuel_kg, plan.oven.fuel) {
+        (Some(kg), Fuel::Wood) => {
+            format!("{kg:.1} kg of dry wood in all, as a guide; readings correct it.")
+        }
+        (Some(kg), _) => format!("{kg:.1} kg of gas in all, as a guide."),
+        (None, _) if is_tray(&plan.setting) => {
+            "The tray goes in cold: only the oven's air is heated.".into()
+        }
+        (None, _) => format!(
+            "{:.0} % charged at the serve time.",
+            100.0 * x.firing.charged.min(1.0)
+        ),
+    }
+}
+
+fn cues(m: &Made, x: &Looked) -> Vec<CueView> {
+    let error = |i: usize| {
+        m.errors
+            .iter()
+            .find(|e| e.field == format!("cue[{i}].s"))
+            .map(|e| e.message.clone())
+    };
+    let turns = x.planned.programme.turns.iter().enumerate();
+    turns
+        .map(|(i, t)| CueView {
+            i,
+            words: t.say.words(),
+            say: t.say.key(),
+            value: min_s(f64::from(t.at_s)),
+            error: error(i),
+        })
+        .collect()
+}
+
+fn here_reads(here: &Here, c: f64) -> f64 {
+    craft::units::Celsius(c)
+        .reads(here.measures.temperature)
+        .round()
+}
+
+fn named(item: Item, set_c: f64) -> (&'static str, &'static str) {
+    match item {
+        Item::Base => ("Base", "colour below"),
+        Item::Rim => ("Rim", "colour above"),
+        Item::Crumb if set_c >= 85.0 => ("Crumb", "hot all through"),
+        Item::Crumb => ("Crumb", "set all through"),
+        Item::Topping => ("Topping", "bubbles settle"),
+        Item::Cheese => ("Cheese", "melted"),
+    }
+}
+
+/// The sentence of the page.
+fn answer(m: &Made, plan: &FirePlan, x: &Looked) -> (String, String) {
+    let race = &x.planned.race;
+    let pull = if race.best_s < 180.0 {
+        format!("Pull at {}.", bake_time(race.best_s))
+    } else {
+        format!("Pull after {}.", bake_time(race.best_s))
+    };
+    let urgent = x
+        .notes
+        .iter()
+        .find(|n| n.code == "floor_ahead" || n.code == "floor_behind" || n.code == "charged_late");
+    let hm = |t: Timestamp| hm(&m.here.local(t));
+    let head = match (urgent, race.window, m.lit_at) {
+        (Some(n), ..) => format!("{}.", n.what),
+        (None, None, _) => x
+            .notes
+            .first()
+            .map_or("No moment at which all is right.".into(), |n| {
+                format!("{}.", n.what)
+            }),
+        (None, Some(_), Some(_)) => x
+            .firing
+            .ready_at
+            .map_or("Not charged within 4 h.".into(), |t| {
+                format!("Charged at {}.", hm(t))
+            }),
+        (None, Some(_), None) if plan.oven.kind.is_fired() => {
+            format!("Light it at {}.", hm(x.firing.light_at))
+        }
+        (None, Some(_), None) => format!("Switch it on at {}.", hm(x.firing.light_at)),
+    };
+    (head, pull)
+}
+
+fn lines(m: &Made, plan: &FirePlan, x: &Looked) -> [String; 2] {
+    let me = &m.here.measures;
+    let name = if plan.pan.is_some() { "tray" } else { "round" };
+    let band = x.band.map_or(String::new(), |(a, b)| {
+        format!("floor {} to {}°, ", me.degrees(a, 0), me.degrees(b, 0))
+    });
+    let people = if m.dough.pieces == 1 {
+        "one".into()
+    } else {
+        format!("{} pieces", m.dough.pieces)
+    };
+    [
+        format!(
+            "{}, {name} of {}",
+            plan.oven.name,
+            me.weighed(plan.piece.ball_g)
+        ),
+        format!(
+            "{band}{people}, serve {}",
+            hm(&m.here.local(m.dough.serve_at))
+        ),
+    ]
+}
+
+fn remedies(m: &Made, x: &Looked) -> (Vec<RemedyView>, Vec<RemedyView>) {
+    let now = &x.planned.race;
+    let mut all: Vec<RemedyView> = x
+        .remedies
+        .iter()
+        .filter(|t| t.helps)
+        .map(|t| {
+            let window = match t.window {
+                Some(w) => format!(
+                    "right from {} to {}",
+                    bake_time(w.from_s),
+                    bake_time(w.to_s)
+                ),
+                None => "still no moment at which all is right".into(),
+            };
+            RemedyView {
+                key: t.change.key(),
+                words: t.change.words(),
+                effect: format!(
+                    "Pull at {} instead of {}, {window}; base {:+.1}, rim {:+.1}.",
+                    bake_time(t.best_s),
+                    bake_time(now.best_s),
+                    t.base_by,
+                    t.rim_by
+                ),
+                dough: t.change.is_dough() && m.dough.mixed,
+            }
+        })
+        .collect();
+    let more = all.split_off(all.len().min(3));
+    (all, more)
+}
+
+/// What the skin meets, in one line.
+fn contact(plan: &FirePlan, x: &Looked) -> String {
+    if plan.pan.is_some() {
+        return "In a pan the metal stands between floor and dough: it slows the base at first."
+            .into();
+    }
+    let o = &x.planned.request.oven;
+    let c = o.floor.contact_c(o.floor_c, plan.piece.dough_c);
+    format!(
+        "Where {} of {:.0} °C and dough touch, both would take {:.0} °C at once; steam and poor contact keep the skin 20 to 30 below.",
+        o.floor.name(),
+        o.floor_c,
+        c
+    )
+}
+
+fn run(m: &Made, x: &Looked) -> Vec<(String, String)> {
+    let s = &x.service;
+    let mut out = vec![];
+    if m.dough.pieces > 1 {
+        out.push(("One out every".into(), bake_time(s.pace_s)));
+        out.push(("Last one out".into(), hm(&m.here.local(s.last_out_at))));
+    }
+    if let Some(g) = s.gap_s {
+        let range = desk::spoken_range(0.75 * g, 1.25 * g);
+        out.push((
+            "Pause of a spot".into(),
+            if g < 20.0 { "none".into() } else { range },
+        ));
+    }
+    out.push((
+        "Its face after one".into(),
+        format!("{}°", m.here.measures.degrees(s.recovery.exit_c, 0)),
+    ));
+    if let Some(w) = s.recovery.wait_s {
+        out.push(("Back within 15° in".into(), bake_time(w)));
+    }
+    if s.spares > 0 {
+        out.push(("Spare balls".into(), s.spares.to_string()));
+    }
+    let launches: Vec<f64> = s.launches.iter().map(|l| l.0).collect();
+    if let (Some(first), Some(last)) = (launches.first(), launches.last())
+        && launches.len() > 1
+    {
+        let me = &m.here.measures;
+        let says = if (first - last).abs() < 3.0 {
+            format!("{} at each", me.degrees(*first, 0))
+        } else {
+            let all = launches.iter().take(6).map(|c| me.degrees(*c, 0));
+            all.collect::<Vec<_>>().join(" ")
+        };
+        out.push(("Launches of a spot, °".into(), says));
+    }
+    out
+}
