@@ -15,3 +15,6 @@ pub(crate) use column::Column;
 pub(crate) use slab::{Side, Slab, at_depth};
 pub(crate) use surround::{Sky, Surround, radiative};
 pub(crate) use table::{browning_rate, charring_rate, cheese_rate, dryness_gate};
+
+#[cfg(test)]
+mod tests;

@@ -171,7 +171,8 @@ pub fn told_at(typed: &Typed, here: &Here) -> Result<Option<jiff::Timestamp>, St
     Ok(Some(at))
 }
 
-async fn add(
+/// Keeps what was seen, at the moment that was told or tapped.
+pub async fn enter(
     app: &App,
     here: &Here,
     told: &Told,
@@ -241,7 +242,7 @@ async fn step(
             step_position: position,
         },
     };
-    add(&app, &here, &told, &typed, seen).await?;
+    enter(&app, &here, &told, &typed, seen).await?;
     Ok(back(&typed, &code))
 }
 
@@ -264,7 +265,7 @@ async fn reading(
     if typed.text("subject") == TUB {
         return match number(typed.text("degrees")) {
             Ok(times) if (1.05..=4.0).contains(&times) => {
-                add(&app, &here, &told, &typed, Seen::Grown { times }).await?;
+                enter(&app, &here, &told, &typed, Seen::Grown { times }).await?;
                 Ok(back(&typed, &code))
             }
             _ => {
@@ -292,7 +293,7 @@ async fn reading(
     };
     match read {
         Ok((subject, c)) => {
-            add(
+            enter(
                 &app,
                 &here,
                 &told,
@@ -341,7 +342,7 @@ async fn remark(
             }],
         );
     }
-    add(&app, &here, &told, &typed, Seen::Remark { remark: text }).await?;
+    enter(&app, &here, &told, &typed, Seen::Remark { remark: text }).await?;
     Ok(back(&typed, &code))
 }
 

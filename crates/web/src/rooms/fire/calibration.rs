@@ -78,10 +78,7 @@ pub async fn calibrated(
 ) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
     let open = Open::of(&app, &here, &code, "").await?;
-    let told = open
-        .told
-        .as_ref()
-        .ok_or_else(|| Trouble::NoBatch(code.clone()))?;
+    let told = open.batch(&code)?;
     let mut extra = open.extra(&here);
     let form = open.typed(&here);
     let Some(fire) = told.batch.sheet.request.fire.as_deref() else {

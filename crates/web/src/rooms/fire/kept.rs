@@ -3,7 +3,7 @@
 use super::Open;
 use super::form::{self, Read};
 use crate::App;
-use crate::rooms::batch::{entry_key, moment, told_at};
+use crate::rooms::batch::{enter, told_at};
 use crate::shared::error::Trouble;
 use crate::shared::form::{NotANumber, Typed, number};
 use crate::shared::format::day_hm;
@@ -23,7 +23,7 @@ use craft::refusal::{FieldError, plain};
 use craft::sheet::{SheetRequest, carry_numbers, work_out};
 use store::batch::{self, NewPlan, Replanned};
 use store::formula::{self, FormulaId, Kept, NewVersion};
-use store::observation::{self, Observation, Seen};
+use store::observation::Seen;
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -110,10 +110,7 @@ async fn keep(
         // The page reads the form again and shows the same sentences.
         Err(_) => return refuse(&typed, &[], StatusCode::UNPROCESSABLE_ENTITY),
     };
-    let told = open
-        .told
-        .as_ref()
-        .ok_or_else(|| Trouble::NoBatch(code.clone()))?;
+    let told = open.batch(&code)?;
     let (formula, dough_changed) = dough_of(&open, &read);
     if dough_changed && open.dough.mixed {
         let e = FieldError {
@@ -217,22 +214,13 @@ async fn next_formula(
 ) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
     let open = Open::of(&app, &here, &code, "").await?;
-    let told = open
-        .told
-        .as_ref()
-        .ok_or_else(|| Trouble::NoBatch(code.clone()))?;
+    let told = open.batch(&code)?;
     let read = match form::read(&typed, &open.dough, &open.larder, &here) {
         Ok(r) => r,
+        // The page reads the form again and shows the same sentences.
         Err(_) => {
             let extra = open.extra(&here);
-            return open.render(
-                &typed,
-                &here,
-                theme,
-                StatusCode::UNPROCESSABLE_ENTITY,
-                &[],
-                extra,
-            );
+            return open.render(&typed, &here, theme, StatusCode::OK, &[], extra);
         }
     };
     let (formula, _) = dough_of(&open, &read);
@@ -251,10 +239,7 @@ async fn reading(
 ) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
     let open = Open::of(&app, &here, &code, "").await?;
-    let told = open
-        .told
-        .as_ref()
-        .ok_or_else(|| Trouble::NoBatch(code.clone()))?;
+    let told = open.batch(&code)?;
     let subject = match typed.text("subject") {
         "dome" => Subject::Dome,
         _ => Subject::Floor,
@@ -265,32 +250,15 @@ async fn reading(
         (_, Err(message)) => Err(message),
         (Err(NotANumber::Empty), _) => Err("The temperature is missing.".into()),
         (Err(NotANumber::Text), _) => Err("The temperature must be a number, such as 415.".into()),
-        (Ok(v), Ok(when)) => {
+        (Ok(v), Ok(_)) => {
             meant = subject.meant(v, unit).map(plain);
-            subject
-                .take(v, unit)
-                .map(|c| (c.0, when.unwrap_or_else(|| moment(&typed, &here))))
-                .map_err(|e| e.message)
+            subject.take(v, unit).map(|c| c.0).map_err(|e| e.message)
         }
     };
     match read {
-        Ok((celsius, at)) => {
-            let o = Observation {
-                id: 0,
-                at,
-                seen: Seen::Reading { subject, celsius },
-            };
-            let mut db = app.db.acquire().await?;
-            observation::add(
-                &mut db,
-                here.id(),
-                told.batch.id,
-                entry_key(&typed),
-                &o,
-                here.now,
-                false,
-            )
-            .await?;
+        Ok(celsius) => {
+            let seen = Seen::Reading { subject, celsius };
+            enter(&app, &here, told, &typed, seen).await?;
             let back = match typed.text("back") {
                 "bake" => "bake",
                 _ => "fire",
@@ -322,22 +290,7 @@ async fn caution(
 ) -> Result<Redirect, Trouble> {
     let typed = Typed::parse(&body);
     let told = crate::rooms::batch::load::told(&app, &here, &code).await?;
-    let o = Observation {
-        id: 0,
-        at: here.now,
-        seen: Seen::Cautioned,
-    };
-    let mut db = app.db.acquire().await?;
-    observation::add(
-        &mut db,
-        here.id(),
-        told.batch.id,
-        entry_key(&typed),
-        &o,
-        here.now,
-        false,
-    )
-    .await?;
+    enter(&app, &here, &told, &typed, Seen::Cautioned).await?;
     let back = if typed.text("back") == "fire" {
         "fire"
     } else {

@@ -213,6 +213,13 @@ impl Open {
         t
     }
 
+    /// The batch that the page is of.
+    fn batch(&self, code: &str) -> Result<&Told, Trouble> {
+        self.told
+            .as_ref()
+            .ok_or_else(|| Trouble::NoBatch(code.into()))
+    }
+
     fn lit_at(&self) -> Option<jiff::Timestamp> {
         let told = self.told.as_ref()?;
         let steps = &told.batch.sheet.result.steps;

@@ -1,12 +1,10 @@
 // Fire, live: what is set goes to the server, race, firing and judgement come back drawn. Scrubbing reads the seconds that
 // came with the picture; no rule stands here.
-import { ready, say } from "../../js/app.js";
+import { ready } from "../../js/app.js";
+import { asker } from "../../js/ask.js";
 
 const form = document.getElementById("fire");
 const part = (id) => document.getElementById(id);
-let asked = 0;
-let running = false;
-let next = null;
 
 function entries(act) {
   const all = new URLSearchParams(new FormData(form));
@@ -14,34 +12,7 @@ function entries(act) {
   return all;
 }
 
-/** One question at a time; of those that come meanwhile the last is asked. */
-async function ask(all) {
-  if (running) {
-    next = all;
-    return;
-  }
-  running = true;
-  const mine = ++asked;
-  form.classList.add("working");
-  try {
-    const answer = await fetch("/fire/preview", { method: "POST", body: all });
-    if (!answer.ok) throw new Error(String(answer.status));
-    show(await answer.json());
-    say("");
-  } catch {
-    form.classList.add("stale");
-    say("No answer from the server. The fire stays as it is here; try again when it is back.");
-  } finally {
-    running = false;
-    form.dataset.answered = String(mine);
-    form.classList.remove("working");
-    if (next) {
-      const then = next;
-      next = null;
-      ask(then);
-    }
-  }
-}
+const ask = asker({ form, url: "/fire/preview", show, lost: "No answer from the server. The fire stays as it is here; try again when it is back." });
 
 function show(got) {
   const active = document.activeElement;

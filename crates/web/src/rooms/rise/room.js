@@ -1,12 +1,10 @@
 // Rise, live: an edge is dragged or moved by keys, the server works the plan out anew, picture and figures are put in
 // place. What is moved is said as a press; no rule stands here.
-import { ready, say } from "../../js/app.js";
+import { ready } from "../../js/app.js";
+import { asker } from "../../js/ask.js";
 
 const form = document.getElementById("rise");
 const part = (id) => document.getElementById(id);
-let asked = 0;
-let running = false;
-let next = null;
 
 /** The form as it stands, without lists that only count when they are pressed. */
 function entries() {
@@ -15,36 +13,7 @@ function entries() {
   return all;
 }
 
-/** One question at a time; of those that come meanwhile the last is asked. */
-async function ask(all) {
-  if (running) {
-    next = all;
-    return;
-  }
-  running = true;
-  const mine = ++asked;
-  form.classList.add("working");
-  try {
-    const began = performance.now();
-    const answer = await fetch("/rise/preview", { method: "POST", body: all });
-    if (!answer.ok) throw new Error(String(answer.status));
-    show(await answer.json());
-    form.dataset.took = (performance.now() - began).toFixed(1);
-    say("");
-  } catch {
-    form.classList.add("stale");
-    say("No answer from the server. The plan stays as it is here; try again when it is back.");
-  } finally {
-    running = false;
-    form.dataset.answered = String(mine);
-    form.classList.remove("working");
-    if (next) {
-      const then = next;
-      next = null;
-      ask(then);
-    }
-  }
-}
+const ask = asker({ form, url: "/rise/preview", show, lost: "No answer from the server. The plan stays as it is here; try again when it is back." });
 
 function show(got) {
   const active = document.activeElement;

@@ -1,0 +1,280 @@
+//! What is said at the fire: before it is lit, while it is charged, between two pizzas.
+
+mod oven;
+
+use craft::fire::desk::{Asked, Looked, bake_time, launch_test, look, of_readings, spoken_range};
+use craft::fire::firing::FloorRead;
+use craft::fire::judge::at_oven;
+use craft::fire::{FireChoice, FirePlan, Run, Says, Tap, TapKind};
+use craft::note::{Level, Note};
+use craft::units::TemperatureUnit;
+use jiff::{SignedDuration, Timestamp};
+use oven::{plan, utc};
+
+fn serve() -> Timestamp {
+    "2026-11-27T19:00:00Z".parse().unwrap()
+}
+
+fn min(m: f64) -> SignedDuration {
+    SignedDuration::from_secs_f64(60.0 * m)
+}
+
+/// Everything asked of a plan at a moment before the serve time.
+struct Moment {
+    plan: FirePlan,
+    before_min: f64,
+    lit_before_min: Option<f64>,
+    /// Minutes before the serve time, and °C.
+    readings: Vec<(f64, f64)>,
+    unit: TemperatureUnit,
+}
+
+impl Moment {
+    fn of(plan: FirePlan, before_min: f64) -> Moment {
+        Moment {
+            plan,
+            before_min,
+            lit_before_min: None,
+            readings: vec![],
+            unit: TemperatureUnit::Celsius,
+        }
+    }
+    fn looked(&self) -> Looked {
+        look(&Asked {
+            plan: &self.plan,
+            room_c: 20.0,
+            serve_at: serve(),
+            lit_at: self.lit_before_min.map(|m| serve() - min(m)),
+            readings: self
+                .readings
+                .iter()
+                .map(|&(m, c)| FloorRead {
+                    at: serve() - min(m),
+                    c,
+                })
+                .collect(),
+            pieces: 12,
+            hands: 2,
+            each_s: 216.0,
+            closes_at: Some(serve() + min(180.0)),
+            now: serve() - min(self.before_min),
+            says: Says {
+                unit: self.unit,
+                ..utc()
+            },
+        })
+        .unwrap()
+    }
+    fn note(&self, code: &str) -> Option<Note> {
+        self.looked().notes.into_iter().find(|n| n.code == code)
+    }
+}
+
+fn wood() -> FirePlan {
+    plan("hot_round", "wood_dome")
+}
+
+#[test]
+fn the_window_is_said_first_and_what_burns_after_it() {
+    let m = Moment::of(wood(), 600.0);
+    let x = m.looked();
+    let w = x.planned.race.window.unwrap();
+    let note = m.note("bake_window").or(m.note("narrow_window")).unwrap();
+    assert!(note.what.contains(&bake_time(w.from_s)), "{note:?}");
+    assert!(note.why.contains("is ready last"), "{note:?}");
+    // Judgements stand in the order of their urgency.
+    assert!(x.notes.windows(2).all(|n| n[0].level <= n[1].level));
+    // Long before it is lit there is nothing to do yet.
+    assert!(
+        x.notes.iter().all(|n| n.level != Level::Act),
+        "{:?}",
+        x.notes
+    );
+}
+
+#[test]
+fn a_base_that_stays_pale_names_the_change_that_does_most() {
+    let m = Moment::of(plan("home_round", "home_tray"), 600.0);
+    let note = m.note("no_bake_window").unwrap();
+    assert_eq!(note.level, Level::Act);
+    assert!(note.what.starts_with("Base pale"), "{note:?}");
+    let best = m.looked().remedies.into_iter().next().unwrap();
+    assert!(best.helps && note.todo.unwrap().starts_with(&best.change.words()));
+}
+
+#[test]
+fn a_fire_that_was_due_is_lit_now_and_one_lit_late_says_how_late() {
+    let due = Moment::of(wood(), 40.0);
+    let note = due.note("light_now").unwrap();
+    assert!(
+        note.what.starts_with("Light it now: it was due at"),
+        "{note:?}"
+    );
+    let electric = Moment::of(plan("home_round", "home_stone"), 5.0);
+    assert!(
+        electric
+            .note("light_now")
+            .unwrap()
+            .what
+            .starts_with("Switch it on now")
+    );
+    let mut late = Moment::of(wood(), 40.0);
+    late.lit_before_min = Some(60.0);
+    let note = late.note("charged_late").unwrap();
+    assert!(note.what.contains("min after the serve time"), "{note:?}");
+    let mut early = Moment::of(wood(), 40.0);
+    early.lit_before_min = Some(230.0);
+    assert!(early.note("charged_in_time").is_some());
+}
+
+#[test]
+fn a_face_that_runs_ahead_of_its_core_is_said_before_it_is_lit() {
+    let m = Moment::of(wood(), 600.0);
+    let (low, high) = m.looked().band.unwrap();
+    let note = m.note("face_ahead").unwrap();
+    assert!(
+        note.what.contains(&format!("{low:.0} to {high:.0}°")),
+        "{note:?}"
+    );
+    // A thermostat holds its floor.
+    assert!(
+        Moment::of(plan("home_round", "home_steel"), 600.0)
+            .note("face_ahead")
+            .is_none()
+    );
+}
+
+#[test]
+fn a_short_preheat_says_what_it_leaves_and_when_to_switch_on_instead() {
+    let mut p = plan("home_round", "home_stone");
+    p.preheat_min = Some(15.0);
+    let m = Moment::of(p, 600.0);
+    let note = m.note("short_preheat").unwrap();
+    assert!(
+        note.what.starts_with("15 min leave the core at"),
+        "{note:?}"
+    );
+    let todo = note.todo.unwrap();
+    assert!(todo.starts_with("Switch it on at 18:"), "{todo}");
+    assert_eq!(m.looked().firing.light_at, serve() - min(15.0));
+}
+
+#[test]
+fn readings_speak_in_the_kitchens_own_degrees() {
+    let (low, high) = Moment::of(wood(), 600.0).looked().band.unwrap();
+    let mut m = Moment::of(wood(), 10.0);
+    m.lit_before_min = Some(200.0);
+    m.readings = vec![(12.0, high + 25.0)];
+    let ahead = m.note("floor_ahead").unwrap();
+    assert_eq!(ahead.what, "Floor is 25° ahead");
+    assert!(ahead.why.contains("at 18:48"), "{ahead:?}");
+    m.unit = TemperatureUnit::Fahrenheit;
+    assert_eq!(m.note("floor_ahead").unwrap().what, "Floor is 45° ahead");
+    m.unit = TemperatureUnit::Celsius;
+    m.readings = vec![(12.0, low - 40.0)];
+    let behind = m.note("floor_behind").unwrap();
+    assert_eq!(
+        (behind.level, behind.what.as_str()),
+        (Level::Watch, "Floor is 40° short")
+    );
+    // An old reading says nothing of the launch.
+    m.readings = vec![(80.0, high + 25.0)];
+    assert!(m.note("floor_ahead").is_none());
+    assert!(
+        of_readings(&m.looked().firing)
+            .unwrap()
+            .starts_with("By 1 reading,")
+    );
+    let test = launch_test((420.0, 460.0), &utc());
+    assert!(
+        test.contains("all in 420 to 460°, no more than 30° apart"),
+        "{test}"
+    );
+}
+
+#[test]
+fn what_lies_outside_of_what_was_checked_is_said() {
+    let mut p = wood();
+    p.setting.floor_c = 495.0;
+    p.setting.dome_c = 420.0;
+    let m = Moment::of(p, 600.0);
+    let doubts = m
+        .looked()
+        .notes
+        .iter()
+        .filter(|n| n.code == "outside_checked")
+        .count();
+    assert_eq!(doubts, 2, "too hot a floor, too cool a dome");
+}
+
+/// A fire that was kept, and a run of taps so many seconds before `now`.
+fn kept(p: FirePlan) -> FireChoice {
+    FireChoice::of(p, None, 1, 20.0).unwrap()
+}
+
+fn run(taps: &[(u32, f64, TapKind)]) -> Run {
+    let all: Vec<Tap> = taps
+        .iter()
+        .map(|&(pizza, ago_s, kind)| Tap {
+            pizza,
+            at: serve() - SignedDuration::from_secs_f64(ago_s),
+            kind,
+        })
+        .collect();
+    Run::of(&all)
+}
+
+fn codes(fire: &FireChoice, run: &Run, floor: Option<(f64, f64)>) -> Vec<(String, String)> {
+    let floor = floor.map(|(ago_min, c)| (serve() - min(ago_min), c));
+    at_oven(fire, run, floor, serve(), &utc())
+        .into_iter()
+        .map(|n| (n.code, n.what))
+        .collect()
+}
+
+#[test]
+fn the_floor_between_two_pizzas() {
+    let fire = kept(wood());
+    let (low, high) = fire.floor_band_c.unwrap();
+    let none = Run::default();
+    let only = |floor: (f64, f64)| {
+        let all = codes(&fire, &none, Some(floor));
+        assert_eq!(all.len(), 1, "{all:?}");
+        all.into_iter().next().unwrap()
+    };
+    assert_eq!(only((1.0, 0.5 * (low + high))).0, "floor_right");
+    assert_eq!(only((1.0, high + 30.0)).0, "floor_over");
+    let (code, what) = only((0.2, low - 60.0));
+    assert_eq!(code, "floor_short");
+    assert!(what.contains("wait to 19:0"), "{what}");
+    // By now it had its time; nobody read it since.
+    assert_eq!(only((14.0, low - 10.0)).0, "floor_back");
+    // A quarter of an hour later the reading is of another floor.
+    assert!(codes(&fire, &none, Some((16.0, high + 30.0))).is_empty());
+    assert!(codes(&fire, &none, None).is_empty());
+    // A pizza lay on it since: that reading is no promise.
+    let baked = run(&[(1, 200.0, TapKind::In), (1, 120.0, TapKind::Out)]);
+    let all = codes(&fire, &baked, Some((5.0, low - 20.0)));
+    assert_eq!(all[0].0, "floor_unread", "{all:?}");
+}
+
+#[test]
+fn a_pizza_that_nobody_took_out_is_named() {
+    let fire = kept(plan("home_round", "home_steel"));
+    let forgotten = run(&[(3, 9.0 * 3600.0, TapKind::In)]);
+    let all = codes(&fire, &forgotten, None);
+    assert_eq!(all[0].0, "forgotten");
+    assert!(all[0].1.contains("Pizza 3 went in at 10:00"), "{all:?}");
+    assert!(codes(&fire, &run(&[(3, 60.0, TapKind::In)]), None).is_empty());
+}
+
+#[test]
+fn times_of_a_bake_are_never_read_as_a_clock() {
+    assert_eq!(bake_time(76.4), "76 s");
+    assert_eq!(bake_time(179.0), "179 s");
+    assert_eq!(bake_time(180.0), "3 min");
+    assert_eq!(bake_time(454.0), "7 min 34 s");
+    assert_eq!(bake_time(606.0), "10 min 06 s");
+    assert_eq!(spoken_range(58.0, 97.0), "60 to 95 s");
+    assert_eq!(spoken_range(150.0, 250.0), "2 to 5 min");
+}

@@ -1,0 +1,38 @@
+// One question at a time to the server: of those that come while one is asked, the last is asked after it.
+import { say } from "./app.js";
+
+/** Returns `ask(entries)`. The form says what goes on: `working`, `stale`, `data-answered`, `data-took`. */
+export function asker({ form, url, show, lost }) {
+  let asked = 0;
+  let running = false;
+  let next = null;
+  return async function ask(all) {
+    if (running) {
+      next = all;
+      return;
+    }
+    running = true;
+    const mine = ++asked;
+    form.classList.add("working");
+    try {
+      const began = performance.now();
+      const answer = await fetch(url, { method: "POST", body: all });
+      if (!answer.ok) throw new Error(String(answer.status));
+      show(await answer.json());
+      form.dataset.took = (performance.now() - began).toFixed(1);
+      say("");
+    } catch {
+      form.classList.add("stale");
+      say(lost);
+    } finally {
+      running = false;
+      form.dataset.answered = String(mine);
+      form.classList.remove("working");
+      if (next) {
+        const then = next;
+        next = null;
+        ask(then);
+      }
+    }
+  };
+}
