@@ -3,66 +3,27 @@
 mod maker;
 mod program;
 
-use anyhow::{Context, Result};
+use anyhow::Result;
 use maker::Bench;
 use std::time::Duration;
 use testbed::wait::{until, until_within};
 
-/// The race as a sentence.
-async fn race(b: &Bench) -> Result<String> {
-    b.find("#picture .wide .race")
-        .await?
-        .attr("aria-label")
-        .await?
-        .context("the race says itself")
-}
-
-/// Waits until the last question to the server is answered and a race other than `before` is drawn.
-async fn race_changes(b: &Bench, before: &str) -> Result<String> {
-    until("another race", async || {
-        race(b).await.is_ok_and(|now| now != before)
-    })
-    .await?;
-    race(b).await
-}
-
-/// The address of the demo batch whose code begins so.
-async fn batch(b: &Bench, letters: &str) -> Result<String> {
-    b.go("/").await?;
-    let js = format!(
-        "return [...document.querySelectorAll('a')].map((a) => a.getAttribute('href')).find((h) => h?.startsWith('/batches/{letters}-'))"
-    );
-    let href = b.script(&js).await?;
-    let href = href.as_str().context("a batch")?;
-    Ok(href.split('/').take(3).collect::<Vec<_>>().join("/"))
-}
-
-/// Waits until every tap is on the server.
-async fn all_sent(b: &Bench) -> Result<()> {
-    until("all taps to be sent", async || {
-        b.script("return [...Object.keys(localStorage)].filter((k) => k.startsWith('slow-rise.taps')).every((k) => localStorage[k] === '[]')")
-            .await
-            .is_ok_and(|v| v == true)
-    })
-    .await
-}
-
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn a_pale_base_in_a_home_oven_finds_its_remedy_and_the_race_changes() -> Result<()> {
     let b = Bench::open(1280, 800).await?;
-    let path = batch(&b, "TR").await?;
+    let path = b.batch("TR").await?;
     b.go(&format!("{path}/fire")).await?;
-    let on_steel = race(&b).await?;
+    let on_steel = b.race().await?;
     // A thin tray goes in cold: the base stays pale.
     b.choose("floor", "1 mm steel tray").await?;
-    let on_tray = race_changes(&b, &on_steel).await?;
+    let on_tray = b.race_changes(&on_steel).await?;
     assert!(on_tray.contains("Base never ready"), "{on_tray}");
     b.says("#desk", "Base pale when the rest is right").await?;
     b.says("#desk", "What to change").await?;
     // The best remedy lays it onto steel under the grill.
     b.says(".remedies li:first-child", "steel").await?;
     b.click(".remedies li:first-child button").await?;
-    let better = race_changes(&b, &on_tray).await?;
+    let better = b.race_changes(&on_tray).await?;
     assert!(!better.contains("Base never ready"), "{better}");
     b.says("#desk", "All of it right from").await?;
     // Scrubbing shows the cut at another second, without the server.
@@ -78,7 +39,7 @@ async fn a_pale_base_in_a_home_oven_finds_its_remedy_and_the_race_changes() -> R
     );
     // Sugar belongs to the dough: kept, it makes the batch's dough another and a formula of it.
     b.fill("sugar", "3").await?;
-    race_changes(&b, &better).await?;
+    b.race_changes(&better).await?;
     let pull = b.text("#answer em").await?;
     b.click("#keep").await?;
     b.says("#keep", "Keep this fire").await?;
@@ -97,7 +58,7 @@ async fn a_pale_base_in_a_home_oven_finds_its_remedy_and_the_race_changes() -> R
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn readings_during_the_firing_move_ready_at() -> Result<()> {
     let b = Bench::open(1280, 800).await?;
-    let path = batch(&b, "HR").await?;
+    let path = b.batch("HR").await?;
     b.go(&format!("{path}/fire")).await?;
     b.says("#answer h1", "Light it at").await?;
     // It was lit an hour ago: told on the batch's own form for steps.
@@ -142,7 +103,7 @@ async fn bake_one(b: &Bench, number: u32) -> Result<()> {
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn a_run_of_five_loses_nothing_and_counts_nothing_twice() -> Result<()> {
     let mut b = Bench::open(1280, 800).await?;
-    let path = batch(&b, "LR").await?;
+    let path = b.batch("LR").await?;
     b.go(&format!("{path}/bake")).await?;
     b.says("#place", "Pizza 11 of 18 is next").await?;
     bake_one(&b, 11).await?;
@@ -151,7 +112,7 @@ async fn a_run_of_five_loses_nothing_and_counts_nothing_twice() -> Result<()> {
     b.says("#place", "Pizza 12 of 18, in at").await?;
     b.click("#undo").await?;
     b.says("#place", "Pizza 12 of 18 is next").await?;
-    all_sent(&b).await?;
+    b.all_sent().await?;
     bake_one(&b, 12).await?;
     // Thirty seconds without a line: the timer goes on, taps are held.
     b.click("#tap-in").await?;
@@ -169,18 +130,18 @@ async fn a_run_of_five_loses_nothing_and_counts_nothing_twice() -> Result<()> {
     b.says("#last-head", "Pizza 13").await?;
     b.click(".vc[value='right/dark']").await?;
     b.offline(false).await?;
-    all_sent(&b).await?;
+    b.all_sent().await?;
     // The server is killed with a pizza in the oven, and comes back.
     b.click("#tap-in").await?;
     b.says("#place", "Pizza 14 of 18, in at").await?;
-    all_sent(&b).await?;
+    b.all_sent().await?;
     b.restart_program().await?;
     b.click("#tap-turned").await?;
     b.says("#cue", "Turn 2 in").await?;
     b.click("#tap-out").await?;
-    all_sent(&b).await?;
+    b.all_sent().await?;
     bake_one(&b, 15).await?;
-    all_sent(&b).await?;
+    b.all_sent().await?;
     // The log tells all five, each once.
     b.go(&format!("{path}/bakes")).await?;
     let rows = b
@@ -204,7 +165,7 @@ async fn a_run_of_five_loses_nothing_and_counts_nothing_twice() -> Result<()> {
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn two_tablets_on_one_run_see_each_other() -> Result<()> {
     let a = Bench::open(1280, 800).await?;
-    let path = batch(&a, "LR").await?;
+    let path = a.batch("LR").await?;
     let b = a.beside(390, 844).await?;
     for x in [&a, &b] {
         x.go(&format!("{path}/bake")).await?;
@@ -250,7 +211,7 @@ async fn two_tablets_on_one_run_see_each_other() -> Result<()> {
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn a_deck_bakes_three_at_once_each_in_its_lane() -> Result<()> {
     let b = Bench::open(1280, 800).await?;
-    let path = batch(&b, "PT").await?;
+    let path = b.batch("PT").await?;
     b.go(&format!("{path}/bake")).await?;
     for n in 1..=3u32 {
         b.click("#tap-in").await?;
@@ -269,7 +230,7 @@ async fn a_deck_bakes_three_at_once_each_in_its_lane() -> Result<()> {
     b.says("[data-lane='1']", "free").await?;
     b.says("[data-lane='0']", "Tray 1").await?;
     b.says("#count", "1 out").await?;
-    all_sent(&b).await?;
+    b.all_sent().await?;
     b.browser.driver.refresh().await?;
     b.browser.ready().await?;
     b.says("[data-lane='2']", "Tray 3").await?;
@@ -288,14 +249,14 @@ async fn fire_and_bake_fit_a_phone() -> Result<()> {
         ("PT", "bake"),
         ("LR", "bakes"),
     ] {
-        let path = batch(&b, letters).await?;
+        let path = b.batch(letters).await?;
         b.go(&format!("{path}/{page}")).await?;
         let wide = b
             .script("return document.documentElement.scrollWidth")
             .await?;
         assert_eq!(wide, 390, "{letters} {page}");
     }
-    let path = batch(&b, "PT").await?;
+    let path = b.batch("PT").await?;
     b.go(&format!("{path}/bake")).await?;
     b.click("#tap-in").await?;
     b.says("[data-lane='0']", "Tray 1").await?;

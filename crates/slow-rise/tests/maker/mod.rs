@@ -156,6 +156,41 @@ impl Bench {
         .await
         .with_context(|| format!("{id} holds {value}"))
     }
+    /// The race on Fire, as a sentence.
+    pub async fn race(&self) -> Result<String> {
+        self.find("#picture .wide .race")
+            .await?
+            .attr("aria-label")
+            .await?
+            .context("the race says itself")
+    }
+    /// Waits until a race other than `before` is drawn.
+    pub async fn race_changes(&self, before: &str) -> Result<String> {
+        until("another race", async || {
+            self.race().await.is_ok_and(|now| now != before)
+        })
+        .await?;
+        self.race().await
+    }
+    /// The address of the demo batch whose code begins so.
+    pub async fn batch(&self, letters: &str) -> Result<String> {
+        self.go("/").await?;
+        let js = format!(
+            "return [...document.querySelectorAll('a')].map((a) => a.getAttribute('href')).find((h) => h?.startsWith('/batches/{letters}-'))"
+        );
+        let href = self.script(&js).await?;
+        let href = href.as_str().context("a batch")?;
+        Ok(href.split('/').take(3).collect::<Vec<_>>().join("/"))
+    }
+    /// Waits until every tap is on the server.
+    pub async fn all_sent(&self) -> Result<()> {
+        until("all taps to be sent", async || {
+            self.script("return [...Object.keys(localStorage)].filter((k) => k.startsWith('slow-rise.taps')).every((k) => localStorage[k] === '[]')")
+                .await
+                .is_ok_and(|v| v == true)
+        })
+        .await
+    }
     /// Takes the line away, or gives it back.
     pub async fn offline(&self, offline: bool) -> Result<()> {
         let network = serde_json::json!({"offline": offline, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1});

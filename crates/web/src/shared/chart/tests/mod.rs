@@ -1,5 +1,7 @@
 //! What the drawings say, in words and in places.
 
+mod fire;
+
 use super::heatline::{Pin, heatline};
 use super::ribbon::{self, Row};
 use super::*;
