@@ -287,6 +287,14 @@ async fn every_page_is_clean_in_both_themes_and_at_both_widths() -> Result<()> {
                 serde_json::json!([]),
                 "targets under 44 px on {path} at {width}"
             );
+            let twice = b
+                .script("const ids = [...document.querySelectorAll('[id]')].map((e) => e.id); return ids.filter((id, i) => ids.indexOf(id) !== i)")
+                .await?;
+            assert_eq!(
+                twice,
+                serde_json::json!([]),
+                "names that stand twice on {path}"
+            );
             let fonts = b.script("return document.fonts.check('700 20px \"Besley Variable\"') && document.fonts.check('16px \"Atkinson Hyperlegible Next Variable\"')").await?;
             assert_eq!(fonts, true, "{path}");
         }

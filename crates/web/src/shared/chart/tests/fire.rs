@@ -125,6 +125,7 @@ fn the_pull_never_crosses_a_finish() {
             "{text}: {span:?} around {pull}"
         );
     }
+    assert!(before > 0, "a finish near the pull stands before its block");
 }
 
 #[test]
