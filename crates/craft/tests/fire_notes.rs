@@ -193,6 +193,49 @@ fn readings_speak_in_the_kitchens_own_degrees() {
 }
 
 #[test]
+fn a_fierce_flame_at_one_side_is_turned_from_sooner_and_says_so() {
+    let mut p = plan("hot_round", "portable_gas");
+    p.shape = Some("half".into());
+    assert!(Moment::of(p.clone(), 600.0).note("turn_sooner").is_none());
+    p.oven.side = 0.6;
+    p.setting.dome_c = 560.0;
+    let m = Moment::of(p, 600.0);
+    let planned = m.looked().planned;
+    let note = m.note("turn_sooner").unwrap();
+    let at = planned.programme.turns[0].at_s;
+    assert_eq!(note.what, format!("Turn at {at} s already"));
+    assert!(
+        f64::from(at) < 0.7 * planned.race.best_s,
+        "{at} of {}",
+        planned.race.best_s
+    );
+}
+
+#[test]
+fn spots_follow_the_flame_and_the_cold() {
+    let word = |change: &dyn Fn(&mut FirePlan)| {
+        let mut p = wood();
+        change(&mut p);
+        Moment::of(p, 600.0).note("spots").unwrap().what
+    };
+    assert_eq!(word(&|_| {}), "Many leopard spots");
+    assert_ne!(
+        word(&|p| {
+            p.piece.cold = false;
+            p.setting.dome_c = 380.0;
+            p.setting.floor_c = 360.0;
+        }),
+        "Many leopard spots"
+    );
+    // Other styles aim at an even brown: nothing is promised there.
+    assert!(
+        Moment::of(plan("home_round", "home_steel"), 600.0)
+            .note("spots")
+            .is_none()
+    );
+}
+
+#[test]
 fn what_lies_outside_of_what_was_checked_is_said() {
     let mut p = wood();
     p.setting.floor_c = 495.0;

@@ -7,6 +7,7 @@ use super::race::{Item, Race};
 use super::remedy::{Tried, remedies};
 use super::says::Says;
 use super::service::{Service, ServiceRequest, service};
+use super::setup::Aim;
 use crate::note::{Note, by_urgency};
 use crate::refusal::Refused;
 use jiff::{SignedDuration, Timestamp};
@@ -197,6 +198,27 @@ fn of_race(x: &Looked) -> Vec<Note> {
             "outside_checked",
             d,
             "The model was checked below that; take its seconds as a rough guide.",
+        ));
+    }
+    if x.planned.turned_sooner
+        && let Some(t) = x.planned.programme.turns.first()
+    {
+        out.push(Note::watch(
+            "turn_sooner",
+            format!("Turn at {} already", bake_time(f64::from(t.at_s))),
+            "By then the side at the fire is near its limit; evenness alone would wait longer.",
+        ));
+    }
+    if x.planned.request.aim == Aim::Hot {
+        let word = match r.spots {
+            s if s >= 60.0 => "Many leopard spots",
+            s if s >= 25.0 => "Some leopard spots",
+            _ => "Hardly any leopard spots",
+        };
+        out.push(Note::holds(
+            "spots",
+            word,
+            "Strong heat from above in the first minute, on a dough that fermented cold, chars thin blisters. A tendency, no count.",
         ));
     }
     if r.at.rim > 0.0 && r.evenness < 70.0 {

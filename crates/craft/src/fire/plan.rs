@@ -53,6 +53,8 @@ pub struct Planned {
     pub race: Race,
     pub programme: Programme,
     pub shape: &'static Shape,
+    /// The one turn stands sooner than evenness asks: the side at the fire would be near its limit by then.
+    pub turned_sooner: bool,
 }
 
 impl FirePlan {
@@ -164,7 +166,7 @@ impl FirePlan {
         let mut course = follow(&r, fineness, Parts::All, floor);
         let too_short = || Refused::one("until_s", "The bake is too short to be followed.");
         let mut ran = race(&r, &course, &targets).ok_or_else(too_short)?;
-        let mut turns = self.placed(shape, &ran, &r, side, &targets);
+        let (mut turns, turned_sooner) = self.placed(shape, &ran, &r, side, &targets);
         r.oven.side = side;
         let moved = self.apply(&mut r, &turns);
         if side > 0.0 || moved {
@@ -180,10 +182,11 @@ impl FirePlan {
             race: ran,
             programme,
             shape,
+            turned_sooner,
         })
     }
 
-    /// The cues at their seconds.
+    /// The cues at their seconds, and whether the one turn had to come sooner.
     fn placed(
         &self,
         shape: &Shape,
@@ -191,10 +194,11 @@ impl FirePlan {
         r: &BakeRequest,
         side: f64,
         targets: &Targets,
-    ) -> Vec<Turn> {
+    ) -> (Vec<Turn>, bool) {
         if let Some(own) = &self.turns {
-            return own.clone();
+            return (own.clone(), false);
         }
+        let mut sooner = false;
         let mut turns = shape.turns(ran.best_s);
         // The one turn of a fire at one side is found, not assumed.
         if side > 0.0
@@ -203,9 +207,11 @@ impl FirePlan {
         {
             let mut sided = r.clone();
             sided.oven.side = side;
-            only.at_s = first_turn(&sided, targets, ran.best_s).at_s.round() as u32;
+            let found = first_turn(&sided, targets, ran.best_s);
+            only.at_s = found.at_s.round() as u32;
+            sooner = found.sooner;
         }
-        turns
+        (turns, sooner)
     }
 
     /// Puts the cues into the request; whether anything but turns changed.

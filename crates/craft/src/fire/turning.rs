@@ -7,8 +7,6 @@ use super::heat::Fineness;
 use super::race::Targets;
 use super::setup::BakeRequest;
 
-/// Three turns are well placed at these shares of the bake.
-pub const THREE: [f64; 3] = [0.45, 0.63, 0.81];
 /// The side at the fire alone must stay below this share of its upper limit until the turn.
 const CLOSE: f64 = 0.8;
 

@@ -51,6 +51,7 @@ pub struct Picture {
     pub options: bool,
     pub contact: String,
     pub cues: Vec<CueView>,
+    pub shape_line: &'static str,
     pub out: String,
     pub run: Vec<(String, String)>,
 }
@@ -126,6 +127,7 @@ impl Picture {
             options: race.window.is_some(),
             contact: contact(plan, x),
             cues: cues(m, x),
+            shape_line: &x.planned.shape.line,
             out: min_s(f64::from(x.planned.programme.out_s)),
             run: run(m, x),
             head,
