@@ -24,6 +24,7 @@ struct Moment {
     plan: FirePlan,
     before_min: f64,
     lit_before_min: Option<f64>,
+    baking_before_min: Option<f64>,
     /// Minutes before the serve time, and °C.
     readings: Vec<(f64, f64)>,
     unit: TemperatureUnit,
@@ -35,6 +36,7 @@ impl Moment {
             plan,
             before_min,
             lit_before_min: None,
+            baking_before_min: None,
             readings: vec![],
             unit: TemperatureUnit::Celsius,
         }
@@ -53,6 +55,7 @@ impl Moment {
                     c,
                 })
                 .collect(),
+            baking_since: self.baking_before_min.map(|m| serve() - min(m)),
             pieces: 12,
             hands: 2,
             each_s: 216.0,
@@ -125,6 +128,52 @@ fn a_fire_that_was_due_is_lit_now_and_one_lit_late_says_how_late() {
     let mut early = Moment::of(wood(), 40.0);
     early.lit_before_min = Some(230.0);
     assert!(early.note("charged_in_time").is_some());
+}
+
+#[test]
+fn once_the_first_is_in_the_firing_is_over() {
+    let mut m = Moment::of(wood(), -20.0);
+    m.lit_before_min = Some(60.0);
+    m.readings = vec![(20.0, 260.0), (-15.0, 300.0)];
+    assert!(m.note("charged_late").or(m.note("never_charged")).is_some());
+    m.baking_before_min = Some(-2.0);
+    let x = m.looked();
+    let of_firing = [
+        "charged_late",
+        "charged_in_time",
+        "never_charged",
+        "core_behind",
+    ];
+    assert!(
+        x.notes
+            .iter()
+            .all(|n| !of_firing.contains(&n.code.as_str())),
+        "{:?}",
+        x.notes
+    );
+    // What is read from then on is of a floor in use: it says nothing of the oven's pace.
+    assert_eq!(x.firing.fitted.unwrap().readings, 1);
+    assert!(x.notes.iter().any(|n| n.code == "floor_behind"));
+}
+
+#[test]
+fn the_floor_that_is_planned_lies_in_the_band_to_launch_in() {
+    for (style, key) in [
+        ("hot_round", "wood_dome"),
+        ("hot_round", "gas_dome"),
+        ("wet_tray", "electric_deck"),
+    ] {
+        let p = craft::fire::set_points::solve_plan(&plan(style, key))
+            .unwrap()
+            .plan;
+        let race = p.planned().unwrap().race;
+        let (low, high) = p.floor_band(&race).unwrap();
+        let floor = p.setting.floor_c;
+        assert!(
+            low - 5.0 <= floor && floor <= high,
+            "{style} in {key}: {floor} in {low} to {high}"
+        );
+    }
 }
 
 #[test]

@@ -20,12 +20,22 @@ pub struct Asked<'a> {
     pub serve_at: Timestamp,
     pub lit_at: Option<Timestamp>,
     pub readings: Vec<FloorRead>,
+    /// When the first one went in, once it did: the firing is over, and readings after that are of a floor in use.
+    pub baking_since: Option<Timestamp>,
     pub pieces: u32,
     pub hands: u32,
     pub each_s: f64,
     pub closes_at: Option<Timestamp>,
     pub now: Timestamp,
     pub says: Says<'a>,
+}
+
+impl Asked<'_> {
+    /// Readings of the firing: before the first pizza.
+    fn firing_reads(&self) -> Vec<FloorRead> {
+        let before = |r: &&FloorRead| self.baking_since.is_none_or(|t| r.at <= t);
+        self.readings.iter().filter(before).copied().collect()
+    }
 }
 
 /// The answers.
@@ -53,7 +63,7 @@ pub fn look(a: &Asked) -> Result<Looked, Refused> {
         ready_by: a.serve_at,
         for_min: a.plan.preheat_min,
         lit_at: a.lit_at,
-        readings: a.readings.clone(),
+        readings: a.firing_reads(),
     });
     let run = ServiceRequest {
         pieces: a.pieces.clamp(1, 1000),
@@ -265,6 +275,7 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     }
     let of_readings = of_readings(f).map_or(String::new(), |says| format!(" {says}"));
     match f.ready_at {
+        _ if a.baking_since.is_some() => {}
         None => {
             let core_c = f.course.last().map_or(0.0, |c| c.core_c);
             let todo = if a.plan.oven.kind.is_fired() {
@@ -355,7 +366,8 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     }
     if let (Some(last), Some((low, high))) = (a.readings.iter().max_by_key(|r| r.at), x.band) {
         let fresh = a.now.duration_since(last.at).as_secs_f64() < 45.0 * 60.0;
-        let near = a.serve_at.duration_since(a.now).as_secs_f64() < 40.0 * 60.0;
+        let near = a.baking_since.is_some()
+            || a.serve_at.duration_since(a.now).as_secs_f64() < 40.0 * 60.0;
         if fresh && near && last.c > high {
             out.push(
                 Note::act(
@@ -386,6 +398,7 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     let by = a.serve_at.duration_since(f.light_at).as_secs_f64().max(0.0);
     if let Some(c) = at(&f.course, by)
         && a.lit_at.is_some()
+        && a.baking_since.is_none()
         && c.core_c < 0.85 * a.plan.oven.floor_at(&a.plan.setting)
     {
         out.push(Note::watch(

@@ -251,7 +251,8 @@ impl FirePlan {
     }
 
     /// The floor temperatures with which this bake comes out near its aim, °C: the band that a thermometer must show.
-    /// The lower and upper thirds of the base's range at the same bake time; `None` when the floor cannot be chosen.
+    /// At its ends the base has just come right, or stands in the middle of its range, at the same bake time; `None` when the
+    /// floor cannot be chosen.
     pub fn floor_band(&self, ran: &Race) -> Option<(f64, f64)> {
         let (lo, hi) = self.targets().base;
         let base_at = |floor: f64| {
@@ -283,10 +284,8 @@ impl FirePlan {
             return None;
         }
         let to5 = |c: f64| (c / 5.0).round() * 5.0;
-        let band = (
-            to5(find(lo + 0.2 * (hi - lo))),
-            to5(find(lo + 0.7 * (hi - lo))),
-        );
+        let share = |s: f64| lo + s * (hi - lo);
+        let band = (to5(find(share(0.05))), to5(find(share(0.55))));
         (band.1 > band.0).then_some(band)
     }
 }

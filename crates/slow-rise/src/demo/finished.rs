@@ -84,7 +84,7 @@ const PAST: [Past; 6] = [
         change: |r| r,
         dough_off: 1.2,
         fridge_c: 4.2,
-        floor_c: 291.0,
+        floor_c: 228.0,
         pace_s: 1260,
         off_s: -20,
         verdicts: &[(Right, Right, 2)],

@@ -49,8 +49,8 @@ async fn baking(w: &mut Writer<'_>) -> Result<()> {
     )
     .await?;
     w.steps_until(&b, now).await?;
-    w.cautioned(&b, now - minutes(140.0)).await?;
-    for (ago, c) in [(95.0, 214.0), (70.0, 316.0), (50.0, 392.0), (38.0, 428.0)] {
+    w.cautioned(&b, now - minutes(200.0)).await?;
+    for (ago, c) in [(135.0, 296.0), (105.0, 372.0), (75.0, 418.0), (40.0, 426.0)] {
         w.read(&b, now - minutes(ago), Subject::Floor, c).await?;
     }
     let right = Verdict::RIGHT;

@@ -21,6 +21,7 @@ pub struct Dough {
     pub altitude_m: f64,
     pub serve_at: Timestamp,
     pub closes_at: Option<Timestamp>,
+    pub baking_since: Option<Timestamp>,
     /// Sugar and ball weight can no longer be changed.
     pub mixed: bool,
 }

@@ -129,6 +129,7 @@ fn of_style(formula: Formula, larder: &Larder, here: &Here) -> Result<Dough, Tro
         altitude_m: usual.altitude_m,
         serve_at: evening.map_or(here.now, |z| z.timestamp()),
         closes_at: None,
+        baking_since: None,
         mixed: false,
     })
 }
@@ -151,6 +152,7 @@ fn of_batch(told: &Told) -> Result<Dough, Trouble> {
         altitude_m: r.altitude_m,
         serve_at: r.serve_at,
         closes_at: sheet.result.window.and_then(|w| w.to_at),
+        baking_since: told.run.pizzas.iter().map(|p| p.in_at).min(),
         mixed: crate::rooms::rise::is_mixed(told),
     })
 }

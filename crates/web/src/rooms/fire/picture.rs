@@ -100,6 +100,7 @@ impl Picture {
             lit: m.lit_at.is_some(),
             zone: &here.zone,
             fired: plan.oven.kind.is_fired(),
+            baking: m.dough.baking_since.is_some(),
         };
         let (head, core) = answer(m, plan, x);
         let mut notes = x.notes.clone();
@@ -313,6 +314,7 @@ fn answer(m: &Made, plan: &FirePlan, x: &Looked) -> (String, String) {
     let hm = |t: Timestamp| hm(&m.here.local(t));
     let head = match (urgent, race.window, m.lit_at) {
         (Some(n), ..) => format!("{}.", n.what),
+        (None, Some(_), _) if m.dough.baking_since.is_some() => "Baking.".into(),
         (None, None, _) => x
             .notes
             .first()

@@ -300,6 +300,7 @@ pub fn looked(
         serve_at: dough.serve_at,
         lit_at,
         readings: readings.to_vec(),
+        baking_since: dough.baking_since,
         pieces: dough.pieces,
         hands: read.hands,
         each_s: read.each_s,

@@ -126,9 +126,6 @@ fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
 /// The run in short: the oven, how many at what pace, what the floor read while they baked.
 fn run(t: &Told, s: &RunSummary, here: &Here) -> Vec<String> {
     let mut out = Vec::new();
-    if let Some(f) = t.batch.sheet.request.fire.as_deref() {
-        out.push(f.plan.oven.name.clone());
-    }
     if s.out > 0 {
         let pace = s
             .pace_s
@@ -155,14 +152,21 @@ fn run(t: &Told, s: &RunSummary, here: &Here) -> Vec<String> {
     let m = here.measures;
     let most = floors.iter().copied().fold(f64::MIN, f64::max);
     let least = floors.iter().copied().fold(f64::MAX, f64::min);
-    match floors.len() {
-        0 => {}
-        1 => out.push(format!("floor {}°", m.degrees(most, 0))),
-        _ => out.push(format!(
-            "floor {} to {}°",
+    let read = match floors.len() {
+        0 => None,
+        1 => Some(format!("{}°", m.degrees(most, 0))),
+        _ => Some(format!(
+            "{} to {}°",
             m.degrees(least, 0),
             m.degrees(most, 0)
         )),
+    };
+    let oven = t.batch.sheet.request.fire.as_deref();
+    match (oven.map(|f| f.plan.oven.name.as_str()), read) {
+        (Some(name), Some(read)) => out.push(format!("{name}, {read}")),
+        (Some(name), None) => out.push(name.into()),
+        (None, Some(read)) => out.push(format!("floor {read}")),
+        (None, None) => {}
     }
     out
 }

@@ -16,6 +16,8 @@ pub struct Drawn<'a> {
     pub lit: bool,
     pub zone: &'a TimeZone,
     pub fired: bool,
+    /// Pizzas went in: when it would be charged is no matter any more.
+    pub baking: bool,
 }
 
 const HEIGHT: f64 = 268.0;
@@ -230,7 +232,8 @@ fn posts(svg: &mut Svg, d: &Drawn, hours: &Hours) {
             &hm(&d.now.to_zoned(d.zone.clone())),
         );
     }
-    if let Some(t) = d.firing.ready_at.filter(|t| hours.holds(*t)) {
+    let ready_at = d.firing.ready_at.filter(|_| !d.baking);
+    if let Some(t) = ready_at.filter(|t| hours.holds(*t)) {
         let x = hours.x(t);
         svg.path(
             &format!("M{x:.1} {:.1}V{FOOT}", FOOT - 32.0),

@@ -184,6 +184,7 @@ fn the_firing_shows_what_was_fed_what_was_read_and_when_it_is_there() {
                 lit: true,
                 zone: &TimeZone::UTC,
                 fired: true,
+                baking: false,
             },
             &METRIC,
             width,
