@@ -101,6 +101,8 @@ fn a_base_that_stays_pale_names_the_change_that_does_most() {
     let note = m.note("no_bake_window").unwrap();
     assert_eq!(note.level, Level::Act);
     assert!(note.what.starts_with("Base pale"), "{note:?}");
+    // A cold tray takes no heat off any floor.
+    assert!(m.note("own_tray").is_some() && m.note("floor_gap").is_none());
     let best = m.looked().remedies.into_iter().next().unwrap();
     assert!(best.helps && note.todo.unwrap().starts_with(&best.change.words()));
 }

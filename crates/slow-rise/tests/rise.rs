@@ -89,6 +89,12 @@ async fn two_cold_days_around_quiet_hours_moved_by_mouse_and_by_keys() -> Result
     .await?;
 
     // By keys: a quarter of an hour a press, an hour with Shift; the edge stays in hand.
+    until("the last answer", async || {
+        b.script("return !document.getElementById('rise').classList.contains('working')")
+            .await
+            .is_ok_and(|v| v == true)
+    })
+    .await?;
     let before = held(&b, field(1)).await?;
     b.script(&format!("document.querySelector(\"{EDGE}\").focus()"))
         .await?;

@@ -203,6 +203,11 @@ fn notes(
     };
     let mut out = Vec::new();
     match s.gap_s {
+        _ if is_tray(&plan.setting) => out.push(Note::holds(
+            "own_tray",
+            "No floor to wait for",
+            "Each goes in on a cold tray of its own.",
+        )),
         None => out.push(
             Note::act(
                 "floor_never_back",

@@ -66,6 +66,7 @@ function tap(kind, pizza, verdict) {
   if (!number || (kind === "in" && state.inside.length >= state.spots)) return;
   const taken = { entry_key: newKey(), kind, pizza: number, at: new Date(now()).toISOString() };
   if (verdict) taken.verdict = verdict;
+  moved = "";
   waiting.push(taken);
   keep();
   undoable = kind === "verdict" || kind === "undone" ? null : { pizza: number, until: performance.now() + 10000, kind };
@@ -83,7 +84,8 @@ function newKey() {
   return `${h.slice(0, 8)}-${h.slice(8, 12)}-${h.slice(12, 16)}-${h.slice(16, 20)}-${h.slice(20)}`;
 }
 
-/** A whole pizza that was baked here without a line, under a number that another tablet took meanwhile, gets the next one. */
+/** A whole pizza that was baked here without a line, under a number that another tablet took meanwhile, gets the next one.
+ * That stays said until the next tap. */
 let moved = "";
 function renumbered() {
   const [first, ...later] = waiting;
@@ -114,7 +116,6 @@ async function send() {
       waiting.shift();
       keep();
       say(run.refused ?? moved);
-      moved = "";
       judge();
     }
   } catch {

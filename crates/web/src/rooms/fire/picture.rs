@@ -398,6 +398,10 @@ fn contact(plan: &FirePlan, x: &Looked) -> String {
         return "In a pan the metal stands between floor and dough: it slows the base at first."
             .into();
     }
+    if is_tray(&plan.setting) {
+        return "The tray goes in as cold as the dough: the base waits until its metal is hot."
+            .into();
+    }
     let o = &x.planned.request.oven;
     let c = o.floor.contact_c(o.floor_c, plan.piece.dough_c);
     format!(
@@ -422,12 +426,14 @@ fn run(m: &Made, x: &Looked) -> Vec<(String, String)> {
             if g < 20.0 { "none".into() } else { range },
         ));
     }
-    out.push((
-        "Its face after one".into(),
-        format!("{}°", m.here.measures.degrees(s.recovery.exit_c, 0)),
-    ));
-    if let Some(w) = s.recovery.wait_s {
-        out.push(("Back within 15° in".into(), bake_time(w)));
+    if !x.firing.tray {
+        out.push((
+            "Its face after one".into(),
+            format!("{}°", m.here.measures.degrees(s.recovery.exit_c, 0)),
+        ));
+        if let Some(w) = s.recovery.wait_s {
+            out.push(("Back within 15° in".into(), bake_time(w)));
+        }
     }
     if s.spares > 0 {
         out.push(("Spare balls".into(), s.spares.to_string()));
