@@ -1,12 +1,12 @@
 // One question at a time to the server: of those that come while one is asked, the last is asked after it.
 import { say } from "./app.js";
 
-/** Returns `ask(entries)`. The form says what goes on: `working`, `stale`, `data-answered`, `data-took`. */
+/** Returns `ask(entries)`, with `ask.busy()` while an answer is on its way. The form says what goes on: `working`, `stale`, `data-answered`, `data-took`. */
 export function asker({ form, url, show, lost }) {
   let asked = 0;
   let running = false;
   let next = null;
-  return async function ask(all) {
+  async function ask(all) {
     if (running) {
       next = all;
       return;
@@ -34,5 +34,7 @@ export function asker({ form, url, show, lost }) {
         ask(then);
       }
     }
-  };
+  }
+  ask.busy = () => running;
+  return ask;
 }

@@ -107,7 +107,7 @@ form.addEventListener("keydown", (event) => {
   if (step === undefined) return;
   event.preventDefault();
   const by = step * (event.shiftKey ? 4 : 1);
-  if (!running) {
+  if (!ask.busy()) {
     pending = 0;
     press(`edge:${handle.dataset.edge}:${by}`);
   } else {
@@ -115,7 +115,7 @@ form.addEventListener("keydown", (event) => {
     pending += by;
     const edge = handle.dataset.edge;
     const wait = () => {
-      if (running) return setTimeout(wait, 5);
+      if (ask.busy()) return setTimeout(wait, 5);
       if (pending) press(`edge:${edge}:${pending}`);
       pending = 0;
     };
