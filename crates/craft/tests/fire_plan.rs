@@ -483,6 +483,20 @@ fn every_remedy_has_a_name_that_leads_back_to_it() {
 }
 
 #[test]
+fn what_comes_to_the_same_is_offered_once() {
+    let p = plan("home_round", "home_steel");
+    let all = remedies(&p, &p.planned().unwrap().race);
+    assert!(all.iter().any(|t| t.change == Change::Grill));
+    assert!(
+        all.iter().all(|t| t.change != Change::SteelAndGrill),
+        "steel lies there already"
+    );
+    let p = plan("home_round", "home_stone");
+    let all = remedies(&p, &p.planned().unwrap().race);
+    assert!(all.iter().any(|t| t.change == Change::SteelAndGrill));
+}
+
+#[test]
 fn own_targets_move_the_window_and_nothing_else() {
     let p = plan("hot_round", "wood_dome");
     let usual = p.planned().unwrap();

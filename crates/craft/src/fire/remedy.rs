@@ -226,9 +226,19 @@ pub fn score(race: &Race, targets: &Targets) -> f64 {
 pub fn remedies(plan: &FirePlan, now: &Race) -> Vec<Tried> {
     let targets = plan.targets();
     let was = score(now, &targets);
-    let mut out: Vec<Tried> = Change::tried_in(plan.oven.kind)
-        .filter_map(|change| {
-            let ran = change.applied(plan)?.planned_at(Fineness::Draft).ok()?.race;
+    // Two changes that come to the same (steel and grill, where steel lies already) are one.
+    let mut plans: Vec<(Change, FirePlan)> = Vec::new();
+    for change in Change::tried_in(plan.oven.kind) {
+        if let Some(x) = change.applied(plan)
+            && plans.iter().all(|(_, other)| *other != x)
+        {
+            plans.push((change, x));
+        }
+    }
+    let mut out: Vec<Tried> = plans
+        .into_iter()
+        .filter_map(|(change, x)| {
+            let ran = x.planned_at(Fineness::Draft).ok()?.race;
             let score = score(&ran, &targets);
             Some(Tried {
                 change,

@@ -54,7 +54,7 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
         r#"<path data-track data-left="{left:.1}" data-scale="{:.4}" d="M{left:.1} 44H{left:.1}" stroke="var(--larch)" stroke-width="6"/>"#,
         (right - left) / end
     ));
-    stop(&mut svg, left, "in", "In", 0, Hold::Middle);
+    let mut shown_to = stop(&mut svg, left, "in", "In", Some(0), Hold::Middle);
     let mut stops: Vec<(u32, String, String)> = p
         .turns
         .iter()
@@ -63,15 +63,24 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
         .collect();
     stops.push((p.out_s, "out".into(), "Out".into()));
     for (i, (s, key, words)) in stops.iter().enumerate() {
-        // Labels of close stops lean away from each other.
-        let close_after = stops.get(i + 1).is_some_and(|n| x(n.0) - x(*s) < 46.0);
-        let close_before = i > 0 && x(*s) - x(stops[i - 1].0) < 46.0;
-        let hold = match (close_before, close_after) {
-            (false, true) if narrow => Hold::End,
-            (true, false) if narrow => Hold::Start,
-            _ => Hold::Middle,
+        // The label of a close stop leans to the right; where even that runs into the one before, or into Out, the word
+        // alone stays.
+        let is_out = i + 1 == stops.len();
+        let free = |hold: &Hold| {
+            let (from, to) = span(x(*s), *hold, &min_s(*s));
+            from > shown_to + 3.0 && (is_out || to + 3.0 < x(p.out_s) - 9.0)
         };
-        stop(&mut svg, x(*s), key, words, *s, hold);
+        let hold = [Hold::Middle, Hold::Start].into_iter().find(free);
+        let time = (hold.is_some() || is_out).then_some(*s);
+        let ends = stop(
+            &mut svg,
+            x(*s),
+            key,
+            words,
+            time,
+            hold.unwrap_or(Hold::Start),
+        );
+        shown_to = ends.max(shown_to);
     }
     svg.raw(&format!(r#"<g data-needle transform="translate({left:.1} 0)"><path d="M0 18V62" stroke="var(--ink)" stroke-width="3.5"/><path d="M-9 8h18l-9 13z" fill="var(--ink)"/></g>"#));
     svg.end()
@@ -88,7 +97,18 @@ fn label(cue: Cue, i: usize, p: &Programme, narrow: bool) -> String {
     }
 }
 
-fn stop(svg: &mut Svg, x: f64, key: &str, words: &str, seconds: u32, hold: Hold) {
+/// Where a time under a stop begins and ends, px.
+fn span(x: f64, hold: Hold, time: &str) -> (f64, f64) {
+    let wide = 9.6 * time.len() as f64;
+    match hold {
+        Hold::End => (x + 9.0 - wide, x + 9.0),
+        Hold::Start => (x - 9.0, x - 9.0 + wide),
+        Hold::Middle => (x - wide / 2.0, x + wide / 2.0),
+    }
+}
+
+/// Draws a stop with its word and its time, where that has room; returns where the time ends.
+fn stop(svg: &mut Svg, x: f64, key: &str, words: &str, seconds: Option<u32>, hold: Hold) -> f64 {
     svg.raw(&format!(r#"<g data-stop="{key}" class="bake-stop">"#));
     svg.rect(
         x - 9.0,
@@ -107,8 +127,13 @@ fn stop(svg: &mut Svg, x: f64, key: &str, words: &str, seconds: u32, hold: Hold)
         Hold::Middle => x,
     };
     svg.text(tx, 79.0, "stop-word", hold, words);
-    svg.text(tx, 101.0, "b stop-time", hold, &min_s(seconds));
+    let mut end = f64::NEG_INFINITY;
+    if let Some(s) = seconds {
+        svg.text(tx, 101.0, "b stop-time", hold, &min_s(s));
+        end = span(x, hold, &min_s(s)).1;
+    }
     svg.raw("</g>");
+    end
 }
 
 /// The oven from above. Quarter turns: the fire at the left, four numbered sides. Else: the hot back.
@@ -196,4 +221,70 @@ fn chamber() -> String {
     svg.path("M244 138l8 -18 12 16z", r#"class="f-larch""#);
     svg.text(150.0, 275.0, "tx ink2", Hold::Middle, "door");
     svg.end()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use craft::fire::Turn;
+
+    /// Where the times under the stops begin and end.
+    fn spans(svg: &str) -> Vec<(f64, f64)> {
+        svg.split("<text ")
+            .filter(|p| p.contains("stop-time"))
+            .map(|p| {
+                let x: f64 = p
+                    .split("x=\"")
+                    .nth(1)
+                    .unwrap()
+                    .split('"')
+                    .next()
+                    .unwrap()
+                    .parse()
+                    .unwrap();
+                let text = p.split('>').nth(1).unwrap().split('<').next().unwrap();
+                let wide = 9.6 * text.len() as f64;
+                match p {
+                    p if p.contains("\"start\"") => (x, x + wide),
+                    p if p.contains("\"end\"") => (x - wide, x),
+                    _ => (x - wide / 2.0, x + wide / 2.0),
+                }
+            })
+            .collect()
+    }
+
+    #[test]
+    fn no_time_on_the_line_runs_into_the_next() {
+        for at in [
+            [36, 50, 65],
+            [28, 46, 62],
+            [40, 50, 60],
+            [10, 12, 14],
+            [30, 55, 70],
+        ] {
+            let p = Programme {
+                turns: at
+                    .map(|at_s| Turn {
+                        at_s,
+                        say: Cue::QuarterTurn,
+                    })
+                    .into(),
+                out_s: 76,
+                from_s: 71,
+                to_s: 87,
+                chars_s: 88,
+                why: String::new(),
+            };
+            for width in [796.0, 342.0] {
+                let svg = bake_line(&p, width);
+                let spans = spans(&svg);
+                assert!(spans.len() >= 3, "in, a turn and out have theirs");
+                assert!(
+                    spans.windows(2).all(|w| w[0].1 < w[1].0),
+                    "{at:?} at {width}: {spans:?}"
+                );
+                assert!(svg.contains(">1:16</text>"), "out is always said");
+            }
+        }
+    }
 }
