@@ -206,6 +206,27 @@ async fn a_remedy_and_a_solved_setting_come_back_in_the_form() -> Result<()> {
     ] {
         preview(&s, &fire(&[("act", act)])).await?;
     }
+    // Solved for an oven that reaches less than its setting: within its limits, and it says where they bind.
+    let weak = preview(&s, &fire(&[("most_c", "300"), ("act", "solve")])).await?;
+    assert_eq!(weak["errors"], serde_json::json!([]));
+    assert!(
+        weak["desk"]
+            .as_str()
+            .unwrap()
+            .contains("of this oven is at its limit")
+    );
+    let over = preview(&s, &fire(&[("most_c", "300"), ("act", "remedy:sugar-2")])).await?;
+    let said = over["errors"].as_array().unwrap();
+    assert_eq!(said.len(), 2, "floor and dome, each once: {said:?}");
+    // An oven that tops out below what it is usually set to is planned at what it reaches.
+    let cool = preview(&s, &tray(&[("dome_c", "240"), ("most_c", "240")])).await?;
+    assert_eq!(cool["errors"], serde_json::json!([]));
+    assert!(
+        cool["desk"]
+            .as_str()
+            .unwrap()
+            .contains("remedy:steel_and_grill")
+    );
     // No remedy goes above what the oven tops out at.
     let at_limit = preview(&s, &tray(&[("dome_c", "270"), ("most_c", "270")])).await?;
     assert!(

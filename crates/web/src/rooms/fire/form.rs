@@ -95,6 +95,19 @@ pub fn write(t: &mut Typed, plan: &FirePlan, oven_ref: &str, hands: u32, here: &
     }
 }
 
+/// Settings above what the oven tops out at come down to that: they are about to be looked for anew.
+pub fn hold_below_most(t: &mut Typed) {
+    let Ok(most) = number(t.text("most_c")) else {
+        return;
+    };
+    for name in ["floor_c", "dome_c"] {
+        if number(t.text(name)).is_ok_and(|v| v > most) {
+            t.set(name, plain(most));
+            t.forget(&format!("exact:{name}"));
+        }
+    }
+}
+
 /// A percentage; the value behind a text that nobody changed.
 fn percent(r: &mut Reader, name: &str, label: &str) -> f64 {
     let exact: Option<f64> = r.typed.text(&format!("exact:{name}")).parse().ok();
@@ -154,7 +167,10 @@ pub fn read(
     };
     let mut plan = dough.plan(&oven, larder);
     if t.has("most_c") && !t.text("most_c").is_empty() {
-        plan.oven.most_c = degrees(&mut r, "most_c", "It tops out at", here);
+        let most = degrees(&mut r, "most_c", "It tops out at", here);
+        // What it is usually baked at cannot be above what it reaches.
+        plan.oven.most_c = most;
+        plan.oven.floor_c = plan.oven.floor_c.min(most);
     }
     let s = &mut plan.setting;
     match read_floor(t.text("floor")) {

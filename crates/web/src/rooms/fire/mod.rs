@@ -266,7 +266,9 @@ impl Open {
         let worked = match &worked {
             Ok((r, l)) => Some((r, l)),
             Err(e) => {
-                errors.extend(e.iter().cloned());
+                // What a press met already is not said twice.
+                let new = e.iter().filter(|e| !pressed.contains(e));
+                errors.extend(new.cloned());
                 None
             }
         };
@@ -386,6 +388,7 @@ fn press(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
 
 /// Sets floor and dome to what this piece wants, within what the oven can do.
 fn solve(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
+    form::hold_below_most(typed);
     let read = match form::read(typed, &open.dough, &open.larder, here) {
         Ok(r) => r,
         Err(e) => return e,
