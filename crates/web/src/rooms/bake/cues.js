@@ -58,7 +58,8 @@ export function cues({ button, remark }) {
       audio?.resume?.();
     },
     call() {
-      navigator.vibrate?.([140, 70, 140]);
+      // A browser refuses this on a page that nobody touched yet.
+      if (navigator.userActivation?.hasBeenActive !== false) navigator.vibrate?.([140, 70, 140]);
       if (muted || !audio) return;
       note(660, 0);
       note(880, 0.24);
