@@ -41,7 +41,7 @@ async fn a_pale_base_in_a_home_oven_finds_its_remedy_and_the_race_changes() -> R
     b.fill("sugar", "3").await?;
     b.race_changes(&better).await?;
     let pull = b.text("#answer em").await?;
-    b.click("#keep").await?;
+    b.submit("#keep").await?;
     b.says("#keep", "Keep this fire").await?;
     b.says("#answer", &pull).await?;
     assert_eq!(b.value("sugar").await?, "3");

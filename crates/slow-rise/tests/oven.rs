@@ -94,7 +94,7 @@ async fn a_short_preheat_and_turns_of_ones_own_are_kept() -> Result<()> {
     b.holds("cue0", &model).await?;
     b.fill("cue0", "2:10").await?;
     b.says("#desk", "Back to the model's seconds").await?;
-    b.click("#keep").await?;
+    b.submit("#keep").await?;
     b.says("#keep", "Keep this fire").await?;
     b.holds("cue0", "2:10").await?;
     b.holds("preheat_min", "12").await?;

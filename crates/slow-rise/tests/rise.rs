@@ -51,7 +51,7 @@ async fn two_cold_days_around_quiet_hours_moved_by_mouse_and_by_keys() -> Result
     b.go("/kitchen").await?;
     b.fill("quiet", "22:30-06:30").await?;
     b.fill("busy", "Mon-Fri 08:30-16:30").await?;
-    b.click("main .btn.go").await?;
+    b.submit("main .btn.go").await?;
     b.go("/rise?style=hot_round&method=room_then_cold_balls")
         .await?;
     b.says("#answer h1", "Ready Friday").await?;

@@ -78,6 +78,20 @@ impl Bench {
         };
         again_if_stale(click).await
     }
+    /// Clicks what sends a form, and waits for the page that answers: leaving sooner would take the post back.
+    pub async fn submit(&self, css: &str) -> Result<()> {
+        self.script("window.beforeThePost = true").await?;
+        self.click(css).await?;
+        until("the page after the post", async || {
+            self.script(
+                "return window.beforeThePost === undefined && document.readyState === 'complete'",
+            )
+            .await
+            .is_ok_and(|v| v == true)
+        })
+        .await?;
+        self.browser.ready().await
+    }
     pub async fn fill(&self, id: &str, value: &str) -> Result<()> {
         let fill = async || -> Result<()> {
             let e = self.find(&format!("#{id}")).await?;
