@@ -1,6 +1,7 @@
 //! Judgements during a service: is it ready yet, and is the last one out before the window closes?
 
 use super::choice::FireChoice;
+use super::firing::FloorRead;
 use super::next_time::{Surety, next_time};
 use super::recover::recovery;
 use super::says::Says;
@@ -46,6 +47,15 @@ pub fn service(run: &Run, sheet: &SheetResult, now: Timestamp, zone: &TimeZone) 
 
 /// A reading says something about the next pizza for so long, min.
 const FRESH_MIN: f64 = 15.0;
+
+/// What the floor read last before a moment, °C, while that still says something of it.
+pub fn floor_before(reads: &[FloorRead], at: Timestamp) -> Option<f64> {
+    reads
+        .iter()
+        .filter(|r| (0.0..60.0 * FRESH_MIN).contains(&at.duration_since(r.at).as_secs_f64()))
+        .max_by_key(|r| r.at)
+        .map(|r| r.c)
+}
 
 /// Notes on the fire before the next pizza: the floor as it was read last, what the verdicts ask for, and pizzas that
 /// nobody took out. It runs the oven model some ten times.

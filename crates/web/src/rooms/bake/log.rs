@@ -12,6 +12,7 @@ use crate::shared::theme::Theme;
 use askama::Template;
 use axum::extract::{Path, State};
 use axum::response::Html;
+use craft::fire::judge::floor_before;
 use craft::reading::Subject;
 use store::observation::Seen;
 
@@ -120,6 +121,7 @@ fn rows(told: &Told, here: &Here) -> Vec<Row> {
     let planned = f64::from(told.batch.sheet.result.programme.out_s);
     let mut all: Vec<_> = told.run.pizzas.iter().collect();
     all.sort_by_key(|p| p.in_at);
+    let reads = crate::rooms::fire::readings(told);
     let mut last_out = None;
     all.into_iter()
         .map(|p| {
@@ -129,17 +131,7 @@ fn rows(told: &Told, here: &Here) -> Vec<Row> {
                 if s >= 0.0 { min_s(s) } else { "–".into() }
             });
             last_out = p.out_at.or(last_out);
-            let floor = told
-                .seen()
-                .filter_map(|o| match o.seen {
-                    Seen::Reading {
-                        subject: Subject::Floor,
-                        celsius,
-                    } if o.at <= p.in_at => Some((o.at, celsius)),
-                    _ => None,
-                })
-                .filter(|(at, _)| p.in_at.duration_since(*at).as_secs_f64() < 900.0)
-                .max_by_key(|f| f.0);
+            let floor = floor_before(&reads, p.in_at);
             let baked = p.baked_s();
             Row {
                 number: p.number,
@@ -161,7 +153,7 @@ fn rows(told: &Told, here: &Here) -> Vec<Row> {
                     d => format!("{d:+.0} s").replace('-', "−"),
                 }),
                 floor: floor.map_or("–".into(), |f| {
-                    format!("{}°", here.measures.degrees(f.1, 0))
+                    format!("{}°", here.measures.degrees(f, 0))
                 }),
                 verdict: p.verdict.map_or("not judged".into(), |v| v.words()),
                 mark: p

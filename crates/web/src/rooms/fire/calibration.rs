@@ -13,6 +13,7 @@ use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::fire::calibrate::{Calibration, Logged, calibrate};
+use craft::fire::judge::floor_before;
 use craft::refusal::plain;
 use store::pantry::{self, Put};
 
@@ -43,16 +44,12 @@ fn logged(
         }
         let mut plan = fire.plan.clone();
         (plan.oven.floor_factor, plan.oven.top_factor) = (1.0, 1.0);
+        let reads = super::readings(told);
         for p in &told.run.pizzas {
             let (Some(verdict), Some(baked_s)) = (p.verdict, p.baked_s()) else {
                 continue;
             };
-            // What the floor read last before this pizza, within the quarter hour.
-            plan.floor_read_c = super::view::readings(told)
-                .iter()
-                .filter(|r| (0.0..900.0).contains(&p.in_at.duration_since(r.at).as_secs_f64()))
-                .max_by_key(|r| r.at)
-                .map(|r| r.c);
+            plan.floor_read_c = floor_before(&reads, p.in_at);
             if let Ok(planned) = plan.planned() {
                 out.push((
                     Logged {

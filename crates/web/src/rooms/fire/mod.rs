@@ -33,6 +33,7 @@ use form::{Dough, Read};
 use jiff::ToSpan;
 use serde::Serialize;
 use std::collections::HashMap;
+pub use view::readings;
 use view::{Made, View};
 
 pub fn routes() -> Router<App> {
