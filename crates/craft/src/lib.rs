@@ -13,11 +13,13 @@
 //! | [`path`] | which legs a dough lies through, and the methods that makers follow |
 //! | [`rise`] | when a dough is ready, and how much yeast that takes |
 //! | [`reading`] | what a thermometer may say |
+//! | [`entry`] | when something may have happened, and how much may be entered |
 //! | [`fire`] | how long it bakes, and what happened in the oven |
 //! | [`sheet`] | all of it for one dough wanted at an hour |
 //! | [`code`] | batch codes |
 
 pub mod code;
+pub mod entry;
 pub mod exchange;
 pub mod fire;
 pub mod flour;

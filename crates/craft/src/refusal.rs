@@ -5,6 +5,8 @@
 //! `stages[1].hours`), so a page can put the sentence beside the field and an API can return it as is.
 
 use crate::leaven::YeastForm;
+use jiff::Timestamp;
+use jiff::tz::TimeZone;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -82,6 +84,17 @@ impl Check {
             self.refuse(
                 field,
                 format!("{what} {low} to {high}{unit}; {value} is outside."),
+            );
+        }
+    }
+
+    /// An instant that a plan can be about: of the years 2000 to 2099, so that hours before and after it are instants, too.
+    pub fn instant(&mut self, field: &str, what: &str, at: Timestamp) {
+        let year = at.to_zoned(TimeZone::UTC).year();
+        if !(2000..2100).contains(&year) {
+            self.refuse(
+                field,
+                format!("{what} must lie in the years 2000 to 2099; {year} is outside."),
             );
         }
     }

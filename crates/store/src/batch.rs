@@ -1,10 +1,11 @@
 //! The batch: a dough that was asked for, as it was asked and as it was worked out.
 
+use crate::entry::{self, Observation};
 use crate::formula::VersionId;
 use crate::held::Held;
 use crate::lifted;
-use crate::observation::{self, Observation};
-use crate::{KitchenId, Result, StoreError, instant, is_duplicate, tap};
+use crate::once::{self, Once};
+use crate::{KitchenId, Result, StoreError, instant};
 use craft::fire::Tap;
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
@@ -27,6 +28,10 @@ pub struct Sheet {
 pub struct Entries {
     pub seen: Vec<Observation>,
     pub taps: Vec<Tap>,
+    /// What was entered and taken back; it counts no longer.
+    pub taken_back: Vec<Observation>,
+    /// Entries of kinds that this program does not know.
+    pub unreadable: usize,
 }
 
 #[derive(Debug, Clone, PartialEq)]
@@ -36,6 +41,10 @@ pub struct Batch {
     pub name: String,
     pub created_at: Timestamp,
     pub finished_at: Option<Timestamp>,
+    /// When it was given up, never mixed.
+    pub cancelled_at: Option<Timestamp>,
+    /// Counts what was entered about it.
+    pub revision: u64,
     /// Counts its plans from 0.
     pub plan: u32,
     /// When the plan was made that it follows now.
@@ -81,6 +90,32 @@ struct Row {
     created_at: chrono::NaiveDateTime,
     planned_at: Option<chrono::NaiveDateTime>,
     finished_at: Option<chrono::NaiveDateTime>,
+    cancelled_at: Option<chrono::NaiveDateTime>,
+}
+
+/// A batch in a list: one whose row cannot be read is marked, and the others are shown.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Listed {
+    Read(Box<Batch>),
+    Unreadable { code: String, name: String, why: String },
+}
+
+/// Batches of one page, and how many there are in all.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Page {
+    pub listed: Vec<Listed>,
+    pub in_all: u64,
+}
+
+impl Page {
+    /// Those that can be read.
+    pub fn read(self) -> Vec<Batch> {
+        let read = |l| match l {
+            Listed::Read(b) => Some(*b),
+            Listed::Unreadable { .. } => None,
+        };
+        self.listed.into_iter().filter_map(read).collect()
+    }
 }
 
 pub(crate) fn written<T: serde::Serialize>(value: &T) -> Result<String> {
@@ -103,11 +138,7 @@ impl Row {
                     None => Arc::new(sheet_of(db, kitchen, id, &self.code).await?),
                 };
                 // Read after the revision: what is held under a number is never older than it.
-                let seen = observation::of_batch(db, kitchen, id).await?;
-                let entries = Arc::new(Entries {
-                    seen,
-                    taps: tap::of_batch(db, kitchen, id).await?,
-                });
+                let entries = Arc::new(entry::of_batch(db, kitchen, id).await?);
                 held.put(id, (self.plan, self.revision), &sheet, &entries);
                 (sheet, entries)
             }
@@ -118,6 +149,8 @@ impl Row {
             name: self.name,
             created_at: instant::from_row(self.created_at),
             finished_at: self.finished_at.map(instant::from_row),
+            cancelled_at: self.cancelled_at.map(instant::from_row),
+            revision: self.revision,
             plan: self.plan,
             planned_at: instant::from_row(self.planned_at.unwrap_or(self.created_at)),
             sheet,
@@ -150,58 +183,83 @@ async fn all(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     held: &Held,
-) -> Result<Vec<Batch>> {
+) -> Result<Vec<Listed>> {
     let mut out = Vec::with_capacity(rows.len());
     for row in rows {
-        out.push(row.batch(db, kitchen, held).await?);
+        let (code, name) = (row.code.clone(), row.name.clone());
+        out.push(match row.batch(db, kitchen, held).await {
+            Ok(b) => Listed::Read(Box::new(b)),
+            Err(StoreError::Unreadable(why)) => Listed::Unreadable { code, name, why },
+            Err(e) => return Err(e),
+        });
     }
     Ok(out)
 }
 
-/// Keeps a batch and gives it a code; a form that was kept before is found again, and nothing is written.
+/// What a form made when it made a batch.
+const MADE: &str = "batch";
+
+/// The code of the batch that a form was kept as.
+pub async fn by_form(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    form_key: Uuid,
+) -> Result<Option<String>> {
+    once::led(db, kitchen, (MADE, form_key)).await
+}
+
+/// What became of a batch to be kept.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum KeptBatch {
+    /// Its code; also when the same was kept before.
+    Done(String),
+    /// Another batch was kept from the same form: its code. Nothing was written.
+    Other(String),
+}
+
+/// Keeps a batch and gives it a code; a form that was kept before is found again, and nothing is written. Call it inside a
+/// transaction.
 pub async fn keep(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     new: &NewBatch<'_>,
     now: Timestamp,
-) -> Result<String> {
+) -> Result<KeptBatch> {
     let (request, result) = (written(new.request)?, written(new.result)?);
     let letters = craft::code::letters(new.name);
-    let form_key = new.form_key.to_string();
-    let origin = new.origin.key();
-    // Two people may take the same number at once: the unique key decides, the other takes the next.
-    for _ in 0..20 {
-        if let Some(code) = by_form(db, kitchen, new.form_key).await? {
-            return Ok(code);
-        }
-        let code = format!("{letters}-{:02}", next_number(db, kitchen, &letters).await?);
-        let done = sqlx::query!(
-            "INSERT INTO batch (kitchen_id, code, form_key, name, style, serve_at, request, result, origin, created_at,
-                                formula_version_id)
-             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-            kitchen.0,
-            code,
-            form_key,
-            new.name,
-            new.request.formula.style.key,
-            instant::to_row(new.request.serve_at),
-            request,
-            result,
-            origin,
-            instant::to_row(now),
-            new.from.map(|v| v.0)
-        )
-        .execute(&mut *db)
-        .await;
-        match done {
-            Ok(_) => return Ok(code),
-            Err(e) if is_duplicate(&e) => {}
-            Err(e) => return Err(e.into()),
-        }
+    // The kitchen first: numbers are given one after the other.
+    sqlx::query!(
+        "SELECT id FROM kitchen WHERE id = ? FOR UPDATE",
+        kitchen.0
+    )
+    .fetch_one(&mut *db)
+    .await?;
+    match once::take(db, kitchen, (MADE, new.form_key), &[new.name, &request], now).await? {
+        Once::First => {}
+        Once::Before(code) => return Ok(KeptBatch::Done(code)),
+        Once::Other(code) => return Ok(KeptBatch::Other(code)),
     }
-    Err(StoreError::Unreadable(format!(
-        "no free code for {letters}"
-    )))
+    let code = format!("{letters}-{:02}", next_number(db, kitchen, &letters).await?);
+    sqlx::query!(
+        "INSERT INTO batch (kitchen_id, code, form_key, name, style, serve_at, request, result, origin, created_at,
+                            formula_version_id)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+        kitchen.0,
+        code,
+        new.form_key.to_string(),
+        new.name,
+        new.request.formula.style.key,
+        instant::to_row(new.request.serve_at),
+        request,
+        result,
+        new.origin.key(),
+        instant::to_row(now),
+        new.from.map(|v| v.0)
+    )
+    .execute(&mut *db)
+    .await?;
+    once::made(db, kitchen, (MADE, new.form_key), &code).await?;
+    Ok(KeptBatch::Done(code))
 }
 
 async fn next_number(db: &mut MySqlConnection, kitchen: KitchenId, letters: &str) -> Result<u64> {
@@ -216,21 +274,6 @@ async fn next_number(db: &mut MySqlConnection, kitchen: KitchenId, letters: &str
     Ok(highest + 1)
 }
 
-/// The code of the batch that a form was kept as.
-pub async fn by_form(
-    db: &mut MySqlConnection,
-    kitchen: KitchenId,
-    form_key: Uuid,
-) -> Result<Option<String>> {
-    Ok(sqlx::query_scalar!(
-        "SELECT code FROM batch WHERE kitchen_id = ? AND form_key = ?",
-        kitchen.0,
-        form_key.to_string()
-    )
-    .fetch_optional(db)
-    .await?)
-}
-
 pub async fn by_code(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
@@ -239,7 +282,7 @@ pub async fn by_code(
 ) -> Result<Option<Batch>> {
     let row = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at FROM batch WHERE kitchen_id = ? AND code = ?",
+        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at FROM batch WHERE kitchen_id = ? AND code = ?",
         kitchen.0,
         code
     )
@@ -249,18 +292,6 @@ pub async fn by_code(
         Some(row) => Ok(Some(row.batch(db, kitchen, held).await?)),
         None => Ok(None),
     }
-}
-
-/// Takes the batch for this transaction, so that two tablets enter one after the other.
-pub async fn lock(db: &mut MySqlConnection, kitchen: KitchenId, batch: BatchId) -> Result<()> {
-    sqlx::query!(
-        "SELECT id FROM batch WHERE kitchen_id = ? AND id = ? FOR UPDATE",
-        kitchen.0,
-        batch.0
-    )
-    .fetch_optional(db)
-    .await?;
-    Ok(())
 }
 
 /// The formula version that a batch was made from: its formula's id, its number and its name.
@@ -280,30 +311,53 @@ pub async fn made_from(
     Ok(row.map(|r| (r.formula_id, r.number, r.name)))
 }
 
-/// Batches that are not finished, the earliest served first.
-pub async fn live(db: &mut MySqlConnection, kitchen: KitchenId, held: &Held) -> Result<Vec<Batch>> {
+/// Batches that are under way or planned, the earliest served first.
+pub async fn live(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    skip: u32,
+    most: u32,
+    held: &Held,
+) -> Result<Page> {
+    let in_all = sqlx::query_scalar!(
+        "SELECT COUNT(*) FROM batch WHERE kitchen_id = ? AND finished_at IS NULL AND cancelled_at IS NULL",
+        kitchen.0
+    )
+    .fetch_one(&mut *db)
+    .await?;
     let rows = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at FROM batch
-         WHERE kitchen_id = ? AND finished_at IS NULL ORDER BY serve_at, id LIMIT 60",
-        kitchen.0
+        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at FROM batch
+         WHERE kitchen_id = ? AND finished_at IS NULL AND cancelled_at IS NULL ORDER BY serve_at, id LIMIT ? OFFSET ?",
+        kitchen.0,
+        most,
+        skip
     )
     .fetch_all(&mut *db)
     .await?;
-    all(rows, db, kitchen, held).await
+    Ok(Page {
+        listed: all(rows, db, kitchen, held).await?,
+        in_all: in_all as u64,
+    })
 }
 
-/// Finished batches, the latest first.
+/// Finished batches, the latest first; with those that were given up when they are asked for.
 pub async fn finished(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     skip: u32,
     most: u32,
     held: &Held,
-) -> Result<Vec<Batch>> {
+) -> Result<Page> {
+    let in_all = sqlx::query_scalar!(
+        "SELECT COUNT(*) FROM batch WHERE kitchen_id = ? AND finished_at IS NOT NULL",
+        kitchen.0
+    )
+    .fetch_one(&mut *db)
+    .await?;
     let rows = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at FROM batch
+        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at FROM batch
          WHERE kitchen_id = ? AND finished_at IS NOT NULL ORDER BY finished_at DESC, id DESC LIMIT ? OFFSET ?",
         kitchen.0,
         most,
@@ -311,45 +365,26 @@ pub async fn finished(
     )
     .fetch_all(&mut *db)
     .await?;
-    all(rows, db, kitchen, held).await
+    Ok(Page {
+        listed: all(rows, db, kitchen, held).await?,
+        in_all: in_all as u64,
+    })
 }
 
-/// Marks a batch finished; one that was finished before keeps its moment. `by_demo` leaves it the demo's.
-pub async fn finish(
+/// The revisions of batches, for whoever watches them: one statement however many.
+pub async fn revision(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     batch: BatchId,
-    at: Timestamp,
-    by_demo: bool,
-) -> Result<()> {
-    sqlx::query!(
-        "UPDATE batch SET finished_at = COALESCE(finished_at, ?) WHERE kitchen_id = ? AND id = ?",
-        instant::to_row(at),
+) -> Result<Option<(u32, u64)>> {
+    let row = sqlx::query!(
+        "SELECT plan, revision FROM batch WHERE kitchen_id = ? AND id = ?",
         kitchen.0,
         batch.0
     )
-    .execute(&mut *db)
+    .fetch_optional(db)
     .await?;
-    entered(db, kitchen, batch, by_demo).await
-}
-
-/// Something was entered: copies of the batch are out of date. Unless the demo did it, the batch is the
-/// maker's from now on.
-pub(crate) async fn entered(
-    db: &mut MySqlConnection,
-    kitchen: KitchenId,
-    batch: BatchId,
-    by_demo: bool,
-) -> Result<()> {
-    sqlx::query!(
-        "UPDATE batch SET revision = revision + 1, origin = IF(?, origin, 'maker') WHERE kitchen_id = ? AND id = ?",
-        by_demo,
-        kitchen.0,
-        batch.0
-    )
-    .execute(db)
-    .await?;
-    Ok(())
+    Ok(row.map(|r| (r.plan, r.revision)))
 }
 
 /// What became of a changed plan.
@@ -370,7 +405,8 @@ pub struct NewPlan<'a> {
     pub why: &'a str,
 }
 
-/// Puts another plan in place of the one that a batch follows; the former is kept.
+/// Puts another plan in place of the one that a batch follows; the former is kept. Within the transaction of whoever calls
+/// where there is one.
 pub async fn replan(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
@@ -379,9 +415,8 @@ pub async fn replan(
     now: Timestamp,
 ) -> Result<Replanned> {
     let mut tx = db.begin().await?;
-    lock(&mut tx, kitchen, batch).await?;
     let plan = sqlx::query_scalar!(
-        "SELECT plan FROM batch WHERE kitchen_id = ? AND id = ?",
+        "SELECT plan FROM batch WHERE kitchen_id = ? AND id = ? FOR UPDATE",
         kitchen.0,
         batch.0
     )
@@ -402,7 +437,8 @@ pub async fn replan(
     .execute(&mut *tx)
     .await?;
     sqlx::query!(
-        "UPDATE batch SET request = ?, result = ?, serve_at = ?, plan = plan + 1, planned_at = ?
+        "UPDATE batch SET request = ?, result = ?, serve_at = ?, plan = plan + 1, planned_at = ?, revision = revision + 1,
+                origin = 'maker'
          WHERE kitchen_id = ? AND id = ?",
         written(new.request)?,
         written(new.result)?,
@@ -413,7 +449,6 @@ pub async fn replan(
     )
     .execute(&mut *tx)
     .await?;
-    entered(&mut tx, kitchen, batch, false).await?;
     tx.commit().await?;
     Ok(Replanned::Done)
 }

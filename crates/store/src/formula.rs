@@ -1,7 +1,8 @@
 //! The formula: a named row of versions. A version is never changed; editing makes the next one.
 
 use crate::batch::{Origin, written};
-use crate::{KitchenId, Result, StoreError, instant, is_duplicate};
+use crate::once::{self, Once};
+use crate::{KitchenId, Result, StoreError, instant};
 use craft::formula::Formula;
 use jiff::Timestamp;
 use sqlx::MySqlConnection;
@@ -63,6 +64,22 @@ pub enum Kept {
     Stale {
         head: u32,
     },
+    /// Another version was kept from the same form; nothing was written.
+    Other {
+        of: FormulaId,
+        number: u32,
+    },
+}
+
+/// Where a key leads: a formula's id and a version's number.
+fn leads_to(of: FormulaId, number: u32) -> String {
+    format!("{}/{number}", of.0)
+}
+
+fn led_to(path: &str) -> Result<(FormulaId, u32)> {
+    path.split_once('/')
+        .and_then(|(id, n)| Some((FormulaId(id.parse().ok()?), n.parse().ok()?)))
+        .ok_or_else(|| StoreError::Unreadable(format!("a form leads to “{path}”")))
 }
 
 /// Keeps a version; a form that was kept before is found again. Call it inside a transaction.
@@ -72,8 +89,24 @@ pub async fn keep(
     new: &NewVersion<'_>,
     now: Timestamp,
 ) -> Result<Kept> {
-    if let Some((of, number)) = by_form(db, kitchen, new.form_key).await? {
-        return Ok(Kept::Done { of, number });
+    let json = written(new.formula)?;
+    if let Some((of, _)) = new.of {
+        // The formula first: whoever saves it meanwhile waits here, and sees the newer version then.
+        head_for_update(db, kitchen, of).await?;
+    }
+    let began_from = new.of.map(|(of, n)| leads_to(of, n)).unwrap_or_default();
+    let content = [new.name, new.why, &json, &began_from];
+    let key = ("version", new.form_key);
+    match once::take(db, kitchen, key, &content, now).await? {
+        Once::First => {}
+        Once::Before(path) => {
+            let (of, number) = led_to(&path)?;
+            return Ok(Kept::Done { of, number });
+        }
+        Once::Other(path) => {
+            let (of, number) = led_to(&path)?;
+            return Ok(Kept::Other { of, number });
+        }
     }
     let (of, number) = match new.of {
         None => (begin(db, kitchen, new, now).await?, 1),
@@ -92,7 +125,9 @@ pub async fn keep(
             .execute(&mut *db)
             .await?;
             if done.rows_affected() == 0 {
-                let head = head(db, kitchen, of).await?;
+                let head = head_for_update(db, kitchen, of).await?;
+                // Nothing was made: the key is free for what is sent instead.
+                once::free(db, kitchen, key).await?;
                 return Ok(Kept::Stale {
                     head: head.unwrap_or(0),
                 });
@@ -100,7 +135,7 @@ pub async fn keep(
             (of, began_from + 1)
         }
     };
-    let done = sqlx::query!(
+    sqlx::query!(
         "INSERT INTO formula_version (kitchen_id, formula_id, number, form_key, name, why, formula, made_at)
          VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
         kitchen.0,
@@ -109,16 +144,13 @@ pub async fn keep(
         new.form_key.to_string(),
         new.name,
         new.why,
-        written(new.formula)?,
+        json,
         instant::to_row(now)
     )
     .execute(&mut *db)
-    .await;
-    match done {
-        Ok(_) => Ok(Kept::Done { of, number }),
-        Err(e) if is_duplicate(&e) => Ok(Kept::Stale { head: number }),
-        Err(e) => Err(e.into()),
-    }
+    .await?;
+    once::made(db, kitchen, key, &leads_to(of, number)).await?;
+    Ok(Kept::Done { of, number })
 }
 
 async fn begin(
@@ -144,30 +176,19 @@ async fn begin(
     Ok(FormulaId(done.last_insert_id()))
 }
 
-async fn head(db: &mut MySqlConnection, kitchen: KitchenId, id: FormulaId) -> Result<Option<u32>> {
+/// The number of the latest version, with the formula taken for this transaction.
+pub async fn head_for_update(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    id: FormulaId,
+) -> Result<Option<u32>> {
     Ok(sqlx::query_scalar!(
-        "SELECT head FROM formula WHERE kitchen_id = ? AND id = ?",
+        "SELECT head FROM formula WHERE kitchen_id = ? AND id = ? FOR UPDATE",
         kitchen.0,
         id.0
     )
     .fetch_optional(db)
     .await?)
-}
-
-/// The version that a form was kept as.
-pub async fn by_form(
-    db: &mut MySqlConnection,
-    kitchen: KitchenId,
-    form_key: Uuid,
-) -> Result<Option<(FormulaId, u32)>> {
-    let row = sqlx::query!(
-        "SELECT formula_id, number FROM formula_version WHERE kitchen_id = ? AND form_key = ?",
-        kitchen.0,
-        form_key.to_string()
-    )
-    .fetch_optional(db)
-    .await?;
-    Ok(row.map(|r| (FormulaId(r.formula_id), r.number)))
 }
 
 /// What to list.
@@ -178,6 +199,16 @@ pub struct Find {
     /// A style's key; empty for all.
     pub style_key: String,
     pub archived: bool,
+    /// So many are passed over, and so many listed.
+    pub skip: u32,
+    pub most: u32,
+}
+
+/// Formulas of one page, and how many there are in all.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Page {
+    pub listed: Vec<Listed>,
+    pub in_all: u64,
 }
 
 /// Formulas, the one changed last first.
@@ -185,7 +216,7 @@ pub async fn list(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     find: &Find,
-) -> Result<Vec<Listed>> {
+) -> Result<Page> {
     // A per cent sign that is typed is a letter, not a wildcard.
     let like: String = find
         .text
@@ -200,12 +231,10 @@ pub async fn list(
         })
         .collect();
     let like = format!("%{like}%");
-    let rows = sqlx::query!(
-        "SELECT f.id, f.name, f.style_key, f.style_name, f.head, f.archived_at, f.changed_at, v.why
-         FROM formula f JOIN formula_version v ON v.formula_id = f.id AND v.number = f.head
+    let in_all = sqlx::query_scalar!(
+        "SELECT COUNT(*) FROM formula f JOIN formula_version v ON v.formula_id = f.id AND v.number = f.head
          WHERE f.kitchen_id = ? AND (f.archived_at IS NOT NULL) = ? AND (? = '' OR f.style_key = ?)
-           AND (f.name LIKE ? OR f.style_name LIKE ? OR v.why LIKE ?)
-         ORDER BY f.changed_at DESC, f.id DESC LIMIT 200",
+           AND (f.name LIKE ? OR f.style_name LIKE ? OR v.why LIKE ?)",
         kitchen.0,
         find.archived,
         find.style_key,
@@ -214,9 +243,27 @@ pub async fn list(
         like,
         like
     )
+    .fetch_one(&mut *db)
+    .await?;
+    let rows = sqlx::query!(
+        "SELECT f.id, f.name, f.style_key, f.style_name, f.head, f.archived_at, f.changed_at, v.why
+         FROM formula f JOIN formula_version v ON v.formula_id = f.id AND v.number = f.head
+         WHERE f.kitchen_id = ? AND (f.archived_at IS NOT NULL) = ? AND (? = '' OR f.style_key = ?)
+           AND (f.name LIKE ? OR f.style_name LIKE ? OR v.why LIKE ?)
+         ORDER BY f.changed_at DESC, f.id DESC LIMIT ? OFFSET ?",
+        kitchen.0,
+        find.archived,
+        find.style_key,
+        find.style_key,
+        like,
+        like,
+        like,
+        find.most,
+        find.skip
+    )
     .fetch_all(db)
     .await?;
-    Ok(rows
+    let listed = rows
         .into_iter()
         .map(|r| Listed {
             id: FormulaId(r.id),
@@ -228,7 +275,11 @@ pub async fn list(
             changed_at: instant::from_row(r.changed_at),
             why: r.why,
         })
-        .collect())
+        .collect();
+    Ok(Page {
+        listed,
+        in_all: in_all as u64,
+    })
 }
 
 /// All versions of a formula, the latest first.

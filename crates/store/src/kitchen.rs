@@ -7,6 +7,7 @@ use craft::sheet::KitchenUsual;
 use craft::sheet::life::Life;
 use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
 use jiff::Timestamp;
+use sha2::{Digest, Sha256};
 use sqlx::MySqlConnection;
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -40,8 +41,8 @@ pub struct Kitchen {
     pub usual: KitchenUsual,
     pub reads: Reads,
     pub rhythm: Rhythm,
-    /// The secret part of its calendar feed's address; empty until it was first asked for.
-    pub feed_key: String,
+    /// What the secret part of its calendar feed's address hashes to; none until it was first asked for.
+    pub feed_hash: Option<[u8; 32]>,
     /// Counts its changes.
     pub revision: u64,
 }
@@ -82,7 +83,7 @@ pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
     let row = sqlx::query!(
         r#"SELECT id, name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c, fridge_c,
                 tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, life, fridge_measured AS "fridge_measured: bool",
-                fridge_off_c, room_off_c, feed_key, revision
+                fridge_off_c, room_off_c, feed_hash, revision
          FROM kitchen ORDER BY id LIMIT 1"#
     )
     .fetch_optional(db)
@@ -115,7 +116,7 @@ pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
                 fridge_off_c: r.fridge_off_c,
                 room_off_c: r.room_off_c,
             },
-            feed_key: r.feed_key,
+            feed_hash: r.feed_hash.and_then(|h| h.try_into().ok()),
             revision: r.revision,
         })
     })
@@ -228,10 +229,20 @@ pub async fn change(
     Ok(done.rows_affected() == 1)
 }
 
-/// Gives the calendar feed another address; the former one leads nowhere from then on.
+/// Gives the calendar feed another address; the former one leads nowhere from then on. Only what the key hashes to is kept.
 pub async fn renew_feed(db: &mut MySqlConnection, id: KitchenId, key: &str) -> Result<()> {
-    sqlx::query!("UPDATE kitchen SET feed_key = ? WHERE id = ?", key, id.0)
-        .execute(db)
-        .await?;
+    let hash = feed_hash(key);
+    sqlx::query!(
+        "UPDATE kitchen SET feed_hash = ? WHERE id = ?",
+        hash.as_slice(),
+        id.0
+    )
+    .execute(db)
+    .await?;
     Ok(())
+}
+
+/// What a feed's key is kept as.
+pub fn feed_hash(key: &str) -> [u8; 32] {
+    Sha256::digest(key.as_bytes()).into()
 }

@@ -2,6 +2,7 @@
 //! that began from an older one is refused with the newer one shown.
 
 use crate::batch::written;
+use crate::once::{self, Once};
 use crate::{KitchenId, Result, StoreError, instant};
 use craft::fire::Oven;
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
@@ -10,7 +11,8 @@ use craft::style::Style;
 use jiff::Timestamp;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
-use sqlx::MySqlConnection;
+use sqlx::{Connection, MySqlConnection};
+use uuid::Uuid;
 
 /// Something that a pantry holds.
 pub trait Facts: Serialize + DeserializeOwned {
@@ -44,6 +46,15 @@ pub enum Put<F> {
     Done(u64),
     /// Somebody changed it meanwhile: as it is now; `None` when it was put away.
     Stale(Option<Box<Item<F>>>),
+    /// Something else was added by the same form: its id. Nothing was written.
+    Other(u64),
+}
+
+/// What is put: something more, under the key of its form, or the row that is still at a revision.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum At {
+    New(Uuid),
+    Row { id: u64, revision: u64 },
 }
 
 fn item<F: Facts>(id: u64, revision: u64, json: &str) -> Result<Item<F>> {
@@ -69,34 +80,66 @@ pub struct Everything {
     pub places: Vec<Item<Place>>,
     pub methods: Vec<Item<Method>>,
     pub ovens: Vec<Item<Oven>>,
+    pub unreadable: Vec<Unreadable>,
 }
 
-/// All kinds by one statement.
+/// A row whose facts cannot be read.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Unreadable {
+    pub id: u64,
+    pub kind: String,
+    pub name: String,
+    pub why: String,
+}
+
+/// So many items of a kitchen are read: more than a pantry ever held.
+const MOST: u32 = 10_000;
+
+/// All kinds by one statement. Rows that cannot be read are named in `unreadable`; kinds that this program does not know
+/// are left alone.
 pub async fn everything(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<Everything> {
     let rows = sqlx::query!(
-        "SELECT id, kind, revision, facts FROM pantry_item
-         WHERE kitchen_id = ? AND archived_at IS NULL ORDER BY name, id LIMIT 2000",
-        kitchen.0
+        "SELECT id, kind, name, revision, facts FROM pantry_item
+         WHERE kitchen_id = ? AND archived_at IS NULL ORDER BY name, id LIMIT ?",
+        kitchen.0,
+        MOST
     )
     .fetch_all(db)
     .await?;
     let mut out = Everything::default();
     for r in rows {
-        let (id, rev, facts) = (r.id, r.revision, r.facts.as_str());
-        match r.kind.as_str() {
-            Flour::KIND => out.flours.push(item(id, rev, facts)?),
-            Leaven::KIND => out.leavens.push(item(id, rev, facts)?),
-            Scale::KIND => out.scales.push(item(id, rev, facts)?),
-            Pan::KIND => out.pans.push(item(id, rev, facts)?),
-            DoughBox::KIND => out.boxes.push(item(id, rev, facts)?),
-            Good::KIND => out.goods.push(item(id, rev, facts)?),
-            Place::KIND => out.places.push(item(id, rev, facts)?),
-            Method::KIND => out.methods.push(item(id, rev, facts)?),
-            Oven::KIND => out.ovens.push(item(id, rev, facts)?),
-            _ => out.styles.push(item(id, rev, facts)?),
+        if let Err(StoreError::Unreadable(why)) =
+            out.put(r.id, &r.kind, r.revision, r.facts.as_str())
+        {
+            out.unreadable.push(Unreadable {
+                id: r.id,
+                kind: r.kind,
+                name: r.name,
+                why,
+            });
         }
     }
     Ok(out)
+}
+
+impl Everything {
+    fn put(&mut self, id: u64, kind: &str, rev: u64, facts: &str) -> Result<()> {
+        match kind {
+            Flour::KIND => self.flours.push(item(id, rev, facts)?),
+            Leaven::KIND => self.leavens.push(item(id, rev, facts)?),
+            Scale::KIND => self.scales.push(item(id, rev, facts)?),
+            Pan::KIND => self.pans.push(item(id, rev, facts)?),
+            DoughBox::KIND => self.boxes.push(item(id, rev, facts)?),
+            Good::KIND => self.goods.push(item(id, rev, facts)?),
+            Style::KIND => self.styles.push(item(id, rev, facts)?),
+            Place::KIND => self.places.push(item(id, rev, facts)?),
+            Method::KIND => self.methods.push(item(id, rev, facts)?),
+            Oven::KIND => self.ovens.push(item(id, rev, facts)?),
+            // Of a newer program.
+            _ => {}
+        }
+        Ok(())
+    }
 }
 
 /// One of a kind, also when it was put away.
@@ -120,23 +163,14 @@ pub async fn by_id<F: Facts>(
 pub async fn put<F: Facts>(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
-    at: Option<(u64, u64)>,
+    at: At,
     facts: &F,
     now: Timestamp,
 ) -> Result<Put<F>> {
     let json = written(facts)?;
-    let Some((id, revision)) = at else {
-        let done = sqlx::query!(
-            "INSERT INTO pantry_item (kitchen_id, kind, name, facts, created_at) VALUES (?, ?, ?, ?, ?)",
-            kitchen.0,
-            F::KIND,
-            facts.name(),
-            json,
-            instant::to_row(now)
-        )
-        .execute(db)
-        .await?;
-        return Ok(Put::Done(done.last_insert_id()));
+    let (id, revision) = match at {
+        At::Row { id, revision } => (id, revision),
+        At::New(key) => return add(db, kitchen, key, facts, &json, now).await,
     };
     let done = sqlx::query!(
         "UPDATE pantry_item SET name = ?, facts = ?, revision = revision + 1
@@ -154,6 +188,40 @@ pub async fn put<F: Facts>(
         return Ok(Put::Done(id));
     }
     Ok(Put::Stale(by_id(db, kitchen, id).await?.map(Box::new)))
+}
+
+async fn add<F: Facts>(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    key: Uuid,
+    facts: &F,
+    json: &str,
+    now: Timestamp,
+) -> Result<Put<F>> {
+    let known = |id: String| {
+        id.parse()
+            .map_err(|_| StoreError::Unreadable(format!("a form leads to “{id}”")))
+    };
+    let mut tx = db.begin().await?;
+    match once::take(&mut tx, kitchen, (F::KIND, key), &[json], now).await? {
+        Once::First => {}
+        Once::Before(id) => return Ok(Put::Done(known(id)?)),
+        Once::Other(id) => return Ok(Put::Other(known(id)?)),
+    }
+    let done = sqlx::query!(
+        "INSERT INTO pantry_item (kitchen_id, kind, name, facts, created_at) VALUES (?, ?, ?, ?, ?)",
+        kitchen.0,
+        F::KIND,
+        facts.name(),
+        json,
+        instant::to_row(now)
+    )
+    .execute(&mut *tx)
+    .await?;
+    let id = done.last_insert_id();
+    once::made(&mut tx, kitchen, (F::KIND, key), &id.to_string()).await?;
+    tx.commit().await?;
+    Ok(Put::Done(id))
 }
 
 /// Puts an item away: it is no longer listed; what was made with it is not touched.

@@ -3,18 +3,21 @@
 
 pub mod api;
 pub mod rooms;
+mod serve;
 pub mod shared;
 
 use axum::Router;
-use axum::http::{HeaderValue, StatusCode, header};
+use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::routing::get;
 use shared::forecasts::Forecasts;
 use shared::kitchen::LastKitchen;
+use shared::long::Models;
 use shared::runs::Runs;
+pub use shared::site::Site;
 use shared::{assets, error, guard, theme};
 use std::sync::Arc;
 use std::time::Duration;
-use store::{Held, MySqlPool};
+use store::{Db, Held};
 use tower::ServiceBuilder;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
@@ -26,7 +29,7 @@ use tower_http::trace::TraceLayer;
 /// What every handler may use.
 #[derive(Clone)]
 pub struct App {
-    pub db: MySqlPool,
+    pub db: Db,
     /// Batches that were read before.
     pub held: Arc<Held>,
     /// The kitchen that was read last.
@@ -34,19 +37,35 @@ pub struct App {
     /// Forecasts that were made a moment ago.
     pub forecasts: Arc<Forecasts>,
     /// Bakes that somebody watches.
-    pub runs: Arc<Runs>,
+    pub runs: Arc<Runs<rooms::bake::view::RunState>>,
+    /// Who works something out, and who waits for it.
+    pub models: Arc<Models>,
+    /// Where this server is reached.
+    pub site: Arc<Site>,
 }
 
-const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; \
+const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; object-src 'none'; \
                       frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
+/// Nothing of these is used but the wake lock, at the oven.
+const PERMISSIONS: &str = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), bluetooth=(), \
+                           midi=(), display-capture=(), screen-wake-lock=(self)";
 
-/// The whole program behind one router.
-pub fn router(db: MySqlPool) -> Router {
-    watched_router(db, Arc::default())
+/// The whole program behind one router, for this machine alone.
+pub fn router(db: Db) -> Router {
+    watched_router(db, Site::default(), Arc::default())
 }
 
 /// The same, with the runs that end when the server stops.
-fn watched_router(db: MySqlPool, runs: Arc<Runs>) -> Router {
+fn watched_router(db: Db, site: Site, runs: Arc<Runs<rooms::bake::view::RunState>>) -> Router {
+    let app = App {
+        db,
+        held: Arc::default(),
+        kitchen: Arc::default(),
+        forecasts: Arc::default(),
+        runs,
+        models: Arc::default(),
+        site: Arc::new(site),
+    };
     let request_id = header::HeaderName::from_static("x-request-id");
     let fixed =
         |name, value| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
@@ -67,14 +86,23 @@ fn watched_router(db: MySqlPool, runs: Arc<Runs>) -> Router {
         .fallback(error::nothing_here)
         // What a form held comes back when it could not be kept; foreign pages may not post.
         .layer(axum::middleware::from_fn(guard::keep_entries))
-        .layer(axum::middleware::from_fn(guard::own_pages_only));
+        .layer(axum::middleware::from_fn_with_state(
+            app.clone(),
+            guard::own_pages_only,
+        ));
+    let api = api::routes().layer(axum::middleware::from_fn_with_state(
+        app.clone(),
+        guard::no_foreign_origin,
+    ));
     Router::new()
         .merge(pages)
-        .nest("/api/v1", api::routes())
-        .route("/health", get(|| async { "ok" }))
+        .nest("/api/v1", api)
+        .merge(shared::health::routes())
         .route("/assets/{tag}/{*path}", get(assets::serve))
         .layer(
             ServiceBuilder::new()
+                // A reference is this server's own: what a client calls its request is nobody's business here.
+                .layer(axum::middleware::map_request(guard::nameless))
                 .layer(SetRequestIdLayer::new(request_id.clone(), MakeRequestUuid))
                 .layer(TraceLayer::new_for_http().make_span_with(guard::span))
                 .layer(PropagateRequestIdLayer::new(request_id))
@@ -82,35 +110,41 @@ fn watched_router(db: MySqlPool, runs: Arc<Runs>) -> Router {
                 .layer(fixed(header::CONTENT_SECURITY_POLICY, POLICY))
                 .layer(fixed(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))
                 .layer(fixed(header::REFERRER_POLICY, "same-origin"))
+                .layer(fixed(header::CACHE_CONTROL, "no-store"))
+                .layer(fixed(named("cross-origin-opener-policy"), "same-origin"))
+                .layer(fixed(named("cross-origin-resource-policy"), "same-origin"))
+                .layer(fixed(named("permissions-policy"), PERMISSIONS))
                 .layer(axum::middleware::from_fn(error::dressed))
+                .layer(axum::middleware::from_fn_with_state(
+                    app.clone(),
+                    guard::own_host,
+                ))
                 .layer(TimeoutLayer::with_status_code(
                     StatusCode::SERVICE_UNAVAILABLE,
                     Duration::from_secs(15),
                 ))
                 .layer(CatchPanicLayer::custom(error::panicked)),
         )
-        .with_state(App {
-            db,
-            held: Arc::default(),
-            kitchen: Arc::default(),
-            forecasts: Arc::default(),
-            runs,
-        })
+        .with_state(app)
+}
+
+fn named(name: &'static str) -> HeaderName {
+    HeaderName::from_static(name)
 }
 
 /// Serves the program until `stop` comes, then lets running answers end.
 pub async fn serve(
     listener: tokio::net::TcpListener,
-    db: MySqlPool,
+    db: Db,
+    site: Site,
     stop: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
-    let runs: Arc<Runs> = Arc::default();
-    let router = watched_router(db, runs.clone());
+    let runs: Arc<Runs<rooms::bake::view::RunState>> = Arc::default();
+    let site = site.listening(listener.local_addr().ok());
+    let router = watched_router(db, site, runs.clone());
     let stop = async move {
         stop.await;
         runs.close();
     };
-    axum::serve(listener, router)
-        .with_graceful_shutdown(stop)
-        .await
+    serve::serve(listener, router, stop).await
 }

@@ -97,6 +97,8 @@ const HOLD_SHARE: f64 = 0.35;
 const AIR_S: f64 = 20.0 * 60.0;
 /// A firing is looked at this long, s.
 const LONGEST_S: f64 = 4.0 * 3600.0;
+/// A fire that was lit longer than this before its floor is wanted is not fed for it, h.
+pub(crate) const LONGEST_BEFORE_H: f64 = 24.0;
 
 impl FiringRequest {
     fn preheat(&self, pace: f64, end_off_c: f64, from_c: f64) -> PreheatRequest {
@@ -177,7 +179,12 @@ pub fn firing(r: &FiringRequest) -> Firing {
         .lit_at
         .unwrap_or_else(|| r.ready_by - seconds(before_s.unwrap_or(LONGEST_S)));
     let after = |s: Option<f64>| s.map(|s| light_at + seconds(s));
-    let by = r.ready_by.duration_since(light_at).as_secs_f64();
+    // A lighting that was logged under a wrong hour must not feed the oven for years.
+    let by = r
+        .ready_by
+        .duration_since(light_at)
+        .as_secs_f64()
+        .min(3600.0 * LONGEST_BEFORE_H);
     let charged = at(&run.course, by.clamp(0.0, LONGEST_S)).map_or(0.0, |c| c.charged);
     let (feeds, fuel_kg) = feeds(r, light_at, needs.unwrap_or(LONGEST_S), by);
     Firing {

@@ -1,7 +1,7 @@
 //! What a program asks of the fire: one bake, a planned one with its remedies, a firing.
 
 use super::bake::{Moment, bake};
-use super::firing::{Firing, FiringRequest, firing};
+use super::firing::{Firing, FiringRequest, LONGEST_BEFORE_H, firing};
 use super::plan::FirePlan;
 use super::programme::Programme;
 use super::race::{Race, race};
@@ -70,6 +70,19 @@ pub fn charged(r: &FiringRequest) -> Result<Firing, Refused> {
     r.oven.check_setting(&r.setting, &mut c);
     c.within("");
     c.range("room_c", "The room", r.room_c, -10.0, 45.0, "°C");
+    c.instant("ready_by", "The hour", r.ready_by);
+    if let Some(lit) = r.lit_at {
+        c.instant("lit_at", "Lighting", lit);
+        let before_h = r.ready_by.duration_since(lit).as_secs_f64() / 3600.0;
+        c.range(
+            "lit_at",
+            "Lit before it is wanted",
+            before_h,
+            -24.0,
+            LONGEST_BEFORE_H,
+            "h",
+        );
+    }
     if let Some(m) = r.for_min {
         c.range("for_min", "Preheating", m, 5.0, 240.0, "min");
     }

@@ -86,9 +86,20 @@ pub struct Pizza {
     pub out_at: Option<Timestamp>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub verdict: Option<Verdict>,
+    /// Another device tapped In for it, later: the earlier one stands.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub also_in_at: Option<Timestamp>,
 }
 
+/// Two taps of one hand are no closer than this, s.
+const DOUBLE_S: f64 = 0.8;
+
 impl Pizza {
+    /// When it was last put in, turned or taken out.
+    fn last_act(&self) -> Timestamp {
+        let turned = self.turned_at.last().copied();
+        self.out_at.or(turned).unwrap_or(self.in_at)
+    }
     /// Seconds in the oven, once it is out.
     pub fn baked_s(&self) -> Option<f64> {
         self.out_at
@@ -121,10 +132,10 @@ pub enum TapRefused {
     Unknown(u32),
     #[error("That moment lies before pizza {0} went in. Check the clock of this device.")]
     BeforeIn(u32),
-    #[error(
-        "That moment lies more than a day before this batch was planned. Check the clock of this device."
-    )]
-    LongBefore,
+    #[error("Two taps within a second count once.")]
+    Double,
+    #[error("This batch is closed. Reopen it to go on.")]
+    Closed,
 }
 
 /// Figures of a run.
@@ -143,6 +154,11 @@ pub struct RunSummary {
     pub pace_s: Option<f64>,
 }
 
+/// Whether two moments are so close that one hand made both by mistake.
+fn is_double(a: Timestamp, b: Timestamp) -> bool {
+    b.duration_since(a).as_secs_f64().abs() < DOUBLE_S
+}
+
 impl Run {
     /// Folds taps, in the order of their moments, leaving out those that make no sense.
     pub fn of(taps: &[Tap]) -> Run {
@@ -156,22 +172,16 @@ impl Run {
         run
     }
 
-    /// Whether a moment can belong to a run of a batch that was planned at `planned_at`; who plans late may log a day back.
-    ///
-    /// Errors: the reason, in a sentence.
-    pub fn admits_moment(planned_at: Timestamp, at: Timestamp) -> Result<(), TapRefused> {
-        let earliest = planned_at - jiff::SignedDuration::from_hours(24);
-        if at < earliest {
-            return Err(TapRefused::LongBefore);
-        }
-        Ok(())
-    }
-
     /// Whether a tap that arrives now makes sense among those that are kept: with it in its place by the clock, in an
     /// oven of so many spots.
     ///
+    /// A run that is closed takes nothing but verdicts.
+    ///
     /// Errors: the reason, in a sentence.
-    pub fn admits(taps: &[Tap], tap: &Tap, spots: u32) -> Result<(), TapRefused> {
+    pub fn admits(taps: &[Tap], tap: &Tap, spots: u32, closed: bool) -> Result<(), TapRefused> {
+        if closed && !matches!(tap.kind, TapKind::Verdict(_)) {
+            return Err(TapRefused::Closed);
+        }
         let earlier: Vec<Tap> = taps.iter().filter(|t| t.at <= tap.at).copied().collect();
         let mut run = Run::of(&earlier);
         if tap.kind == TapKind::In {
@@ -182,7 +192,13 @@ impl Run {
                 _ => {}
             }
             if let Some(p) = Run::of(taps).pizza(tap.pizza) {
-                return Err(if p.out_at.is_some() {
+                // Two devices put in the same pizza: the earlier In stands, whichever came first.
+                if tap.at < p.in_at && !is_double(p.in_at, tap.at) {
+                    return Ok(());
+                }
+                return Err(if is_double(p.in_at, tap.at) {
+                    TapRefused::Double
+                } else if p.out_at.is_some() {
                     TapRefused::AlreadyOut(p.number)
                 } else {
                     TapRefused::WentIn(p.number)
@@ -218,6 +234,13 @@ impl Run {
             .filter(|p| p.out_at.is_some())
             .max_by_key(|p| p.out_at)
     }
+    /// Those that are out and were not judged, the latest first.
+    pub fn unjudged(&self) -> Vec<u32> {
+        let mut out: Vec<&Pizza> = self.pizzas.iter().collect();
+        out.retain(|p| p.out_at.is_some() && p.verdict.is_none());
+        out.sort_by_key(|p| std::cmp::Reverse(p.out_at));
+        out.into_iter().map(|p| p.number).collect()
+    }
     /// The number of the next pizza to go in.
     pub fn next_number(&self) -> u32 {
         self.pizzas.iter().map(|p| p.number).max().unwrap_or(0) + 1
@@ -238,8 +261,13 @@ impl Run {
     /// Adds a tap, or says why it cannot be.
     fn fold(&mut self, tap: &Tap) -> Result<(), TapRefused> {
         if tap.kind == TapKind::In {
-            if self.pizza(tap.pizza).is_some() {
+            if let Some(p) = self.pizzas.iter_mut().find(|p| p.number == tap.pizza) {
+                p.also_in_at = Some(tap.at);
                 return Err(TapRefused::WentIn(tap.pizza));
+            }
+            // One goes in after the other: a finger that tapped twice must not fill two spots.
+            if self.pizzas.iter().any(|p| is_double(p.in_at, tap.at)) {
+                return Err(TapRefused::Double);
             }
             let spot = self.free_spot();
             self.pizzas.push(Pizza {
@@ -249,6 +277,7 @@ impl Run {
                 turned_at: vec![],
                 out_at: None,
                 verdict: None,
+                also_in_at: None,
             });
             return Ok(());
         }
@@ -267,6 +296,9 @@ impl Run {
             }
             TapKind::Turned | TapKind::Out if tap.at < p.in_at => {
                 return Err(TapRefused::BeforeIn(p.number));
+            }
+            TapKind::Turned | TapKind::Out if is_double(p.last_act(), tap.at) => {
+                return Err(TapRefused::Double);
             }
             TapKind::Turned => p.turned_at.push(tap.at),
             TapKind::Out => p.out_at = Some(tap.at),
@@ -373,7 +405,7 @@ mod tests {
             tap(1, 80, TapKind::Out),
             tap(2, 100, TapKind::In),
         ];
-        let says = |t: Tap| Run::admits(&kept, &t, 1).err();
+        let says = |t: Tap| Run::admits(&kept, &t, 1, false).err();
         assert_eq!(says(tap(3, 5, TapKind::Turned)), Some(TapRefused::NoneIn));
         assert_eq!(says(tap(3, 110, TapKind::In)), Some(TapRefused::StillIn(2)));
         assert_eq!(
@@ -420,12 +452,12 @@ mod tests {
         let spots: Vec<_> = run.pizzas.iter().map(|p| (p.number, p.spot)).collect();
         assert_eq!(spots, [(1, 0), (2, 1), (3, 2), (4, 1)]);
         assert_eq!(
-            Run::admits(&kept, &tap(5, 220, TapKind::In), 3),
+            Run::admits(&kept, &tap(5, 220, TapKind::In), 3, false),
             Err(TapRefused::Full(3))
         );
-        assert_eq!(Run::admits(&kept, &tap(5, 220, TapKind::In), 4), Ok(()));
+        assert_eq!(Run::admits(&kept, &tap(5, 220, TapKind::In), 4, false), Ok(()));
         assert_eq!(
-            Run::admits(&kept, &tap(4, 205, TapKind::In), 4),
+            Run::admits(&kept, &tap(4, 205, TapKind::In), 4, false),
             Err(TapRefused::WentIn(4)),
             "two tablets put in a fourth"
         );
@@ -488,5 +520,59 @@ mod tests {
         let mut shuffled = taps;
         shuffled.reverse();
         assert_eq!(Run::of(&taps), Run::of(&shuffled));
+    }
+
+    #[test]
+    fn of_two_devices_on_one_pizza_the_earlier_in_stands() {
+        let kept = [tap(5, 30, TapKind::In)];
+        let earlier = tap(5, 20, TapKind::In);
+        assert_eq!(Run::admits(&kept, &earlier, 1, false), Ok(()));
+        let run = Run::of(&[kept[0], earlier]);
+        assert_eq!(run.pizzas.len(), 1);
+        assert_eq!(run.pizzas[0].in_at, earlier.at);
+        assert_eq!(
+            run.pizzas[0].also_in_at,
+            Some(kept[0].at),
+            "both can be told"
+        );
+        assert_eq!(
+            Run::admits(&kept, &tap(5, 40, TapKind::In), 2, false),
+            Err(TapRefused::WentIn(5))
+        );
+    }
+
+    #[test]
+    fn a_double_tap_counts_once() {
+        let ms = |pizza, ms: i64, kind| Tap {
+            pizza,
+            at: Timestamp::from_millisecond(1_800_000_000_000 + ms).unwrap(),
+            kind,
+        };
+        let kept = [ms(1, 0, TapKind::In)];
+        let says = |t: Tap| Run::admits(&kept, &t, 3, false);
+        assert_eq!(says(ms(2, 300, TapKind::In)), Err(TapRefused::Double));
+        assert_eq!(says(ms(1, 300, TapKind::Out)), Err(TapRefused::Double));
+        assert_eq!(says(ms(1, 790, TapKind::Turned)), Err(TapRefused::Double));
+        assert_eq!(says(ms(2, 900, TapKind::In)), Ok(()));
+        // Thirty alternating taps in four seconds make no six pizzas.
+        let wild: Vec<Tap> = (0..30)
+            .map(|i| {
+                let kind = if i % 2 == 0 { TapKind::In } else { TapKind::Out };
+                ms(1 + i / 2, i64::from(i) * 133, kind)
+            })
+            .collect();
+        let run = Run::of(&wild);
+        assert!(run.pizzas.iter().all(|p| p.baked_s().is_none_or(|s| s >= DOUBLE_S)));
+    }
+
+    #[test]
+    fn a_closed_run_takes_verdicts_only() {
+        let kept = [tap(1, 0, TapKind::In), tap(1, 80, TapKind::Out)];
+        assert_eq!(
+            Run::admits(&kept, &tap(2, 100, TapKind::In), 1, true),
+            Err(TapRefused::Closed)
+        );
+        let verdict = tap(1, 5000, TapKind::Verdict(Verdict::RIGHT));
+        assert_eq!(Run::admits(&kept, &verdict, 1, true), Ok(()));
     }
 }

@@ -278,6 +278,10 @@ impl SheetRequest {
         c.within("scales");
         self.scales.check_into(&mut c);
         c.within("");
+        c.instant("serve_at", "The serve time", self.serve_at);
+        if let Some(now) = self.now_at {
+            c.instant("now_at", "The present", now);
+        }
         c.range("room_c", "Room", self.room_c, -2.0, 42.0, "°C");
         c.range("fridge_c", "Fridge", self.fridge_c, -2.0, 20.0, "°C");
         c.range(

@@ -1,9 +1,10 @@
 //! JSON: the same requests and results as the pages. `POST /api/v1/reckon/KIND`, `GET /api/v1/schema/KIND`.
 
 use crate::App;
+use crate::shared::error::Trouble;
 use axum::body::Bytes;
-use axum::extract::{DefaultBodyLimit, Path};
-use axum::http::StatusCode;
+use axum::extract::{DefaultBodyLimit, Path, State};
+use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
@@ -190,14 +191,30 @@ fn unknown(kind: &str) -> Response {
         .into_response()
 }
 
-async fn answer(Path(kind): Path<String>, body: Bytes) -> Response {
+async fn answer(
+    State(app): State<App>,
+    Path(kind): Path<String>,
+    headers: HeaderMap,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let is_json = headers
+        .get(header::CONTENT_TYPE)
+        .and_then(|v| v.to_str().ok())
+        .is_some_and(|t| t.split(';').next().is_some_and(|t| t.trim() == "application/json"));
+    if !is_json {
+        let errors = vec![FieldError {
+            field: String::new(),
+            message: "Send JSON, with the header content-type: application/json.".into(),
+        }];
+        return Ok((StatusCode::UNSUPPORTED_MEDIA_TYPE, Json(Errors { errors })).into_response());
+    }
     let Some(kind) = Kind::from_key(&kind) else {
-        return unknown(&kind);
+        return Ok(unknown(&kind));
     };
-    match reckon(kind, &body) {
+    Ok(match app.models.at_length(|| reckon(kind, &body)).await? {
         Ok(result) => Json(result).into_response(),
         Err(errors) => (StatusCode::UNPROCESSABLE_ENTITY, Json(Errors { errors })).into_response(),
-    }
+    })
 }
 
 #[derive(Serialize)]

@@ -20,6 +20,8 @@ pub enum Trouble {
     Page(#[from] askama::Error),
     #[error("there is no kitchen in the database")]
     NoKitchen,
+    #[error("the models are busy")]
+    Busy,
     #[error("no batch {0}")]
     NoBatch(String),
     #[error("no formula {0}")]
@@ -28,10 +30,11 @@ pub enum Trouble {
     Asked(String),
 }
 
-impl From<sqlx::Error> for Trouble {
-    fn from(e: sqlx::Error) -> Self {
-        Trouble::Store(e.into())
-    }
+/// Whether a script asked, which reads JSON.
+pub fn wants_json(headers: &HeaderMap) -> bool {
+    headers
+        .get(header::ACCEPT)
+        .is_some_and(|a| a.as_bytes().starts_with(b"application/json"))
 }
 
 /// What an error page says; put on the response, dressed as a page (or as JSON) by [`dressed`].
@@ -67,15 +70,32 @@ impl Said {
 impl IntoResponse for Trouble {
     fn into_response(self) -> Response {
         match &self {
-            Trouble::Store(StoreError::Away(_)) => {
-                tracing::error!(cause = %self, "the database is away");
-                let mut said = Said::new(
-                    "The records are out of reach",
-                    "The database does not answer just now. What is already kept is safe; this works again by itself as soon as it is back.",
-                );
+            Trouble::Store(e) if e.may_come_again() => {
+                tracing::error!(cause = %self, "not now");
+                let mut said = match e {
+                    StoreError::Collided(_) => Said::new(
+                        "Somebody else was entering just then",
+                        "Too many enter at once just now, and nothing of this was kept. Send it again.",
+                    ),
+                    StoreError::Full(_) => Said::new(
+                        "The records have no room",
+                        "The disk of the database is full, so nothing of this was kept. What is already kept is safe; send it again when there is room.",
+                    ),
+                    _ => Said::new(
+                        "The records are out of reach",
+                        "The database does not answer just now. What is already kept is safe; this works again by itself as soon as it is back.",
+                    ),
+                };
                 said.again = true;
-                said.with(StatusCode::SERVICE_UNAVAILABLE)
+                not_now(said)
             }
+            Trouble::Busy => not_now(Said {
+                again: true,
+                ..Said::new(
+                    "Too much is being worked out just now",
+                    "The models have more to do than they can. Nothing is lost; try again in a moment.",
+                )
+            }),
             Trouble::NoBatch(code) => Said::new(
                 "No batch of that code",
                 format!("Nothing in this kitchen is called {}. Codes are two letters and a number, as written on the boxes.", shortened(code)),
@@ -93,6 +113,14 @@ impl IntoResponse for Trouble {
             }
         }
     }
+}
+
+/// What may be sent again in a moment.
+fn not_now(said: Said) -> Response {
+    let mut r = said.with(StatusCode::SERVICE_UNAVAILABLE);
+    r.headers_mut()
+        .insert(header::RETRY_AFTER, header::HeaderValue::from_static("1"));
+    r
 }
 
 fn shortened(code: &str) -> String {
@@ -143,11 +171,11 @@ pub async fn dressed(request: Request, next: Next) -> Response {
     let theme = Theme::of(request.headers());
     let path = request.uri().path().to_string();
     let reference = reference(request.headers());
-    let is_api = path.starts_with("/api/");
+    let is_api = path.starts_with("/api/") || wants_json(request.headers());
     let response = next.run(request).await;
     let status = response.status();
     if path.starts_with("/assets/")
-        || path == "/health"
+        || matches!(path.as_str(), "/health" | "/ready")
         || !(status.is_client_error() || status.is_server_error())
     {
         return response;
@@ -159,9 +187,18 @@ pub async fn dressed(request: Request, next: Next) -> Response {
         }
         None => plain(status),
     };
+    // What the handler said besides its body stays said.
+    let mut headers = response.headers().clone();
+    for name in [header::CONTENT_TYPE, header::CONTENT_LENGTH] {
+        headers.remove(name);
+    }
     if is_api {
-        let errors = serde_json::json!({"errors": [{"field": "", "message": said.sentence}], "reference": reference});
-        return (status, axum::Json(errors)).into_response();
+        let errors = serde_json::json!({
+            "errors": [{"field": "", "message": said.sentence}],
+            "again": said.again,
+            "reference": reference,
+        });
+        return (status, headers, axum::Json(errors)).into_response();
     }
     let page = ErrorPage {
         frame: Frame::bare(theme, Stop::Bench, &said.headline),
@@ -170,8 +207,8 @@ pub async fn dressed(request: Request, next: Next) -> Response {
         reference: &reference,
     };
     match self::page(&page) {
-        Ok(html) => (status, html).into_response(),
-        Err(_) => (status, said.sentence).into_response(),
+        Ok(html) => (status, headers, html).into_response(),
+        Err(_) => (status, headers, said.sentence).into_response(),
     }
 }
 

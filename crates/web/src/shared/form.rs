@@ -2,6 +2,7 @@
 
 use craft::refusal::FieldError;
 use std::collections::HashMap;
+use uuid::Uuid;
 
 /// The fields of a form as they came.
 #[derive(Debug, Clone, Default)]
@@ -70,6 +71,10 @@ impl Typed {
     /// Forgets all fields of which the name begins so.
     pub fn forget_all(&mut self, prefix: &str) {
         self.0.retain(|k, _| !k.starts_with(prefix));
+    }
+    /// A key that came with the form; a form without one is sent once.
+    pub fn key(&self, name: &str) -> Uuid {
+        Uuid::parse_str(self.text(name)).unwrap_or_else(|_| Uuid::new_v4())
     }
     /// Exactly what was typed.
     pub fn raw(&self, name: &str) -> &str {

@@ -1,48 +1,101 @@
 //! Guards around the pages: posts come from our own pages, are not too large, and what they held is not
 //! lost when the database is away.
 
+use crate::App;
 use crate::shared::error::{Said, reference};
 use axum::body::{Body, Bytes};
-use axum::extract::Request;
+use axum::extract::{Request, State};
 use axum::http::{HeaderMap, Method, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 use futures_util::StreamExt;
+use std::time::Duration;
 
 /// A form is a few kilobytes; this is ample.
 const MOST_BYTES: usize = 256 * 1024;
+
+/// A path as the log may hold it: a feed's address is its key.
+fn unsecret(path: &str) -> &str {
+    if path.starts_with("/feed/") {
+        "/feed/…"
+    } else {
+        path
+    }
+}
 
 /// The span of a request in the log, with the reference that error pages show.
 pub fn span(request: &axum::http::Request<Body>) -> tracing::Span {
     tracing::info_span!(
         "request",
         method = %request.method(),
-        path = request.uri().path(),
+        path = unsecret(request.uri().path()),
         reference = reference(request.headers())
     )
 }
 
-/// Refuses posts that another site's page sends.
-pub async fn own_pages_only(request: Request, next: Next) -> Response {
-    if request.method() == Method::POST && is_foreign(request.headers()) {
+/// Takes away what a client calls its request.
+pub async fn nameless(mut request: Request) -> Request {
+    request.headers_mut().remove("x-request-id");
+    request
+}
+
+fn text<'a>(headers: &'a HeaderMap, name: &str) -> Option<&'a str> {
+    headers.get(name).and_then(|v| v.to_str().ok())
+}
+
+/// Refuses requests that are meant for another name: a foreign page may have made its own name lead here.
+pub async fn own_host(State(app): State<App>, request: Request, next: Next) -> Response {
+    let host = text(request.headers(), "host");
+    let named = request.uri().authority().map(|a| a.as_str());
+    let own = |name: Option<&str>| name.is_none_or(|n| app.site.answers_to(n));
+    if host.or(named).is_none() || !own(host) || !own(named) {
         return Said::new(
-            "Not from here",
-            "This was sent by a page of another site. Nothing was kept.",
+            "Not the address of this server",
+            "It answers to this machine's own name, and to the one that it was started with: --public-url.",
         )
-        .with(StatusCode::FORBIDDEN);
+        .with(StatusCode::MISDIRECTED_REQUEST);
     }
     next.run(request).await
 }
 
-fn is_foreign(headers: &HeaderMap) -> bool {
-    let text = |name: &str| headers.get(name).and_then(|v| v.to_str().ok());
-    let site = text("sec-fetch-site").is_some_and(|s| s == "cross-site");
-    // Browsers send an origin with every post; it must be the host that was asked.
-    let origin =
-        text("origin").is_some_and(|o| o.split_once("://").map(|(_, host)| host) != text("host"));
-    site || origin
+fn not_from_here() -> Response {
+    Said::new(
+        "Not from here",
+        "This was not sent by a page of Slow Rise. Nothing was kept.",
+    )
+    .with(StatusCode::FORBIDDEN)
 }
 
+/// Whether the origin that a request names is ours; `None` where it names none.
+fn is_own(app: &App, headers: &HeaderMap) -> Option<bool> {
+    let origin = headers.get("origin")?.to_str().unwrap_or("");
+    Some(app.site.is_own_origin(origin, text(headers, "host").unwrap_or("")))
+}
+
+/// Refuses what changes something unless one of our own pages sent it: by its origin, or, from a browser that names none,
+/// by its word that the page is of the same origin.
+pub async fn own_pages_only(State(app): State<App>, request: Request, next: Next) -> Response {
+    if request.method().is_safe() {
+        return next.run(request).await;
+    }
+    let headers = request.headers();
+    let same = text(headers, "sec-fetch-site") == Some("same-origin");
+    if !is_own(&app, headers).unwrap_or(same) {
+        return not_from_here();
+    }
+    next.run(request).await
+}
+
+/// Refuses what a page of another site asks of the API; programs name no origin.
+pub async fn no_foreign_origin(State(app): State<App>, request: Request, next: Next) -> Response {
+    if is_own(&app, request.headers()) == Some(false) {
+        return not_from_here();
+    }
+    next.run(request).await
+}
+
+/// Between two pieces of a body no more time may pass.
+const SLOWEST: Duration = Duration::from_secs(10);
 /// More than this is not even listened to.
 const MOST_IGNORED: usize = 128 * 1024 * 1024;
 
@@ -52,7 +105,7 @@ async fn within_limit(body: Body) -> Option<Bytes> {
     let mut stream = body.into_data_stream();
     let mut kept = Vec::new();
     let mut seen = 0;
-    while let Some(piece) = stream.next().await {
+    while let Some(piece) = tokio::time::timeout(SLOWEST, stream.next()).await.ok()? {
         let piece = piece.ok()?;
         seen += piece.len();
         if seen > MOST_IGNORED {

@@ -84,7 +84,7 @@ impl FromRequestParts<App> for Here {
         if let Some(kitchen) = app.kitchen.fresh() {
             return Ok(Here::of(kitchen, now));
         }
-        let mut db = app.db.acquire().await.map_err(store::StoreError::from)?;
+        let mut db = app.db.acquire().await?;
         let kitchen = store::kitchen::first(&mut db)
             .await?
             .ok_or(Trouble::NoKitchen)?;

@@ -5,8 +5,10 @@ use craft::reading::Subject;
 use craft::sheet::ahead::{Happened, Measured, Reading, StepPast};
 use craft::sheet::progress::{Progress, Stand};
 use jiff::Timestamp;
+use craft::sheet::StepKind;
+use std::sync::Arc;
 use store::batch::Batch;
-use store::observation::{Observation, Seen};
+use store::entry::{Observation, Seen, Went};
 
 /// A batch with everything that was seen of it.
 #[derive(Debug, Clone)]
@@ -16,6 +18,8 @@ pub struct Told {
     pub progress: Progress,
     /// For each step, whether it was left out.
     pub skipped: Vec<bool>,
+    /// What was said of the kitchen's places while this batch lay in them, whichever batch it was entered on.
+    pub places: Arc<Vec<Observation>>,
 }
 
 impl Told {
@@ -51,7 +55,31 @@ impl Told {
             run,
             progress,
             skipped,
+            places: Arc::default(),
         }
+    }
+
+    /// The same with what was said of the kitchen's places.
+    pub fn among(mut self, places: &Arc<Vec<Observation>>) -> Told {
+        self.places = places.clone();
+        self
+    }
+
+    /// Whether the dough is in the bowl: from then on its dose is no question.
+    pub fn is_mixed(&self) -> bool {
+        let steps = self.batch.sheet.result.steps.iter();
+        steps
+            .zip(&self.progress.done_at)
+            .any(|(s, d)| d.is_some() && matches!(s.kind, StepKind::Mix | StepKind::Rest))
+    }
+
+    /// How a closed batch went, as it was known when it was closed.
+    pub fn went(&self) -> Option<&Went> {
+        self.batch.finished_at?;
+        self.seen().rev().find_map(|o| match &o.seen {
+            Seen::Closed { went } => went.as_deref(),
+            _ => None,
+        })
     }
 
     /// What happened so far, as the forecast takes it. A step that was left out did not happen.

@@ -1,7 +1,7 @@
 //! How a dough really went: the plan's legs with the hours that they took, and what was measured on the way.
 
 use super::{Asked, Measured, Replaced, What};
-use crate::path::{Leg, Spot};
+use crate::path::{LONGEST_H, Leg, Spot};
 use crate::refusal::Refused;
 use crate::rise::vigour::enlivened;
 use crate::rise::{Doubts, RiseRequest, Stage};
@@ -78,8 +78,23 @@ impl Course {
             fridge: None,
         };
         c.time(q);
+        c.bounded(q)?;
         c.read(q);
         Ok(c)
+    }
+
+    /// Entries under wrong hours must not make a dough of years: what the model takes of a plan holds here, too.
+    fn bounded(&self, q: &Asked) -> Result<(), Refused> {
+        let whole = h_between(self.mixed_at, q.request.serve_at);
+        let longest = self.legs.iter().map(|l| l.hours).fold(whole, f64::max);
+        let sum: f64 = self.legs.iter().map(|l| l.hours).sum();
+        if longest > LONGEST_H || sum > LONGEST_H {
+            return Err(Refused::one(
+                "steps",
+                "What was entered stretches this dough over more than two weeks: it is followed no further. Undo the step with the wrong hour.",
+            ));
+        }
+        Ok(())
     }
 
     fn done(&self, q: &Asked, step: &PlannedStep) -> Option<Timestamp> {

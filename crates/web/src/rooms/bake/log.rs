@@ -14,7 +14,7 @@ use axum::extract::{Path, State};
 use axum::response::Html;
 use craft::fire::judge::floor_before;
 use craft::reading::Subject;
-use store::observation::Seen;
+use store::entry::Seen;
 
 struct Row {
     number: u32,

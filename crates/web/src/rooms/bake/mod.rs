@@ -3,30 +3,31 @@
 mod line;
 mod live;
 mod log;
-mod view;
+pub mod view;
 
 use crate::App;
-use crate::rooms::batch::{entry_key, load, moment};
-use crate::shared::error::Trouble;
+use crate::rooms::batch::load;
+use crate::shared::entries;
+use crate::shared::error::{Trouble, wants_json};
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
-use crate::shared::long::at_length;
+use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
-use axum::http::{HeaderMap, StatusCode, header};
+use axum::http::{HeaderMap, StatusCode};
 use axum::response::{Html, IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
 use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
 use craft::note::Note;
+use jiff::Timestamp;
 use serde::Serialize;
-use sqlx::Acquire;
-use store::{batch, tap};
-use view::{RunState, View};
+use store::entry::{Kept, Standing};
+use view::{RunState, Timed, View};
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -65,6 +66,13 @@ async fn bake(
 ) -> Result<Html<String>, Trouble> {
     let told = load::told(&app, &here, &code).await?;
     let path = format!("/batches/{code}/bake");
+    let b = app
+        .models
+        .at_length(|| {
+            let goes = crate::rooms::rise::forecast(&told, &here, &Larder::default());
+            View::of(&told, &goes, &here)
+        })
+        .await?;
     let frame = Frame::of(
         &here,
         theme,
@@ -73,14 +81,7 @@ async fn bake(
         Some((&code, told.progress.stand)),
         &path,
     );
-    page(&Page {
-        frame,
-        b: View::of(
-            &told,
-            &crate::rooms::rise::forecast(&told, &here, &Larder::default()),
-            &here,
-        ),
-    })
+    page(&Page { frame, b })
 }
 
 #[derive(Template)]
@@ -110,12 +111,17 @@ async fn beside(
     Path(code): Path<String>,
 ) -> Result<Json<Beside>, Trouble> {
     let told = load::told(&app, &here, &code).await?;
-    let goes = crate::rooms::rise::forecast(&told, &here, &Larder::default());
-    let notes = Notes {
-        notes: at_length(|| view::notes(&told, &goes, &here)),
-    };
+    let (notes, balls) = app
+        .models
+        .at_length(|| {
+            let goes = crate::rooms::rise::forecast(&told, &here, &Larder::default());
+            let notes = view::notes(&told, &goes, &here);
+            (notes, view::balls(&told, &goes, &here))
+        })
+        .await?;
+    let notes = Notes { notes };
     let balls = Balls {
-        balls: view::balls(&told, &goes, &here),
+        balls,
         left: told.pieces_left(),
     };
     Ok(Json(Beside {
@@ -125,7 +131,7 @@ async fn beside(
 }
 
 /// Reads a tap from its form; says what is wrong with it.
-fn read(typed: &Typed, run: &Run, here: &Here) -> Result<Tap, String> {
+fn read(typed: &Typed, run: &Run, at: Timestamp) -> Result<Tap, String> {
     let kind = match typed.text("kind") {
         "in" => TapKind::In,
         "turned" => TapKind::Turned,
@@ -148,11 +154,7 @@ fn read(typed: &Typed, run: &Run, here: &Here) -> Result<Tap, String> {
             _ => run.current().map_or(0, |p| p.number),
         },
     };
-    Ok(Tap {
-        pizza,
-        at: moment(typed, here),
-        kind,
-    })
+    Ok(Tap { pizza, at, kind })
 }
 
 /// Keeps a tap. The same key is kept once; a tap that makes no sense is refused with the run as it is.
@@ -165,45 +167,62 @@ async fn take(
 ) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
     let told = load::told(&app, &here, &code).await?;
-    let id = told.batch.id;
-    let key = entry_key(&typed);
-    let mut connection = app.db.acquire().await?;
-    let mut db = connection.begin().await?;
-    // Two tablets on one run enter one after the other.
-    batch::lock(&mut db, here.id(), id).await?;
-    let mut refused = None;
-    if !tap::is_known(&mut db, here.id(), key).await? {
-        let kept = tap::of_batch(&mut db, here.id(), id).await?;
-        let spots = told.spots();
-        match read(&typed, &Run::of(&kept), &here).and_then(|t| {
-            Run::admits_moment(told.batch.created_at, t.at)
-                .and_then(|()| Run::admits(&kept, &t, spots))
-                .map(|()| t)
-                .map_err(|e| e.to_string())
-        }) {
-            Ok(t) => tap::add(&mut db, here.id(), id, key, &t, here.now, false).await?,
-            Err(sentence) => refused = Some(sentence),
+    let tapped = entries::sent(&typed, &headers, &told, &here)
+        .and_then(|s| Ok((s, read(&typed, &told.run, s.at)?)));
+    let (sent, tap) = match tapped {
+        Ok(t) => t,
+        Err(sentence) if wants_json(&headers) => {
+            return Ok(answer(&told, &here, StatusCode::UNPROCESSABLE_ENTITY, Some(sentence)));
         }
+        Err(sentence) => return Err(Trouble::Asked(sentence)),
+    };
+    let spots = told.spots();
+    let admits = |s: &Standing| {
+        if s.cancelled {
+            return entries::open(s);
+        }
+        Run::admits(&s.taps, &tap, spots, s.finished).map_err(|e| e.to_string())
+    };
+    let kept = entries::keep(&app, &here, &told, &sent, tap, &admits).await?;
+    if !sent.by_script {
+        let back = entries::back(&typed, &code);
+        let back = if typed.has("back") { back } else { format!("/batches/{code}/bake") };
+        return Ok(entries::answer(kept, &sent, &here, "this tap", &back));
     }
-    db.commit().await?;
-    if refused.is_none() {
-        app.runs.changed(id);
-    }
-    let wants_json = headers
-        .get(header::ACCEPT)
-        .is_some_and(|a| a.as_bytes().starts_with(b"application/json"));
-    if wants_json {
-        drop(connection);
-        let told = load::told(&app, &here, &code).await?;
-        let status = if refused.is_some() {
-            StatusCode::CONFLICT
-        } else {
-            StatusCode::OK
-        };
-        return Ok((status, Json(RunState::of(&told, &here, refused))).into_response());
-    }
-    match refused {
-        Some(sentence) => Err(Trouble::Asked(sentence)),
-        None => Ok(Redirect::to(&format!("/batches/{code}/bake")).into_response()),
-    }
+    let refused = match kept {
+        Kept::New | Kept::Before => None,
+        Kept::Refused(sentence) => {
+            // Whoever tapped first is told, too.
+            if tap.kind == TapKind::In {
+                app.runs.say(told.batch.id, said_twice(&told, &tap, &here));
+            }
+            Some(sentence)
+        }
+        Kept::Other(_) => Some("Another tap was kept under this one's key: tap again.".into()),
+        Kept::NoBatch => Some("This batch is gone.".into()),
+    };
+    let told = load::told(&app, &here, &code).await?;
+    let status = if refused.is_some() {
+        StatusCode::CONFLICT
+    } else {
+        StatusCode::OK
+    };
+    Ok(answer(&told, &here, status, refused))
+}
+
+fn answer(told: &Told, here: &Here, status: StatusCode, refused: Option<String>) -> Response {
+    let run = RunState::of(told, refused);
+    (status, Json(Timed::of(&run, here.now))).into_response()
+}
+
+/// What every screen says when a second In came for a pizza.
+fn said_twice(told: &Told, tap: &Tap, here: &Here) -> Option<String> {
+    let p = told.run.pizza(tap.pizza)?;
+    let clock = |t: Timestamp| here.local(t).strftime("%H:%M:%S").to_string();
+    Some(format!(
+        "Two devices put in pizza {}: {} stands, not {}.",
+        p.number,
+        clock(p.in_at.min(tap.at)),
+        clock(p.in_at.max(tap.at))
+    ))
 }

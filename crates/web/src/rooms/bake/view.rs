@@ -11,13 +11,12 @@ use craft::note::Note;
 use craft::sheet::SheetResult;
 use jiff::SignedDuration;
 use serde::Serialize;
-use store::observation::Seen;
+use store::entry::Seen;
 use uuid::Uuid;
 
 /// The run as the page's script needs it.
-#[derive(Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct RunState {
-    pub now_ms: i64,
     pub pieces: u32,
     pub spots: u32,
     pub inside: Vec<Inside>,
@@ -27,10 +26,14 @@ pub struct RunState {
     pub right: u32,
     pub judged: u32,
     pub pace: Option<String>,
+    /// Closed: it takes verdicts and nothing else.
+    pub closed: bool,
+    /// Out and not judged yet, the latest first.
+    pub unjudged: Vec<u32>,
     pub refused: Option<String>,
 }
 
-#[derive(Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct Inside {
     pub number: u32,
     pub spot: u32,
@@ -38,7 +41,7 @@ pub struct Inside {
     pub turned: usize,
 }
 
-#[derive(Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct Last {
     pub number: u32,
     pub baked_s: f64,
@@ -46,11 +49,27 @@ pub struct Last {
     pub verdict: Option<String>,
 }
 
+/// The run with the server's clock as it is sent.
+#[derive(Serialize)]
+pub struct Timed<'a> {
+    now_ms: i64,
+    #[serde(flatten)]
+    run: &'a RunState,
+}
+
+impl<'a> Timed<'a> {
+    pub fn of(run: &'a RunState, now: jiff::Timestamp) -> Timed<'a> {
+        Timed {
+            now_ms: now.as_millisecond(),
+            run,
+        }
+    }
+}
+
 impl RunState {
-    pub fn of(told: &Told, here: &Here, refused: Option<String>) -> RunState {
+    pub fn of(told: &Told, refused: Option<String>) -> RunState {
         let s = told.run.summary();
         RunState {
-            now_ms: here.now.as_millisecond(),
             pieces: told.batch.sheet.result.formula.pieces,
             spots: told.spots(),
             inside: told
@@ -69,6 +88,8 @@ impl RunState {
             right: s.right,
             judged: s.judged,
             pace: s.pace_s.map(min_s),
+            closed: told.batch.finished_at.is_some() || told.batch.cancelled_at.is_some(),
+            unjudged: told.run.unjudged(),
             refused,
         }
     }
@@ -196,7 +217,7 @@ impl View {
     pub fn of(told: &Told, goes: &SheetResult, here: &Here) -> View {
         let sheet = &told.batch.sheet;
         let p = &sheet.result.programme;
-        let state = RunState::of(told, here, None);
+        let state = RunState::of(told, None);
         let elapsed = told
             .run
             .current()
@@ -228,7 +249,7 @@ impl View {
             name: told.batch.name.clone(),
             piece,
             trays,
-            state_json: serde_json::to_string(&state).unwrap_or_default(),
+            state_json: serde_json::to_string(&Timed::of(&state, here.now)).unwrap_or_default(),
             programme_json: programme_json(told),
             timer: min_s(elapsed.unwrap_or(0.0)),
             place: match told.run.current() {

@@ -4,7 +4,10 @@ use crate::App;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
 use crate::shared::progress::Told;
-use store::batch;
+use store::batch::{self, Listed};
+
+/// Where all that is under way is wanted at once, so many at most.
+const MOST_LIVE: u32 = 500;
 
 /// Loads a batch of this kitchen; a code that does not exist is [`Trouble::NoBatch`].
 pub async fn told(app: &App, here: &Here, code: &str) -> Result<Told, Trouble> {
@@ -19,14 +22,45 @@ pub async fn told(app: &App, here: &Here, code: &str) -> Result<Told, Trouble> {
 
 /// Loads all batches that are not finished, the earliest served first.
 pub async fn live(app: &App, here: &Here) -> Result<Vec<Told>, Trouble> {
+    Ok(some_live(app, here, 0, MOST_LIVE).await?.told)
+}
+
+/// Batches of a page, folded.
+#[derive(Debug, Default)]
+pub struct Some {
+    pub told: Vec<Told>,
+    /// Code, name and cause of those whose row cannot be read.
+    pub unreadable: Vec<(String, String)>,
+    pub in_all: u64,
+}
+
+fn folded(page: batch::Page) -> Some {
+    let mut out = Some {
+        in_all: page.in_all,
+        ..Some::default()
+    };
+    for listed in page.listed {
+        match listed {
+            Listed::Read(b) => out.told.push(Told::of(*b)),
+            Listed::Unreadable { code, name, why } => {
+                tracing::error!(batch = code, cause = why, "a batch cannot be read");
+                out.unreadable.push((code, name));
+            }
+        }
+    }
+    out
+}
+
+/// Loads batches that are not finished, a page of them.
+pub async fn some_live(app: &App, here: &Here, skip: u32, most: u32) -> Result<Some, Trouble> {
     let mut db = app.db.acquire().await?;
-    let batches = batch::live(&mut db, here.id(), &app.held).await?;
-    Ok(batches.into_iter().map(Told::of).collect())
+    let page = batch::live(&mut db, here.id(), skip, most, &app.held).await?;
+    Ok(folded(page))
 }
 
 /// Loads finished batches, the latest first.
-pub async fn finished(app: &App, here: &Here, skip: u32, most: u32) -> Result<Vec<Told>, Trouble> {
+pub async fn finished(app: &App, here: &Here, skip: u32, most: u32) -> Result<Some, Trouble> {
     let mut db = app.db.acquire().await?;
-    let batches = batch::finished(&mut db, here.id(), skip, most, &app.held).await?;
-    Ok(batches.into_iter().map(Told::of).collect())
+    let page = batch::finished(&mut db, here.id(), skip, most, &app.held).await?;
+    Ok(folded(page))
 }

@@ -1,28 +1,30 @@
 //! The batch page: the sheet as it was kept, its steps, what was measured and said.
 
+mod ending;
 pub mod load;
 mod view;
 
 use crate::App;
-use crate::shared::error::Trouble;
+use crate::shared::entries::{self, Sent};
+use crate::shared::error::{Trouble, wants_json};
 use crate::shared::form::{NotANumber, Typed, number};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::progress::Told;
-use crate::shared::theme::{Theme, own_path};
+use crate::shared::theme::Theme;
 use askama::Template;
 use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
-use axum::http::StatusCode;
-use axum::response::{IntoResponse, Redirect, Response};
+use axum::http::{HeaderMap, StatusCode};
+use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use store::batch;
-use store::observation::{self, Observation, Seen};
+use store::entry::{Seen, Standing};
 use uuid::Uuid;
 use view::View;
 
@@ -38,7 +40,8 @@ pub fn routes() -> Router<App> {
         .route("/batches/{code}/steps/{position}", post(step))
         .route("/batches/{code}/readings", post(reading))
         .route("/batches/{code}/remarks", post(remark))
-        .route("/batches/{code}/finish", post(finish))
+        .route("/batches/{code}/entries/{entry}/back", post(take_back))
+        .merge(ending::routes())
 }
 
 #[derive(Template)]
@@ -113,7 +116,8 @@ async fn show(
     } else {
         vec![]
     };
-    render_with(&told, &here, theme, &Typed::default(), &[], &left)
+    let render = || render_with(&told, &here, theme, &Typed::default(), &[], &left);
+    app.models.at_length(render).await?
 }
 
 async fn print(
@@ -132,80 +136,26 @@ async fn print(
     )
 }
 
-/// The key of an entry: a form sent twice is written once.
-pub fn entry_key(typed: &Typed) -> Uuid {
-    Uuid::parse_str(typed.text("entry_key")).unwrap_or_else(|_| Uuid::new_v4())
-}
-
-/// When it happened: the moment that the device says, unless it lies ahead of the server's clock.
-pub fn moment(typed: &Typed, here: &Here) -> jiff::Timestamp {
-    match typed.text("at").parse::<jiff::Timestamp>() {
-        Ok(at) if at <= here.now + jiff::SignedDuration::from_secs(5) => at,
-        _ => here.now,
-    }
-}
-
-/// When it happened, where a maker says so: a day and a time on the kitchen's clock.
-///
-/// Errors: a sentence, for a time that cannot be read or is still to come.
-pub fn told_at(typed: &Typed, here: &Here) -> Result<Option<jiff::Timestamp>, String> {
-    let text = typed.text("when");
-    if text.is_empty() {
-        return Ok(None);
-    }
-    let at = text
-        .parse::<jiff::civil::DateTime>()
-        .ok()
-        .and_then(|d| d.to_zoned(here.zone.clone()).ok())
-        .map(|z| z.timestamp())
-        .ok_or("Say when: a day and a time, such as 2026-11-27 14:30.")?;
-    let said = day_hm(&here.local(at));
-    if at > here.now + jiff::SignedDuration::from_secs(60) {
-        return Err(format!(
-            "{said} is still to come: log it when it has happened."
-        ));
-    }
-    if here.now.duration_since(at).as_hours() > 24 * 21 {
-        return Err(format!("{said} is more than three weeks ago."));
-    }
-    Ok(Some(at))
-}
-
-/// Keeps what was seen, at the moment that was told or tapped.
-pub async fn enter(
+/// What was typed and is wrong, on its page or for a script.
+async fn refuse(
     app: &App,
-    here: &Here,
     told: &Told,
+    here: &Here,
+    theme: Theme,
     typed: &Typed,
-    seen: Seen,
-) -> Result<(), Trouble> {
-    let mut db = app.db.acquire().await?;
-    let at = match told_at(typed, here) {
-        Ok(Some(at)) => at,
-        _ => moment(typed, here),
+    headers: &HeaderMap,
+    (field, message): (&str, String),
+) -> Result<Response, Trouble> {
+    if wants_json(headers) {
+        return Ok(entries::wrong(field, message));
+    }
+    let e = FieldError {
+        field: field.into(),
+        message,
     };
-    let o = Observation { id: 0, at, seen };
-    observation::add(
-        &mut db,
-        here.id(),
-        told.batch.id,
-        entry_key(typed),
-        &o,
-        here.now,
-        false,
-    )
-    .await?;
-    Ok(())
-}
-
-fn back(typed: &Typed, code: &str) -> Response {
-    let path = typed.text("back");
-    let to = if path.is_empty() {
-        format!("/batches/{code}")
-    } else {
-        own_path(path).to_string()
-    };
-    Redirect::to(&to).into_response()
+    let errors = [e];
+    let render = || render(told, here, theme, typed, &errors);
+    app.models.at_length(render).await?
 }
 
 async fn step(
@@ -213,6 +163,7 @@ async fn step(
     here: Here,
     theme: Theme,
     Path((code, position)): Path<(String, u16)>,
+    headers: HeaderMap,
     body: Bytes,
 ) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
@@ -221,16 +172,13 @@ async fn step(
     if !steps.iter().any(|s| s.number == position) {
         return Err(Trouble::Asked(format!(
             "{code} has no step {}.",
-            position + 1
+            u32::from(position) + 1
         )));
     }
-    if let Err(message) = told_at(&typed, &here) {
-        let e = FieldError {
-            field: "step".into(),
-            message,
-        };
-        return render(&told, &here, theme, &typed, &[e]);
-    }
+    let sent = match entries::sent(&typed, &headers, &told, &here) {
+        Ok(s) => s,
+        Err(e) => return refuse(&app, &told, &here, theme, &typed, &headers, ("step", e)).await,
+    };
     let seen = match typed.text("do") {
         "skip" => Seen::StepSkipped {
             step_position: position,
@@ -242,8 +190,55 @@ async fn step(
             step_position: position,
         },
     };
-    enter(&app, &here, &told, &typed, seen).await?;
-    Ok(back(&typed, &code))
+    kept(&app, &here, &told, &sent, &typed, seen, &entries::open).await
+}
+
+/// Keeps what was seen and goes back to where it was entered.
+async fn kept(
+    app: &App,
+    here: &Here,
+    told: &Told,
+    sent: &Sent,
+    typed: &Typed,
+    seen: Seen,
+    admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
+) -> Result<Response, Trouble> {
+    let words = entries::words(&seen.clone().into(), here);
+    let kept = entries::keep(app, here, told, sent, seen, admits).await?;
+    let back = entries::back(typed, &told.batch.code);
+    Ok(entries::answer(kept, sent, here, &words, &back))
+}
+
+/// Reads what was measured: a temperature, or a tub.
+///
+/// Errors: the field and a sentence.
+fn measured(typed: &Typed, here: &Here) -> Result<Seen, (&'static str, String)> {
+    let value = number(typed.text("degrees"));
+    if typed.text("subject") == TUB {
+        return match value {
+            Ok(times) if (1.05..=4.0).contains(&times) => Ok(Seen::Grown { times }),
+            _ => Err((
+                "degrees",
+                "How many times its first height: 1.05 to 4, such as 1.6.".into(),
+            )),
+        };
+    }
+    let subject =
+        Subject::from_key(typed.text("subject")).ok_or(("subject", "Choose what you measured.".to_string()))?;
+    match value {
+        Err(NotANumber::Empty) => Err(("degrees", "The temperature is missing.".into())),
+        Err(NotANumber::Text) => Err((
+            "degrees",
+            "The temperature must be a number, such as 23.5 or 23,5.".into(),
+        )),
+        Ok(v) => subject
+            .take(v, here.measures.temperature)
+            .map(|c| Seen::Reading {
+                subject,
+                celsius: c.0,
+            })
+            .map_err(|e| ("degrees", e.message)),
+    }
 }
 
 async fn reading(
@@ -251,62 +246,19 @@ async fn reading(
     here: Here,
     theme: Theme,
     Path(code): Path<String>,
+    headers: HeaderMap,
     body: Bytes,
 ) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
     let told = load::told(&app, &here, &code).await?;
-    let wrong = |field: &str, message: &str| FieldError {
-        field: field.into(),
-        message: message.into(),
-    };
-    if let Err(message) = told_at(&typed, &here) {
-        return render(&told, &here, theme, &typed, &[wrong("when", &message)]);
-    }
-    if typed.text("subject") == TUB {
-        return match number(typed.text("degrees")) {
-            Ok(times) if (1.05..=4.0).contains(&times) => {
-                enter(&app, &here, &told, &typed, Seen::Grown { times }).await?;
-                Ok(back(&typed, &code))
-            }
-            _ => {
-                let e = wrong(
-                    "degrees",
-                    "How many times its first height: 1.05 to 4, such as 1.6.",
-                );
-                render(&told, &here, theme, &typed, &[e])
-            }
-        };
-    }
-    let read = match (
-        Subject::from_key(typed.text("subject")),
-        number(typed.text("degrees")),
-    ) {
-        (None, _) => Err(wrong("subject", "Choose what you measured.")),
-        (_, Err(NotANumber::Empty)) => Err(wrong("degrees", "The temperature is missing.")),
-        (_, Err(NotANumber::Text)) => Err(wrong(
-            "degrees",
-            "The temperature must be a number, such as 23.5 or 23,5.",
-        )),
-        (Some(subject), Ok(value)) => subject
-            .take(value, here.measures.temperature)
-            .map(|c| (subject, c)),
-    };
+    let read = entries::sent(&typed, &headers, &told, &here)
+        .map_err(|e| ("when", e))
+        .and_then(|s| Ok((s, measured(&typed, &here)?)));
     match read {
-        Ok((subject, c)) => {
-            enter(
-                &app,
-                &here,
-                &told,
-                &typed,
-                Seen::Reading {
-                    subject,
-                    celsius: c.0,
-                },
-            )
-            .await?;
-            Ok(back(&typed, &code))
+        Ok((sent, seen)) => {
+            kept(&app, &here, &told, &sent, &typed, seen, &entries::open).await
         }
-        Err(e) => render(&told, &here, theme, &typed, &[e]),
+        Err(e) => refuse(&app, &told, &here, theme, &typed, &headers, e).await,
     }
 }
 
@@ -315,6 +267,7 @@ async fn remark(
     here: Here,
     theme: Theme,
     Path(code): Path<String>,
+    headers: HeaderMap,
     body: Bytes,
 ) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
@@ -330,36 +283,37 @@ async fn remark(
     } else {
         None
     };
-    if let Some(message) = message {
-        return render(
-            &told,
-            &here,
-            theme,
-            &typed,
-            &[FieldError {
-                field: "remark".into(),
-                message,
-            }],
-        );
-    }
-    enter(&app, &here, &told, &typed, Seen::Remark { remark: text }).await?;
-    Ok(back(&typed, &code))
+    let sent = match (message, entries::sent(&typed, &headers, &told, &here)) {
+        (None, Ok(sent)) => sent,
+        (Some(m), _) | (_, Err(m)) => {
+            return refuse(&app, &told, &here, theme, &typed, &headers, ("remark", m)).await;
+        }
+    };
+    let seen = Seen::Remark { remark: text };
+    // A closed batch still takes what comes to mind the day after.
+    kept(&app, &here, &told, &sent, &typed, seen, &entries::always).await
 }
 
-/// The batch is done: it leaves the Bench and stands in the Ledger.
-async fn finish(
+/// Takes an entry back: a reading, a tub, a remark. It stays in the log, and counts no longer.
+async fn take_back(
     State(app): State<App>,
     here: Here,
-    Path(code): Path<String>,
+    theme: Theme,
+    Path((code, entry)): Path<(String, Uuid)>,
+    headers: HeaderMap,
+    body: Bytes,
 ) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
     let told = load::told(&app, &here, &code).await?;
-    if let Some(p) = told.run.current() {
-        return Err(Trouble::Asked(format!(
-            "Pizza {} is still in the oven. Tap Out first.",
-            p.number
-        )));
-    }
-    let mut db = app.db.acquire().await?;
-    batch::finish(&mut db, here.id(), told.batch.id, here.now, false).await?;
-    Ok(Redirect::to("/ledger").into_response())
+    let sent = match entries::sent(&typed, &headers, &told, &here) {
+        Ok(s) => s,
+        Err(e) => return refuse(&app, &told, &here, theme, &typed, &headers, ("when", e)).await,
+    };
+    let may = told.seen().any(|o| o.key == entry && o.seen.may_be_taken_back());
+    let admits = |s: &Standing| match s.seen.iter().find(|(k, _)| *k == entry) {
+        Some((_, true)) => Err("That was taken back before.".to_string()),
+        Some(_) if may => Ok(()),
+        _ => Err("There is no such entry to take back.".into()),
+    };
+    kept(&app, &here, &told, &sent, &typed, Seen::TakenBack { entry }, &admits).await
 }

@@ -8,7 +8,7 @@ use crate::shared::progress::Told;
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::sheet::SheetResult;
-use store::observation::Seen;
+use store::entry::Seen;
 use uuid::Uuid;
 
 pub struct StepView {
@@ -270,7 +270,27 @@ fn log(told: &Told, here: &Here) -> Vec<LogLine> {
                     value: format!("{times:.2} ×"),
                     planned: String::new(),
                 }),
-                Seen::StepDone { .. } | Seen::StepUndone { .. } | Seen::StepSkipped { .. } => None,
+                Seen::PowerCut { until } => Some(LogLine {
+                    at,
+                    what: format!("No power until {}", day_hm(&here.local(*until))),
+                    value: String::new(),
+                    planned: String::new(),
+                }),
+                Seen::Cancelled | Seen::Closed { .. } | Seen::Reopened => Some(LogLine {
+                    at,
+                    what: match &o.seen {
+                        Seen::Cancelled => "Cancelled",
+                        Seen::Reopened => "Taken up again",
+                        _ => "Closed",
+                    }
+                    .into(),
+                    value: String::new(),
+                    planned: String::new(),
+                }),
+                Seen::StepDone { .. }
+                | Seen::StepUndone { .. }
+                | Seen::StepSkipped { .. }
+                | Seen::TakenBack { .. } => None,
             }
         })
         .collect()

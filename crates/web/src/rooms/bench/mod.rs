@@ -7,10 +7,11 @@ use crate::rooms::batch::load;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::Router;
-use axum::extract::State;
+use axum::extract::{Query, State};
 use axum::response::Html;
 use axum::routing::get;
 use view::View;
@@ -24,17 +25,36 @@ pub fn routes() -> Router<App> {
 struct Page {
     frame: Frame,
     b: View,
+    paging: Paging,
+    /// Code and name of rows that cannot be read.
+    unreadable: Vec<(String, String)>,
 }
 
-async fn bench(State(app): State<App>, here: Here, theme: Theme) -> Result<Html<String>, Trouble> {
-    let live = load::live(&app, &here).await?;
-    let live: Vec<_> = live
-        .into_iter()
-        .map(|t| t.as_it_goes(&app, &here))
-        .collect();
+/// Batches on one page: a ribbon that can still be read.
+const PER_PAGE: u32 = 60;
+
+async fn bench(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Query(which): Query<Which>,
+) -> Result<Html<String>, Trouble> {
+    let skip = which.skip();
+    let some = load::some_live(&app, &here, skip, PER_PAGE).await?;
+    let paging = Paging::of("/", skip, PER_PAGE, some.in_all);
+    let unreadable = some.unreadable;
+    let live: Vec<_> = app
+        .models
+        .at_length(|| {
+            let told = some.told.into_iter();
+            told.map(|t| t.as_it_goes(&app, &here)).collect()
+        })
+        .await?;
     let frame = Frame::of(&here, theme, Stop::Bench, "Bench", None, "/");
     page(&Page {
         frame,
         b: View::of(&live, &here),
+        paging,
+        unreadable,
     })
 }

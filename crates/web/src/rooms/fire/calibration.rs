@@ -5,7 +5,6 @@ use crate::App;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
-use crate::shared::long::at_length;
 use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use axum::body::Bytes;
@@ -15,7 +14,7 @@ use axum::response::{IntoResponse, Redirect, Response};
 use craft::fire::calibrate::{Calibration, Logged, calibrate};
 use craft::fire::judge::floor_before;
 use craft::refusal::plain;
-use store::pantry::{self, Put};
+use store::pantry::{self, At, Put};
 
 /// What the bakes of an oven say of it, to be taken or left.
 pub struct CalibrationView {
@@ -81,12 +80,16 @@ pub async fn calibrated(
     let Some(fire) = told.batch.sheet.request.fire.as_deref() else {
         extra.done =
             Some("Keep the fire first: then its bakes can be compared with the plan.".into());
-        return open.render(&form, &here, theme, StatusCode::OK, &[], extra);
+        let render = || open.render(&form, &here, theme, StatusCode::OK, &[], extra);
+        return app.models.at_length(render).await?;
     };
-    let mut all = crate::rooms::batch::load::finished(&app, &here, 0, 12).await?;
+    let mut all = crate::rooms::batch::load::finished(&app, &here, 0, 12).await?.told;
     all.reverse();
     all.extend(crate::rooms::batch::load::live(&app, &here).await?);
-    let bakes = at_length(|| logged(&all, fire.oven_id, &fire.plan.oven.key));
+    let bakes = app
+        .models
+        .at_length(|| logged(&all, fire.oven_id, &fire.plan.oven.key))
+        .await?;
     let targets = fire.plan.targets();
     // Verdicts of another kind of bake aim at other colours.
     let bakes: Vec<Logged> = bakes
@@ -95,11 +98,12 @@ pub async fn calibrated(
         .map(|(b, _)| b)
         .collect();
     let many = bakes.len();
-    let Some(c) = at_length(|| calibrate(&bakes, &targets)) else {
+    let Some(c) = app.models.at_length(|| calibrate(&bakes, &targets)).await? else {
         extra.done = Some(format!(
             "{many} judged bakes in this oven: three at least are needed."
         ));
-        return open.render(&form, &here, theme, StatusCode::OK, &[], extra);
+        let render = || open.render(&form, &here, theme, StatusCode::OK, &[], extra);
+        return app.models.at_length(render).await?;
     };
     let own = open
         .larder
@@ -116,21 +120,27 @@ pub async fn calibrated(
         return match pantry::put(
             &mut db,
             here.id(),
-            Some((o.id, o.revision)),
+            At::Row {
+                id: o.id,
+                revision: o.revision,
+            },
             &facts,
             here.now,
         )
         .await?
         {
-            Put::Done(id) => Ok(Redirect::to(&format!("/pantry/ovens/{id}")).into_response()),
+            Put::Done(id) | Put::Other(id) => Ok(Redirect::to(&format!("/pantry/ovens/{id}")).into_response()),
             Put::Stale(_) => {
                 extra.done = Some("Somebody changed that oven meanwhile: look at it first.".into());
-                open.render(&form, &here, theme, StatusCode::CONFLICT, &[], extra)
+                let render =
+                    || open.render(&form, &here, theme, StatusCode::CONFLICT, &[], extra);
+                app.models.at_length(render).await?
             }
         };
     }
     extra.calibration = Some(said(&c, own.is_some()));
-    open.render(&form, &here, theme, StatusCode::OK, &[], extra)
+    let render = || open.render(&form, &here, theme, StatusCode::OK, &[], extra);
+    app.models.at_length(render).await?
 }
 
 fn said(c: &Calibration, can_keep: bool) -> CalibrationView {

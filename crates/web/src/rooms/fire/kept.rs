@@ -3,8 +3,8 @@
 use super::Open;
 use super::form::{self, Read};
 use crate::App;
-use crate::rooms::batch::{enter, told_at};
-use crate::shared::error::Trouble;
+use crate::shared::entries;
+use crate::shared::error::{Trouble, wants_json};
 use crate::shared::form::{NotANumber, Typed, number};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
@@ -13,17 +13,18 @@ use crate::shared::theme::Theme;
 use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
-use axum::http::StatusCode;
+use axum::http::{HeaderMap, StatusCode};
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::fire::{FireChoice, of_formula};
 use craft::formula::Formula;
 use craft::reading::Subject;
 use craft::refusal::{FieldError, plain};
-use craft::sheet::{SheetRequest, carry_numbers, work_out};
+use craft::sheet::{SheetRequest, SheetResult, carry_numbers, work_out};
 use store::batch::{self, NewPlan, Replanned};
 use store::formula::{self, FormulaId, Kept, NewVersion};
-use store::observation::Seen;
+use store::entry::Seen;
+use uuid::Uuid;
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -44,9 +45,12 @@ async fn show(
     Path(code): Path<String>,
 ) -> Result<Response, Trouble> {
     let open = Open::of(&app, &here, &code, "").await?;
-    let typed = open.typed(&here);
-    let extra = open.extra(&here);
-    open.render(&typed, &here, theme, StatusCode::OK, &[], extra)
+    let work = || {
+        let typed = open.typed(&here);
+        let extra = open.extra(&here);
+        open.render(&typed, &here, theme, StatusCode::OK, &[], extra)
+    };
+    app.models.at_length(work).await?
 }
 
 /// The request of the batch with this fire, and with the dough that it asks for.
@@ -105,59 +109,84 @@ async fn keep(
         extra.plan = typed.text("plan").parse().unwrap_or(extra.plan);
         open.render(typed, &here, theme, status, errors, extra)
     };
-    let read = match form::read(&typed, &open.dough, &open.larder, &here) {
-        Ok(r) => r,
-        // The page reads the form again and shows the same sentences.
-        Err(_) => return refuse(&typed, &[], StatusCode::UNPROCESSABLE_ENTITY),
-    };
     let told = open.batch(&code)?;
-    let (formula, dough_changed) = dough_of(&open, &read);
-    if dough_changed && open.dough.mixed {
-        let e = FieldError {
-            field: "pressed".into(),
-            message: "This dough is mixed: ball, sugar, malt and oil are for the next one. Keep them as a formula, or set them back.".into(),
-        };
-        return refuse(&typed, &[e], StatusCode::CONFLICT);
-    }
-    let worked = request(told, &open, &read, formula.clone()).and_then(|r| {
-        let mut result = work_out(&r).map_err(|e| form::at_fields(e.0))?;
-        carry_numbers(&told.batch.sheet.result.steps, &mut result.steps);
-        Ok((r, result))
-    });
-    let (request, result) = match worked {
-        Ok(w) => w,
-        Err(e) => return refuse(&typed, &e, StatusCode::UNPROCESSABLE_ENTITY),
+    let new = match app.models.at_length(|| planned(&open, told, &typed, &here)).await? {
+        Ok(new) => new,
+        Err((errors, status)) => {
+            return app.models.at_length(|| refuse(&typed, &errors, status)).await?;
+        }
     };
     let of = typed.text("plan").parse().unwrap_or(u32::MAX);
-    let why = if dough_changed {
-        "fire and dough changed"
-    } else {
-        "fire planned"
-    };
-    let mut db = app.db.acquire().await?;
-    let new = NewPlan {
-        of,
-        request: &request,
-        result: &result,
-        why,
-    };
-    match batch::replan(&mut db, here.id(), told.batch.id, &new, here.now).await? {
-        Replanned::Done => {
-            if dough_changed {
-                version(&mut db, &here, told, &formula, &read).await?;
+    let form_key = typed.key("form_key");
+    // The plan and the formula that it asks for: both, or neither.
+    let done = store::act!(app.db, db => {
+        let plan = NewPlan {
+            of,
+            request: &new.request,
+            result: &new.result,
+            why: if new.dough_changed { "fire and dough changed" } else { "fire planned" },
+        };
+        match batch::replan(db, here.id(), told.batch.id, &plan, here.now).await? {
+            Replanned::Done if new.dough_changed => {
+                version(db, &here, told, (&new.formula, &new.oven), form_key).await?;
+                Ok(Replanned::Done)
             }
-            Ok(Redirect::to(&format!("/batches/{code}/fire")).into_response())
+            done => Ok(done),
         }
+    })?;
+    match done {
+        Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/fire")).into_response()),
         Replanned::Stale(_) => {
-            drop(db);
             let mut extra = open.extra(&here);
             extra.stale = Some(format!(
                 "Somebody changed this plan at {}. Yours stands below and is not kept: keep it now to put it in place of theirs.",
                 day_hm(&here.local(told.batch.planned_at))
             ));
-            open.render(&typed, &here, theme, StatusCode::CONFLICT, &[], extra)
+            let render = || open.render(&typed, &here, theme, StatusCode::CONFLICT, &[], extra);
+            app.models.at_length(render).await?
         }
     }
+}
+
+/// A plan with its fire, worked out and not kept yet.
+struct Planned {
+    request: SheetRequest,
+    result: SheetResult,
+    formula: Formula,
+    oven: String,
+    dough_changed: bool,
+}
+
+fn planned(
+    open: &Open,
+    told: &Told,
+    typed: &Typed,
+    here: &Here,
+) -> Result<Planned, (Vec<FieldError>, StatusCode)> {
+    // The page reads the form again and shows the same sentences.
+    let read = form::read(typed, &open.dough, &open.larder, here)
+        .map_err(|_| (vec![], StatusCode::UNPROCESSABLE_ENTITY))?;
+    let (formula, dough_changed) = dough_of(open, &read);
+    if dough_changed && open.dough.mixed {
+        let e = FieldError {
+            field: "pressed".into(),
+            message: "This dough is mixed: ball, sugar, malt and oil are for the next one. Keep them as a formula, or set them back.".into(),
+        };
+        return Err((vec![e], StatusCode::CONFLICT));
+    }
+    let worked = request(told, open, &read, formula.clone()).and_then(|r| {
+        let mut result = work_out(&r).map_err(|e| form::at_fields(e.0))?;
+        carry_numbers(&told.batch.sheet.result.steps, &mut result.steps);
+        Ok((r, result))
+    });
+    let (request, result) = worked.map_err(|e| (e, StatusCode::UNPROCESSABLE_ENTITY))?;
+    Ok(Planned {
+        request,
+        result,
+        formula,
+        oven: read.plan.oven.name,
+        dough_changed,
+    })
 }
 
 /// The next version of the formula that a batch was made from, or a new formula where it was made from none.
@@ -165,43 +194,28 @@ async fn version(
     db: &mut store::MySqlConnection,
     here: &Here,
     told: &Told,
-    formula: &Formula,
-    read: &Read,
-) -> Result<(u64, u32), Trouble> {
+    (formula, oven): (&Formula, &str),
+    form_key: Uuid,
+) -> store::Result<Kept> {
     let from = batch::made_from(db, here.id(), told.batch.id).await?;
-    let why = format!("for {}", read.plan.oven.name);
-    let why: String = why.chars().take(120).collect();
+    let why: String = format!("for {oven}").chars().take(120).collect();
     let (name, of) = match &from {
         Some((id, _, name)) => {
-            let head = formula::version(db, here.id(), FormulaId(*id), None).await?;
-            (name.clone(), head.map(|h| (FormulaId(*id), h.number)))
+            // The latest, taken for this act: nobody makes another meanwhile.
+            let head = formula::head_for_update(db, here.id(), FormulaId(*id)).await?;
+            (name.clone(), head.map(|h| (FormulaId(*id), h)))
         }
         None => (told.batch.name.clone(), None),
     };
     let new = NewVersion {
-        form_key: uuid::Uuid::new_v4(),
+        form_key,
         name: &name,
         why: &why,
         formula,
         of,
         origin: batch::Origin::Maker,
     };
-    match formula::keep(db, here.id(), &new, here.now).await? {
-        Kept::Done { of, number } => Ok((of.0, number)),
-        // Somebody made one in the same moment: this one goes after it.
-        Kept::Stale { head } => {
-            let again = NewVersion {
-                of: of.map(|(id, _)| (id, head)),
-                ..new
-            };
-            match formula::keep(db, here.id(), &again, here.now).await? {
-                Kept::Done { of, number } => Ok((of.0, number)),
-                Kept::Stale { .. } => Err(Trouble::Asked(
-                    "Somebody is changing this formula just now: try again.".into(),
-                )),
-            }
-        }
-    }
+    formula::keep(db, here.id(), &new, here.now).await
 }
 
 /// Keeps a changed dough for the next time, without touching this batch.
@@ -220,13 +234,25 @@ async fn next_formula(
         // The page reads the form again and shows the same sentences.
         Err(_) => {
             let extra = open.extra(&here);
-            return open.render(&typed, &here, theme, StatusCode::OK, &[], extra);
+            let render = || open.render(&typed, &here, theme, StatusCode::OK, &[], extra);
+            return app.models.at_length(render).await?;
         }
     };
     let (formula, _) = dough_of(&open, &read);
-    let mut db = app.db.acquire().await?;
-    let (id, _) = version(&mut db, &here, told, &formula, &read).await?;
-    Ok(Redirect::to(&format!("/formulas/{id}")).into_response())
+    let (oven, form_key) = (read.plan.oven.name.as_str(), typed.key("form_key"));
+    let kept = store::act!(app.db, db => {
+        version(db, &here, told, (&formula, oven), form_key).await
+    })?;
+    Ok(match kept {
+        Kept::Done { of, .. } | Kept::Other { of, .. } => {
+            Redirect::to(&format!("/formulas/{}", of.0)).into_response()
+        }
+        Kept::Stale { .. } => {
+            return Err(Trouble::Asked(
+                "Somebody is changing this formula just now: try again.".into(),
+            ));
+        }
+    })
 }
 
 /// A reading of floor or dome; what cannot be is refused with what was probably meant.
@@ -235,6 +261,7 @@ async fn reading(
     here: Here,
     theme: Theme,
     Path(code): Path<String>,
+    headers: HeaderMap,
     body: Bytes,
 ) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
@@ -246,25 +273,23 @@ async fn reading(
     };
     let unit = here.measures.temperature;
     let mut meant = None;
-    let read = match (number(typed.text("degrees")), told_at(&typed, &here)) {
-        (_, Err(message)) => Err(message),
-        (Err(NotANumber::Empty), _) => Err("The temperature is missing.".into()),
-        (Err(NotANumber::Text), _) => Err("The temperature must be a number, such as 415.".into()),
-        (Ok(v), Ok(_)) => {
+    let read = match number(typed.text("degrees")) {
+        Err(NotANumber::Empty) => Err("The temperature is missing.".into()),
+        Err(NotANumber::Text) => Err("The temperature must be a number, such as 415.".into()),
+        Ok(v) => {
             meant = subject.meant(v, unit).map(plain);
             subject.take(v, unit).map(|c| c.0).map_err(|e| e.message)
         }
     };
+    let read = read.and_then(|c| Ok((c, entries::sent(&typed, &headers, told, &here)?)));
     match read {
-        Ok(celsius) => {
+        Ok((celsius, sent)) => {
             let seen = Seen::Reading { subject, celsius };
-            enter(&app, &here, told, &typed, seen).await?;
-            let back = match typed.text("back") {
-                "bake" => "bake",
-                _ => "fire",
-            };
-            Ok(Redirect::to(&format!("/batches/{code}/{back}")).into_response())
+            let words = entries::words(&seen.clone().into(), &here);
+            let kept = entries::keep(&app, &here, told, &sent, seen, &entries::open).await?;
+            Ok(entries::answer(kept, &sent, &here, &words, &back(&typed, &code)))
         }
+        Err(message) if wants_json(&headers) => Ok(entries::wrong("degrees", message)),
         Err(message) => {
             let mut extra = open.extra(&here);
             extra.reading = Some((
@@ -273,12 +298,22 @@ async fn reading(
                 message,
                 meant,
             ));
-            let mut answer =
-                open.render(&open.typed(&here), &here, theme, StatusCode::OK, &[], extra)?;
+            let render =
+                || open.render(&open.typed(&here), &here, theme, StatusCode::OK, &[], extra);
+            let mut answer = app.models.at_length(render).await??;
             *answer.status_mut() = StatusCode::UNPROCESSABLE_ENTITY;
             Ok(answer)
         }
     }
+}
+
+/// The page that a form of the fire came from.
+fn back(typed: &Typed, code: &str) -> String {
+    let page = match typed.text("back") {
+        "bake" => "bake",
+        _ => "fire",
+    };
+    format!("/batches/{code}/{page}")
 }
 
 /// The caution was read: once per run is enough.
@@ -286,15 +321,15 @@ async fn caution(
     State(app): State<App>,
     here: Here,
     Path(code): Path<String>,
+    headers: HeaderMap,
     body: Bytes,
-) -> Result<Redirect, Trouble> {
+) -> Result<Response, Trouble> {
     let typed = Typed::parse(&body);
     let told = crate::rooms::batch::load::told(&app, &here, &code).await?;
-    enter(&app, &here, &told, &typed, Seen::Cautioned).await?;
-    let back = if typed.text("back") == "fire" {
-        "fire"
-    } else {
-        "bake"
+    let sent = match entries::sent(&typed, &headers, &told, &here) {
+        Ok(s) => s,
+        Err(e) => return Ok(entries::refused(e, wants_json(&headers))),
     };
-    Ok(Redirect::to(&format!("/batches/{code}/{back}")))
+    let kept = entries::keep(&app, &here, &told, &sent, Seen::Cautioned, &entries::open).await?;
+    Ok(entries::answer(kept, &sent, &here, "the caution read", &back(&typed, &code)))
 }

@@ -13,7 +13,6 @@ use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
-use crate::shared::long::at_length;
 use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use askama::Template;
@@ -154,7 +153,7 @@ fn of_batch(told: &Told) -> Result<Dough, Trouble> {
         serve_at: r.serve_at,
         closes_at: sheet.result.window.and_then(|w| w.to_at),
         baking_since: told.run.pizzas.iter().map(|p| p.in_at).min(),
-        mixed: crate::rooms::rise::is_mixed(told),
+        mixed: told.is_mixed(),
     })
 }
 
@@ -262,7 +261,7 @@ impl Open {
     }
 
     fn view(&self, typed: &Typed, here: &Here, pressed: &[FieldError]) -> View {
-        let worked = at_length(|| self.worked(typed, here));
+        let worked = self.worked(typed, here);
         let mut errors = pressed.to_vec();
         let worked = match &worked {
             Ok((r, l)) => Some((r, l)),
@@ -394,7 +393,7 @@ fn solve(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
         Ok(r) => r,
         Err(e) => return e,
     };
-    match at_length(|| solve_plan(&read.plan)) {
+    match solve_plan(&read.plan) {
         Ok(found) => {
             form::write(typed, &found.plan, &read.oven_ref, read.hands, here);
             if found.floor_at_limit || found.dome_at_limit {
@@ -420,14 +419,17 @@ async fn new(
 ) -> Result<Response, Trouble> {
     let style = query.get("style").map_or("", String::as_str);
     let open = Open::of(&app, &here, "", style).await?;
-    let mut typed = open.typed(&here);
-    if let Some(oven) = query.get("oven") {
-        typed.set("oven", oven.clone());
-        typed.set("act", "oven");
-        press(&mut typed, &open, &here);
-    }
-    let extra = open.extra(&here);
-    open.render(&typed, &here, theme, StatusCode::OK, &[], extra)
+    let work = || {
+        let mut typed = open.typed(&here);
+        if let Some(oven) = query.get("oven") {
+            typed.set("oven", oven.clone());
+            typed.set("act", "oven");
+            press(&mut typed, &open, &here);
+        }
+        let extra = open.extra(&here);
+        open.render(&typed, &here, theme, StatusCode::OK, &[], extra)
+    };
+    app.models.at_length(work).await?
 }
 
 async fn look(
@@ -438,18 +440,29 @@ async fn look(
 ) -> Result<Response, Trouble> {
     let mut typed = Typed::parse(&body);
     let open = Open::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
-    let pressed = press(&mut typed, &open, &here);
-    let extra = open.extra(&here);
-    let extra = Extra {
-        plan: typed.text("plan").parse().unwrap_or(extra.plan),
-        ..extra
+    let work = || {
+        let pressed = press(&mut typed, &open, &here);
+        let (extra, wrong) = after(&open, &typed, &here, pressed);
+        open.render(&typed, &here, theme, StatusCode::OK, &wrong, extra)
     };
+    app.models.at_length(work).await?
+}
+
+/// What a page says besides its plan after a press, and what of the press is wrong.
+fn after(
+    open: &Open,
+    typed: &Typed,
+    here: &Here,
+    pressed: Vec<FieldError>,
+) -> (Extra, Vec<FieldError>) {
+    let extra = open.extra(here);
     let (limits, wrong): (Vec<_>, Vec<_>) = pressed.into_iter().partition(|e| e.field == "limit");
     let extra = Extra {
+        plan: typed.text("plan").parse().unwrap_or(extra.plan),
         done: limits.into_iter().next().map(|e| e.message),
         ..extra
     };
-    open.render(&typed, &here, theme, StatusCode::OK, &wrong, extra)
+    (extra, wrong)
 }
 
 async fn preview(
@@ -459,12 +472,12 @@ async fn preview(
 ) -> Result<Json<Preview>, Trouble> {
     let mut typed = Typed::parse(&body);
     let open = Open::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
-    let pressed = press(&mut typed, &open, &here);
-    let (limits, wrong): (Vec<_>, Vec<_>) = pressed.into_iter().partition(|e| e.field == "limit");
-    let v = open.view(&typed, &here, &wrong);
-    let mut extra = open.extra(&here);
-    extra.plan = typed.text("plan").parse().unwrap_or(extra.plan);
-    extra.done = limits.into_iter().next().map(|e| e.message);
+    let work = || {
+        let pressed = press(&mut typed, &open, &here);
+        let (extra, wrong) = after(&open, &typed, &here, pressed);
+        (open.view(&typed, &here, &wrong), extra)
+    };
+    let (v, extra) = app.models.at_length(work).await?;
     let whole = v.picture.is_some();
     Ok(Json(Preview {
         answer: whole.then(|| Answer { v: &v }.render()).transpose()?,

@@ -271,7 +271,7 @@ impl View {
 /// Floor readings of a batch, for the firing.
 pub fn readings(told: &crate::shared::progress::Told) -> Vec<FloorRead> {
     use craft::reading::Subject;
-    use store::observation::Seen;
+    use store::entry::Seen;
     told.seen()
         .filter_map(|o| match o.seen {
             Seen::Reading {

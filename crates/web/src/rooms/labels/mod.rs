@@ -13,7 +13,6 @@ use crate::shared::progress::Told;
 use askama::Template;
 use axum::Router;
 use axum::extract::{Path, Query, State};
-use axum::http::{HeaderMap, header};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
 use qrcode::QrCode;
@@ -38,26 +37,11 @@ struct Page {
     contents: String,
     qr: String,
     address: String,
+    /// Said where no telephone reaches the address.
+    only_here: Option<String>,
     /// "1 of 4".
     each: Vec<String>,
     count: u32,
-}
-
-/// The address under which this server was asked.
-fn address(headers: &HeaderMap, code: &str) -> String {
-    let host = headers
-        .get(header::HOST)
-        .and_then(|h| h.to_str().ok())
-        .filter(|h| {
-            h.chars()
-                .all(|c| c.is_ascii_alphanumeric() || ".-:[]".contains(c))
-        })
-        .unwrap_or("localhost");
-    let scheme = match headers.get("x-forwarded-proto").map(|p| p.as_bytes()) {
-        Some(b"https") => "https",
-        _ => "http",
-    };
-    format!("{scheme}://{host}/batches/{code}")
 }
 
 /// What is in the dough that somebody may not bear: the flours' own words, and those of milk and the like.
@@ -96,11 +80,10 @@ async fn labels(
     here: Here,
     Path(code): Path<String>,
     Query(query): Query<HashMap<String, String>>,
-    headers: HeaderMap,
 ) -> Result<Response, Trouble> {
     let told = load::told(&app, &here, &code).await?;
     let larder = Larder::of(&app, &here).await?;
-    let sheet = forecast(&told, &here, &larder);
+    let sheet = app.models.at_length(|| forecast(&told, &here, &larder)).await?;
     let pieces = sheet.formula.pieces;
     let each = larder
         .0
@@ -120,7 +103,7 @@ async fn labels(
         .and_then(|n| n.parse().ok())
         .unwrap_or(usual)
         .clamp(1, MOST);
-    let address = address(&headers, &told.batch.code);
+    let address = app.site.address(&format!("/batches/{}", told.batch.code));
     let qr = QrCode::new(address.as_bytes())
         .map_err(|e| Trouble::Asked(format!("No code can be drawn for {address}: {e}.")))?
         .render::<svg::Color>()
@@ -149,6 +132,7 @@ async fn labels(
         ),
         qr,
         address,
+        only_here: app.site.only_here(),
         each: (1..=count).map(|i| format!("{i} of {count}")).collect(),
         count,
         code: told.batch.code,

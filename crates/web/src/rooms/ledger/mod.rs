@@ -7,13 +7,13 @@ use crate::rooms::batch::load;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::Router;
 use axum::extract::{Query, State};
 use axum::response::Html;
 use axum::routing::get;
-use serde::Deserialize;
 use view::View;
 
 /// Batches on one page.
@@ -23,17 +23,14 @@ pub fn routes() -> Router<App> {
     Router::new().route("/ledger", get(ledger))
 }
 
-#[derive(Deserialize)]
-struct Which {
-    #[serde(default)]
-    skip: Option<String>,
-}
-
 #[derive(Template)]
 #[template(path = "rooms/ledger/page.html")]
 struct Page {
     frame: Frame,
     l: View,
+    paging: Paging,
+    /// Code and name of rows that cannot be read.
+    unreadable: Vec<(String, String)>,
 }
 
 async fn ledger(
@@ -42,15 +39,14 @@ async fn ledger(
     theme: Theme,
     Query(which): Query<Which>,
 ) -> Result<Html<String>, Trouble> {
-    let skip: u32 = which
-        .skip
-        .and_then(|s| s.parse().ok())
-        .unwrap_or(0)
-        .min(100_000);
-    let mut told = load::finished(&app, &here, skip, PER_PAGE + 1).await?;
-    let older = told.len() > PER_PAGE as usize;
-    told.truncate(PER_PAGE as usize);
+    let skip = which.skip();
+    let some = load::finished(&app, &here, skip, PER_PAGE).await?;
     let frame = Frame::of(&here, theme, Stop::Ledger, "Ledger", None, "/ledger");
-    let l = View::of(&told, &here, (skip, older.then_some(skip + PER_PAGE)));
-    page(&Page { frame, l })
+    let l = View::of(&some.told, &here, some.in_all);
+    page(&Page {
+        frame,
+        l,
+        paging: Paging::of("/ledger", skip, PER_PAGE, some.in_all),
+        unreadable: some.unreadable,
+    })
 }

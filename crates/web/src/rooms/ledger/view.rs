@@ -7,7 +7,7 @@ use crate::shared::progress::Told;
 use craft::fire::RunSummary;
 use craft::reading::Subject;
 use craft::refusal::plain;
-use store::observation::Seen;
+use store::entry::Seen;
 
 pub struct Row {
     pub code: String,
@@ -33,20 +33,19 @@ pub struct View {
     pub answer_core: String,
     pub lines: [String; 2],
     pub rows: Vec<Row>,
-    pub newer: Option<u32>,
-    pub older: Option<u32>,
     pub degree_unit: &'static str,
 }
 
 impl View {
-    pub fn of(told: &[Told], here: &Here, paging: (u32, Option<u32>)) -> View {
+    pub fn of(told: &[Told], here: &Here, in_all: u64) -> View {
         let summaries: Vec<RunSummary> = told.iter().map(|t| t.run.summary()).collect();
-        let (skip, older) = paging;
         let judged: u32 = summaries.iter().map(|s| s.judged).sum();
         let right: u32 = summaries.iter().map(|s| s.right).sum();
         let n = told.len() as u32;
+        let of_all = in_all > told.len() as u64;
         let bakes = format!(
-            "{} {},",
+            "{}{} {},",
+            if of_all { "Of these, " } else { "" },
             count_word(n),
             if n == 1 { "bake" } else { "bakes" }
         );
@@ -64,8 +63,6 @@ impl View {
                 .zip(&summaries)
                 .map(|(t, s)| row(t, s, here))
                 .collect(),
-            newer: (skip > 0).then(|| skip.saturating_sub(super::PER_PAGE)),
-            older,
             degree_unit: here.measures.degree_unit(),
         }
     }

@@ -5,13 +5,16 @@ mod incoming;
 
 use crate::App;
 use crate::shared::error::Trouble;
+use crate::shared::form::Typed;
 use crate::shared::format::{count_word, day};
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::Router;
+use axum::body::Bytes;
 use axum::extract::{Path, Query, State};
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
@@ -53,6 +56,8 @@ struct StyleChoice {
 struct ListPage {
     frame: Frame,
     how_many: String,
+    in_all: u64,
+    paging: Paging,
     rows: Vec<Row>,
     styles: Vec<StyleChoice>,
     q: String,
@@ -68,7 +73,12 @@ struct Asked {
     style: String,
     #[serde(default)]
     archived: String,
+    #[serde(flatten)]
+    which: Which,
 }
+
+/// Formulas on one page.
+const PER_PAGE: u32 = 100;
 
 async fn list(
     State(app): State<App>,
@@ -80,16 +90,23 @@ async fn list(
         text: asked.q.chars().take(80).collect(),
         style_key: asked.style.clone(),
         archived: !asked.archived.is_empty(),
+        skip: asked.which.skip(),
+        most: PER_PAGE,
     };
     let mut db = app.db.acquire().await?;
     let found = formula::list(&mut db, here.id(), &find).await?;
     drop(db);
+    let mut paging = Paging::of("/formulas", find.skip, PER_PAGE, found.in_all);
+    paging.keep(&[("q", &find.text), ("style", &find.style_key), ("archived", &asked.archived)]);
     let larder = Larder::of(&app, &here).await?;
     let own = larder.0.styles.iter().map(|s| &s.facts);
     let html = page(&ListPage {
         frame: Frame::of(&here, theme, Stop::Sheet, "Formulas", None, "/formulas"),
-        how_many: count_word(found.len() as u32),
+        how_many: count_word(found.in_all.min(u64::from(u32::MAX)) as u32),
+        in_all: found.in_all,
+        paging,
         rows: found
+            .listed
             .into_iter()
             .map(|l| Row {
                 id: l.id.0,
@@ -315,24 +332,31 @@ async fn copy(
     State(app): State<App>,
     here: Here,
     Path(id): Path<u64>,
+    body: Bytes,
 ) -> Result<Redirect, Trouble> {
-    let mut db = app.db.begin().await?;
-    let v = formula::version(&mut db, here.id(), FormulaId(id), None)
-        .await?
-        .ok_or_else(|| Trouble::NoFormula(id.to_string()))?;
-    let name: String = format!("Copy of {}", v.name).chars().take(80).collect();
-    let new = NewVersion {
-        form_key: uuid::Uuid::new_v4(),
-        name: &name,
-        why: &format!("Copied from version {}.", v.number),
-        formula: &v.formula,
-        of: None,
-        origin: Origin::Maker,
-    };
-    let kept = formula::keep(&mut db, here.id(), &new, here.now).await?;
-    db.commit().await?;
+    let typed = Typed::parse(&body);
+    let form_key = typed.key("form_key");
+    let kept = store::act!(app.db, db => {
+        let v = formula::version(db, here.id(), FormulaId(id), None).await?;
+        match v {
+            None => Ok(None),
+            Some(v) => {
+                let name: String = format!("Copy of {}", v.name).chars().take(80).collect();
+                let new = NewVersion {
+                    form_key,
+                    name: &name,
+                    why: &format!("Copied from version {}.", v.number),
+                    formula: &v.formula,
+                    of: None,
+                    origin: Origin::Maker,
+                };
+                formula::keep(db, here.id(), &new, here.now).await.map(Some)
+            }
+        }
+    })?;
+    let kept = kept.ok_or_else(|| Trouble::NoFormula(id.to_string()))?;
     Ok(Redirect::to(&match kept {
-        Kept::Done { of, .. } => format!("/formulas/{}", of.0),
+        Kept::Done { of, .. } | Kept::Other { of, .. } => format!("/formulas/{}", of.0),
         Kept::Stale { .. } => format!("/formulas/{id}"),
     }))
 }

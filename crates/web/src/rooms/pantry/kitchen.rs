@@ -164,6 +164,7 @@ fn render(
         why: "Everything is kept in grams and °C and shown in your units; changing them changes no figure.",
         action: "/kitchen".into(),
         revision: revision.to_string(),
+        form_key: String::new(),
         fields: entries(here)
             .into_iter()
             .map(|entry| FieldView {

@@ -18,7 +18,7 @@ use craft::formula::PanShape;
 use craft::pantry::Flour;
 use craft::refusal::plain;
 use jiff::civil::Date;
-use store::pantry::Put;
+use store::pantry::{At, Put};
 
 struct FlourRow {
     id: u64,
@@ -371,13 +371,15 @@ pub async fn copy_oven(
         .iter()
         .find(|o| o.key == typed.text("oven"))
         .ok_or_else(|| Trouble::Asked("There is no such oven to copy.".into()))?;
+    let key = typed.key("form_key");
     let own = Oven {
-        key: format!("own-{}", uuid::Uuid::new_v4().simple()),
+        // Of the form's key, so that what is sent twice is the same oven.
+        key: format!("own-{}", key.simple()),
         ..shipped.clone()
     };
     let mut db = app.db.acquire().await?;
-    match store::pantry::put(&mut db, here.id(), None, &own, here.now).await? {
-        Put::Done(id) => Ok(Redirect::to(&format!("/pantry/ovens/{id}"))),
+    match store::pantry::put(&mut db, here.id(), At::New(key), &own, here.now).await? {
+        Put::Done(id) | Put::Other(id) => Ok(Redirect::to(&format!("/pantry/ovens/{id}"))),
         Put::Stale(_) => Ok(Redirect::to("/pantry#oven")),
     }
 }

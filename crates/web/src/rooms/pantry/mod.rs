@@ -27,7 +27,7 @@ use craft::path::{Method, Place};
 use craft::refusal::{FieldError, Refused};
 use craft::style::Style;
 use shelf::{Entry, Input, Shelf};
-use store::pantry::{self, Item, Put};
+use store::pantry::{self, At, Item, Put};
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -87,6 +87,8 @@ struct OnePage {
     rows: Vec<RowView>,
     has_rows: bool,
     is_new: bool,
+    /// What is sent twice is written once.
+    form_key: String,
     wrong: u32,
     stale: Option<Vec<Clash>>,
 }
@@ -152,6 +154,7 @@ impl Asked<'_> {
                 .collect(),
             has_rows: S::ROWS != "none",
             is_new: at.is_none(),
+            form_key: typed.key("form_key").to_string(),
             wrong: errors.len() as u32,
             action,
             stale,
@@ -233,8 +236,21 @@ async fn add<S: Shelf>(
         Err(e) => asked.page::<S>(&typed, None, &e, None),
         Ok(facts) => {
             let mut db = app.db.acquire().await?;
-            pantry::put(&mut db, here.id(), None, &facts, here.now).await?;
-            Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response())
+            let at = At::New(typed.key("form_key"));
+            match pantry::put(&mut db, here.id(), at, &facts, here.now).await? {
+                Put::Other(id) => {
+                    drop(db);
+                    let e = FieldError {
+                        field: "name".into(),
+                        message: format!(
+                            "This page added something before (number {id}), with other facts. Yours stands here and is not kept yet: keep it now."
+                        ),
+                    };
+                    typed.forget("form_key");
+                    asked.page::<S>(&typed, None, &[e], None)
+                }
+                _ => Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response()),
+            }
         }
     }
 }
@@ -250,6 +266,7 @@ async fn change<S: Shelf>(
     let asked = Asked { here: &here, theme };
     let revision = typed.text("revision").parse().unwrap_or(0);
     let at = Some((id, revision));
+    let row = At::Row { id, revision };
     if rows_pressed::<S>(&mut typed) {
         return asked.page::<S>(&typed, at, &[], None);
     }
@@ -261,8 +278,8 @@ async fn change<S: Shelf>(
         Err(e) => return asked.page::<S>(&typed, at, &e, None),
         Ok(f) => f,
     };
-    match pantry::put(&mut db, here.id(), at, &facts, here.now).await? {
-        Put::Done(_) => Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response()),
+    match pantry::put(&mut db, here.id(), row, &facts, here.now).await? {
+        Put::Done(_) | Put::Other(_) => Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response()),
         Put::Stale(Some(now)) => {
             let mut theirs = Typed::default();
             now.facts.write(&mut theirs, &here);

@@ -17,7 +17,8 @@ use craft::fire::race::Targets;
 use craft::formula::Formula;
 use craft::refusal::{Check, Refused, plain};
 use craft::style::{Style, Usual};
-use store::pantry::{self, Put};
+use store::pantry::{self, At, Put};
+use uuid::Uuid;
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -26,18 +27,19 @@ pub fn routes() -> Router<App> {
 }
 
 /// A style under a name of its own, so that the one it came from stays beside it.
-fn own(style: &Style, name: &str) -> Style {
+fn own(style: &Style, name: &str, form_key: Uuid) -> Style {
     Style {
-        key: format!("own-{}", uuid::Uuid::new_v4().simple()),
+        // Of the form's key, so that what is sent twice is the same style.
+        key: format!("own-{}", form_key.simple()),
         name: name.chars().take(80).collect(),
         ..style.clone()
     }
 }
 
-async fn kept(app: &App, here: &Here, style: &Style) -> Result<Redirect, Trouble> {
+async fn kept(app: &App, here: &Here, key: Uuid, style: &Style) -> Result<Redirect, Trouble> {
     let mut db = app.db.acquire().await?;
-    match pantry::put(&mut db, here.id(), None, style, here.now).await? {
-        Put::Done(id) => Ok(Redirect::to(&format!("/pantry/styles/{id}"))),
+    match pantry::put(&mut db, here.id(), At::New(key), style, here.now).await? {
+        Put::Done(id) | Put::Other(id) => Ok(Redirect::to(&format!("/pantry/styles/{id}"))),
         Put::Stale(_) => Ok(Redirect::to("/pantry#style")),
     }
 }
@@ -45,12 +47,9 @@ async fn kept(app: &App, here: &Here, style: &Style) -> Result<Redirect, Trouble
 async fn copy(State(app): State<App>, here: Here, body: Bytes) -> Result<Redirect, Trouble> {
     let typed = Typed::parse(&body);
     let from = craft::style::by_key(typed.text("style")).unwrap_or(craft::style::first());
-    kept(
-        &app,
-        &here,
-        &own(from, &format!("My {}", from.name.to_lowercase())),
-    )
-    .await
+    let key = typed.key("form_key");
+    let name = format!("My {}", from.name.to_lowercase());
+    kept(&app, &here, key, &own(from, &name, key)).await
 }
 
 /// What the dough on the sheet is becomes what the style starts from.
@@ -73,7 +72,8 @@ async fn from_dough(State(app): State<App>, here: Here, body: Bytes) -> Result<R
         low: u.low.min(v),
         high: u.high.max(v),
     };
-    let mut s = own(&f.style, &name);
+    let key = typed.key("form_key");
+    let mut s = own(&f.style, &name, key);
     s.usual.hydration = widened(s.usual.hydration, f.hydration_percent);
     s.usual.salt = widened(s.usual.salt, f.salt_percent);
     s.usual.oil = widened(s.usual.oil, f.oil_percent);
@@ -105,7 +105,7 @@ async fn from_dough(State(app): State<App>, here: Here, body: Bytes) -> Result<R
         toppings: f.toppings,
         ..s
     };
-    kept(&app, &here, &s).await
+    kept(&app, &here, key, &s).await
 }
 
 /// The ranges, with their place in the style and their unit.
@@ -242,7 +242,7 @@ impl Shelf for Style {
         out
     }
     fn fresh() -> Style {
-        own(craft::style::first(), "")
+        own(craft::style::first(), "", Uuid::new_v4())
     }
     fn write(&self, t: &mut Typed, here: &Here) {
         let mut s = self.clone();

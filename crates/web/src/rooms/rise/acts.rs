@@ -44,7 +44,7 @@ fn done(act: &str, typed: &mut Typed, bench: &Bench, told: Option<&Told>) -> Pre
     let (verb, what) = (words[0], words.get(1).copied().unwrap_or(""));
     let rest = words.get(2).copied().unwrap_or("");
     let anew = ["method", "take", "fit", "solve"].contains(&verb);
-    if anew && told.is_some_and(looked::is_mixed) {
+    if anew && told.is_some_and(Told::is_mixed) {
         return Err(vec![FieldError {
             field: "act".into(),
             message: "This dough is mixed: its legs can still be moved, its method and its yeast no more.".into(),
@@ -84,7 +84,7 @@ fn done(act: &str, typed: &mut Typed, bench: &Bench, told: Option<&Told>) -> Pre
             let by = within_a_plan(what.parse().unwrap_or(0.0));
             // What is mixed stays mixed: only its last leg can wait.
             let last = request.formula.path().len() - 1;
-            if told.is_some_and(looked::is_mixed) {
+            if told.is_some_and(Told::is_mixed) {
                 return edge(typed, bench, &request, last, by);
             }
             set_serve(typed, request.serve_at + craft::sheet::hours(by), bench);

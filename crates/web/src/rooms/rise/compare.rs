@@ -76,6 +76,13 @@ async fn side_by_side(
         here: &here,
         larder: &larder,
     };
+    app.models
+        .at_length(|| columns(&typed, &bench, theme))
+        .await?
+}
+
+fn columns(typed: &Typed, bench: &Bench, theme: Theme) -> Result<Response, Trouble> {
+    let (here, larder) = (bench.here, bench.larder);
     let methods = larder.methods();
     let chosen: Vec<_> = (0..MOST)
         .filter_map(|i| {
@@ -84,14 +91,14 @@ async fn side_by_side(
             methods.iter().find(|m| m.key == key).cloned()
         })
         .collect();
-    let (columns, error, serve) = match reading::read(&typed, &here, larder.scales(&here)) {
+    let (columns, error, serve) = match reading::read(typed, here, larder.scales(here)) {
         Ok(sheet) => {
             let serve = day_hm(&here.local(sheet.request.serve_at));
             let all = compare(&sheet.request, &chosen, &here.kitchen.rhythm.life);
             let columns = all
                 .iter()
                 .enumerate()
-                .map(|(i, c)| column(i, c, &bench, &sheet.request))
+                .map(|(i, c)| column(i, c, bench, &sheet.request))
                 .collect();
             (columns, None, serve)
         }
@@ -100,12 +107,12 @@ async fn side_by_side(
             (vec![], Some(said.join(" ")), String::new())
         }
     };
-    let fields = carried(&typed)
+    let fields = carried(typed)
         .into_iter()
         .filter(|(n, _)| !["m0", "m1", "m2"].contains(&n.as_str()))
         .collect();
     let html = page(&Page {
-        frame: Frame::of(&here, theme, Stop::Rise, "Compare methods", None, "/rise"),
+        frame: Frame::of(here, theme, Stop::Rise, "Compare methods", None, "/rise"),
         fields,
         how_many: count_word(columns.len() as u32).to_lowercase(),
         columns,

@@ -11,7 +11,7 @@ use craft::refusal::FieldError;
 use craft::rise::Doubts;
 use craft::sheet::ahead::{Ahead, Asked, from_now};
 use craft::sheet::{
-    SheetRequest, SheetResult, StepKind, Sure, carry_numbers, work_out, work_out_surely,
+    SheetRequest, SheetResult, Sure, carry_numbers, work_out, work_out_surely,
 };
 
 /// How far off the kitchen's temperatures may be.
@@ -40,17 +40,6 @@ pub struct Looked<'a> {
     pub errors: Vec<FieldError>,
 }
 
-/// Whether the dough of a batch is in the bowl: from then on its dose is no question.
-pub fn is_mixed(told: &Told) -> bool {
-    told.batch
-        .sheet
-        .result
-        .steps
-        .iter()
-        .zip(&told.progress.done_at)
-        .any(|(s, d)| d.is_some() && matches!(s.kind, StepKind::Mix | StepKind::Rest))
-}
-
 /// The request of a form. A batch under way is not refused for being late, and keeps the dose that went into it.
 pub fn request(
     typed: &Typed,
@@ -62,7 +51,7 @@ pub fn request(
         r.now_at = None;
         // The fire is planned on its own page: hours that move leave it as it is.
         r.fire = t.batch.sheet.request.fire.clone();
-        if is_mixed(t) {
+        if t.is_mixed() {
             r.formula.yeast.dose = match t.batch.sheet.result.yeast.percent {
                 p if p > 0.0 => Dose::Given { percent: p },
                 _ => Dose::None,
@@ -90,7 +79,8 @@ pub fn ahead(
         request: r,
         planned,
         happened: &told.happened(),
-        now: bench.here.now,
+        // One that was closed before its forecast was kept goes on no further than that.
+        now: told.batch.finished_at.unwrap_or(bench.here.now),
         places: &bench.larder.places(),
         doubts: doubts(bench),
     })
@@ -120,7 +110,7 @@ impl<'a> Looked<'a> {
 
 fn worked(typed: &Typed, bench: &Bench, told: Option<&Told>) -> Result<Worked, Vec<FieldError>> {
     let request = request(typed, bench, told)?;
-    if let Some(t) = told.filter(|t| is_mixed(t)) {
+    if let Some(t) = told.filter(|t| t.is_mixed()) {
         let planned = replanned(t, &request)?;
         let ahead = ahead(t, &request, &planned, bench)?;
         return Ok(Worked {
@@ -143,7 +133,18 @@ fn worked(typed: &Typed, bench: &Bench, told: Option<&Told>) -> Result<Worked, V
 /// followed shows its plan.
 pub fn forecast(told: &Told, here: &Here, larder: &Larder) -> SheetResult {
     let sheet = &told.batch.sheet;
-    if !is_mixed(told) || told.batch.finished_at.is_some() {
+    if let Some(went) = told.went() {
+        return SheetResult {
+            mixed_at: went.mixed_at,
+            window: went.window,
+            rise_at_serve: went.rise_at_serve,
+            reserve_at_serve: went.reserve_at_serve,
+            label_at_serve: went.label_at_serve,
+            clocks: went.clocks.clone(),
+            ..sheet.result.clone()
+        };
+    }
+    if !told.is_mixed() {
         return sheet.result.clone();
     }
     let bench = Bench { here, larder };

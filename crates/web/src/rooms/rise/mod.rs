@@ -27,10 +27,10 @@ use craft::formula::Formula;
 use craft::path::Method;
 use craft::refusal::FieldError;
 use looked::Looked;
-pub use looked::{forecast, is_mixed};
+pub use looked::forecast;
 use serde::Serialize;
 use std::collections::HashMap;
-use store::pantry::{self, Put};
+use store::pantry::{self, At, Put};
 use view::View;
 
 pub fn routes() -> Router<App> {
@@ -181,7 +181,9 @@ async fn new(
         Some(m) => m.applied(&formula),
         None => formula,
     };
-    draft(&formula, &here, &larder, theme)
+    app.models
+        .at_length(|| draft(&formula, &here, &larder, theme))
+        .await?
 }
 
 fn draft(
@@ -208,7 +210,9 @@ async fn by_own_method(
     let formula = method
         .facts
         .applied(&Formula::of_style(craft::style::first()));
-    draft(&formula, &here, &larder, theme)
+    app.models
+        .at_length(|| draft(&formula, &here, &larder, theme))
+        .await?
 }
 
 async fn look(
@@ -224,13 +228,16 @@ async fn look(
         here: &here,
         larder: &larder,
     };
-    let (plans, pressed) = acts::press(&mut typed, &bench, told.as_ref());
-    let extra = Extra {
-        pressed,
-        plans,
-        ..Extra::default()
+    let work = || {
+        let (plans, pressed) = acts::press(&mut typed, &bench, told.as_ref());
+        let extra = Extra {
+            pressed,
+            plans,
+            ..Extra::default()
+        };
+        render(&typed, &bench, theme, told.as_ref(), extra)
     };
-    render(&typed, &bench, theme, told.as_ref(), extra)
+    app.models.at_length(work).await?
 }
 
 async fn preview(
@@ -239,16 +246,26 @@ async fn preview(
     body: Bytes,
 ) -> Result<Json<Preview>, Trouble> {
     let larder = Larder::of(&app, &here).await?;
-    let mut typed = Typed::parse(&body);
+    let typed = Typed::parse(&body);
     let told = told_of(&app, &here, &typed).await?;
     let bench = Bench {
         here: &here,
         larder: &larder,
     };
-    let (plans, pressed) = acts::press(&mut typed, &bench, told.as_ref());
-    let looked = Looked::of(&typed, &bench, told.as_ref(), &pressed);
+    app.models
+        .at_length(|| previewed(typed, &bench, told))
+        .await?
+}
+
+fn previewed(
+    mut typed: Typed,
+    bench: &Bench,
+    told: Option<Told>,
+) -> Result<Json<Preview>, Trouble> {
+    let (plans, pressed) = acts::press(&mut typed, bench, told.as_ref());
+    let looked = Looked::of(&typed, bench, told.as_ref(), &pressed);
     let whole = looked.worked.is_some();
-    let v = View::of(&looked, &bench, plans);
+    let v = View::of(&looked, bench, plans);
     Ok(Json(Preview {
         answer: Answer { v: &v }.render()?,
         picture: whole.then(|| Drawn { v: &v }.render()).transpose()?,
@@ -286,11 +303,16 @@ async fn keep_method(
                 pressed,
                 ..Extra::default()
             };
-            return render(&typed, &bench, theme, None, extra);
+            let render = || render(&typed, &bench, theme, None, extra);
+            return app.models.at_length(render).await?;
         }
     };
     let name = typed.text("method_name").to_string();
-    let key = format!("own-{}", uuid::Uuid::new_v4().simple());
+    let form_key = typed.key("form_key");
+    // Of the form's key and the name, so that what is sent twice is the same method, and another name another one.
+    let key = uuid::Uuid::new_v5(&form_key, name.as_bytes());
+    let at = At::New(key);
+    let key = format!("own-{}", key.simple());
     let method = Method::of(&formula, key, name);
     if let Err(refused) = method.check() {
         let pressed = refused
@@ -305,11 +327,12 @@ async fn keep_method(
             pressed,
             ..Extra::default()
         };
-        return render(&typed, &bench, theme, None, extra);
+        let render = || render(&typed, &bench, theme, None, extra);
+        return app.models.at_length(render).await?;
     }
     let mut db = app.db.acquire().await?;
-    match pantry::put(&mut db, here.id(), None, &method, here.now).await? {
-        Put::Done(id) => Ok(Redirect::to(&format!("/rise/methods/{id}")).into_response()),
+    match pantry::put(&mut db, here.id(), at, &method, here.now).await? {
+        Put::Done(id) | Put::Other(id) => Ok(Redirect::to(&format!("/rise/methods/{id}")).into_response()),
         Put::Stale(_) => Ok(Redirect::to("/pantry").into_response()),
     }
 }

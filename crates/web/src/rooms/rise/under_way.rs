@@ -1,10 +1,11 @@
 //! A batch under way: its plan changed, a remedy taken, its leaven's vigour fitted.
 
 use super::acts;
-use super::looked::{self, is_mixed, replanned};
+use super::looked::{self, replanned};
 use super::{Extra, render};
 use crate::App;
-use crate::rooms::batch::{load, told_at};
+use crate::rooms::batch::load;
+use crate::shared::entries::Sent;
 use crate::rooms::sheet::acts::Bench;
 use crate::shared::error::Trouble;
 use crate::shared::form::{Typed, number};
@@ -16,7 +17,7 @@ use crate::shared::theme::Theme;
 use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
-use axum::http::StatusCode;
+use axum::http::{HeaderMap, StatusCode};
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::formula::{Dose, two_digits};
@@ -26,7 +27,7 @@ use craft::rise::{Sign, Temperatures, VigourRequest, fit_vigour};
 use craft::sheet::ahead::{Asked, as_it_went};
 use craft::sheet::{SheetRequest, SheetResult, work_out};
 use store::batch::{self, NewPlan, Replanned};
-use store::pantry::{self, Put};
+use store::pantry::{self, At, Put};
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -65,8 +66,9 @@ impl Open {
         }
     }
     /// The page as the batch is, with a sentence on what was pressed.
-    fn refuse(
+    async fn refuse(
         &self,
+        app: &App,
         here: &Here,
         theme: Theme,
         status: StatusCode,
@@ -81,8 +83,11 @@ impl Open {
             }],
             ..Extra::default()
         };
-        let typed = acts::of_batch(&self.told, &bench);
-        render(&typed, &bench, theme, Some(&self.told), extra)
+        let work = || {
+            let typed = acts::of_batch(&self.told, &bench);
+            render(&typed, &bench, theme, Some(&self.told), extra)
+        };
+        app.models.at_length(work).await?
     }
 }
 
@@ -100,8 +105,11 @@ async fn show(
 ) -> Result<Response, Trouble> {
     let open = Open::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
-    let typed = acts::of_batch(told, &bench);
-    render(&typed, &bench, theme, Some(told), Extra::default())
+    let work = || {
+        let typed = acts::of_batch(told, &bench);
+        render(&typed, &bench, theme, Some(told), Extra::default())
+    };
+    app.models.at_length(work).await?
 }
 
 /// Why a plan was changed may be so long; the column holds as much.
@@ -116,14 +124,15 @@ async fn keep(
     why: &str,
 ) -> Result<Replanned, Trouble> {
     let why: String = why.chars().take(LONGEST_WHY).collect();
-    let mut db = app.db.acquire().await?;
     let new = NewPlan {
         of,
         request,
         result,
         why: &why,
     };
-    Ok(batch::replan(&mut db, here.id(), told.batch.id, &new, here.now).await?)
+    Ok(store::act!(app.db, db => {
+        batch::replan(db, here.id(), told.batch.id, &new, here.now).await
+    })?)
 }
 
 /// Keeps a changed plan, unless somebody changed it meanwhile.
@@ -138,16 +147,17 @@ async fn plan(
     let (told, bench) = (&open.told, open.bench(&here));
     let mut typed = Typed::parse(&body);
     typed.set("batch", &code);
-    let worked =
-        looked::request(&typed, &bench, Some(told)).and_then(|r| Ok((replanned(told, &r)?, r)));
-    let (result, request) = match worked {
+    let work =
+        || looked::request(&typed, &bench, Some(told)).and_then(|r| Ok((replanned(told, &r)?, r)));
+    let (result, request) = match app.models.at_length(work).await? {
         Ok(w) => w,
         Err(_) => {
             let extra = Extra {
                 status: StatusCode::UNPROCESSABLE_ENTITY,
                 ..Extra::default()
             };
-            return render(&typed, &bench, theme, Some(told), extra);
+            let render = || render(&typed, &bench, theme, Some(told), extra);
+            return app.models.at_length(render).await?;
         }
     };
     let of = typed.text("plan").parse().unwrap_or(u32::MAX);
@@ -174,7 +184,8 @@ async fn plan(
                 stale: Some(stale),
                 ..Extra::default()
             };
-            render(&typed, &bench, theme, Some(told), extra)
+            let render = || render(&typed, &bench, theme, Some(told), extra);
+            app.models.at_length(render).await?
         }
     }
 }
@@ -190,17 +201,20 @@ async fn remedy(
     let open = Open::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
     let pressed = Typed::parse(&body);
-    let back = |message: String| open.refuse(&here, theme, StatusCode::CONFLICT, message);
+    let back =
+        |message: String| open.refuse(&app, &here, theme, StatusCode::CONFLICT, message);
     let sheet = &told.batch.sheet;
-    let found = looked::ahead(told, &sheet.request, &sheet.result, &bench)
-        .ok()
-        .and_then(|a| {
-            a.remedies
-                .into_iter()
-                .find(|r| r.code == pressed.text("take"))
-        });
-    let Some(r) = found.filter(|_| is_mixed(told)) else {
-        return back("That remedy no longer helps: look at what the forecast says now.".into());
+    let ahead = app
+        .models
+        .at_length(|| looked::ahead(told, &sheet.request, &sheet.result, &bench))
+        .await?;
+    let found = ahead.ok().and_then(|a| {
+        a.remedies
+            .into_iter()
+            .find(|r| r.code == pressed.text("take"))
+    });
+    let Some(r) = found.filter(|_| told.is_mixed()) else {
+        return back("That remedy no longer helps: look at what the forecast says now.".into()).await;
     };
     let mut request = sheet.request.clone();
     request.now_at = None;
@@ -210,17 +224,15 @@ async fn remedy(
         p if p > 0.0 => Dose::Given { percent: p },
         _ => Dose::None,
     };
-    let result = match replanned(told, &request) {
+    let result = match app.models.at_length(|| replanned(told, &request)).await? {
         Ok(x) => x,
-        Err(e) => {
-            return back(sentences(e));
-        }
+        Err(e) => return back(sentences(e)).await,
     };
     let of = pressed.text("plan").parse().unwrap_or(u32::MAX);
     match keep(&app, &here, told, of, (&request, &result), &r.say).await? {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/rise")).into_response()),
         Replanned::Stale(_) => {
-            back("Somebody changed this plan a moment ago: look at it as it is now.".into())
+            back("Somebody changed this plan a moment ago: look at it as it is now.".into()).await
         }
     }
 }
@@ -238,48 +250,57 @@ async fn vigour(
     let pressed = Typed::parse(&body);
     let typed = acts::of_batch(told, &bench);
     let refuse =
-        |message: String| open.refuse(&here, theme, StatusCode::UNPROCESSABLE_ENTITY, message);
-    let at = match told_at(&pressed, &here) {
-        Ok(Some(at)) => at,
-        Ok(None) => return refuse("Say when it was ready.".into()),
-        Err(e) => return refuse(e),
+        |message: String| open.refuse(&app, &here, theme, StatusCode::UNPROCESSABLE_ENTITY, message);
+    if pressed.text("when").is_empty() {
+        return refuse("Say when it was ready.".into()).await;
+    }
+    let sent = Sent::of(&pressed, &HeaderMap::new(), &here).and_then(|s| s.admitted(told, &here));
+    let at = match sent {
+        Ok(sent) => sent.at,
+        Err(e) => return refuse(e).await,
     };
     let sign = match pressed.text("times") {
         "" => Sign::Ready,
         text => match number(text) {
             Ok(times) => Sign::Grown { times },
-            Err(_) => return refuse("The tub's growth is a number, such as 1.6.".into()),
+            Err(_) => return refuse("The tub's growth is a number, such as 1.6.".into()).await,
         },
     };
     let sheet = &told.batch.sheet;
-    let went = as_it_went(&Asked {
-        request: &sheet.request,
-        planned: &sheet.result,
-        happened: &told.happened(),
-        now: here.now,
-        places: &[],
-        doubts: looked::doubts(&bench),
-    });
+    let went = || {
+        as_it_went(&Asked {
+            request: &sheet.request,
+            planned: &sheet.result,
+            happened: &told.happened(),
+            now: here.now,
+            places: &[],
+            doubts: looked::doubts(&bench),
+        })
+    };
+    let went = app.models.at_length(went).await?;
     let Ok((dough, mixed_at)) = went else {
-        return refuse("This batch cannot be followed: its mixing is not logged.".into());
+        return refuse("This batch cannot be followed: its mixing is not logged.".into()).await;
     };
     let asked = VigourRequest {
         dough,
         at_h: at.duration_since(mixed_at).as_secs_f64() / 3600.0,
         sign,
     };
-    let fit = match fit_vigour(&asked, Temperatures::InsideTheDough) {
+    let fitted = app
+        .models
+        .at_length(|| fit_vigour(&asked, Temperatures::InsideTheDough))
+        .await?;
+    let fit = match fitted {
         Ok(f) => f,
         Err(e) if e.0.iter().any(|e| e.field == "at_h") => {
             return refuse(format!(
                 "{} is not after the mixing of this dough, {}.",
                 day_hm(&here.local(at)),
                 day_hm(&here.local(mixed_at))
-            ));
+            ))
+            .await;
         }
-        Err(e) => {
-            return refuse(sentences(e.0));
-        }
+        Err(e) => return refuse(sentences(e.0)).await,
     };
     let form = sheet.request.formula.yeast.form;
     let own = open
@@ -295,15 +316,22 @@ async fn vigour(
         let mut facts = l.facts.clone();
         facts.vigour = vigour;
         let mut db = app.db.acquire().await?;
-        let at = Some((l.id, l.revision));
-        return match pantry::put(&mut db, here.id(), at, &facts, here.now).await? {
-            Put::Done(id) => Ok(Redirect::to(&format!("/pantry/leavens/{id}")).into_response()),
+        let at = At::Row {
+            id: l.id,
+            revision: l.revision,
+        };
+        let put = pantry::put(&mut db, here.id(), at, &facts, here.now).await?;
+        drop(db);
+        return match put {
+            Put::Done(id) | Put::Other(id) => {
+                Ok(Redirect::to(&format!("/pantry/leavens/{id}")).into_response())
+            }
             Put::Stale(_) => {
-                refuse("Somebody changed that leaven meanwhile: look at it first.".into())
+                refuse("Somebody changed that leaven meanwhile: look at it first.".into()).await
             }
         };
     }
-    let next = work_out(&SheetRequest {
+    let next = SheetRequest {
         yeast_vigour: vigour,
         now_at: None,
         formula: craft::formula::Formula {
@@ -314,7 +342,8 @@ async fn vigour(
             ..sheet.request.formula.clone()
         },
         ..sheet.request.clone()
-    });
+    };
+    let next = app.models.at_length(|| work_out(&next)).await?;
     let changes = match next {
         Ok(n) => format!(
             "The same dough would next take {} % instead of {} %.",
@@ -349,5 +378,6 @@ async fn vigour(
         fit: Some(view),
         ..Extra::default()
     };
-    render(&typed, &bench, theme, Some(told), extra)
+    let render = || render(&typed, &bench, theme, Some(told), extra);
+    app.models.at_length(render).await?
 }

@@ -17,7 +17,7 @@ use craft::refusal::plain;
 use craft::sheet::BlockKind;
 use craft::sheet::ahead::What;
 use jiff::Timestamp;
-use store::observation::Seen;
+use store::entry::Seen;
 
 pub struct LegRow {
     pub i: usize,
@@ -124,7 +124,7 @@ impl View {
                 .filter(|e| e.field != "method_name")
                 .map(|e| e.message.clone())
                 .collect(),
-            mixed: l.told.is_some_and(looked::is_mixed),
+            mixed: l.told.is_some_and(Told::is_mixed),
             method_error: l
                 .errors
                 .iter()
@@ -339,7 +339,7 @@ fn solve(w: &Worked, l: &Looked, here: &Here) -> Solve {
         .sheet
         .formula
         .weigh_in(Ingredient::Yeast, w.sheet.formula.last());
-    let fixed = l.told.is_some_and(looked::is_mixed);
+    let fixed = l.told.is_some_and(Told::is_mixed);
     let solving = l.typed.text("solving");
     let mode = match f.yeast.dose {
         Dose::Solve => "yeast",

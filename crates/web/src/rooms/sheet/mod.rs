@@ -31,7 +31,7 @@ pub use form::opened_from;
 use form::{Form, leaf_of};
 use serde::Serialize;
 use std::collections::HashMap;
-use store::batch::{self, NewBatch, Origin};
+use store::batch::{KeptBatch, self, NewBatch, Origin};
 use store::formula::{self, FormulaId, Kept, NewVersion};
 use view::{As, Shown};
 
@@ -257,7 +257,9 @@ async fn new(
         here: &here,
         larder: &larder,
     };
-    Asked { bench, theme }.render(&typed, StatusCode::OK, vec![], None)
+    let asked = Asked { bench, theme };
+    let render = || asked.render(&typed, StatusCode::OK, vec![], None);
+    app.models.at_length(render).await?
 }
 
 /// Works a form out without keeping it, after what was pressed.
@@ -273,8 +275,11 @@ async fn look(
         here: &here,
         larder: &larder,
     };
-    let pressed = acts::press(&mut typed, &bench).err().unwrap_or_default();
-    Asked { bench, theme }.render(&typed, StatusCode::OK, pressed, None)
+    let work = || {
+        let pressed = acts::press(&mut typed, &bench).err().unwrap_or_default();
+        Asked { bench, theme }.render(&typed, StatusCode::OK, pressed, None)
+    };
+    app.models.at_length(work).await?
 }
 
 async fn preview(
@@ -283,11 +288,14 @@ async fn preview(
     body: Bytes,
 ) -> Result<Json<Preview>, Trouble> {
     let larder = Larder::of(&app, &here).await?;
-    let mut typed = Typed::parse(&body);
-    let bench = Bench {
-        here: &here,
-        larder: &larder,
-    };
+    app.models
+        .at_length(|| previewed(&here, &larder, &body))
+        .await?
+}
+
+fn previewed(here: &Here, larder: &Larder, body: &[u8]) -> Result<Json<Preview>, Trouble> {
+    let mut typed = Typed::parse(body);
+    let bench = Bench { here, larder };
     let wants_form = typed.has("want_form");
     typed.forget("want_form");
     let (changed, pressed) = match acts::press(&mut typed, &bench) {
@@ -323,54 +331,77 @@ async fn preview(
     }))
 }
 
-/// Keeps the sheet as a batch. A second save of the same form leads to the batch of the first.
+/// Keeps the sheet as a batch. A second save of the same form leads to the batch of the first; another dough under the
+/// same form is not kept for it, and the page says so.
 async fn keep(
     State(app): State<App>,
     here: Here,
     theme: Theme,
     body: Bytes,
 ) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
-    let mut db = app.db.acquire().await?;
-    // Before judging: a form kept a minute ago may by now lack the time that it had.
-    if let Ok(key) = uuid::Uuid::parse_str(typed.text("form_key"))
-        && let Some(code) = batch::by_form(&mut db, here.id(), key).await?
-    {
-        return Ok(Redirect::to(&format!("/batches/{code}")).into_response());
-    }
+    let mut typed = Typed::parse(&body);
     let larder = Larder::of(&app, &here).await?;
     let bench = Bench {
         here: &here,
         larder: &larder,
     };
-    let Ok((sheet, result)) = worked(&typed, &bench) else {
-        return Asked { bench, theme }.render(
-            &typed,
-            StatusCode::UNPROCESSABLE_ENTITY,
-            vec![],
-            None,
-        );
+    let Ok((sheet, result)) = app.models.at_length(|| worked(&typed, &bench)).await? else {
+        // A form kept a minute ago may by now lack the time that it had.
+        if let Some(code) = led(&app, &here, &typed).await? {
+            return Ok(Redirect::to(&format!("/batches/{code}")).into_response());
+        }
+        let asked = Asked { bench, theme };
+        let render = || asked.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, vec![], None);
+        return app.models.at_length(render).await?;
     };
     let request = SheetRequest {
         now_at: None,
         ..sheet.request
     };
-    let from = match opened_from(&typed) {
-        Some((id, number)) => formula::version(&mut db, here.id(), FormulaId(id), Some(number))
-            .await?
-            .map(|v| v.id),
-        None => None,
+    let kept = store::act!(app.db, db => {
+        let from = match opened_from(&typed) {
+            Some((id, number)) => formula::version(db, here.id(), FormulaId(id), Some(number))
+                .await?
+                .map(|v| v.id),
+            None => None,
+        };
+        let new = NewBatch {
+            form_key: sheet.form_key,
+            name: &sheet.name,
+            request: &request,
+            result: &result,
+            origin: Origin::Maker,
+            from,
+        };
+        batch::keep(db, here.id(), &new, here.now).await
+    })?;
+    let code = match kept {
+        KeptBatch::Done(code) => code,
+        KeptBatch::Other(code) => {
+            typed.set("form_key", uuid::Uuid::new_v4().to_string());
+            let other = FieldError {
+                field: "pressed".into(),
+                message: format!(
+                    "This page was kept before, as {code}, with another dough. Yours stands here and is not kept yet: keep it now as a plan of its own."
+                ),
+            };
+            let asked = Asked { bench, theme };
+            let render = || asked.render(&typed, StatusCode::CONFLICT, vec![other], None);
+            let mut answer = app.models.at_length(render).await??;
+            *answer.status_mut() = StatusCode::CONFLICT;
+            return Ok(answer);
+        }
     };
-    let new = NewBatch {
-        form_key: sheet.form_key,
-        name: &sheet.name,
-        request: &request,
-        result: &result,
-        origin: Origin::Maker,
-        from,
-    };
-    let code = batch::keep(&mut db, here.id(), &new, here.now).await?;
     Ok(Redirect::to(&format!("/batches/{code}")).into_response())
+}
+
+/// The batch that a form was kept as.
+async fn led(app: &App, here: &Here, typed: &Typed) -> Result<Option<String>, Trouble> {
+    let Ok(key) = uuid::Uuid::parse_str(typed.text("form_key")) else {
+        return Ok(None);
+    };
+    let mut db = app.db.acquire().await?;
+    Ok(batch::by_form(&mut db, here.id(), key).await?)
 }
 
 /// The sheet on paper; a form that cannot be worked out comes back as it is.
@@ -386,12 +417,13 @@ async fn print(
         here: &here,
         larder: &larder,
     };
-    match worked(&typed, &bench) {
+    let work = || match worked(&typed, &bench) {
         Ok((sheet, result)) => paper::page(&sheet.name, None, &sheet.request, &result, &here),
         Err(_) => {
             Asked { bench, theme }.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, vec![], None)
         }
-    }
+    };
+    app.models.at_length(work).await?
 }
 
 /// What was changed, in so many letters.
@@ -422,12 +454,16 @@ async fn keep_formula(
         );
     }
     let mut errors = r.errors;
-    let f = match reading::formula(&typed, &here) {
+    let read = reading::formula(&typed, &here);
+    let f = match read {
         Ok(f) if errors.is_empty() => f,
-        Ok(_) => return asked.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, errors, None),
-        Err(e) => {
-            errors.extend(e);
-            return asked.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, vec![], None);
+        read => {
+            if read.is_err() {
+                // The page reads the form again and shows the same sentences.
+                errors.clear();
+            }
+            let render = || asked.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, errors, None);
+            return app.models.at_length(render).await?;
         }
     };
     let of = opened_from(&typed).filter(|_| typed.text("as_new").is_empty());
@@ -440,23 +476,41 @@ async fn keep_formula(
         of: of.map(|(id, n)| (FormulaId(id), n)),
         origin: Origin::Maker,
     };
-    let mut db = app.db.begin().await?;
-    match formula::keep(&mut db, here.id(), &new, here.now).await? {
+    let kept = store::act!(app.db, db => {
+        formula::keep(db, here.id(), &new, here.now).await
+    })?;
+    let stale = match kept {
         Kept::Done { of, .. } => {
-            db.commit().await?;
-            Ok(Redirect::to(&format!("/formulas/{}", of.0)).into_response())
+            return Ok(Redirect::to(&format!("/formulas/{}", of.0)).into_response());
+        }
+        Kept::Other { of, number } => {
+            let other = FieldError {
+                field: "pressed".into(),
+                message: format!(
+                    "This page was saved before, as version {number} of formula {}, with another content. Yours stands here and is not saved yet: save it now.",
+                    of.0
+                ),
+            };
+            let mut typed = typed.clone();
+            typed.set("form_key", uuid::Uuid::new_v4().to_string());
+            let render = || asked.render(&typed, StatusCode::CONFLICT, vec![other], None);
+            let mut answer = app.models.at_length(render).await??;
+            *answer.status_mut() = StatusCode::CONFLICT;
+            return Ok(answer);
         }
         Kept::Stale { head } => {
-            drop(db);
-            let mut db = app.db.acquire().await?;
             let id = of.map_or(0, |(id, _)| id);
-            let newer = formula::version(&mut db, here.id(), FormulaId(id), None).await?;
-            let stale = Stale {
+            let newer = {
+                let mut db = app.db.acquire().await?;
+                formula::version(&mut db, here.id(), FormulaId(id), None).await?
+            };
+            Stale {
                 id,
                 head,
                 changes: newer.map_or(vec![], |v| craft::formula::diff::changes(&v.formula, &f)),
-            };
-            asked.render(&typed, StatusCode::CONFLICT, vec![], Some(stale))
+            }
         }
-    }
+    };
+    let render = || asked.render(&typed, StatusCode::CONFLICT, vec![], Some(stale));
+    app.models.at_length(render).await?
 }

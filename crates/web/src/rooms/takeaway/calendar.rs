@@ -14,8 +14,8 @@ use crate::shared::theme::Theme;
 use askama::Template;
 use axum::Router;
 use axum::extract::{Path, State};
-use axum::http::{HeaderMap, StatusCode, header};
-use axum::response::{IntoResponse, Redirect, Response};
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use chrono::DateTime;
 use craft::sheet::StepKind;
@@ -102,11 +102,11 @@ async fn feed(
 ) -> Result<Response, Trouble> {
     // The key may have been renewed a moment ago on another page.
     let mut db = app.db.acquire().await?;
-    let known = kitchen::first(&mut db).await?.map(|k| k.feed_key);
+    let known = kitchen::first(&mut db).await?.and_then(|k| k.feed_hash);
     drop(db);
     let key = file.strip_suffix(".ics").unwrap_or("");
-    if key.is_empty() || known.as_deref() != Some(key) {
-        return Ok(StatusCode::NOT_FOUND.into_response());
+    if known.is_none_or(|hash| hash != kitchen::feed_hash(key)) {
+        return Ok(crate::shared::error::nothing_here().await);
     }
     let mut calendar = begun(&here.kitchen.name, &here);
     for told in load::live(&app, &here).await? {
@@ -123,40 +123,51 @@ async fn feed(
 #[template(path = "rooms/takeaway/calendar.html")]
 struct Page {
     frame: Frame,
-    /// The whole address, where there is one.
+    /// The whole address, right after it was made: only its hash is kept.
     address: Option<String>,
+    known: bool,
+    /// Said where no other machine reaches the address.
+    only_here: Option<String>,
 }
 
 async fn show(
     State(app): State<App>,
     theme: Theme,
     here: Here,
-    headers: HeaderMap,
 ) -> Result<Response, Trouble> {
     let mut db = app.db.acquire().await?;
-    let key = kitchen::first(&mut db)
-        .await?
-        .map_or(String::new(), |k| k.feed_key);
-    let host = headers
-        .get(header::HOST)
-        .and_then(|h| h.to_str().ok())
-        .unwrap_or("localhost");
+    let known = kitchen::first(&mut db).await?.and_then(|k| k.feed_hash);
+    drop(db);
+    shown(&app, theme, &here, known.is_some(), None)
+}
+
+fn shown(
+    app: &App,
+    theme: Theme,
+    here: &Here,
+    known: bool,
+    key: Option<&str>,
+) -> Result<Response, Trouble> {
     let html = page(&Page {
-        frame: Frame::of(&here, theme, Stop::Bench, "Calendar", None, "/calendar"),
-        address: (!key.is_empty()).then(|| format!("http://{host}/feed/{key}.ics")),
+        frame: Frame::of(here, theme, Stop::Bench, "Calendar", None, "/calendar"),
+        address: key.map(|key| app.site.address(&format!("/feed/{key}.ics"))),
+        known,
+        only_here: app.site.only_here(),
     })?;
     Ok(html.into_response())
 }
 
-/// Another secret address; the former leads nowhere from now on.
-async fn renew(State(app): State<App>, here: Here) -> Result<Response, Trouble> {
+/// Another secret address; the former leads nowhere from now on. It is shown this once: only what it hashes to is kept.
+async fn renew(State(app): State<App>, theme: Theme, here: Here) -> Result<Response, Trouble> {
     let key = format!(
         "{}{}",
         uuid::Uuid::new_v4().simple(),
         uuid::Uuid::new_v4().simple()
     );
+    let key = &key[..48];
     let mut db = app.db.acquire().await?;
-    kitchen::renew_feed(&mut db, here.id(), &key[..48]).await?;
+    kitchen::renew_feed(&mut db, here.id(), key).await?;
+    drop(db);
     app.kitchen.forget();
-    Ok(Redirect::to("/calendar").into_response())
+    shown(&app, theme, &here, true, Some(key))
 }

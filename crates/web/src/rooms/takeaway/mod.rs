@@ -15,7 +15,7 @@ use craft::fire::{Pizza, RunSummary};
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
 use serde::Serialize;
-use store::observation::Observation;
+use store::entry::Observation;
 
 /// Version of the batch format; `docs/formats.md` says what each holds.
 const BATCH_FORMAT: u32 = 2;

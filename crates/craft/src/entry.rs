@@ -1,0 +1,106 @@
+//! Entries: when something may have happened, and how much may be entered about one batch.
+//!
+//! Question: can this have happened then? A clock that is wrong, a finger on the wrong year or a program gone wild must not
+//! stretch a dough over years. Times are the server's; limits are the product's own.
+
+use jiff::{SignedDuration, Timestamp};
+
+/// Nothing about a batch happened longer before its planned begin, days.
+pub const EARLIEST_DAYS: i64 = 14;
+/// A clock may be ahead of the server's by so much, s.
+pub const AHEAD_S: i64 = 5;
+/// Entries of a batch, taps apart.
+pub const MOST_SEEN: usize = 2_000;
+/// Pizzas beyond those planned that a run may count.
+pub const SPARE_PIZZAS: u32 = 50;
+/// Taps for each pizza: in, turns, out, verdicts, and what is taken back.
+const TAPS_EACH: usize = 16;
+
+/// Why an entry cannot be.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub enum EntryRefused {
+    #[error("That is still to come: log it when it has happened.")]
+    ToCome,
+    #[error("That is more than two weeks before this batch was to begin. Look at the date.")]
+    LongBefore,
+    #[error(
+        "This batch holds {MOST_SEEN} entries, and no more fit. Close it and begin another for what comes."
+    )]
+    TooMany,
+    #[error("This run holds {0} taps, and no more fit.")]
+    TooManyTaps(usize),
+    #[error("Pizzas of this batch count to {0}.")]
+    NoSuchPizza(u32),
+}
+
+/// Whether something about a batch that was to begin at `start_at` can have happened at `at`, by a clock that says `now`.
+///
+/// Errors: the reason, in a sentence.
+pub fn moment(start_at: Timestamp, now: Timestamp, at: Timestamp) -> Result<(), EntryRefused> {
+    if at > now + SignedDuration::from_secs(AHEAD_S) {
+        return Err(EntryRefused::ToCome);
+    }
+    // Who plans a dough for next month may note today what was bought for it.
+    let earliest = start_at.min(now) - SignedDuration::from_hours(24 * EARLIEST_DAYS);
+    if at < earliest {
+        return Err(EntryRefused::LongBefore);
+    }
+    Ok(())
+}
+
+/// Whether one more entry fits among so many.
+pub fn one_more(entries: usize) -> Result<(), EntryRefused> {
+    if entries >= MOST_SEEN {
+        return Err(EntryRefused::TooMany);
+    }
+    Ok(())
+}
+
+/// Whether one more tap about this pizza fits into a run of so many pieces that holds so many taps.
+pub fn one_more_tap(pieces: u32, pizza: u32, taps: usize) -> Result<(), EntryRefused> {
+    let last = pieces.saturating_add(SPARE_PIZZAS);
+    if pizza == 0 || pizza > last {
+        return Err(EntryRefused::NoSuchPizza(last));
+    }
+    let most = TAPS_EACH * last as usize;
+    if taps >= most {
+        return Err(EntryRefused::TooManyTaps(most));
+    }
+    Ok(())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn at(text: &str) -> Timestamp {
+        text.parse().unwrap()
+    }
+
+    #[test]
+    fn what_is_to_come_and_what_is_long_past_is_refused() {
+        let (start, now) = (at("2026-11-26T08:00:00Z"), at("2026-11-27T19:00:00Z"));
+        let says = |t: &str| moment(start, now, at(t)).err();
+        assert_eq!(says("2026-11-27T19:00:04Z"), None);
+        assert_eq!(says("2026-11-27T19:00:06Z"), Some(EntryRefused::ToCome));
+        assert_eq!(says("2026-11-12T08:00:00Z"), None);
+        assert_eq!(says("2026-11-12T07:59:59Z"), Some(EntryRefused::LongBefore));
+        assert_eq!(says("0001-01-01T00:00:00Z"), Some(EntryRefused::LongBefore));
+        // A plan for next month: today is not too early.
+        assert_eq!(moment(at("2026-12-24T08:00:00Z"), now, now), Ok(()));
+    }
+
+    #[test]
+    fn pizzas_and_entries_are_counted() {
+        assert_eq!(one_more_tap(18, 68, 0), Ok(()));
+        assert_eq!(
+            one_more_tap(18, 69, 0),
+            Err(EntryRefused::NoSuchPizza(68)),
+            "eighteen and fifty to spare"
+        );
+        assert!(one_more_tap(18, u32::MAX, 0).is_err());
+        assert!(one_more_tap(u32::MAX, u32::MAX, 0).is_ok());
+        assert!(one_more_tap(18, 1, 16 * 68).is_err());
+        assert!(one_more(MOST_SEEN).is_err());
+    }
+}

@@ -1,0 +1,154 @@
+//! Reading entries: of a batch, of a kitchen's places, by their key.
+
+use super::said::{Observation, Said, Seen};
+use super::{KeptEntry, Standing};
+use crate::batch::{BatchId, Entries};
+use crate::{KitchenId, Result, instant};
+use craft::fire::Tap;
+use jiff::Timestamp;
+use sqlx::MySqlConnection;
+use std::collections::HashSet;
+use uuid::Uuid;
+
+/// The entry that stands under a key, and its batch. One that this program cannot read stands there, too.
+pub(super) async fn by_key(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    key: Uuid,
+) -> Result<Option<(KeptEntry, BatchId)>> {
+    let row = sqlx::query!(
+        "SELECT batch_id, kind, facts, at FROM entry WHERE kitchen_id = ? AND entry_key = ?",
+        kitchen.0,
+        key.to_string()
+    )
+    .fetch_optional(db)
+    .await?;
+    Ok(row.map(|r| {
+        let unknown = || {
+            Said::Seen(Seen::Remark {
+                remark: format!("an entry of the kind “{}”", r.kind),
+            })
+        };
+        let kept = KeptEntry {
+            key,
+            at: instant::from_row(r.at),
+            said: Said::from_row(&r.kind, &r.facts).unwrap_or_else(unknown),
+            elsewhere: false,
+        };
+        (kept, BatchId(r.batch_id))
+    }))
+}
+
+/// What is kept of a batch that is locked.
+pub(super) async fn standing(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+    finished: bool,
+    cancelled: bool,
+) -> Result<Standing> {
+    let all = of_batch(db, kitchen, batch).await?;
+    let seen = all
+        .seen
+        .iter()
+        .map(|o| (o.key, false))
+        .chain(all.taken_back.iter().map(|o| (o.key, true)))
+        .collect();
+    Ok(Standing {
+        entries: all.seen.len() + all.taken_back.len() + all.unreadable,
+        taps: all.taps,
+        finished,
+        cancelled,
+        seen,
+    })
+}
+
+struct Row {
+    id: u64,
+    entry_key: String,
+    kind: String,
+    facts: String,
+    at: chrono::NaiveDateTime,
+}
+
+fn sorted(rows: Vec<Row>) -> Entries {
+    let mut out = Entries::default();
+    for r in rows {
+        let at = instant::from_row(r.at);
+        match Said::from_row(&r.kind, &r.facts) {
+            Some(Said::Seen(seen)) => out.seen.push(Observation {
+                id: r.id,
+                key: Uuid::parse_str(&r.entry_key).unwrap_or_default(),
+                at,
+                seen,
+            }),
+            Some(Said::Tapped { pizza, kind }) => out.taps.push(Tap { pizza, at, kind }),
+            None => out.unreadable += 1,
+        }
+    }
+    let back: HashSet<Uuid> = out
+        .seen
+        .iter()
+        .filter_map(|o| match o.seen {
+            Seen::TakenBack { entry } => Some(entry),
+            _ => None,
+        })
+        .collect();
+    if !back.is_empty() {
+        let (gone, kept) = out.seen.into_iter().partition(|o| back.contains(&o.key));
+        (out.taken_back, out.seen) = (gone, kept);
+    }
+    out
+}
+
+/// All that was entered about a batch, in the order of the clock.
+pub async fn of_batch(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+) -> Result<Entries> {
+    let rows = sqlx::query_as!(
+        Row,
+        "SELECT id, entry_key, kind, facts, at FROM entry WHERE kitchen_id = ? AND batch_id = ? ORDER BY at, id",
+        kitchen.0,
+        batch.0
+    )
+    .fetch_all(db)
+    .await?;
+    Ok(sorted(rows))
+}
+
+/// What was said of the kitchen's places between two moments, whichever batch it was entered on, and not taken back.
+pub async fn of_places(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    from: Timestamp,
+    to: Timestamp,
+) -> Result<Vec<Observation>> {
+    let rows = sqlx::query_as!(
+        Row,
+        "SELECT e.id, e.entry_key, e.kind, e.facts, e.at FROM entry e
+         WHERE e.kitchen_id = ? AND e.place IN ('room', 'fridge') AND e.at BETWEEN ? AND ? ORDER BY e.at DESC, e.id DESC LIMIT 4000",
+        kitchen.0,
+        instant::to_row(from),
+        instant::to_row(to)
+    )
+    .fetch_all(&mut *db)
+    .await?;
+    let mut all = sorted(rows);
+    let back = sqlx::query_scalar!(
+        "SELECT JSON_VALUE(facts, '$.entry') FROM entry WHERE kitchen_id = ? AND place = 'taken back' AND at >= ?",
+        kitchen.0,
+        instant::to_row(from)
+    )
+    .fetch_all(db)
+    .await?;
+    let back: HashSet<Uuid> = back
+        .iter()
+        .flatten()
+        .filter_map(|k| Uuid::parse_str(k).ok())
+        .collect();
+    all.seen.retain(|o| !back.contains(&o.key));
+    all.seen.reverse();
+    Ok(all.seen)
+}

@@ -1,0 +1,216 @@
+//! What an entry says, and how it stands in its row: a kind, and facts as JSON.
+
+use crate::{Result, StoreError};
+use craft::fire::{Tap, TapKind};
+use craft::reading::Subject;
+use craft::sheet::{ClockPoint, ReadyWindow};
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use serde_json::{Map, Value};
+use uuid::Uuid;
+
+/// What was seen or done.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum Seen {
+    StepDone {
+        step_position: u16,
+    },
+    StepUndone {
+        step_position: u16,
+    },
+    /// It was left out.
+    StepSkipped {
+        step_position: u16,
+    },
+    Reading {
+        subject: Subject,
+        celsius: f64,
+    },
+    /// The dough in a marked tub stands at so many times its first volume.
+    Grown {
+        times: f64,
+    },
+    Remark {
+        remark: String,
+    },
+    /// The caution of the fire was read and acknowledged.
+    Cautioned,
+    /// The fridge had no power until then; its door stayed shut.
+    PowerCut {
+        until: Timestamp,
+    },
+    /// An entry was wrong: it counts no longer.
+    TakenBack {
+        entry: Uuid,
+    },
+    /// It is done and stands in the ledger, with its forecast as it was last known.
+    Closed {
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        went: Option<Box<Went>>,
+    },
+    /// It was never mixed.
+    Cancelled,
+    /// It goes on after all.
+    Reopened,
+}
+
+impl Seen {
+    /// Whether it may be taken back; steps are undone and batches reopened instead.
+    pub fn may_be_taken_back(&self) -> bool {
+        matches!(
+            self,
+            Seen::Reading { .. } | Seen::Grown { .. } | Seen::Remark { .. } | Seen::PowerCut { .. }
+        )
+    }
+}
+
+/// How a dough went, as it was last known from what was measured.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Went {
+    pub mixed_at: Timestamp,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub window: Option<ReadyWindow>,
+    pub rise_at_serve: f64,
+    pub reserve_at_serve: f64,
+    pub label_at_serve: craft::rise::Label,
+    pub clocks: Vec<ClockPoint>,
+}
+
+/// Something that was seen, when it was, and under which key.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Observation {
+    #[serde(skip)]
+    pub id: u64,
+    #[serde(rename = "entry")]
+    pub key: Uuid,
+    pub at: Timestamp,
+    #[serde(flatten)]
+    pub seen: Seen,
+}
+
+/// What an entry says.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Said {
+    Seen(Seen),
+    /// A tap at the oven about a pizza.
+    Tapped { pizza: u32, kind: TapKind },
+}
+
+impl From<Seen> for Said {
+    fn from(seen: Seen) -> Said {
+        Said::Seen(seen)
+    }
+}
+
+impl From<Tap> for Said {
+    fn from(t: Tap) -> Said {
+        Said::Tapped {
+            pizza: t.pizza,
+            kind: t.kind,
+        }
+    }
+}
+
+/// The kinds that are taps.
+const TAPS: [&str; 5] = ["in", "turned", "out", "verdict", "undone"];
+
+impl Said {
+    /// The place of the kitchen that it is said of, where it is said of one.
+    pub(super) fn place(&self) -> Option<&'static str> {
+        match self {
+            Said::Seen(Seen::Reading {
+                subject: s @ (Subject::Room | Subject::Fridge),
+                ..
+            }) => Some(s.key()),
+            Said::Seen(Seen::PowerCut { .. }) => Some(Subject::Fridge.key()),
+            // Whether it was of a place, the entry that it takes back knows.
+            Said::Seen(Seen::TakenBack { .. }) => Some("taken back"),
+            _ => None,
+        }
+    }
+
+    /// Its kind, and its facts as JSON.
+    pub(super) fn to_row(&self) -> Result<(String, String)> {
+        let value = match self {
+            Said::Seen(seen) => serde_json::to_value(seen),
+            Said::Tapped { kind, .. } => serde_json::to_value(kind),
+        };
+        let unreadable = |e: serde_json::Error| StoreError::Unreadable(e.to_string());
+        let Value::Object(mut facts) = value.map_err(unreadable)? else {
+            return Err(StoreError::Unreadable("an entry without facts".into()));
+        };
+        if let Said::Tapped { pizza, .. } = self {
+            facts.insert("pizza".into(), (*pizza).into());
+        }
+        match facts.remove("kind") {
+            Some(Value::String(kind)) => Ok((kind, Value::Object(facts).to_string())),
+            _ => Err(StoreError::Unreadable("an entry without a kind".into())),
+        }
+    }
+
+    /// From its row; `None` for a kind or facts that this program does not know.
+    pub(super) fn from_row(kind: &str, facts: &str) -> Option<Said> {
+        let mut all: Map<String, Value> = serde_json::from_str(facts).ok()?;
+        let pizza = all.get("pizza").and_then(Value::as_u64);
+        all.insert("kind".into(), kind.into());
+        if TAPS.contains(&kind) {
+            return Some(Said::Tapped {
+                pizza: u32::try_from(pizza?).ok()?,
+                kind: serde_json::from_value(Value::Object(all)).ok()?,
+            });
+        }
+        serde_json::from_value(Value::Object(all)).ok().map(Said::Seen)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use craft::fire::Verdict;
+
+    #[test]
+    fn every_kind_comes_back_from_its_row_and_unknown_ones_are_passed_over() {
+        let at: Timestamp = "2026-11-27T19:00:00Z".parse().unwrap();
+        let all: Vec<Said> = vec![
+            Seen::StepDone { step_position: 3 }.into(),
+            Seen::StepUndone { step_position: 3 }.into(),
+            Seen::StepSkipped { step_position: 3 }.into(),
+            Seen::Reading {
+                subject: Subject::Dough,
+                celsius: 23.4,
+            }
+            .into(),
+            Seen::Grown { times: 1.6 }.into(),
+            Seen::Remark {
+                remark: "“slack”, è così\n2".into(),
+            }
+            .into(),
+            Seen::Cautioned.into(),
+            Seen::PowerCut { until: at }.into(),
+            Seen::TakenBack {
+                entry: Uuid::new_v4(),
+            }
+            .into(),
+            Seen::Closed { went: None }.into(),
+            Seen::Cancelled.into(),
+            Seen::Reopened.into(),
+            Said::Tapped {
+                pizza: 7,
+                kind: TapKind::Verdict(Verdict::RIGHT),
+            },
+            Said::Tapped {
+                pizza: 7,
+                kind: TapKind::In,
+            },
+        ];
+        for said in all {
+            let (kind, facts) = said.to_row().unwrap();
+            assert!(kind.len() <= 24, "{kind}");
+            assert_eq!(Said::from_row(&kind, &facts), Some(said));
+        }
+        assert_eq!(Said::from_row("opened", "{\"jar\":2}"), None);
+        assert_eq!(Said::from_row("reading", "{\"subject\":\"moon\"}"), None);
+        assert_eq!(Said::from_row("reading", "nonsense"), None);
+    }
+}

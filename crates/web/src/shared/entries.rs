@@ -1,0 +1,249 @@
+//! Entries on their way in: what a form or a browser's queue sent, when it happened by the server's clock, and what is
+//! answered. All rooms enter through here, and [`store::entry`] keeps.
+
+use crate::App;
+use crate::shared::error::{Said as SaidPage, Trouble, wants_json};
+use crate::shared::form::Typed;
+use crate::shared::format::day_hm;
+use crate::shared::kitchen::Here;
+use crate::shared::progress::Told;
+use axum::Json;
+use axum::http::{HeaderMap, StatusCode};
+use axum::response::{IntoResponse, Redirect, Response};
+use craft::entry;
+use craft::fire::{TapKind, Verdict};
+use craft::refusal::FieldError;
+use jiff::{SignedDuration, Timestamp};
+use serde::Serialize;
+use store::entry::{Kept, KeptEntry, NewEntry, Said, Seen, Standing};
+use uuid::Uuid;
+
+/// A clock that is off by less is only slow on the line, s.
+const ON_THE_WAY_S: i64 = 2;
+
+/// What came with an entry besides what it says.
+#[derive(Debug, Clone, Copy)]
+pub struct Sent {
+    pub key: Uuid,
+    /// On the server's clock.
+    pub at: Timestamp,
+    pub device_at: Option<Timestamp>,
+    /// Whether a script asked, which wants JSON.
+    pub by_script: bool,
+}
+
+impl Sent {
+    /// Reads key and moment. `when` is a day and a time that a maker typed; `at` is the moment that a device took, with
+    /// `sent_at` on the same clock: when that clock is off, the moment is shifted as a whole, so that spans between a
+    /// device's entries stay what they were.
+    ///
+    /// Errors: a sentence for a time that cannot be read.
+    pub fn of(typed: &Typed, headers: &HeaderMap, here: &Here) -> Result<Sent, String> {
+        let instant = |name: &str| typed.text(name).parse::<Timestamp>().ok();
+        let taken = instant("at");
+        let shift = instant("sent_at")
+            .map(|sent| here.now.duration_since(sent))
+            .filter(|d| d.abs() > SignedDuration::from_secs(ON_THE_WAY_S))
+            .unwrap_or_default();
+        let at = match (typed.text("when"), taken) {
+            ("", None) => here.now,
+            // A clock of the year 9999 has no later moment.
+            ("", Some(at)) => at.checked_add(shift).map_err(|_| entry::EntryRefused::ToCome.to_string())?,
+            (text, _) => text
+                .parse::<jiff::civil::DateTime>()
+                .ok()
+                .and_then(|d| d.to_zoned(here.zone.clone()).ok())
+                .map(|z| z.timestamp())
+                .ok_or("Say when: a day and a time, such as 2026-11-27 14:30.")?,
+        };
+        Ok(Sent {
+            key: Uuid::parse_str(typed.text("entry_key")).unwrap_or_else(|_| Uuid::new_v4()),
+            at,
+            device_at: instant("device_at").or(taken),
+            by_script: wants_json(headers),
+        })
+    }
+
+    /// Whether it can have happened then.
+    ///
+    /// Errors: a sentence that names the moment.
+    pub fn admitted(self, told: &Told, here: &Here) -> Result<Sent, String> {
+        let start_at = told.batch.sheet.result.start_at;
+        entry::moment(start_at, here.now, self.at)
+            .map_err(|e| format!("{}: {e}", day_hm(&here.local(self.at))))?;
+        Ok(self)
+    }
+}
+
+/// Reads and admits at once.
+pub fn sent(
+    typed: &Typed,
+    headers: &HeaderMap,
+    told: &Told,
+    here: &Here,
+) -> Result<Sent, String> {
+    Sent::of(typed, headers, here)?.admitted(told, here)
+}
+
+/// Keeps an entry about a batch. `admits` says whether it makes sense among what is kept, besides what holds for all.
+pub async fn keep(
+    app: &App,
+    here: &Here,
+    told: &Told,
+    sent: &Sent,
+    said: impl Into<Said>,
+    admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
+) -> Result<Kept, Trouble> {
+    let said = said.into();
+    let new = NewEntry {
+        key: sent.key,
+        at: sent.at,
+        device_at: sent.device_at,
+        said: said.clone(),
+    };
+    let pieces = told.batch.sheet.result.formula.pieces;
+    let fits = move |s: &Standing| {
+        match said {
+            Said::Tapped { pizza, .. } => entry::one_more_tap(pieces, pizza, s.taps.len()),
+            Said::Seen(_) => entry::one_more(s.entries),
+        }
+        .map_err(|e| e.to_string())?;
+        admits(s)
+    };
+    let id = told.batch.id;
+    let kept = store::entry::enter(&app.db, here.id(), id, &new, here.now, &fits).await?;
+    if kept == Kept::New {
+        app.runs.changed(id);
+    }
+    Ok(kept)
+}
+
+/// For entries that nothing but the general limits speaks against while a batch is under way.
+pub fn open(s: &Standing) -> Result<(), String> {
+    match (s.finished, s.cancelled) {
+        (_, true) => Err("This batch was cancelled. Take it up again first.".into()),
+        (true, _) => Err("This batch is closed. Reopen it first.".into()),
+        _ => Ok(()),
+    }
+}
+
+/// For entries that may come at any time.
+pub fn always(_: &Standing) -> Result<(), String> {
+    Ok(())
+}
+
+/// What a script is told of an entry.
+#[derive(Debug, Default, Serialize)]
+struct Answer {
+    #[serde(skip_serializing_if = "Option::is_none")]
+    kept: Option<&'static str>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    refused: Option<String>,
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    errors: Vec<FieldError>,
+}
+
+/// The answer to whoever sent an entry: back to a page, or as JSON for a script.
+pub fn answer(kept: Kept, sent: &Sent, here: &Here, said: &str, back: &str) -> Response {
+    let word = match kept {
+        Kept::New => Ok("now"),
+        Kept::Before => Ok("before"),
+        Kept::Other(other) => Err(clash(said, &other, here)),
+        Kept::Refused(sentence) => Err(sentence),
+        Kept::NoBatch => Err("This batch is gone: nothing was kept.".into()),
+    };
+    match word {
+        Ok(word) if sent.by_script => Json(Answer {
+            kept: Some(word),
+            ..Answer::default()
+        })
+        .into_response(),
+        Ok(_) => Redirect::to(back).into_response(),
+        Err(sentence) => refused(sentence, sent.by_script),
+    }
+}
+
+/// Nothing was kept, for this reason: 409.
+pub fn refused(sentence: String, by_script: bool) -> Response {
+    if by_script {
+        let answer = Answer {
+            refused: Some(sentence),
+            ..Answer::default()
+        };
+        return (StatusCode::CONFLICT, Json(answer)).into_response();
+    }
+    SaidPage::new("That was not kept", sentence).with(StatusCode::CONFLICT)
+}
+
+/// What a field says is wrong, for a script: 422.
+pub fn wrong(field: &str, message: String) -> Response {
+    let answer = Answer {
+        errors: vec![FieldError {
+            field: field.into(),
+            message,
+        }],
+        ..Answer::default()
+    };
+    (StatusCode::UNPROCESSABLE_ENTITY, Json(answer)).into_response()
+}
+
+/// Another entry stands under the key that was sent: both are shown.
+fn clash(yours: &str, other: &KeptEntry, here: &Here) -> String {
+    let place = if other.elsewhere {
+        " on another batch"
+    } else {
+        ""
+    };
+    format!(
+        "Yours, {yours}, was not kept: this form was sent before{place} with {} ({}). Enter it again from a fresh page.",
+        words(&other.said, here),
+        day_hm(&here.local(other.at))
+    )
+}
+
+/// An entry in a few words.
+pub fn words(said: &Said, here: &Here) -> String {
+    let degrees = |c: f64| format!("{} {}", here.measures.degrees(c, 1), here.measures.degree_unit());
+    match said {
+        Said::Tapped { pizza, kind } => match kind {
+            TapKind::In => format!("“In” of pizza {pizza}"),
+            TapKind::Turned => format!("“Turned” of pizza {pizza}"),
+            TapKind::Out => format!("“Out” of pizza {pizza}"),
+            TapKind::Undone => format!("a tap of pizza {pizza} taken back"),
+            TapKind::Verdict(Verdict { base, top }) => {
+                format!("the verdict on pizza {pizza}: base {}, top {}", base.key(), top.key())
+            }
+        },
+        Said::Seen(seen) => match seen {
+            Seen::StepDone { step_position } => format!("step {} done", step_position + 1),
+            Seen::StepUndone { step_position } => format!("step {} undone", step_position + 1),
+            Seen::StepSkipped { step_position } => format!("step {} left out", step_position + 1),
+            Seen::Reading { subject, celsius } => {
+                format!("{} {}", subject.name().to_lowercase(), degrees(*celsius))
+            }
+            Seen::Grown { times } => format!("the tub at {times} times its start"),
+            Seen::Remark { remark } => {
+                let short: String = remark.chars().take(60).collect();
+                format!("the remark “{short}”")
+            }
+            Seen::Cautioned => "the caution read".into(),
+            Seen::PowerCut { until } => {
+                format!("no power until {}", day_hm(&here.local(*until)))
+            }
+            Seen::TakenBack { .. } => "an entry taken back".into(),
+            Seen::Closed { .. } => "the batch closed".into(),
+            Seen::Cancelled => "the batch cancelled".into(),
+            Seen::Reopened => "the batch reopened".into(),
+        },
+    }
+}
+
+/// The way back that a form asked for, or the batch's own page.
+pub fn back(typed: &Typed, code: &str) -> String {
+    let path = typed.text("back");
+    if path.is_empty() {
+        format!("/batches/{code}")
+    } else {
+        crate::shared::theme::own_path(path).to_string()
+    }
+}

@@ -1,0 +1,161 @@
+//! Where this server is reached: the names that it answers to, and the addresses that it gives away.
+
+use axum::http::uri::Authority;
+use std::net::{IpAddr, SocketAddr};
+
+/// What the program was told of its place in the network.
+#[derive(Debug, Clone, Default)]
+pub struct Site {
+    /// What people type, "https://pizza.example"; none where only this machine reaches it.
+    public: Option<Public>,
+    /// Where it listens, once it does.
+    listens: Option<SocketAddr>,
+    /// Proxies whose word about who asks is believed.
+    proxies: Vec<IpAddr>,
+}
+
+#[derive(Debug, Clone, PartialEq, Eq)]
+struct Public {
+    scheme: String,
+    authority: Authority,
+}
+
+impl Site {
+    /// Errors: a sentence for an address that is none.
+    pub fn new(public_url: Option<&str>, proxies: Vec<IpAddr>) -> Result<Site, String> {
+        let public = public_url.map(public).transpose()?;
+        Ok(Site {
+            public,
+            listens: None,
+            proxies,
+        })
+    }
+    pub fn listening(mut self, at: Option<SocketAddr>) -> Site {
+        self.listens = at;
+        self
+    }
+
+    /// Whether requests to this host are meant for this server: a loopback name, or the public one. A page of another
+    /// site whose name was made to lead here is not.
+    pub fn answers_to(&self, host: &str) -> bool {
+        let Ok(asked) = host.parse::<Authority>() else {
+            return false;
+        };
+        let name = asked.host();
+        let bare = name.trim_start_matches('[').trim_end_matches(']');
+        is_loopback(bare)
+            || self.public.as_ref().is_some_and(|p| {
+                p.authority.host().eq_ignore_ascii_case(name)
+            })
+    }
+
+    /// Whether an origin is this server's own: of the host that was asked, or the public one.
+    pub fn is_own_origin(&self, origin: &str, host: &str) -> bool {
+        let Some((scheme, authority)) = origin.split_once("://") else {
+            return false;
+        };
+        let public = self.public.as_ref().is_some_and(|p| {
+            p.scheme == scheme && p.authority.as_str().eq_ignore_ascii_case(authority)
+        });
+        let asked = matches!(scheme, "http" | "https") && authority.eq_ignore_ascii_case(host);
+        public || asked
+    }
+
+    /// A whole address of a path of this server.
+    pub fn address(&self, path: &str) -> String {
+        match (&self.public, self.listens) {
+            (Some(p), _) => format!("{}://{}{path}", p.scheme, p.authority),
+            (None, Some(at)) => format!("http://{at}{path}"),
+            (None, None) => format!("http://localhost{path}"),
+        }
+    }
+
+    /// Where no other machine reaches this one: that, with what opens it.
+    pub fn only_here(&self) -> Option<String> {
+        if self.public.is_some() {
+            return None;
+        }
+        Some("This server listens to this machine alone, so a telephone cannot open the address. Start it with --listen 0.0.0.0 --open-to-network --public-url http://NAME:PORT to open it to your network.".into())
+    }
+
+    pub fn believes(&self, proxy: IpAddr) -> bool {
+        self.proxies.contains(&proxy)
+    }
+}
+
+fn is_loopback(name: &str) -> bool {
+    name.eq_ignore_ascii_case("localhost")
+        || name.parse::<IpAddr>().is_ok_and(|ip| ip.is_loopback())
+}
+
+fn public(url: &str) -> Result<Public, String> {
+    let wrong = || {
+        format!("{url} is no address: write it as https://pizza.example or http://192.168.1.20:8080")
+    };
+    let (scheme, rest) = url.trim_end_matches('/').split_once("://").ok_or_else(wrong)?;
+    let authority: Authority = rest.parse().map_err(|_| wrong())?;
+    let plain = !authority.host().is_empty() && !authority.as_str().contains('@');
+    match (scheme, plain) {
+        ("http" | "https", true) => Ok(Public {
+            scheme: scheme.into(),
+            authority,
+        }),
+        _ => Err(wrong()),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn loopback_names_and_the_public_one_are_answered_and_no_other() {
+        let site = Site::new(Some("https://pizza.example/"), vec![]).unwrap();
+        for own in [
+            "localhost",
+            "LOCALHOST:8080",
+            "127.0.0.1:8080",
+            "127.9.0.1",
+            "[::1]:8080",
+            "pizza.example",
+            "Pizza.Example:443",
+        ] {
+            assert!(site.answers_to(own), "{own}");
+        }
+        for foreign in [
+            "elsewhere.example",
+            "localhost.elsewhere.example",
+            "127.0.0.1.elsewhere.example",
+            "192.168.1.20:8080",
+            "",
+            "pizza.example.elsewhere.example",
+            "a b",
+        ] {
+            assert!(!site.answers_to(foreign), "{foreign}");
+        }
+        assert!(!Site::default().answers_to("pizza.example"));
+    }
+
+    #[test]
+    fn an_origin_is_own_when_it_is_the_host_that_was_asked_or_the_public_one() {
+        let site = Site::new(Some("https://pizza.example"), vec![]).unwrap();
+        assert!(site.is_own_origin("http://127.0.0.1:8080", "127.0.0.1:8080"));
+        assert!(site.is_own_origin("https://pizza.example", "127.0.0.1:8080"));
+        assert!(!site.is_own_origin("http://pizza.example", "127.0.0.1:8080"));
+        assert!(!site.is_own_origin("null", "127.0.0.1:8080"));
+        assert!(!site.is_own_origin("http://127.0.0.1:9090", "127.0.0.1:8080"));
+    }
+
+    #[test]
+    fn addresses_that_are_given_away_are_the_public_ones() {
+        let here = Site::default().listening("127.0.0.1:8081".parse().ok());
+        assert_eq!(here.address("/batches/HR-01"), "http://127.0.0.1:8081/batches/HR-01");
+        assert!(here.only_here().is_some());
+        let open = Site::new(Some("http://192.168.1.20:8080"), vec![]).unwrap();
+        assert_eq!(open.address("/"), "http://192.168.1.20:8080/");
+        assert!(open.only_here().is_none());
+        for bad in ["pizza.example", "ftp://pizza.example", "http://a@b", "https://"] {
+            assert!(Site::new(Some(bad), vec![]).is_err(), "{bad}");
+        }
+    }
+}
