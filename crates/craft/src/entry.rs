@@ -19,9 +19,10 @@ const TAPS_EACH: usize = 16;
 /// Why an entry cannot be.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum EntryRefused {
-    #[error("That is still to come: log it when it has happened.")]
+    /// Said after the moment: "Fri 14:30 is still to come".
+    #[error("is still to come: log it when it has happened.")]
     ToCome,
-    #[error("That is more than two weeks before this batch was to begin. Look at the date.")]
+    #[error("is more than two weeks before this batch was to begin. Look at the date.")]
     LongBefore,
     #[error(
         "This batch holds {MOST_SEEN} entries, and no more fit. Close it and begin another for what comes."

@@ -7,6 +7,7 @@ use anyhow::{Context, Result};
 use clap::{Parser, Subcommand};
 use std::io::Read;
 use std::process::ExitCode;
+use store::Db;
 use web::api::{Kind, reckon};
 
 #[derive(Parser)]
@@ -65,17 +66,20 @@ fn run(command: Command) -> Result<ExitCode> {
     let runtime = tokio::runtime::Builder::new_multi_thread()
         .enable_all()
         .build()?;
-    runtime.block_on(async {
+    let done = runtime.block_on(async {
         match command {
             Command::Serve(options) => serve::run(options).await?,
-            Command::Migrate(d) => store::migrate(&store::pool(&d.database_url)?).await?,
+            Command::Migrate(d) => store::migrate(&Db::at(&d.database_url)?).await?,
             Command::Demo(d) => {
-                demo::load(&store::pool(&d.database_url)?, jiff::Timestamp::now()).await?
+                demo::load(&Db::at(&d.database_url)?, jiff::Timestamp::now()).await?
             }
             Command::Reckon { .. } => {}
         }
         Ok(ExitCode::SUCCESS)
-    })
+    });
+    // A model that is still at work holds nothing that is not kept.
+    runtime.shutdown_timeout(std::time::Duration::from_millis(500));
+    done
 }
 
 /// Prints the result, or the errors as `{"errors": [{field, message}]}` with a failing exit.

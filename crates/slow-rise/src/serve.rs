@@ -1,9 +1,12 @@
-//! Serving: where it listens, and how it ends.
+//! Serving: where it listens, what it is called, and how it ends.
 
-use anyhow::{Result, bail};
+use anyhow::{Context, Result, bail};
 use std::net::{IpAddr, SocketAddr};
+use std::time::Duration;
+use store::Db;
 use tokio::net::TcpListener;
 use tokio::signal::unix::{SignalKind, signal};
+use web::Site;
 
 /// Ports that are tried after the asked one.
 const PORTS: u16 = 200;
@@ -22,6 +25,13 @@ pub struct Options {
     /// listens on this machine alone.
     #[arg(long)]
     open_to_network: bool,
+    /// The address that people type, such as https://pizza.example: the only name besides this machine's own that is
+    /// answered, and what codes, labels and feeds give away.
+    #[arg(long, env = "SLOW_RISE_PUBLIC_URL")]
+    public_url: Option<String>,
+    /// The address of a proxy whose X-Forwarded-For is believed in the log; may be said several times.
+    #[arg(long)]
+    trusted_proxy: Vec<IpAddr>,
 }
 
 pub async fn run(o: Options) -> Result<()> {
@@ -31,20 +41,51 @@ pub async fn run(o: Options) -> Result<()> {
             o.listen
         );
     }
-    let pool = store::pool(&o.database.database_url)?;
-    // The database may come later: pages say so until it is there.
-    match store::migrate(&pool).await {
-        Ok(()) => {}
-        Err(e) if store::ping(&pool).await.is_err() => {
-            tracing::warn!(cause = %e, "the database is not there yet")
-        }
-        Err(e) => return Err(e.into()),
+    if !o.listen.is_loopback() && o.public_url.is_none() {
+        bail!(
+            "say under which name people reach {}: --public-url http://NAME:PORT; no other name is answered",
+            o.listen
+        );
     }
+    let site = Site::new(o.public_url.as_deref(), o.trusted_proxy)
+        .map_err(anyhow::Error::msg)
+        .context("--public-url")?;
+    let db = Db::at(&o.database.database_url)?;
     let listener = bind(o.listen, o.port).await?;
     println!("Open http://{}", listener.local_addr()?);
-    web::serve(listener, pool.clone(), asked_to_stop()).await?;
-    pool.close().await;
+    // The database may come later: pages say so until it is there.
+    let serving = web::serve(listener, db.clone(), site, asked_to_stop());
+    let schema = async {
+        brought_up_to_date(&db).await;
+        std::future::pending::<()>().await
+    };
+    tokio::select! { ended = serving => ended?, () = schema => {} }
+    // A connection that hangs in a statement must not hold the end up.
+    let _ = tokio::time::timeout(Duration::from_secs(1), db.close()).await;
     Ok(())
+}
+
+/// Tries until the schema is as this program needs it, and says what of the database is not as it should be.
+async fn brought_up_to_date(db: &Db) {
+    let mut pause = Duration::from_millis(250);
+    loop {
+        match store::migrate(db).await {
+            Ok(()) => break,
+            Err(e) => {
+                tracing::warn!(cause = %e, "the schema is not up to date yet; trying again");
+                tokio::time::sleep(pause).await;
+                pause = (pause * 2).min(Duration::from_secs(5));
+            }
+        }
+    }
+    match store::unfit(db).await {
+        Ok(all) => {
+            for sentence in all {
+                tracing::warn!("the database is not set up as it should be: {sentence}");
+            }
+        }
+        Err(e) => tracing::warn!(cause = %e, "the settings of the database could not be read"),
+    }
 }
 
 /// The first free port from the asked one on; bound here, so that nothing can take it in between.

@@ -217,8 +217,8 @@ pub enum KeptBatch {
     Other(String),
 }
 
-/// Keeps a batch and gives it a code; a form that was kept before is found again, and nothing is written. Call it inside a
-/// transaction.
+/// Keeps a batch and gives it a code; a form that was kept before is found again, and nothing is written. Within the
+/// transaction of whoever calls where there is one.
 pub async fn keep(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
@@ -227,6 +227,8 @@ pub async fn keep(
 ) -> Result<KeptBatch> {
     let (request, result) = (written(new.request)?, written(new.result)?);
     let letters = craft::code::letters(new.name);
+    let mut tx = db.begin().await?;
+    let db: &mut MySqlConnection = &mut tx;
     // The kitchen first: numbers are given one after the other.
     sqlx::query!(
         "SELECT id FROM kitchen WHERE id = ? FOR UPDATE",
@@ -259,6 +261,7 @@ pub async fn keep(
     .execute(&mut *db)
     .await?;
     once::made(db, kitchen, (MADE, new.form_key), &code).await?;
+    tx.commit().await?;
     Ok(KeptBatch::Done(code))
 }
 

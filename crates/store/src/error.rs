@@ -45,6 +45,8 @@ impl From<sqlx::Error> for StoreError {
             (Io(_) | PoolTimedOut | PoolClosed | Protocol(_), _) => StoreError::Away(e),
             // 1053 shutdown in progress, 1927 connection killed, 1290/1040 not taking connections now.
             (_, Some(1053 | 1927 | 1290 | 1040)) => StoreError::Away(e),
+            // No such database, table or column: it is being set up, or brought up to date.
+            (_, Some(1049 | 1146 | 1054)) => StoreError::Away(e),
             // Deadlock, lock wait, and a row that changed since this transaction's view of it.
             (_, Some(1213 | 1205 | 1020)) => StoreError::Collided(e),
             // Disk full, table full, out of memory, a file that cannot be written.

@@ -5,7 +5,7 @@ use crate::once::{self, Once};
 use crate::{KitchenId, Result, StoreError, instant};
 use craft::formula::Formula;
 use jiff::Timestamp;
-use sqlx::MySqlConnection;
+use sqlx::{Connection, MySqlConnection};
 use uuid::Uuid;
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -82,7 +82,7 @@ fn led_to(path: &str) -> Result<(FormulaId, u32)> {
         .ok_or_else(|| StoreError::Unreadable(format!("a form leads to “{path}”")))
 }
 
-/// Keeps a version; a form that was kept before is found again. Call it inside a transaction.
+/// Keeps a version; a form that was kept before is found again. Within the transaction of whoever calls where there is one.
 pub async fn keep(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
@@ -90,6 +90,8 @@ pub async fn keep(
     now: Timestamp,
 ) -> Result<Kept> {
     let json = written(new.formula)?;
+    let mut tx = db.begin().await?;
+    let db: &mut MySqlConnection = &mut tx;
     if let Some((of, _)) = new.of {
         // The formula first: whoever saves it meanwhile waits here, and sees the newer version then.
         head_for_update(db, kitchen, of).await?;
@@ -150,6 +152,7 @@ pub async fn keep(
     .execute(&mut *db)
     .await?;
     once::made(db, kitchen, key, &leads_to(of, number)).await?;
+    tx.commit().await?;
     Ok(Kept::Done { of, number })
 }
 

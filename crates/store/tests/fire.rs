@@ -1,5 +1,7 @@
 //! What the store keeps of a fire: ovens, a plan with its fire, readings of the dome, cautions, taps taken back.
 
+mod entered;
+
 use anyhow::{Context, Result};
 use craft::fire::{FireChoice, Oven, Run, Tap, TapKind, of_formula, oven};
 use craft::formula::Scales;
@@ -8,9 +10,9 @@ use craft::sheet::{KitchenUsual, SheetRequest, work_out};
 use jiff::{SignedDuration, Timestamp};
 use store::batch::{self, Batch, NewBatch, NewPlan, Origin, Replanned};
 use store::kitchen::{self, NewKitchen, Reads};
-use store::observation::{self, Observation, Seen};
-use store::pantry::{self, Put};
-use store::{Held, KitchenId, MySqlPool, tap};
+use store::entry::{self, Seen};
+use store::pantry::{self, At, Put};
+use store::{Db, Held, KitchenId};
 use testbed::db::TestDb;
 use uuid::Uuid;
 
@@ -32,9 +34,9 @@ fn usual() -> KitchenUsual {
 }
 
 /// A kitchen, and a batch without a fire in it.
-async fn open() -> Result<(TestDb, MySqlPool, KitchenId, Batch)> {
+async fn open() -> Result<(TestDb, Db, KitchenId, Batch)> {
     let db = TestDb::new().await?;
-    let pool = store::pool(&db.url)?;
+    let pool = Db::at(&db.url)?;
     store::migrate(&pool).await?;
     let mut c = pool.acquire().await?;
     let new = NewKitchen {
@@ -56,7 +58,7 @@ async fn open() -> Result<(TestDb, MySqlPool, KitchenId, Batch)> {
         origin: Origin::Maker,
         from: None,
     };
-    let code = batch::keep(&mut c, here, &new, at(NOW)).await?;
+    let code = entered::keep(&mut c, here, &new, at(NOW)).await?;
     let b = batch::by_code(&mut c, here, &code, &Held::default())
         .await?
         .context("the batch")?;
@@ -76,14 +78,17 @@ async fn an_oven_comes_back_to_the_last_digit_and_a_stale_change_is_refused() ->
             pace: 1.1,
             ..shipped.clone()
         };
-        let Put::Done(id) = pantry::put(&mut c, here, None, &own, at(NOW)).await? else {
+        let Put::Done(id) = pantry::put(&mut c, here, At::New(Uuid::new_v4()), &own, at(NOW)).await? else {
             panic!("a new one is kept")
         };
         let back = pantry::by_id::<Oven>(&mut c, here, id)
             .await?
             .context("it")?;
         assert_eq!(back.facts, own);
-        let first = Some((id, back.revision));
+        let first = At::Row {
+            id,
+            revision: back.revision,
+        };
         let hotter = Oven {
             most_c: 480.0,
             ..own.clone()
@@ -162,17 +167,8 @@ async fn dome_readings_and_cautions_come_back_and_a_slip_is_taken_back() -> Resu
         celsius: 476.5,
     };
     for seen in [dome, Seen::Cautioned] {
-        let o = Observation {
-            id: 0,
-            at: at(NOW),
-            seen: seen.clone(),
-        };
-        let key = Uuid::new_v4();
-        // Sent twice, kept once.
-        for _ in 0..2 {
-            observation::add(&mut c, here, b.id, key, &o, at(NOW), false).await?;
-        }
-        let all = observation::of_batch(&mut c, here, b.id).await?;
+        entered::see(&mut c, (here, b.id), at(NOW), seen.clone()).await?;
+        let all = entry::of_batch(&mut c, here, b.id).await?.seen;
         assert_eq!(all.iter().filter(|o| o.seen == seen).count(), 1);
     }
     let began = at(NOW);
@@ -187,18 +183,10 @@ async fn dome_readings_and_cautions_come_back_and_a_slip_is_taken_back() -> Resu
             at: began + SignedDuration::from_secs(s),
             kind,
         };
-        let key = Uuid::new_v4();
-        for _ in 0..3 {
-            tap::add(&mut c, here, b.id, key, &t, at(NOW), false).await?;
-        }
-        assert!(tap::is_known(&mut c, here, key).await?);
+        entered::tap(&mut c, (here, b.id), t).await?;
     }
-    let taps = tap::of_batch(&mut c, here, b.id).await?;
-    assert_eq!(
-        taps.len(),
-        4,
-        "nothing is dropped, nothing is written twice"
-    );
+    let taps = entry::of_batch(&mut c, here, b.id).await?.taps;
+    assert_eq!(taps.len(), 4, "nothing is dropped");
     let run = Run::of(&taps);
     assert_eq!(run.pizzas[0].turned_at.len(), 1);
     assert!(run.pizzas[0].out_at.is_none(), "taken back");
@@ -210,7 +198,7 @@ async fn dome_readings_and_cautions_come_back_and_a_slip_is_taken_back() -> Resu
         reads: Reads::default(),
     };
     let door = kitchen::add(&mut c, &new, at(NOW)).await?;
-    assert!(tap::of_batch(&mut c, door, b.id).await?.is_empty());
+    assert!(entry::of_batch(&mut c, door, b.id).await?.taps.is_empty());
     drop(c);
     pool.close().await;
     db.close().await

@@ -1,5 +1,7 @@
 //! The store on a real MariaDB, one database per test.
 
+mod entered;
+
 use anyhow::Result;
 use craft::fire::{Tap, TapKind, Verdict};
 use craft::formula::{Formula, Scales};
@@ -8,12 +10,12 @@ use craft::reading::Subject;
 use craft::sheet::{KitchenUsual, SheetRequest, SheetResult, work_out};
 use jiff::Timestamp;
 use std::sync::LazyLock;
-use store::batch::{self, NewBatch, Origin};
+use store::batch::{self, Batch, NewBatch, Origin};
 use store::formula::{self, Find, FormulaId, Kept, NewVersion};
 use store::kitchen::{self, NewKitchen, Reads};
-use store::observation::{self, Observation, Seen};
-use store::pantry::{self, Put};
-use store::{Held, KitchenId, MySqlPool, tap};
+use store::entry::{self, Kept as KeptEntry, Seen};
+use store::pantry::{self, At, Put};
+use store::{Db, Held, KitchenId};
 use testbed::db::TestDb;
 use uuid::Uuid;
 
@@ -50,15 +52,15 @@ fn sheet(name: &str) -> NewBatch<'_> {
     }
 }
 
-async fn open() -> Result<(TestDb, MySqlPool, KitchenId)> {
+async fn open() -> Result<(TestDb, Db, KitchenId)> {
     let db = TestDb::new().await?;
-    let pool = store::pool(&db.url)?;
+    let pool = Db::at(&db.url)?;
     store::migrate(&pool).await?;
     let id = add_kitchen(&pool, "Larchfold Halt").await?;
     Ok((db, pool, id))
 }
 
-async fn add_kitchen(pool: &MySqlPool, name: &str) -> Result<KitchenId> {
+async fn add_kitchen(pool: &Db, name: &str) -> Result<KitchenId> {
     let new = NewKitchen {
         name: name.into(),
         usual: usual(),
@@ -75,10 +77,23 @@ async fn add_kitchen(pool: &MySqlPool, name: &str) -> Result<KitchenId> {
 
 const NOW: &str = "2026-11-23T07:00:00Z";
 
+/// The first pizza goes in.
+fn in_at(text: &str) -> Tap {
+    Tap {
+        pizza: 1,
+        at: at(text),
+        kind: TapKind::In,
+    }
+}
+
+async fn live(c: &mut store::MySqlConnection, id: KitchenId, held: &Held) -> Result<Vec<Batch>> {
+    Ok(batch::live(c, id, 0, 60, held).await?.read())
+}
+
 #[tokio::test]
 async fn migrations_run_twice_and_by_two_at_once() -> Result<()> {
     let db = TestDb::new().await?;
-    let (a, b) = (store::pool(&db.url)?, store::pool(&db.url)?);
+    let (a, b) = (Db::at(&db.url)?, Db::at(&db.url)?);
     let (first, second) = tokio::join!(store::migrate(&a), store::migrate(&b));
     first?;
     second?;
@@ -106,7 +121,7 @@ async fn a_batch_comes_back_exactly() -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
     let name = "Crème <b>brûlée</b> 🍕";
-    let code = batch::keep(&mut c, id, &sheet(name), at(NOW)).await?;
+    let code = entered::keep(&mut c, id, &sheet(name), at(NOW)).await?;
     assert_eq!(code, "CB-01");
     let b = batch::by_code(&mut c, id, &code, &Held::default())
         .await?
@@ -126,17 +141,17 @@ async fn the_same_form_is_kept_once_and_codes_count_up() -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
     let new = sheet("Halt round");
-    assert_eq!(batch::keep(&mut c, id, &new, at(NOW)).await?, "HR-01");
-    assert_eq!(batch::keep(&mut c, id, &new, at(NOW)).await?, "HR-01");
+    assert_eq!(entered::keep(&mut c, id, &new, at(NOW)).await?, "HR-01");
+    assert_eq!(entered::keep(&mut c, id, &new, at(NOW)).await?, "HR-01");
     assert_eq!(
-        batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?,
+        entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?,
         "HR-02"
     );
     assert_eq!(
-        batch::keep(&mut c, id, &sheet("Platform tray"), at(NOW)).await?,
+        entered::keep(&mut c, id, &sheet("Platform tray"), at(NOW)).await?,
         "PT-01"
     );
-    assert_eq!(batch::live(&mut c, id, &Held::default()).await?.len(), 3);
+    assert_eq!(live(&mut c, id, &Held::default()).await?.len(), 3);
     drop(c);
     pool.close().await;
     db.close().await
@@ -155,7 +170,7 @@ async fn many_at_once_get_codes_of_their_own_and_one_form_one_batch() -> Result<
                 new.form_key = twice;
             }
             let mut c = pool.acquire().await.unwrap();
-            batch::keep(&mut c, id, &new, at(NOW)).await.unwrap()
+            entered::keep(&mut c, id, &new, at(NOW)).await.unwrap()
         });
     }
     let mut codes = running.join_all().await;
@@ -163,7 +178,7 @@ async fn many_at_once_get_codes_of_their_own_and_one_form_one_batch() -> Result<
     codes.dedup();
     assert_eq!(codes.len(), 7, "{codes:?}");
     assert_eq!(
-        batch::live(&mut *pool.acquire().await?, id, &Held::default())
+        live(&mut *pool.acquire().await?, id, &Held::default())
             .await?
             .len(),
         7
@@ -179,25 +194,17 @@ async fn another_kitchen_sees_nothing_and_changes_nothing() -> Result<()> {
     // One program serves both: what it holds of one must not reach the other.
     let held = Held::default();
     let mut c = pool.acquire().await?;
-    let code = batch::keep(&mut c, here, &sheet("Halt round"), at(NOW)).await?;
+    let code = entered::keep(&mut c, here, &sheet("Halt round"), at(NOW)).await?;
     let b = batch::by_code(&mut c, here, &code, &held).await?.unwrap();
     assert!(batch::by_code(&mut c, there, &code, &held).await?.is_none());
-    assert!(batch::live(&mut c, there, &held).await?.is_empty());
-    let o = Observation {
-        id: 0,
-        at: at(NOW),
-        seen: Seen::StepDone { step_position: 0 },
-    };
-    observation::add(&mut c, there, b.id, Uuid::new_v4(), &o, at(NOW), false).await?;
-    let t = Tap {
-        pizza: 1,
-        at: at(NOW),
-        kind: TapKind::In,
-    };
-    tap::add(&mut c, there, b.id, Uuid::new_v4(), &t, at(NOW), false).await?;
-    batch::finish(&mut c, there, b.id, at(NOW), false).await?;
-    assert!(observation::of_batch(&mut c, here, b.id).await?.is_empty());
-    assert!(tap::of_batch(&mut c, here, b.id).await?.is_empty());
+    assert!(live(&mut c, there, &held).await?.is_empty());
+    let done = Seen::StepDone { step_position: 0 };
+    let kept = entered::see(&mut c, (there, b.id), at(NOW), done).await?;
+    assert_eq!(kept, KeptEntry::NoBatch, "no row is never kept");
+    entered::tap(&mut c, (there, b.id), in_at(NOW)).await?;
+    entered::close(&mut c, (there, b.id), at(NOW)).await?;
+    assert!(entry::of_batch(&mut c, here, b.id).await?.seen.is_empty());
+    assert!(entry::of_batch(&mut c, here, b.id).await?.taps.is_empty());
     assert!(
         batch::by_code(&mut c, here, &code, &held)
             .await?
@@ -207,7 +214,7 @@ async fn another_kitchen_sees_nothing_and_changes_nothing() -> Result<()> {
     );
     // The same code may exist in both.
     assert_eq!(
-        batch::keep(&mut c, there, &sheet("Halt round"), at(NOW)).await?,
+        entered::keep(&mut c, there, &sheet("Halt round"), at(NOW)).await?,
         code
     );
     drop(c);
@@ -219,37 +226,53 @@ async fn another_kitchen_sees_nothing_and_changes_nothing() -> Result<()> {
 async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
-    let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+    let code = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
     let b = batch::by_code(&mut c, id, &code, &Held::default())
         .await?
         .unwrap();
-    let reading = Observation {
-        id: 0,
-        at: at("2026-11-23T08:00:00.250Z"),
-        seen: Seen::Reading {
-            subject: Subject::Dough,
-            celsius: 23.4,
-        },
+    let on = (id, b.id);
+    let reading = Seen::Reading {
+        subject: Subject::Dough,
+        celsius: 23.4,
     };
-    let remark = Observation {
-        id: 0,
-        at: at(NOW),
-        seen: Seen::Remark {
-            remark: "Klebrig, riecht süß 🙂".into(),
-        },
+    let remark = Seen::Remark {
+        remark: "Klebrig, riecht süß 🙂".into(),
     };
-    let key = Uuid::new_v4();
-    for _ in 0..3 {
-        observation::add(&mut c, id, b.id, key, &reading, at(NOW), false).await?;
+    let (key, when) = (Uuid::new_v4(), at("2026-11-23T08:00:00.250Z"));
+    for want in [KeptEntry::New, KeptEntry::Before, KeptEntry::Before] {
+        let kept = entered::enter(&mut c, on, key, when, reading.clone().into()).await?;
+        assert_eq!(kept, want);
     }
-    observation::add(&mut c, id, b.id, Uuid::new_v4(), &remark, at(NOW), false).await?;
-    let seen = observation::of_batch(&mut c, id, b.id).await?;
-    let told: Vec<_> = seen.iter().map(|o| (o.at, o.seen.clone())).collect();
+    entered::see(&mut c, on, at(NOW), remark.clone()).await?;
+    let all = entry::of_batch(&mut c, id, b.id).await?;
+    let told: Vec<_> = all.seen.iter().map(|o| (o.at, o.seen.clone())).collect();
     assert_eq!(
         told,
-        [(remark.at, remark.seen), (reading.at, reading.seen)],
+        [(at(NOW), remark), (when, reading.clone())],
         "in the order of the clock"
     );
+    // Another content under the same key is told, with what stands there, and not written.
+    let other = Seen::Remark {
+        remark: "something else".into(),
+    };
+    let kept = entered::enter(&mut c, on, key, at(NOW), other.into()).await?;
+    let KeptEntry::Other(stands) = kept else {
+        panic!("{kept:?}")
+    };
+    assert_eq!((stands.said, stands.elsewhere), (reading.into(), false));
+    // The same key on another batch, too, also for a tap.
+    let second = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+    let second = batch::by_code(&mut c, id, &second, &Held::default())
+        .await?
+        .unwrap();
+    let t = in_at(NOW);
+    let kept = entered::enter(&mut c, (id, second.id), key, t.at, t.into()).await?;
+    assert!(
+        matches!(&kept, KeptEntry::Other(o) if o.elsewhere),
+        "{kept:?}"
+    );
+    let none = entry::of_batch(&mut c, id, second.id).await?;
+    assert!(none.seen.is_empty() && none.taps.is_empty());
 
     let key = Uuid::new_v4();
     let verdict = Tap {
@@ -257,12 +280,11 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
         at: at(NOW),
         kind: TapKind::Verdict(Verdict::RIGHT),
     };
-    assert!(!tap::is_known(&mut c, id, key).await?);
-    for _ in 0..3 {
-        tap::add(&mut c, id, b.id, key, &verdict, at(NOW), false).await?;
+    for want in [KeptEntry::New, KeptEntry::Before] {
+        let kept = entered::enter(&mut c, on, key, verdict.at, verdict.into()).await?;
+        assert_eq!(kept, want);
     }
-    assert!(tap::is_known(&mut c, id, key).await?);
-    assert_eq!(tap::of_batch(&mut c, id, b.id).await?, [verdict]);
+    assert_eq!(entry::of_batch(&mut c, id, b.id).await?.taps, [verdict]);
     drop(c);
     pool.close().await;
     db.close().await
@@ -273,32 +295,22 @@ async fn a_held_copy_is_believed_only_until_something_is_entered() -> Result<()>
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
     let held = Held::default();
-    let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+    let code = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
     let first = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
     let again = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
     assert!(
         std::sync::Arc::ptr_eq(&first.entries, &again.entries),
         "the copy serves"
     );
-    let o = Observation {
-        id: 0,
-        at: at(NOW),
-        seen: Seen::StepDone { step_position: 0 },
-    };
-    observation::add(&mut c, id, first.id, Uuid::new_v4(), &o, at(NOW), false).await?;
-    let t = Tap {
-        pizza: 1,
-        at: at(NOW),
-        kind: TapKind::In,
-    };
-    tap::add(&mut c, id, first.id, Uuid::new_v4(), &t, at(NOW), true).await?;
+    entered::see(&mut c, (id, first.id), at(NOW), Seen::StepDone { step_position: 0 }).await?;
+    entered::tap(&mut c, (id, first.id), in_at(NOW)).await?;
     let after = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
     assert_eq!((after.entries.seen.len(), after.entries.taps.len()), (1, 1));
     assert!(
         std::sync::Arc::ptr_eq(&first.sheet, &after.sheet),
         "the sheet never changes"
     );
-    batch::finish(&mut c, id, first.id, at(NOW), false).await?;
+    entered::close(&mut c, (id, first.id), at(NOW)).await?;
     assert!(
         batch::by_code(&mut c, id, &code, &held)
             .await?
@@ -316,23 +328,20 @@ async fn finished_batches_leave_the_bench_for_the_ledger() -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
     for hour in [10, 12, 14] {
-        let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+        let code = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
         let b = batch::by_code(&mut c, id, &code, &Held::default())
             .await?
             .unwrap();
         let done = at(&format!("2026-11-23T{hour}:00:00Z"));
-        batch::finish(&mut c, id, b.id, done, false).await?;
-        batch::finish(&mut c, id, b.id, at("2027-01-01T00:00:00Z"), false).await?;
-        let note = Observation {
-            id: 0,
-            at: done,
-            seen: Seen::Remark { remark: code },
-        };
-        observation::add(&mut c, id, b.id, Uuid::new_v4(), &note, done, false).await?;
+        entered::close(&mut c, (id, b.id), done).await?;
+        entered::close(&mut c, (id, b.id), at("2027-01-01T00:00:00Z")).await?;
+        entered::see(&mut c, (id, b.id), done, Seen::Remark { remark: code }).await?;
     }
-    assert!(batch::live(&mut c, id, &Held::default()).await?.is_empty());
+    assert!(live(&mut c, id, &Held::default()).await?.is_empty());
     let held = Held::default();
     let entries = batch::finished(&mut c, id, 0, 2, &held).await?;
+    assert_eq!(entries.in_all, 3);
+    let entries = entries.read();
     let codes: Vec<_> = entries.iter().map(|e| e.code.as_str()).collect();
     assert_eq!(codes, ["HR-03", "HR-02"], "the latest first");
     let e = &entries[0];
@@ -341,13 +350,11 @@ async fn finished_batches_leave_the_bench_for_the_ledger() -> Result<()> {
         Some(at("2026-11-23T14:00:00Z")),
         "the first moment stays"
     );
-    assert_eq!(
-        e.entries.seen[0].seen,
-        Seen::Remark {
-            remark: "HR-03".into()
-        }
-    );
-    assert_eq!(batch::finished(&mut c, id, 2, 2, &held).await?.len(), 1);
+    let remark = Seen::Remark {
+        remark: "HR-03".into(),
+    };
+    assert!(e.entries.seen.iter().any(|o| o.seen == remark));
+    assert_eq!(batch::finished(&mut c, id, 2, 2, &held).await?.listed.len(), 1);
     drop(c);
     pool.close().await;
     db.close().await
@@ -361,21 +368,16 @@ async fn the_demo_clears_only_what_no_maker_touched() -> Result<()> {
         origin: Origin::Demo,
         ..sheet(name)
     };
-    batch::keep(&mut c, id, &demo("Untouched one"), at(NOW)).await?;
-    let touched = batch::keep(&mut c, id, &demo("Touched one"), at(NOW)).await?;
-    batch::keep(&mut c, id, &sheet("Own one"), at(NOW)).await?;
+    entered::keep(&mut c, id, &demo("Untouched one"), at(NOW)).await?;
+    let touched = entered::keep(&mut c, id, &demo("Touched one"), at(NOW)).await?;
+    entered::keep(&mut c, id, &sheet("Own one"), at(NOW)).await?;
     let b = batch::by_code(&mut c, id, &touched, &Held::default())
         .await?
         .unwrap();
-    let t = Tap {
-        pizza: 1,
-        at: at(NOW),
-        kind: TapKind::In,
-    };
-    tap::add(&mut c, id, b.id, Uuid::new_v4(), &t, at(NOW), false).await?;
+    entered::tap(&mut c, (id, b.id), in_at(NOW)).await?;
     assert_eq!(batch::demo_made_at(&mut c, id).await?, Some(at(NOW)));
     assert_eq!(batch::clear_demo(&mut c, id).await?, 1);
-    let left: Vec<_> = batch::live(&mut c, id, &Held::default())
+    let left: Vec<_> = live(&mut c, id, &Held::default())
         .await?
         .into_iter()
         .map(|b| b.name)
@@ -390,7 +392,7 @@ async fn the_demo_clears_only_what_no_maker_touched() -> Result<()> {
 #[tokio::test]
 async fn a_database_that_is_away_is_told_from_one_that_refuses() -> Result<()> {
     let (db, pool, id) = open().await?;
-    let away = store::pool("mysql://nobody:x@127.0.0.1:1/none")?;
+    let away = Db::at("mysql://nobody:x@127.0.0.1:1/none")?;
     assert!(matches!(
         store::ping(&away).await,
         Err(store::StoreError::Away(_))
@@ -421,7 +423,7 @@ fn version<'a>(name: &'a str, f: &'a Formula, of: Option<(FormulaId, u32)>) -> N
 fn done(kept: Kept) -> (FormulaId, u32) {
     match kept {
         Kept::Done { of, number } => (of, number),
-        Kept::Stale { head } => panic!("stale at {head}"),
+        other => panic!("{other:?}"),
     }
 }
 
@@ -470,7 +472,7 @@ async fn versions_are_added_and_never_overwritten() -> Result<()> {
     assert_eq!((head.number, head.name.as_str()), (2, "Halt round"));
     assert!(formula::version(&mut c, here, id, Some(9)).await?.is_none());
     // A batch points to the version that it was made from.
-    let kept = batch::keep(
+    let kept = entered::keep(
         &mut c,
         here,
         &NewBatch {
@@ -505,10 +507,12 @@ async fn the_library_is_searched_by_letters_and_shows_what_was_put_away_apart() 
             let find = Find {
                 text: text.into(),
                 archived,
+                most: 50,
                 ..Find::default()
             };
             Ok(formula::list(c, here, &find)
                 .await?
+                .listed
                 .into_iter()
                 .map(|l| l.name)
                 .collect())
@@ -528,9 +532,7 @@ async fn the_library_is_searched_by_letters_and_shows_what_was_put_away_apart() 
     // Another kitchen sees nothing of it.
     let other = add_kitchen(&pool, "Next door").await?;
     assert!(
-        formula::list(&mut c, other, &Find::default())
-            .await?
-            .is_empty()
+        formula::list(&mut c, other, &Find::default()).await?.in_all == 0
     );
     assert!(formula::version(&mut c, other, id, None).await?.is_none());
     drop(c);
@@ -555,7 +557,7 @@ async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
     let (db, pool, here) = open().await?;
     let mut c = pool.acquire().await?;
     let Put::Done(id) =
-        pantry::put(&mut c, here, None, &flour("Quernside", 290.0), at(NOW)).await?
+        pantry::put(&mut c, here, At::New(Uuid::new_v4()), &flour("Quernside", 290.0), at(NOW)).await?
     else {
         panic!("a new one is kept")
     };
@@ -564,7 +566,7 @@ async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
         pantry::put(
             &mut c,
             here,
-            Some((id, item.revision)),
+            At::Row { id: id, revision: item.revision },
             &flour("Quernside", 300.0),
             at(NOW)
         )
@@ -574,7 +576,7 @@ async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
     let Put::Stale(Some(now)) = pantry::put(
         &mut c,
         here,
-        Some((id, item.revision)),
+        At::Row { id: id, revision: item.revision },
         &flour("Quernside", 310.0),
         at(NOW),
     )
@@ -599,7 +601,7 @@ async fn changing_a_flour_changes_no_formula_and_no_batch() -> Result<()> {
     let (db, pool, here) = open().await?;
     let mut c = pool.acquire().await?;
     let Put::Done(id) =
-        pantry::put(&mut c, here, None, &flour("Quernside", 290.0), at(NOW)).await?
+        pantry::put(&mut c, here, At::New(Uuid::new_v4()), &flour("Quernside", 290.0), at(NOW)).await?
     else {
         panic!("a new one is kept")
     };
@@ -613,7 +615,7 @@ async fn changing_a_flour_changes_no_formula_and_no_batch() -> Result<()> {
         result: &result,
         ..sheet("Halt")
     };
-    let code = batch::keep(&mut c, here, &new, at(NOW)).await?;
+    let code = entered::keep(&mut c, here, &new, at(NOW)).await?;
     let (fid, _) = done(
         formula::keep(
             &mut c,
@@ -626,7 +628,7 @@ async fn changing_a_flour_changes_no_formula_and_no_batch() -> Result<()> {
     pantry::put(
         &mut c,
         here,
-        Some((id, 1)),
+        At::Row { id: id, revision: 1 },
         &flour("Renamed", 120.0),
         at(NOW),
     )
@@ -684,7 +686,7 @@ async fn another_plan_takes_the_place_of_the_first_and_a_stale_one_is_refused() 
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
     let held = Held::default();
-    let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+    let code = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
     let b = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
     assert_eq!((b.plan, b.planned_at), (0, at(NOW)));
     let mut request = SHEET.0.clone();
@@ -725,7 +727,7 @@ async fn another_plan_takes_the_place_of_the_first_and_a_stale_one_is_refused() 
 async fn steps_left_out_and_marked_tubs_come_back_as_they_were_seen() -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
-    let code = batch::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
+    let code = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
     let b = batch::by_code(&mut c, id, &code, &Held::default())
         .await?
         .unwrap();
@@ -733,13 +735,8 @@ async fn steps_left_out_and_marked_tubs_come_back_as_they_were_seen() -> Result<
         Seen::StepSkipped { step_position: 3 },
         Seen::Grown { times: 1.62 },
     ] {
-        let o = Observation {
-            id: 0,
-            at: at(NOW),
-            seen: seen.clone(),
-        };
-        observation::add(&mut c, id, b.id, Uuid::new_v4(), &o, at(NOW), false).await?;
-        let all = observation::of_batch(&mut c, id, b.id).await?;
+        entered::see(&mut c, (id, b.id), at(NOW), seen.clone()).await?;
+        let all = entry::of_batch(&mut c, id, b.id).await?.seen;
         assert_eq!(all.last().map(|o| &o.seen), Some(&seen));
     }
     drop(c);
@@ -752,13 +749,13 @@ async fn a_feed_has_an_address_from_when_it_is_asked_for_and_another_when_it_is_
 -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
-    let key = async |c: &mut store::MySqlConnection| -> Result<String> {
-        Ok(kitchen::first(c).await?.unwrap().feed_key)
+    let hash = async |c: &mut store::MySqlConnection| -> Result<Option<[u8; 32]>> {
+        Ok(kitchen::first(c).await?.unwrap().feed_hash)
     };
-    assert_eq!(key(&mut c).await?, "");
+    assert_eq!(hash(&mut c).await?, None);
     for k in ["first-key", "second-key"] {
         kitchen::renew_feed(&mut c, id, k).await?;
-        assert_eq!(key(&mut c).await?, k);
+        assert_eq!(hash(&mut c).await?, Some(kitchen::feed_hash(k)));
     }
     drop(c);
     pool.close().await;

@@ -52,7 +52,12 @@ const PERMISSIONS: &str = "camera=(), microphone=(), geolocation=(), payment=(),
 
 /// The whole program behind one router, for this machine alone.
 pub fn router(db: Db) -> Router {
-    watched_router(db, Site::default(), Arc::default())
+    router_at(db, Site::default())
+}
+
+/// The same under the name that a site has.
+pub fn router_at(db: Db, site: Site) -> Router {
+    watched_router(db, site, Arc::default())
 }
 
 /// The same, with the runs that end when the server stops.

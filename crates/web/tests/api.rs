@@ -29,7 +29,7 @@ fn examples() -> Vec<(String, String, Value)> {
 
 /// The API needs no database.
 fn router() -> axum::Router {
-    web::router(store::pool("mysql://nobody:x@127.0.0.1:1/none").unwrap())
+    web::router(store::Db::at("mysql://nobody:x@127.0.0.1:1/none").unwrap())
 }
 
 #[tokio::test]

@@ -104,7 +104,7 @@ async fn taps_are_kept_once_and_refused_when_they_make_no_sense() -> Result<()> 
         again.json()["refused"],
         "Pizza 1 is still in the oven. Tap Out first."
     );
-    let shut = s.post(&format!("/batches/{code}/finish"), "").await?;
+    let shut = s.post(&format!("/batches/{code}/finish"), "sure=1").await?;
     assert_eq!(shut.status, StatusCode::UNPROCESSABLE_ENTITY);
     s.post(&path, &tap("out", "33333333-3333-4333-8333-333333333333"))
         .await?;
@@ -206,14 +206,23 @@ async fn a_tap_keeps_the_moment_of_the_device_but_not_of_the_future() -> Result<
     s.post(&path, &pairs(&[("kind", "in"), ("at", &ago.to_string())]))
         .await?;
     let ahead = jiff::Timestamp::now() + jiff::SignedDuration::from_hours(5);
-    s.post(
-        &path,
-        &pairs(&[("kind", "out"), ("at", &ahead.to_string())]),
-    )
-    .await?;
+    let out = |more: &[(&str, &str)]| {
+        let at = ahead.to_string();
+        let mut all = vec![("kind", "out"), ("at", at.as_str())];
+        all.extend(more);
+        pairs(&all)
+    };
+    // A moment to come is refused, not turned into now.
+    let page = s.post(&path, &out(&[])).await?;
+    assert_eq!(page.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(page.body.contains("is still to come"));
+    // A device that also says what its clock reads now is shifted as a whole.
+    let sent = (ahead + jiff::SignedDuration::from_secs(1)).to_string();
+    let page = s.post(&path, &out(&[("sent_at", &sent)])).await?;
+    assert_eq!(page.status, StatusCode::SEE_OTHER);
     let taken = s.get(&format!("/batches/{code}/batch.json")).await?.json();
     let baked = taken["run"]["mean_s"].as_f64().unwrap();
-    assert!((89.0..120.0).contains(&baked), "{baked}");
+    assert!((88.0..119.0).contains(&baked), "{baked}");
     s.close().await
 }
 
@@ -222,7 +231,7 @@ async fn the_ledger_turns_its_pages() -> Result<()> {
     let s = Site::open().await?;
     for i in 0..22 {
         let code = s.keep(&[("name", &format!("Halt {i}"))]).await?;
-        s.post(&format!("/batches/{code}/finish"), "").await?;
+        s.post(&format!("/batches/{code}/finish"), "sure=1").await?;
     }
     let first = s.get("/ledger").await?;
     assert_eq!(
@@ -230,11 +239,11 @@ async fn the_ledger_turns_its_pages() -> Result<()> {
         21,
         "a head and twenty lines"
     );
-    assert!(first.body.contains("href=\"/ledger?skip=20\"") && !first.body.contains(">Newer<"));
+    assert!(first.body.contains("href=\"/ledger?skip=20\"") && !first.body.contains(">Before<"));
     assert!(first.body.contains("Halt 21") && !first.body.contains("Halt 1<"));
     let second = s.get("/ledger?skip=20").await?;
     assert_eq!(second.body.matches("<tr>").count(), 3);
-    assert!(second.body.contains(">Newer<") && !second.body.contains(">Older<"));
+    assert!(second.body.contains(">Before<") && !second.body.contains(">After<"));
     assert_eq!(s.get("/ledger?skip=abc").await?.status, StatusCode::OK);
     assert_eq!(s.get("/ledger?skip=-5").await?.status, StatusCode::OK);
     assert!(
@@ -266,9 +275,10 @@ async fn the_whole_job_goes_by_plain_forms() -> Result<()> {
         .await?;
     let bake = format!("/batches/{code}/bake");
     let taps = format!("/batches/{code}/taps");
-    for kind in ["in", "turned", "out"] {
+    for (kind, ago) in [("in", 90), ("turned", 60), ("out", 20)] {
+        let at = jiff::Timestamp::now() - jiff::SignedDuration::from_secs(ago);
         assert_eq!(
-            s.post(&taps, &pairs(&[("kind", kind)]))
+            s.post(&taps, &pairs(&[("kind", kind), ("at", &at.to_string())]))
                 .await?
                 .header("location"),
             bake,
@@ -288,12 +298,14 @@ async fn the_whole_job_goes_by_plain_forms() -> Result<()> {
     for wrong in [
         pairs(&[("kind", "verdict"), ("verdict", "burnt")]),
         pairs(&[("kind", "dance")]),
-        pairs(&[("kind", "out")]),
     ] {
         let page = s.post(&taps, &wrong).await?;
         assert_eq!(page.status, StatusCode::UNPROCESSABLE_ENTITY);
         assert!(page.body.contains("That cannot be done"));
     }
+    let page = s.post(&taps, &pairs(&[("kind", "out")])).await?;
+    assert_eq!(page.status, StatusCode::CONFLICT);
+    assert!(page.body.contains("That was not kept"));
     let step = s
         .post(
             &format!("/batches/{code}/steps/0"),

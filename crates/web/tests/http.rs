@@ -279,7 +279,7 @@ async fn ten_megabytes_and_foreign_pages_are_refused_with_a_page() -> Result<()>
 
 #[tokio::test]
 async fn with_the_database_away_the_entries_come_back_to_be_sent_again() -> Result<()> {
-    let away = web::router(store::pool("mysql://nobody:x@127.0.0.1:1/none")?);
+    let away = web::router(store::Db::at("mysql://nobody:x@127.0.0.1:1/none")?);
     let page = site::ask(
         &away,
         "POST",

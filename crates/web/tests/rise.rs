@@ -616,8 +616,11 @@ async fn the_feed_is_found_at_its_secret_address_only_until_it_is_renewed() -> R
         a[a.find("/feed/").unwrap()..].to_string()
     };
     assert_eq!(s.get("/feed/.ics").await?.status, StatusCode::NOT_FOUND);
-    s.post("/calendar/renew", "").await?;
-    let first = address(&s.get("/calendar").await?.body);
+    let first = address(&s.post("/calendar/renew", "").await?.body);
+    assert!(
+        !s.get("/calendar").await?.body.contains("/feed/"),
+        "it is shown once: only its hash is kept"
+    );
     let feed = s.get(&first).await?;
     assert_eq!(feed.status, StatusCode::OK);
     assert!(feed.header("content-type").starts_with("text/calendar"));
@@ -630,9 +633,14 @@ async fn the_feed_is_found_at_its_secret_address_only_until_it_is_renewed() -> R
         s.get(&first).await?.body.matches("BEGIN:VEVENT").count(),
         steps - 1
     );
-    s.post("/calendar/renew", "").await?;
-    assert_eq!(s.get(&first).await?.status, StatusCode::NOT_FOUND);
-    assert_ne!(address(&s.get("/calendar").await?.body), first);
+    let second = address(&s.post("/calendar/renew", "").await?.body);
+    assert_ne!(second, first);
+    let gone = s.get(&first).await?;
+    let nowhere = s.get("/feed-of-nobody").await?;
+    assert_eq!(gone.status, StatusCode::NOT_FOUND);
+    let headline = |a: &str| a.split("<h1>").nth(1).map(|h| h.split("</h1>").next().map(String::from));
+    assert_eq!(headline(&gone.body), headline(&nowhere.body), "like any other");
+    assert_eq!(s.get(&second).await?.status, StatusCode::OK);
     s.close().await
 }
 
@@ -640,12 +648,13 @@ async fn the_feed_is_found_at_its_secret_address_only_until_it_is_renewed() -> R
 async fn labels_say_what_it_is_and_open_the_batch() -> Result<()> {
     let s = Site::open().await?;
     let code = s.keep(&[("name", "Halt round")]).await?;
-    let page = s
-        .get_with(
-            &format!("/batches/{code}/labels?n=3"),
-            &[("host", "kitchen.local:8080")],
-        )
-        .await?;
+    let here = s.get(&format!("/batches/{code}/labels")).await?;
+    assert!(
+        here.body.contains("--public-url") && !here.body.contains("class=\"qr\""),
+        "no code that no telephone can open"
+    );
+    let s = s.called("http://kitchen.local:8080");
+    let page = s.get(&format!("/batches/{code}/labels?n=3")).await?;
     assert_eq!(whole(&page).matches("class=\"label\"").count(), 3);
     for word in [
         "Halt round",

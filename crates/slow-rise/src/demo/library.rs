@@ -184,7 +184,7 @@ async fn one(w: &mut Writer<'_>, name: &str, versions: Vec<Version>) -> Result<(
         let at = w.now - minutes(days * 24.0 * 60.0);
         of = match keep(w.db, w.here.id, &new, at).await? {
             Kept::Done { of, number } => Some((of, number)),
-            Kept::Stale { .. } => bail!("{name} was not kept"),
+            Kept::Other { .. } | Kept::Stale { .. } => bail!("{name} was not kept"),
         };
     }
     Ok(())

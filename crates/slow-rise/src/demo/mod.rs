@@ -14,17 +14,18 @@ use craft::reading::Subject;
 use craft::sheet::life::{Life, spans};
 use craft::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
 use jiff::{SignedDuration, Timestamp};
-use store::batch::{self, Batch, NewBatch, Origin};
+use store::batch::{self, Batch, KeptBatch, NewBatch, Origin};
 use store::kitchen::{self, Kitchen, NewKitchen, Reads, Rhythm};
-use store::observation::{self, Observation, Seen};
-use store::{Held, MySqlConnection, MySqlPool, tap};
+use store::entry::{self, By, Kept, NewEntry, Said, Seen};
+use store::{Db, Held, MySqlConnection};
 use uuid::Uuid;
+use web::shared::kitchen::Here;
 
 /// Demo batches older than this are made anew, so that the Bench looks alive.
 const STALE_H: i64 = 8;
 
 /// Loads the demo kitchen into an empty database; later, makes the batches anew that no maker touched.
-pub async fn load(pool: &MySqlPool, now: Timestamp) -> Result<()> {
+pub async fn load(pool: &Db, now: Timestamp) -> Result<()> {
     let mut db = pool.begin().await?;
     let here = match kitchen::first(&mut db).await? {
         Some(k) => k,
@@ -168,7 +169,10 @@ impl Writer<'_> {
             origin: Origin::Demo,
             from: None,
         };
-        let code = batch::keep(self.db, self.here.id, &new, created_at).await?;
+        let code = match batch::keep(self.db, self.here.id, &new, created_at).await? {
+            KeptBatch::Done(code) => code,
+            KeptBatch::Other(code) => bail!("{code} stands under a key of its own"),
+        };
         match batch::by_code(self.db, self.here.id, &code, &Held::default()).await? {
             Some(b) => Ok(b),
             None => bail!("batch {code} was not kept"),
@@ -176,8 +180,16 @@ impl Writer<'_> {
     }
 
     async fn see(&mut self, b: &Batch, at: Timestamp, seen: Seen) -> Result<()> {
-        let o = Observation { id: 0, at, seen };
-        Ok(observation::add(self.db, self.here.id, b.id, Uuid::new_v4(), &o, at, true).await?)
+        self.enter(b, at, seen.into()).await
+    }
+
+    async fn enter(&mut self, b: &Batch, at: Timestamp, said: Said) -> Result<()> {
+        let new = NewEntry::own(at, said);
+        let here = self.here.id;
+        match entry::write(self.db, here, b.id, &new, at, By::Demo, entry::ANY).await? {
+            Kept::New => Ok(()),
+            other => bail!("an entry of {} was not kept: {other:?}", b.code),
+        }
     }
 
     async fn read(
@@ -262,16 +274,21 @@ impl Writer<'_> {
             taps.push((s(out), TapKind::Out));
             taps.push((s(out + 9), TapKind::Verdict(*verdict)));
             for (at, kind) in taps {
-                let t = Tap { pizza, at, kind };
-                tap::add(self.db, self.here.id, b.id, Uuid::new_v4(), &t, at, true).await?;
+                self.enter(b, at, Tap { pizza, at, kind }.into()).await?;
             }
             last = s(out + 9);
         }
         Ok(last)
     }
 
+    /// Closes a batch with its forecast from what was measured.
     async fn close(&mut self, b: &Batch, at: Timestamp) -> Result<()> {
-        Ok(batch::finish(self.db, self.here.id, b.id, at, true).await?)
+        let Some(b) = batch::by_code(self.db, self.here.id, &b.code, &Held::default()).await? else {
+            bail!("batch {} is gone", b.code)
+        };
+        let here = Here::of(self.here.clone(), at);
+        let went = web::rooms::rise::went(&web::shared::progress::Told::of(b.clone()), &here);
+        self.see(&b, at, Seen::Closed { went: Some(Box::new(went)) }).await
     }
 }
 

@@ -2,6 +2,7 @@
 
 use super::Writer;
 use anyhow::Result;
+use uuid::Uuid;
 use craft::fire::Material;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
@@ -9,7 +10,7 @@ use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Pan, Scale};
 use craft::path::Place;
 use craft::rise::Air;
 use jiff::ToSpan;
-use store::pantry::{Facts, put};
+use store::pantry::{At, Facts, put};
 
 struct Bags {
     name: &'static str,
@@ -260,6 +261,6 @@ pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
 }
 
 async fn keep<F: Facts>(w: &mut Writer<'_>, facts: &F) -> Result<()> {
-    put(w.db, w.here.id, None, facts, w.now).await?;
+    put(w.db, w.here.id, At::New(Uuid::new_v4()), facts, w.now).await?;
     Ok(())
 }

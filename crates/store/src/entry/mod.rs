@@ -14,7 +14,7 @@ use crate::batch::BatchId;
 use crate::db::{Db, again, pause};
 use crate::error::is_duplicate;
 use crate::{KitchenId, Result, StoreError, instant};
-use craft::fire::Tap;
+use craft::fire::{Tap, TapKind};
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};
 use uuid::Uuid;
@@ -50,6 +50,13 @@ pub struct KeptEntry {
     pub said: Said,
     /// Of another batch than the one that was meant.
     pub elsewhere: bool,
+}
+
+impl KeptEntry {
+    /// Whether it is a tap of this kind on the batch that was meant.
+    pub fn is_tap(&self, kind: TapKind) -> bool {
+        !self.elsewhere && matches!(self.said, Said::Tapped { kind: k, .. } if k == kind)
+    }
 }
 
 /// What became of an entry. What could not be kept now is an error that [`StoreError::may_come_again`].

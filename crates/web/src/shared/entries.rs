@@ -48,7 +48,7 @@ impl Sent {
         let at = match (typed.text("when"), taken) {
             ("", None) => here.now,
             // A clock of the year 9999 has no later moment.
-            ("", Some(at)) => at.checked_add(shift).map_err(|_| entry::EntryRefused::ToCome.to_string())?,
+            ("", Some(at)) => at.checked_add(shift).map_err(|_| format!("That moment {}", entry::EntryRefused::ToCome))?,
             (text, _) => text
                 .parse::<jiff::civil::DateTime>()
                 .ok()
@@ -70,7 +70,7 @@ impl Sent {
     pub fn admitted(self, told: &Told, here: &Here) -> Result<Sent, String> {
         let start_at = told.batch.sheet.result.start_at;
         entry::moment(start_at, here.now, self.at)
-            .map_err(|e| format!("{}: {e}", day_hm(&here.local(self.at))))?;
+            .map_err(|e| format!("{} {e}", day_hm(&here.local(self.at))))?;
         Ok(self)
     }
 }
@@ -103,12 +103,12 @@ pub async fn keep(
     };
     let pieces = told.batch.sheet.result.formula.pieces;
     let fits = move |s: &Standing| {
+        admits(s)?;
         match said {
             Said::Tapped { pizza, .. } => entry::one_more_tap(pieces, pizza, s.taps.len()),
             Said::Seen(_) => entry::one_more(s.entries),
         }
-        .map_err(|e| e.to_string())?;
-        admits(s)
+        .map_err(|e| e.to_string())
     };
     let id = told.batch.id;
     let kept = store::entry::enter(&app.db, here.id(), id, &new, here.now, &fits).await?;

@@ -9,10 +9,14 @@ use craft::sheet::KitchenUsual;
 use craft::units::{TemperatureUnit, WeightUnit};
 use http_body_util::BodyExt;
 use jiff::{SignedDuration, Timestamp};
-use store::MySqlPool;
+use store::Db;
 use store::kitchen::{self, NewKitchen, Reads};
 use testbed::db::TestDb;
 use tower::ServiceExt;
+
+/// Where the tests ask.
+const HOST: &str = "127.0.0.1:8080";
+const ORIGIN: &str = "http://127.0.0.1:8080";
 
 pub struct Answer {
     pub status: StatusCode,
@@ -50,8 +54,21 @@ pub async fn ask(
     headers: &[(&str, &str)],
 ) -> Result<Answer> {
     let mut request = Request::builder().method(method).uri(path);
-    if method == "POST" {
-        request = request.header("content-type", "application/x-www-form-urlencoded");
+    // What a browser sends on a page of ours, unless a test says otherwise.
+    let says = |name: &str| headers.iter().any(|(n, _)| *n == name);
+    if !says("host") {
+        request = request.header("host", HOST);
+    }
+    if method == "POST" && !says("origin") && !says("sec-fetch-site") {
+        request = request.header("origin", ORIGIN);
+    }
+    if method == "POST" && !says("content-type") {
+        let kind = if path.starts_with("/api/") {
+            "application/json"
+        } else {
+            "application/x-www-form-urlencoded"
+        };
+        request = request.header("content-type", kind);
     }
     for (name, value) in headers {
         request = request.header(*name, *value);
@@ -75,7 +92,7 @@ async fn answer(response: axum::response::Response) -> Result<Answer> {
 
 pub struct Site {
     pub router: Router,
-    pool: MySqlPool,
+    pool: Db,
     db: TestDb,
 }
 
@@ -89,7 +106,7 @@ impl Site {
         weight_unit: WeightUnit,
     ) -> Result<Site> {
         let db = TestDb::new().await?;
-        let pool = store::pool(&db.url)?;
+        let pool = Db::at(&db.url)?;
         store::migrate(&pool).await?;
         let new = NewKitchen {
             name: "Larchfold Halt".into(),
@@ -114,6 +131,14 @@ impl Site {
             pool,
             db,
         })
+    }
+    /// The same under a public name.
+    pub fn called(self, public_url: &str) -> Site {
+        let site = web::Site::new(Some(public_url), vec![]).unwrap();
+        Site {
+            router: web::router_at(self.pool.clone(), site),
+            ..self
+        }
     }
     pub async fn close(self) -> Result<()> {
         self.pool.close().await;
@@ -144,6 +169,8 @@ impl Site {
         let request = Request::builder()
             .method("POST")
             .uri(path)
+            .header("host", HOST)
+            .header("origin", ORIGIN)
             .header("content-type", "multipart/form-data; boundary=edge")
             .body(Body::from(body))?;
         answer(self.router.clone().oneshot(request).await?).await
@@ -153,9 +180,9 @@ impl Site {
         let mut db = self.pool.acquire().await?;
         let here = kitchen::first(&mut db).await?.unwrap();
         Ok(
-            store::batch::live(&mut db, here.id, &store::Held::default())
+            store::batch::live(&mut db, here.id, 0, 1, &store::Held::default())
                 .await?
-                .len(),
+                .in_all as usize,
         )
     }
     /// Keeps a batch from a good form and returns its code.

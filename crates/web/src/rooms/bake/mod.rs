@@ -183,7 +183,11 @@ async fn take(
         }
         Run::admits(&s.taps, &tap, spots, s.finished).map_err(|e| e.to_string())
     };
-    let kept = entries::keep(&app, &here, &told, &sent, tap, &admits).await?;
+    let kept = match entries::keep(&app, &here, &told, &sent, tap, &admits).await? {
+        // A form without a script says no number: sent twice, it means the pizza that it meant the first time.
+        Kept::Other(o) if typed.text("pizza").is_empty() && o.is_tap(tap.kind) => Kept::Before,
+        kept => kept,
+    };
     if !sent.by_script {
         let back = entries::back(&typed, &code);
         let back = if typed.has("back") { back } else { format!("/batches/{code}/bake") };

@@ -6,7 +6,6 @@ use crate::shared::entries;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
-use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
@@ -17,7 +16,7 @@ use axum::extract::{Path, State};
 use axum::http::{HeaderMap, StatusCode};
 use axum::response::{IntoResponse, Response};
 use axum::routing::post;
-use store::entry::{Seen, Standing, Went};
+use store::entry::{Seen, Standing};
 use uuid::Uuid;
 
 pub fn routes() -> Router<App> {
@@ -98,18 +97,11 @@ async fn close(
         })?;
         return Ok((StatusCode::OK, html).into_response());
     }
-    let goes = app
+    let went = app
         .models
-        .at_length(|| crate::rooms::rise::forecast(&told, &here, &Larder::default()))
+        .at_length(|| crate::rooms::rise::went(&told, &here))
         .await?;
-    let went = Some(Box::new(Went {
-        mixed_at: goes.mixed_at,
-        window: goes.window,
-        rise_at_serve: goes.rise_at_serve,
-        reserve_at_serve: goes.reserve_at_serve,
-        label_at_serve: goes.label_at_serve,
-        clocks: goes.clocks,
-    }));
+    let went = Some(Box::new(went));
     let admits = |s: &Standing| match (s.finished, s.cancelled) {
         (_, true) => Err("This batch was cancelled. Take it up again first.".to_string()),
         (true, _) => Err("This batch is closed already.".into()),

@@ -13,6 +13,7 @@ use craft::sheet::ahead::{Ahead, Asked, from_now};
 use craft::sheet::{
     SheetRequest, SheetResult, Sure, carry_numbers, work_out, work_out_surely,
 };
+use store::entry::Went;
 
 /// How far off the kitchen's temperatures may be.
 pub fn doubts(bench: &Bench) -> Doubts {
@@ -151,5 +152,18 @@ pub fn forecast(told: &Told, here: &Here, larder: &Larder) -> SheetResult {
     match ahead(told, &sheet.request, &sheet.result, &bench) {
         Ok(a) => sheet.result.as_it_goes(&a),
         Err(_) => sheet.result.clone(),
+    }
+}
+
+/// How a batch went by now, to be kept when it is closed.
+pub fn went(told: &Told, here: &Here) -> Went {
+    let goes = forecast(told, here, &Larder::default());
+    Went {
+        mixed_at: goes.mixed_at,
+        window: goes.window,
+        rise_at_serve: goes.rise_at_serve,
+        reserve_at_serve: goes.reserve_at_serve,
+        label_at_serve: goes.label_at_serve,
+        clocks: goes.clocks,
     }
 }

@@ -27,7 +27,7 @@ use craft::formula::Formula;
 use craft::path::Method;
 use craft::refusal::FieldError;
 use looked::Looked;
-pub use looked::forecast;
+pub use looked::{forecast, went};
 use serde::Serialize;
 use std::collections::HashMap;
 use store::pantry::{self, At, Put};

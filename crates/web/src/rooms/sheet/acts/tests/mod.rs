@@ -9,7 +9,7 @@ use store::pantry::{Everything, Item};
 fn here() -> Here {
     let kitchen = Kitchen {
         rhythm: Default::default(),
-        feed_key: String::new(),
+        feed_hash: None,
         id: KitchenId(1),
         name: "Here".into(),
         usual: KitchenUsual {

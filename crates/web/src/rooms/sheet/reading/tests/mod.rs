@@ -16,7 +16,7 @@ fn here(temperature: TemperatureUnit, weight: WeightUnit, length: LengthUnit) ->
     };
     let kitchen = Kitchen {
         rhythm: Default::default(),
-        feed_key: String::new(),
+        feed_hash: None,
         id: KitchenId(1),
         name: "Here".into(),
         usual,

@@ -1,0 +1,54 @@
+//! What the store's tests enter: by the one way in, without a word against it.
+#![allow(dead_code)]
+
+use anyhow::{Result, bail};
+use craft::fire::Tap;
+use jiff::Timestamp;
+use store::batch::{self, BatchId, KeptBatch, NewBatch};
+use store::entry::{self, By, Kept, NewEntry, Said, Seen};
+use store::{KitchenId, MySqlConnection};
+use uuid::Uuid;
+
+/// Where something is entered.
+pub type On = (KitchenId, BatchId);
+
+pub async fn enter(
+    c: &mut MySqlConnection,
+    (kitchen, batch): On,
+    key: Uuid,
+    at: Timestamp,
+    said: Said,
+) -> Result<Kept> {
+    let new = NewEntry {
+        key,
+        at,
+        device_at: None,
+        said,
+    };
+    Ok(entry::write(c, kitchen, batch, &new, at, By::Maker, entry::ANY).await?)
+}
+
+pub async fn see(c: &mut MySqlConnection, on: On, at: Timestamp, seen: Seen) -> Result<Kept> {
+    enter(c, on, Uuid::new_v4(), at, seen.into()).await
+}
+
+pub async fn tap(c: &mut MySqlConnection, on: On, t: Tap) -> Result<Kept> {
+    enter(c, on, Uuid::new_v4(), t.at, t.into()).await
+}
+
+pub async fn close(c: &mut MySqlConnection, on: On, at: Timestamp) -> Result<Kept> {
+    see(c, on, at, Seen::Closed { went: None }).await
+}
+
+/// Keeps a batch: its code.
+pub async fn keep(
+    c: &mut MySqlConnection,
+    kitchen: KitchenId,
+    new: &NewBatch<'_>,
+    now: Timestamp,
+) -> Result<String> {
+    match batch::keep(c, kitchen, new, now).await? {
+        KeptBatch::Done(code) => Ok(code),
+        KeptBatch::Other(code) => bail!("{code} stands under this key"),
+    }
+}

@@ -1,0 +1,428 @@
+//! What is entered is never lost and never doubled: many writers at once, keys that were used, a migration that was cut off,
+//! rows that cannot be read.
+
+mod entered;
+
+use anyhow::{Context, Result};
+use craft::formula::Scales;
+use craft::sheet::{KitchenUsual, SheetRequest, work_out};
+use jiff::Timestamp;
+use sqlx::{AssertSqlSafe, Connection, MySqlConnection};
+use store::batch::{self, Batch, KeptBatch, Listed, NewBatch, Origin};
+use store::entry::{self, Kept, NewEntry, Seen};
+use store::formula::{self, NewVersion};
+use store::kitchen::{self, NewKitchen, Reads};
+use store::pantry::{self, At, Put};
+use store::{Db, Held, KitchenId};
+use testbed::db::TestDb;
+use uuid::Uuid;
+
+const NOW: &str = "2026-11-25T08:00:00Z";
+
+fn now() -> Timestamp {
+    NOW.parse().unwrap()
+}
+
+fn usual() -> KitchenUsual {
+    KitchenUsual {
+        time_zone: "Europe/London".into(),
+        altitude_m: 310.0,
+        room_c: 19.5,
+        fridge_c: 4.5,
+        tap_water_c: 9.5,
+        scales: Scales::default(),
+    }
+}
+
+fn request() -> SheetRequest {
+    SheetRequest::of_style(
+        craft::style::first(),
+        &usual(),
+        "2026-11-27T19:00:00Z".parse().unwrap(),
+    )
+}
+
+async fn kitchen_in(db: &Db) -> Result<KitchenId> {
+    let new = NewKitchen {
+        name: "Larchfold Halt".into(),
+        usual: usual(),
+        rhythm: Default::default(),
+        reads: Reads::default(),
+    };
+    Ok(kitchen::add(&mut *db.acquire().await?, &new, now()).await?)
+}
+
+async fn open() -> Result<(TestDb, Db, KitchenId, Batch)> {
+    let test = TestDb::new().await?;
+    let db = Db::at(&test.url)?;
+    store::migrate(&db).await?;
+    let here = kitchen_in(&db).await?;
+    let b = batch_in(&db, here, "Halt round").await?;
+    Ok((test, db, here, b))
+}
+
+async fn batch_in(db: &Db, here: KitchenId, name: &str) -> Result<Batch> {
+    let request = request();
+    let result = work_out(&request)?;
+    let new = NewBatch {
+        form_key: Uuid::new_v4(),
+        name,
+        request: &request,
+        result: &result,
+        origin: Origin::Maker,
+        from: None,
+    };
+    let mut c = db.acquire().await?;
+    let code = entered::keep(&mut c, here, &new, now()).await?;
+    batch::by_code(&mut c, here, &code, &Held::default())
+        .await?
+        .context("the batch")
+}
+
+fn remark(text: String) -> NewEntry {
+    NewEntry::own(now(), Seen::Remark { remark: text }.into())
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn six_writers_of_fifty_remarks_keep_three_hundred() -> Result<()> {
+    let (test, db, here, b) = open().await?;
+    let mut running = tokio::task::JoinSet::new();
+    for writer in 0..6 {
+        let db = db.clone();
+        running.spawn(async move {
+            let mut kept = 0;
+            for i in 0..50 {
+                let new = remark(format!("{writer}/{i}"));
+                let done = entry::enter(&db, here, b.id, &new, now(), entry::ANY).await;
+                kept += u32::from(matches!(done, Ok(Kept::New)));
+            }
+            kept
+        });
+    }
+    let kept: u32 = running.join_all().await.into_iter().sum();
+    let mut c = db.acquire().await?;
+    let all = entry::of_batch(&mut c, here, b.id).await?;
+    assert_eq!((kept, all.seen.len()), (300, 300));
+    let (_, revision) = batch::revision(&mut c, here, b.id).await?.context("it")?;
+    assert_eq!(revision, 300, "each raised it once");
+    drop(c);
+    db.close().await;
+    test.close().await
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn forty_batches_at_once_are_all_kept_under_codes_of_their_own() -> Result<()> {
+    let (test, db, here, _) = open().await?;
+    let request = request();
+    let result = work_out(&request)?;
+    let mut running = tokio::task::JoinSet::new();
+    for _ in 0..40 {
+        let (db, request, result) = (db.clone(), request.clone(), result.clone());
+        running.spawn(async move {
+            let form_key = Uuid::new_v4();
+            store::act!(db, c => {
+                let new = NewBatch {
+                    form_key,
+                    name: "Halt round",
+                    request: &request,
+                    result: &result,
+                    origin: Origin::Maker,
+                    from: None,
+                };
+                batch::keep(c, here, &new, now()).await
+            })
+        });
+    }
+    let mut codes = Vec::new();
+    for done in running.join_all().await {
+        match done? {
+            KeptBatch::Done(code) => codes.push(code),
+            KeptBatch::Other(code) => panic!("{code}"),
+        }
+    }
+    codes.sort();
+    codes.dedup();
+    assert_eq!(codes.len(), 40);
+    db.close().await;
+    test.close().await
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn of_eighteen_saves_of_one_formula_each_is_kept_or_told_of_the_newer_one() -> Result<()> {
+    let (test, db, here, _) = open().await?;
+    let f = request().formula;
+    let save = |of| {
+        let (db, f) = (db.clone(), f.clone());
+        let form_key = Uuid::new_v4();
+        async move {
+            store::act!(db, c => {
+                let new = NewVersion {
+                    form_key,
+                    name: "Halt round",
+                    why: "",
+                    formula: &f,
+                    of,
+                    origin: Origin::Maker,
+                };
+                formula::keep(c, here, &new, now()).await
+            })
+        }
+    };
+    let formula::Kept::Done { of, .. } = save(None).await? else {
+        panic!("the first is kept")
+    };
+    let mut running = tokio::task::JoinSet::new();
+    for _ in 0..18 {
+        running.spawn(save(Some((of, 1))));
+    }
+    let mut kept = 0;
+    for done in running.join_all().await {
+        match done? {
+            formula::Kept::Done { number, .. } => {
+                kept += 1;
+                assert_eq!(number, 2);
+            }
+            formula::Kept::Stale { head } => assert_eq!(head, 2),
+            other => panic!("{other:?}"),
+        }
+    }
+    assert_eq!(kept, 1);
+    db.close().await;
+    test.close().await
+}
+
+#[tokio::test]
+async fn a_form_sent_twice_makes_one_and_another_content_under_its_key_is_told() -> Result<()> {
+    let (test, db, here, _) = open().await?;
+    let mut c = db.acquire().await?;
+    let (request, key) = (request(), Uuid::new_v4());
+    let result = work_out(&request)?;
+    let new = |name| NewBatch {
+        form_key: key,
+        name,
+        request: &request,
+        result: &result,
+        origin: Origin::Maker,
+        from: None,
+    };
+    let first = batch::keep(&mut c, here, &new("Tray"), now()).await?;
+    assert_eq!(batch::keep(&mut c, here, &new("Tray"), now()).await?, first);
+    let KeptBatch::Done(code) = first else {
+        panic!("{first:?}")
+    };
+    assert_eq!(
+        batch::keep(&mut c, here, &new("Another"), now()).await?,
+        KeptBatch::Other(code.clone())
+    );
+    assert_eq!(batch::by_form(&mut c, here, key).await?, Some(code));
+
+    let scale = |name: &str| craft::pantry::Scale {
+        name: name.into(),
+        reads_g: 1.0,
+        carries_g: 5000.0,
+    };
+    let at = At::New(key);
+    let Put::Done(id) = pantry::put(&mut c, here, at, &scale("Bench"), now()).await? else {
+        panic!("kept")
+    };
+    assert_eq!(
+        pantry::put(&mut c, here, at, &scale("Bench"), now()).await?,
+        Put::Done(id)
+    );
+    assert_eq!(
+        pantry::put(&mut c, here, at, &scale("Pocket"), now()).await?,
+        Put::Other(id)
+    );
+    assert_eq!(pantry::everything(&mut c, here).await?.scales.len(), 1);
+    drop(c);
+    db.close().await;
+    test.close().await
+}
+
+#[tokio::test]
+async fn one_row_that_cannot_be_read_is_marked_and_the_others_are_shown() -> Result<()> {
+    let (test, db, here, b) = open().await?;
+    let other = batch_in(&db, here, "Platform tray").await?;
+    let mut raw = MySqlConnection::connect(&test.url).await?;
+    let run = |sql: String| AssertSqlSafe(sql);
+    sqlx::raw_sql(run(format!(
+        "UPDATE batch SET request = '{{\"formula\":{{}}}}' WHERE id = {}",
+        b.id.0
+    )))
+    .execute(&mut raw)
+    .await?;
+    // What a newer program keeps: an entry and an item of kinds that this one does not know.
+    sqlx::raw_sql(run(format!(
+        "INSERT INTO entry (kitchen_id, batch_id, entry_key, kind, facts, at, recorded_at)
+         VALUES ({}, {}, 'k1', 'mixed_at_speed', '{{\"speed\":2}}', NOW(3), NOW(3));
+         INSERT INTO pantry_item (kitchen_id, kind, name, facts, created_at) VALUES ({0}, 'mixer', 'Spiral', '{{}}', NOW(3));
+         INSERT INTO pantry_item (kitchen_id, kind, name, facts, created_at) VALUES ({0}, 'flour', 'Broken', '{{}}', NOW(3))",
+        here.0, other.id.0
+    )))
+    .execute(&mut raw)
+    .await?;
+    let mut c = db.acquire().await?;
+    let page = batch::live(&mut c, here, 0, 60, &Held::default()).await?;
+    assert_eq!(page.in_all, 2);
+    let marked = page.listed.iter().filter(
+        |l| matches!(l, Listed::Unreadable { code, name, .. } if *code == b.code && name == "Halt round"),
+    );
+    assert_eq!(marked.count(), 1);
+    let read = page.read();
+    assert_eq!(read.len(), 1);
+    assert_eq!(read[0].entries.unreadable, 1);
+    let all = pantry::everything(&mut c, here).await?;
+    assert_eq!((all.unreadable.len(), all.styles.len()), (1, 0));
+    assert_eq!(all.unreadable[0].name, "Broken");
+    drop(c);
+    raw.close().await?;
+    db.close().await;
+    test.close().await
+}
+
+#[tokio::test]
+async fn an_entry_that_was_taken_back_counts_no_longer_and_stays_known() -> Result<()> {
+    let (test, db, here, b) = open().await?;
+    let mut c = db.acquire().await?;
+    let on = (here, b.id);
+    let fridge = Seen::Reading {
+        subject: craft::reading::Subject::Fridge,
+        celsius: 9.0,
+    };
+    let key = Uuid::new_v4();
+    entered::enter(&mut c, on, key, now(), fridge.into()).await?;
+    let hour = jiff::SignedDuration::from_hours(1);
+    let read = entry::of_places(&mut c, here, now() - hour, now() + hour).await?;
+    assert_eq!(read.len(), 1, "it is said of a place");
+    entered::see(&mut c, on, now(), Seen::TakenBack { entry: key }).await?;
+    let all = entry::of_batch(&mut c, here, b.id).await?;
+    assert_eq!(all.taken_back.len(), 1);
+    assert!(all.seen.iter().all(|o| o.key != key));
+    let read = entry::of_places(&mut c, here, now() - hour, now() + hour).await?;
+    assert!(read.is_empty(), "nor for other batches");
+    drop(c);
+    db.close().await;
+    test.close().await
+}
+
+#[tokio::test]
+async fn closing_cancelling_and_reopening_move_a_batch() -> Result<()> {
+    let (test, db, here, b) = open().await?;
+    let mut c = db.acquire().await?;
+    let on = (here, b.id);
+    let held = Held::default();
+    entered::close(&mut c, on, now()).await?;
+    assert_eq!(batch::finished(&mut c, here, 0, 9, &held).await?.in_all, 1);
+    assert_eq!(batch::live(&mut c, here, 0, 9, &held).await?.in_all, 0);
+    entered::see(&mut c, on, now(), Seen::Reopened).await?;
+    assert_eq!(batch::finished(&mut c, here, 0, 9, &held).await?.in_all, 0);
+    assert_eq!(batch::live(&mut c, here, 0, 9, &held).await?.in_all, 1);
+    entered::see(&mut c, on, now(), Seen::Cancelled).await?;
+    assert_eq!(batch::finished(&mut c, here, 0, 9, &held).await?.in_all, 0);
+    assert_eq!(batch::live(&mut c, here, 0, 9, &held).await?.in_all, 0);
+    let now_is = batch::by_code(&mut c, here, &b.code, &held).await?.context("it")?;
+    assert_eq!((now_is.cancelled_at, now_is.finished_at), (Some(now()), None));
+    drop(c);
+    db.close().await;
+    test.close().await
+}
+
+/// The schema after its first four changes, as it was before entries had a table of their own, with one of each in it.
+async fn before_entries(url: &str) -> Result<()> {
+    let mut raw = MySqlConnection::connect(url).await?;
+    let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../migrations");
+    let shipped = sqlx::migrate::Migrator::new(std::path::Path::new(folder)).await?;
+    let first: Vec<_> = shipped.iter().filter(|m| m.version <= 4).cloned().collect();
+    let four = sqlx::migrate::Migrator {
+        migrations: first.into(),
+        locking: false,
+        ..sqlx::migrate::Migrator::DEFAULT
+    };
+    four.run(&mut raw).await?;
+    sqlx::raw_sql(
+        "INSERT INTO kitchen (name, time_zone, altitude_m, room_c, fridge_c, tap_water_c, kitchen_scale_g, fine_scale_g, created_at, feed_key)
+         VALUES ('Halt', 'UTC', 0, 20, 5, 10, 1, 0.1, NOW(3), 'secret');
+         INSERT INTO batch (kitchen_id, code, form_key, name, style, serve_at, request, result, origin, created_at)
+         VALUES (1, 'HR-01', 'f', 'Halt round', 'x', NOW(3), '{}', '{}', 'maker', NOW(3));
+         INSERT INTO observation (kitchen_id, batch_id, entry_key, kind, subject, celsius, at, recorded_at)
+         VALUES (1, 1, 'a', 'reading', 'fridge', 4.8, '2026-11-20 08:00:00', NOW(3));
+         INSERT INTO observation (kitchen_id, batch_id, entry_key, kind, step_position, at, recorded_at)
+         VALUES (1, 1, 'b', 'step_done', 3, '2026-11-20 09:00:00', NOW(3));
+         INSERT INTO tap (kitchen_id, batch_id, entry_key, pizza, kind, base, top, at, recorded_at)
+         VALUES (1, 1, 'a', 2, 'verdict', 'pale', 'right', '2026-11-20 10:00:00', NOW(3))",
+    )
+    .execute(&mut raw)
+    .await?;
+    raw.close().await?;
+    Ok(())
+}
+
+async fn moved(db: &Db) -> Result<()> {
+    let mut c = db.acquire().await?;
+    let k = kitchen::first(&mut c).await?.context("the kitchen")?;
+    assert_eq!(k.feed_hash, Some(kitchen::feed_hash("secret")));
+    let all = entry::of_batch(&mut c, k.id, batch::BatchId(1)).await?;
+    assert_eq!((all.seen.len(), all.taps.len(), all.unreadable), (2, 1, 0));
+    assert_eq!(
+        all.seen[0].seen,
+        Seen::Reading {
+            subject: craft::reading::Subject::Fridge,
+            celsius: 4.8
+        }
+    );
+    assert_eq!(all.taps[0].pizza, 2);
+    Ok(())
+}
+
+#[tokio::test]
+async fn what_was_entered_before_entries_had_a_table_is_moved_whole() -> Result<()> {
+    let test = TestDb::new().await?;
+    before_entries(&test.url).await?;
+    let db = Db::at(&test.url)?;
+    assert!(!store::is_ready(&db).await?);
+    store::migrate(&db).await?;
+    assert!(store::is_ready(&db).await?);
+    moved(&db).await?;
+    db.close().await;
+    test.close().await
+}
+
+#[tokio::test]
+async fn a_migration_that_was_cut_off_after_any_statement_goes_on() -> Result<()> {
+    let text = include_str!("../../../migrations/0005_entries.sql");
+    let bare: Vec<&str> = text
+        .lines()
+        .filter(|l| !l.trim_start().starts_with("--"))
+        .collect();
+    let bare = bare.join("\n");
+    let all: Vec<&str> = bare.split(';').map(str::trim).filter(|s| !s.is_empty()).collect();
+    for done in 0..=all.len() {
+        let test = TestDb::new().await?;
+        before_entries(&test.url).await?;
+        let mut raw = MySqlConnection::connect(&test.url).await?;
+        sqlx::raw_sql(
+            "INSERT INTO _sqlx_migrations (version, description, success, checksum, execution_time) VALUES (5, 'entries', FALSE, '', -1)",
+        )
+        .execute(&mut raw)
+        .await?;
+        let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../migrations");
+        let shipped = sqlx::migrate::Migrator::new(std::path::Path::new(folder)).await?;
+        let fifth = shipped.iter().find(|m| m.version == 5).context("it")?;
+        sqlx::query("UPDATE _sqlx_migrations SET checksum = ? WHERE version = 5")
+            .bind(&*fifth.checksum)
+            .execute(&mut raw)
+            .await?;
+        for s in &all[..done] {
+            sqlx::raw_sql(AssertSqlSafe(s.to_string())).execute(&mut raw).await?;
+        }
+        raw.close().await?;
+        let db = Db::at(&test.url)?;
+        store::migrate(&db)
+            .await
+            .with_context(|| format!("after {done} statements"))?;
+        moved(&db).await?;
+        db.close().await;
+        test.close().await?;
+    }
+    Ok(())
+}
