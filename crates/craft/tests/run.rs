@@ -31,7 +31,7 @@ fn tap() -> impl Strategy<Value = Tap> {
 fn kept(taps: &[Tap], spots: u32) -> Vec<Tap> {
     let mut out: Vec<Tap> = Vec::new();
     for t in taps {
-        if Run::admits(&out, t, spots).is_ok() {
+        if Run::admits(&out, t, spots, false).is_ok() {
             out.push(*t);
         }
     }

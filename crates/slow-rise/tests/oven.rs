@@ -101,7 +101,7 @@ async fn a_short_preheat_and_turns_of_ones_own_are_kept() -> Result<()> {
     assert_eq!(b.race().await?, short);
     // The bench turns by it.
     b.go(&format!("{path}/bake")).await?;
-    b.click("#tap-in").await?;
+    b.tap("#tap-in").await?;
     b.says("#cue", "in 2:0").await?;
     // Sound off is remembered; a slip is taken back.
     b.click("#sound").await?;

@@ -127,6 +127,7 @@ async fn nothing_entered_is_lost_by_a_power_cut_or_a_database_that_is_away() -> 
     // Save a batch, mark a step, write a remark.
     let saved = web
         .post(program.url("/dough"))
+        .header("origin", &program.address)
         .form(&form(&serve, "4a1e9a36-0000-4000-8000-000000000001"))
         .send()
         .await?;
@@ -137,11 +138,13 @@ async fn nothing_entered_is_lost_by_a_power_cut_or_a_database_that_is_away() -> 
         saved.text().await?
     );
     web.post(program.url(&format!("{path}/steps/0")))
+        .header("origin", &program.address)
         .form(&[("do", "done")])
         .send()
         .await?
         .error_for_status()?;
     web.post(program.url(&format!("{path}/remarks")))
+        .header("origin", &program.address)
         .form(&[("remark", "Written before the cut")])
         .send()
         .await?
@@ -160,7 +163,12 @@ async fn nothing_entered_is_lost_by_a_power_cut_or_a_database_that_is_away() -> 
     // The database goes away under the running program: a clear page that holds what was typed.
     let (folder, port) = database.kill()?;
     let body = form(&serve, "4a1e9a36-0000-4000-8000-000000000002");
-    let answer = web.post(program.url("/dough")).form(&body).send().await?;
+    let answer = web
+        .post(program.url("/dough"))
+        .header("origin", &program.address)
+        .form(&body)
+        .send()
+        .await?;
     assert_eq!(answer.status().as_u16(), 503);
     let page = answer.text().await?;
     assert!(
@@ -178,7 +186,12 @@ async fn nothing_entered_is_lost_by_a_power_cut_or_a_database_that_is_away() -> 
             .is_ok_and(|(status, _)| status == 200)
     })
     .await?;
-    let again = web.post(program.url("/dough")).form(&body).send().await?;
+    let again = web
+        .post(program.url("/dough"))
+        .header("origin", &program.address)
+        .form(&body)
+        .send()
+        .await?;
     assert!(
         again.url().path().starts_with("/batches/HR-"),
         "{}",

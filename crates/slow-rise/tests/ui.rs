@@ -115,16 +115,16 @@ async fn from_six_balls_for_friday_to_a_logged_bake() -> Result<()> {
             .is_ok_and(|v| v == true)
     })
     .await?;
-    b.click("#tap-in").await?;
+    b.tap("#tap-in").await?;
     b.says("#place", "Pizza 1 of 6, in at").await?;
     b.says("#cue", "Turn 1 in").await?;
     until("the timer to run", async || {
         b.text("#timer").await.is_ok_and(|t| t != "0:00")
     })
     .await?;
-    b.click("#tap-turned").await?;
+    b.tap("#tap-turned").await?;
     b.says("#cue", "Turn 2 in").await?;
-    b.click("#tap-out").await?;
+    b.tap("#tap-out").await?;
     b.says("#last-head", "Pizza 1").await?;
     b.click(".vc[value='pale/right']").await?;
     until("the verdict", async || {
@@ -136,21 +136,24 @@ async fn from_six_balls_for_friday_to_a_logged_bake() -> Result<()> {
     let page = b.browser.driver.find(By::Css("body")).await?;
     page.send_keys(" ").await?;
     b.says("#place", "Pizza 2 of 6, in at").await?;
-    page.send_keys("to").await?;
+    for key in ["t", "o"] {
+        b.no_tap_is_fresh().await?;
+        page.send_keys(key).await?;
+    }
     b.says("#last-head", "Pizza 2").await?;
     page.send_keys("s").await?;
     b.says("#count", "2 out, 1 of 2 right").await?;
     until("all taps to be sent", async || {
-        b.script(&format!(
-            "return localStorage.getItem('slow-rise.taps.{code}')"
-        ))
-        .await
-        .is_ok_and(|v| v == "[]")
+        b.script("return document.documentElement.dataset.waiting")
+            .await
+            .is_ok_and(|v| v == "0")
     })
     .await?;
 
     // Close it; the ledger tells what was planned, measured and said.
-    b.click("#finish").await?;
+    b.submit("#finish").await?;
+    b.says("#main", "4 of 6 did not go in").await?;
+    b.click("#close-sure").await?;
     until("the ledger", async || {
         b.path().await.is_ok_and(|p| p == "/ledger")
     })
@@ -213,7 +216,7 @@ async fn the_bake_fits_a_phone_and_a_tap_outlives_a_lost_line() -> Result<()> {
 
     // The line is down: the tap shows at once, is held, and goes out when the line is back.
     b.offline(true).await?;
-    b.click("#tap-in").await?;
+    b.tap("#tap-in").await?;
     b.says("#place", "Pizza 11 of 18, in at").await?;
     b.says("#connection", "Not saved since").await?;
     b.offline(false).await?;

@@ -97,7 +97,11 @@ struct Row {
 #[derive(Debug, Clone, PartialEq)]
 pub enum Listed {
     Read(Box<Batch>),
-    Unreadable { code: String, name: String, why: String },
+    Unreadable {
+        code: String,
+        name: String,
+        why: String,
+    },
 }
 
 /// Batches of one page, and how many there are in all.
@@ -230,13 +234,18 @@ pub async fn keep(
     let mut tx = db.begin().await?;
     let db: &mut MySqlConnection = &mut tx;
     // The kitchen first: numbers are given one after the other.
-    sqlx::query!(
-        "SELECT id FROM kitchen WHERE id = ? FOR UPDATE",
-        kitchen.0
+    sqlx::query!("SELECT id FROM kitchen WHERE id = ? FOR UPDATE", kitchen.0)
+        .fetch_one(&mut *db)
+        .await?;
+    match once::take(
+        db,
+        kitchen,
+        (MADE, new.form_key),
+        &[new.name, &request],
+        now,
     )
-    .fetch_one(&mut *db)
-    .await?;
-    match once::take(db, kitchen, (MADE, new.form_key), &[new.name, &request], now).await? {
+    .await?
+    {
         Once::First => {}
         Once::Before(code) => return Ok(KeptBatch::Done(code)),
         Once::Other(code) => return Ok(KeptBatch::Other(code)),

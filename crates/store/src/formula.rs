@@ -215,11 +215,7 @@ pub struct Page {
 }
 
 /// Formulas, the one changed last first.
-pub async fn list(
-    db: &mut MySqlConnection,
-    kitchen: KitchenId,
-    find: &Find,
-) -> Result<Page> {
+pub async fn list(db: &mut MySqlConnection, kitchen: KitchenId, find: &Find) -> Result<Page> {
     // A per cent sign that is typed is a letter, not a wildcard.
     let like: String = find
         .text

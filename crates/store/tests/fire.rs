@@ -9,8 +9,8 @@ use craft::reading::Subject;
 use craft::sheet::{KitchenUsual, SheetRequest, work_out};
 use jiff::{SignedDuration, Timestamp};
 use store::batch::{self, Batch, NewBatch, NewPlan, Origin, Replanned};
-use store::kitchen::{self, NewKitchen, Reads};
 use store::entry::{self, Seen};
+use store::kitchen::{self, NewKitchen, Reads};
 use store::pantry::{self, At, Put};
 use store::{Db, Held, KitchenId};
 use testbed::db::TestDb;
@@ -78,7 +78,9 @@ async fn an_oven_comes_back_to_the_last_digit_and_a_stale_change_is_refused() ->
             pace: 1.1,
             ..shipped.clone()
         };
-        let Put::Done(id) = pantry::put(&mut c, here, At::New(Uuid::new_v4()), &own, at(NOW)).await? else {
+        let Put::Done(id) =
+            pantry::put(&mut c, here, At::New(Uuid::new_v4()), &own, at(NOW)).await?
+        else {
             panic!("a new one is kept")
         };
         let back = pantry::by_id::<Oven>(&mut c, here, id)

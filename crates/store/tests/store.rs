@@ -11,9 +11,9 @@ use craft::sheet::{KitchenUsual, SheetRequest, SheetResult, work_out};
 use jiff::Timestamp;
 use std::sync::LazyLock;
 use store::batch::{self, Batch, NewBatch, Origin};
+use store::entry::{self, Kept as KeptEntry, Seen};
 use store::formula::{self, Find, FormulaId, Kept, NewVersion};
 use store::kitchen::{self, NewKitchen, Reads};
-use store::entry::{self, Kept as KeptEntry, Seen};
 use store::pantry::{self, At, Put};
 use store::{Db, Held, KitchenId};
 use testbed::db::TestDb;
@@ -302,7 +302,13 @@ async fn a_held_copy_is_believed_only_until_something_is_entered() -> Result<()>
         std::sync::Arc::ptr_eq(&first.entries, &again.entries),
         "the copy serves"
     );
-    entered::see(&mut c, (id, first.id), at(NOW), Seen::StepDone { step_position: 0 }).await?;
+    entered::see(
+        &mut c,
+        (id, first.id),
+        at(NOW),
+        Seen::StepDone { step_position: 0 },
+    )
+    .await?;
     entered::tap(&mut c, (id, first.id), in_at(NOW)).await?;
     let after = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
     assert_eq!((after.entries.seen.len(), after.entries.taps.len()), (1, 1));
@@ -354,7 +360,10 @@ async fn finished_batches_leave_the_bench_for_the_ledger() -> Result<()> {
         remark: "HR-03".into(),
     };
     assert!(e.entries.seen.iter().any(|o| o.seen == remark));
-    assert_eq!(batch::finished(&mut c, id, 2, 2, &held).await?.listed.len(), 1);
+    assert_eq!(
+        batch::finished(&mut c, id, 2, 2, &held).await?.listed.len(),
+        1
+    );
     drop(c);
     pool.close().await;
     db.close().await
@@ -531,9 +540,7 @@ async fn the_library_is_searched_by_letters_and_shows_what_was_put_away_apart() 
     assert_eq!(names(&mut c, "", false).await?.len(), 2);
     // Another kitchen sees nothing of it.
     let other = add_kitchen(&pool, "Next door").await?;
-    assert!(
-        formula::list(&mut c, other, &Find::default()).await?.in_all == 0
-    );
+    assert!(formula::list(&mut c, other, &Find::default()).await?.in_all == 0);
     assert!(formula::version(&mut c, other, id, None).await?.is_none());
     drop(c);
     pool.close().await;
@@ -556,8 +563,14 @@ fn flour(name: &str, w: f64) -> Flour {
 async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
     let (db, pool, here) = open().await?;
     let mut c = pool.acquire().await?;
-    let Put::Done(id) =
-        pantry::put(&mut c, here, At::New(Uuid::new_v4()), &flour("Quernside", 290.0), at(NOW)).await?
+    let Put::Done(id) = pantry::put(
+        &mut c,
+        here,
+        At::New(Uuid::new_v4()),
+        &flour("Quernside", 290.0),
+        at(NOW),
+    )
+    .await?
     else {
         panic!("a new one is kept")
     };
@@ -566,7 +579,10 @@ async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
         pantry::put(
             &mut c,
             here,
-            At::Row { id: id, revision: item.revision },
+            At::Row {
+                id: id,
+                revision: item.revision
+            },
             &flour("Quernside", 300.0),
             at(NOW)
         )
@@ -576,7 +592,10 @@ async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
     let Put::Stale(Some(now)) = pantry::put(
         &mut c,
         here,
-        At::Row { id: id, revision: item.revision },
+        At::Row {
+            id: id,
+            revision: item.revision,
+        },
         &flour("Quernside", 310.0),
         at(NOW),
     )
@@ -600,8 +619,14 @@ async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
 async fn changing_a_flour_changes_no_formula_and_no_batch() -> Result<()> {
     let (db, pool, here) = open().await?;
     let mut c = pool.acquire().await?;
-    let Put::Done(id) =
-        pantry::put(&mut c, here, At::New(Uuid::new_v4()), &flour("Quernside", 290.0), at(NOW)).await?
+    let Put::Done(id) = pantry::put(
+        &mut c,
+        here,
+        At::New(Uuid::new_v4()),
+        &flour("Quernside", 290.0),
+        at(NOW),
+    )
+    .await?
     else {
         panic!("a new one is kept")
     };
@@ -628,7 +653,10 @@ async fn changing_a_flour_changes_no_formula_and_no_batch() -> Result<()> {
     pantry::put(
         &mut c,
         here,
-        At::Row { id: id, revision: 1 },
+        At::Row {
+            id: id,
+            revision: 1,
+        },
         &flour("Renamed", 120.0),
         at(NOW),
     )

@@ -320,8 +320,13 @@ async fn closing_cancelling_and_reopening_move_a_batch() -> Result<()> {
     entered::see(&mut c, on, now(), Seen::Cancelled).await?;
     assert_eq!(batch::finished(&mut c, here, 0, 9, &held).await?.in_all, 0);
     assert_eq!(batch::live(&mut c, here, 0, 9, &held).await?.in_all, 0);
-    let now_is = batch::by_code(&mut c, here, &b.code, &held).await?.context("it")?;
-    assert_eq!((now_is.cancelled_at, now_is.finished_at), (Some(now()), None));
+    let now_is = batch::by_code(&mut c, here, &b.code, &held)
+        .await?
+        .context("it")?;
+    assert_eq!(
+        (now_is.cancelled_at, now_is.finished_at),
+        (Some(now()), None)
+    );
     drop(c);
     db.close().await;
     test.close().await
@@ -395,7 +400,11 @@ async fn a_migration_that_was_cut_off_after_any_statement_goes_on() -> Result<()
         .filter(|l| !l.trim_start().starts_with("--"))
         .collect();
     let bare = bare.join("\n");
-    let all: Vec<&str> = bare.split(';').map(str::trim).filter(|s| !s.is_empty()).collect();
+    let all: Vec<&str> = bare
+        .split(';')
+        .map(str::trim)
+        .filter(|s| !s.is_empty())
+        .collect();
     for done in 0..=all.len() {
         let test = TestDb::new().await?;
         before_entries(&test.url).await?;
@@ -413,7 +422,9 @@ async fn a_migration_that_was_cut_off_after_any_statement_goes_on() -> Result<()
             .execute(&mut raw)
             .await?;
         for s in &all[..done] {
-            sqlx::raw_sql(AssertSqlSafe(s.to_string())).execute(&mut raw).await?;
+            sqlx::raw_sql(AssertSqlSafe(s.to_string()))
+                .execute(&mut raw)
+                .await?;
         }
         raw.close().await?;
         let db = Db::at(&test.url)?;

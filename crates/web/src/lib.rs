@@ -47,7 +47,7 @@ pub struct App {
 const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; object-src 'none'; \
                       frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
 /// Nothing of these is used but the wake lock, at the oven.
-const PERMISSIONS: &str = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), bluetooth=(), \
+const PERMISSIONS: &str = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), \
                            midi=(), display-capture=(), screen-wake-lock=(self)";
 
 /// The whole program behind one router, for this machine alone.
@@ -104,6 +104,7 @@ fn watched_router(db: Db, site: Site, runs: Arc<Runs<rooms::bake::view::RunState
         .nest("/api/v1", api)
         .merge(shared::health::routes())
         .route("/assets/{tag}/{*path}", get(assets::serve))
+        .route("/sw.js", get(assets::service_worker))
         .layer(
             ServiceBuilder::new()
                 // A reference is this server's own: what a client calls its request is nobody's business here.

@@ -67,7 +67,9 @@ pub async fn serve(
         .await
         .is_err()
     {
-        tracing::warn!("some answers were still under way after {LAST_ANSWERS:?}; they are cut off");
+        tracing::warn!(
+            "some answers were still under way after {LAST_ANSWERS:?}; they are cut off"
+        );
     }
     Ok(())
 }

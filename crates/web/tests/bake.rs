@@ -64,7 +64,10 @@ async fn taps_that_make_no_sense_get_a_sentence_and_the_run_as_it_is() -> Result
     let old = tap(&s, &code, "in", 2, 3600 * 24 * 400).await?;
     assert_eq!(old.status, StatusCode::UNPROCESSABLE_ENTITY);
     let sentence = old.json()["refused"].to_string();
-    assert!(sentence.contains("more than two weeks before"), "{sentence}");
+    assert!(
+        sentence.contains("more than two weeks before"),
+        "{sentence}"
+    );
     refused(
         tap(&s, &code, "undone", 7, 60).await?,
         "There is nothing of pizza 7 to take back.",
@@ -166,10 +169,9 @@ async fn event(body: &mut axum::body::Body) -> Result<serde_json::Value> {
 async fn every_tablet_is_told_what_another_tapped() -> Result<()> {
     let s = Site::open().await?;
     let code = s.keep(&[]).await?;
-    let request =
-        axum::http::Request::get(format!("/batches/{code}/run"))
-            .header("host", "localhost")
-            .body(axum::body::Body::empty())?;
+    let request = axum::http::Request::get(format!("/batches/{code}/run"))
+        .header("host", "localhost")
+        .body(axum::body::Body::empty())?;
     let answer = s.router.clone().oneshot(request).await?;
     assert_eq!(answer.headers()["content-type"], "text/event-stream");
     let mut stream = answer.into_body();

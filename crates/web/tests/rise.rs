@@ -638,8 +638,16 @@ async fn the_feed_is_found_at_its_secret_address_only_until_it_is_renewed() -> R
     let gone = s.get(&first).await?;
     let nowhere = s.get("/feed-of-nobody").await?;
     assert_eq!(gone.status, StatusCode::NOT_FOUND);
-    let headline = |a: &str| a.split("<h1>").nth(1).map(|h| h.split("</h1>").next().map(String::from));
-    assert_eq!(headline(&gone.body), headline(&nowhere.body), "like any other");
+    let headline = |a: &str| {
+        a.split("<h1>")
+            .nth(1)
+            .map(|h| h.split("</h1>").next().map(String::from))
+    };
+    assert_eq!(
+        headline(&gone.body),
+        headline(&nowhere.body),
+        "like any other"
+    );
     assert_eq!(s.get(&second).await?.status, StatusCode::OK);
     s.close().await
 }

@@ -96,7 +96,7 @@ const DOUBLE_S: f64 = 0.8;
 
 impl Pizza {
     /// When it was last put in, turned or taken out.
-    fn last_act(&self) -> Timestamp {
+    pub fn last_act(&self) -> Timestamp {
         let turned = self.turned_at.last().copied();
         self.out_at.or(turned).unwrap_or(self.in_at)
     }
@@ -159,6 +159,21 @@ fn is_double(a: Timestamp, b: Timestamp) -> bool {
     b.duration_since(a).as_secs_f64().abs() < DOUBLE_S
 }
 
+/// Whether a pizza can have gone in earlier than was said: the spots were not all taken by others meanwhile.
+fn fits_earlier(taps: &[Tap], tap: &Tap, spots: u32) -> Result<(), TapRefused> {
+    let mut all = taps.to_vec();
+    all.push(*tap);
+    let run = Run::of(&all);
+    let at_once = |at: Timestamp| {
+        let lay = |p: &&Pizza| p.in_at <= at && p.out_at.is_none_or(|o| o > at);
+        run.pizzas.iter().filter(lay).count() as u32
+    };
+    if run.pizzas.iter().any(|p| at_once(p.in_at) > spots.max(1)) {
+        return Err(TapRefused::Full(spots.max(1)));
+    }
+    Ok(())
+}
+
 impl Run {
     /// Folds taps, in the order of their moments, leaving out those that make no sense.
     pub fn of(taps: &[Tap]) -> Run {
@@ -194,7 +209,7 @@ impl Run {
             if let Some(p) = Run::of(taps).pizza(tap.pizza) {
                 // Two devices put in the same pizza: the earlier In stands, whichever came first.
                 if tap.at < p.in_at && !is_double(p.in_at, tap.at) {
-                    return Ok(());
+                    return fits_earlier(taps, tap, spots);
                 }
                 return Err(if is_double(p.in_at, tap.at) {
                     TapRefused::Double
@@ -455,9 +470,12 @@ mod tests {
             Run::admits(&kept, &tap(5, 220, TapKind::In), 3, false),
             Err(TapRefused::Full(3))
         );
-        assert_eq!(Run::admits(&kept, &tap(5, 220, TapKind::In), 4, false), Ok(()));
         assert_eq!(
-            Run::admits(&kept, &tap(4, 205, TapKind::In), 4, false),
+            Run::admits(&kept, &tap(5, 220, TapKind::In), 4, false),
+            Ok(())
+        );
+        assert_eq!(
+            Run::admits(&kept, &tap(4, 215, TapKind::In), 4, false),
             Err(TapRefused::WentIn(4)),
             "two tablets put in a fourth"
         );
@@ -539,6 +557,17 @@ mod tests {
             Run::admits(&kept, &tap(5, 40, TapKind::In), 2, false),
             Err(TapRefused::WentIn(5))
         );
+        // Not when another lay there meanwhile.
+        let between = [
+            tap(4, 22, TapKind::In),
+            tap(4, 28, TapKind::Out),
+            tap(5, 30, TapKind::In),
+        ];
+        assert_eq!(
+            Run::admits(&between, &earlier, 1, false),
+            Err(TapRefused::Full(1))
+        );
+        assert_eq!(Run::admits(&between, &earlier, 2, false), Ok(()));
     }
 
     #[test]
@@ -557,12 +586,20 @@ mod tests {
         // Thirty alternating taps in four seconds make no six pizzas.
         let wild: Vec<Tap> = (0..30)
             .map(|i| {
-                let kind = if i % 2 == 0 { TapKind::In } else { TapKind::Out };
+                let kind = if i % 2 == 0 {
+                    TapKind::In
+                } else {
+                    TapKind::Out
+                };
                 ms(1 + i / 2, i64::from(i) * 133, kind)
             })
             .collect();
         let run = Run::of(&wild);
-        assert!(run.pizzas.iter().all(|p| p.baked_s().is_none_or(|s| s >= DOUBLE_S)));
+        assert!(
+            run.pizzas
+                .iter()
+                .all(|p| p.baked_s().is_none_or(|s| s >= DOUBLE_S))
+        );
     }
 
     #[test]

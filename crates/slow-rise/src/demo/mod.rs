@@ -15,8 +15,8 @@ use craft::sheet::life::{Life, spans};
 use craft::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
 use jiff::{SignedDuration, Timestamp};
 use store::batch::{self, Batch, KeptBatch, NewBatch, Origin};
-use store::kitchen::{self, Kitchen, NewKitchen, Reads, Rhythm};
 use store::entry::{self, By, Kept, NewEntry, Said, Seen};
+use store::kitchen::{self, Kitchen, NewKitchen, Reads, Rhythm};
 use store::{Db, Held, MySqlConnection};
 use uuid::Uuid;
 use web::shared::kitchen::Here;
@@ -283,12 +283,20 @@ impl Writer<'_> {
 
     /// Closes a batch with its forecast from what was measured.
     async fn close(&mut self, b: &Batch, at: Timestamp) -> Result<()> {
-        let Some(b) = batch::by_code(self.db, self.here.id, &b.code, &Held::default()).await? else {
+        let Some(b) = batch::by_code(self.db, self.here.id, &b.code, &Held::default()).await?
+        else {
             bail!("batch {} is gone", b.code)
         };
         let here = Here::of(self.here.clone(), at);
         let went = web::rooms::rise::went(&web::shared::progress::Told::of(b.clone()), &here);
-        self.see(&b, at, Seen::Closed { went: Some(Box::new(went)) }).await
+        self.see(
+            &b,
+            at,
+            Seen::Closed {
+                went: Some(Box::new(went)),
+            },
+        )
+        .await
     }
 }
 

@@ -2,7 +2,6 @@
 
 use super::Writer;
 use anyhow::Result;
-use uuid::Uuid;
 use craft::fire::Material;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
@@ -11,6 +10,7 @@ use craft::path::Place;
 use craft::rise::Air;
 use jiff::ToSpan;
 use store::pantry::{At, Facts, put};
+use uuid::Uuid;
 
 struct Bags {
     name: &'static str,

@@ -78,6 +78,19 @@ impl Bench {
         };
         again_if_stale(click).await
     }
+    /// Taps at the oven, once the last tap is so long ago that this is no double one.
+    pub async fn tap(&self, css: &str) -> Result<()> {
+        self.no_tap_is_fresh().await?;
+        self.click(css).await
+    }
+    pub async fn no_tap_is_fresh(&self) -> Result<()> {
+        until("a moment after the last tap", async || {
+            self.script("return !document.getElementById('bake').hasAttribute('data-soon')")
+                .await
+                .is_ok_and(|v| v == true)
+        })
+        .await
+    }
     /// Clicks what sends a form, and waits for the page that answers: leaving sooner would take the post back.
     pub async fn submit(&self, css: &str) -> Result<()> {
         self.script("window.beforeThePost = true").await?;

@@ -227,4 +227,3 @@ async fn mark(
 
 /// An entry that nothing speaks against: what the program itself or the demo writes.
 pub const ANY: Admits<'static> = &|_| Ok(());
-

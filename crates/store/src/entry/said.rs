@@ -94,7 +94,10 @@ pub struct Observation {
 pub enum Said {
     Seen(Seen),
     /// A tap at the oven about a pizza.
-    Tapped { pizza: u32, kind: TapKind },
+    Tapped {
+        pizza: u32,
+        kind: TapKind,
+    },
 }
 
 impl From<Seen> for Said {
@@ -160,7 +163,9 @@ impl Said {
                 kind: serde_json::from_value(Value::Object(all)).ok()?,
             });
         }
-        serde_json::from_value(Value::Object(all)).ok().map(Said::Seen)
+        serde_json::from_value(Value::Object(all))
+            .ok()
+            .map(Said::Seen)
     }
 }
 

@@ -200,7 +200,11 @@ async fn answer(
     let is_json = headers
         .get(header::CONTENT_TYPE)
         .and_then(|v| v.to_str().ok())
-        .is_some_and(|t| t.split(';').next().is_some_and(|t| t.trim() == "application/json"));
+        .is_some_and(|t| {
+            t.split(';')
+                .next()
+                .is_some_and(|t| t.trim() == "application/json")
+        });
     if !is_json {
         let errors = vec![FieldError {
             field: String::new(),

@@ -66,3 +66,18 @@ pub async fn serve(Path((tag, path)): Path<(String, String)>) -> Response {
     )
         .into_response()
 }
+
+/// The service worker, at the root: it answers for all pages.
+pub async fn service_worker() -> Response {
+    let Some(f) = file("js/sw.js") else {
+        return StatusCode::NOT_FOUND.into_response();
+    };
+    (
+        [
+            (header::CONTENT_TYPE, "text/javascript"),
+            (header::CACHE_CONTROL, "no-cache"),
+        ],
+        f.data.into_owned(),
+    )
+        .into_response()
+}

@@ -28,6 +28,8 @@ pub struct Sent {
     /// On the server's clock.
     pub at: Timestamp,
     pub device_at: Option<Timestamp>,
+    /// The batch that a browser's queue means: codes may be given anew.
+    batch: Option<u64>,
     /// Whether a script asked, which wants JSON.
     pub by_script: bool,
 }
@@ -48,7 +50,9 @@ impl Sent {
         let at = match (typed.text("when"), taken) {
             ("", None) => here.now,
             // A clock of the year 9999 has no later moment.
-            ("", Some(at)) => at.checked_add(shift).map_err(|_| format!("That moment {}", entry::EntryRefused::ToCome))?,
+            ("", Some(at)) => at
+                .checked_add(shift)
+                .map_err(|_| format!("That moment {}", entry::EntryRefused::ToCome))?,
             (text, _) => text
                 .parse::<jiff::civil::DateTime>()
                 .ok()
@@ -60,6 +64,7 @@ impl Sent {
             key: Uuid::parse_str(typed.text("entry_key")).unwrap_or_else(|_| Uuid::new_v4()),
             at,
             device_at: instant("device_at").or(taken),
+            batch: typed.text("batch_id").parse().ok(),
             by_script: wants_json(headers),
         })
     }
@@ -68,6 +73,12 @@ impl Sent {
     ///
     /// Errors: a sentence that names the moment.
     pub fn admitted(self, told: &Told, here: &Here) -> Result<Sent, String> {
+        if self.batch.is_some_and(|id| id != told.batch.id.0) {
+            return Err(format!(
+                "{} is another batch by now: this was entered for one that is gone.",
+                told.batch.code
+            ));
+        }
         let start_at = told.batch.sheet.result.start_at;
         entry::moment(start_at, here.now, self.at)
             .map_err(|e| format!("{} {e}", day_hm(&here.local(self.at))))?;
@@ -76,12 +87,7 @@ impl Sent {
 }
 
 /// Reads and admits at once.
-pub fn sent(
-    typed: &Typed,
-    headers: &HeaderMap,
-    told: &Told,
-    here: &Here,
-) -> Result<Sent, String> {
+pub fn sent(typed: &Typed, headers: &HeaderMap, told: &Told, here: &Here) -> Result<Sent, String> {
     Sent::of(typed, headers, here)?.admitted(told, here)
 }
 
@@ -135,6 +141,8 @@ pub fn always(_: &Standing) -> Result<(), String> {
 /// What a script is told of an entry.
 #[derive(Debug, Default, Serialize)]
 struct Answer {
+    /// The server's clock, for the device to learn.
+    now_ms: i64,
     #[serde(skip_serializing_if = "Option::is_none")]
     kept: Option<&'static str>,
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -154,6 +162,7 @@ pub fn answer(kept: Kept, sent: &Sent, here: &Here, said: &str, back: &str) -> R
     };
     match word {
         Ok(word) if sent.by_script => Json(Answer {
+            now_ms: here.now.as_millisecond(),
             kept: Some(word),
             ..Answer::default()
         })
@@ -203,7 +212,13 @@ fn clash(yours: &str, other: &KeptEntry, here: &Here) -> String {
 
 /// An entry in a few words.
 pub fn words(said: &Said, here: &Here) -> String {
-    let degrees = |c: f64| format!("{} {}", here.measures.degrees(c, 1), here.measures.degree_unit());
+    let degrees = |c: f64| {
+        format!(
+            "{} {}",
+            here.measures.degrees(c, 1),
+            here.measures.degree_unit()
+        )
+    };
     match said {
         Said::Tapped { pizza, kind } => match kind {
             TapKind::In => format!("“In” of pizza {pizza}"),
@@ -211,7 +226,11 @@ pub fn words(said: &Said, here: &Here) -> String {
             TapKind::Out => format!("“Out” of pizza {pizza}"),
             TapKind::Undone => format!("a tap of pizza {pizza} taken back"),
             TapKind::Verdict(Verdict { base, top }) => {
-                format!("the verdict on pizza {pizza}: base {}, top {}", base.key(), top.key())
+                format!(
+                    "the verdict on pizza {pizza}: base {}, top {}",
+                    base.key(),
+                    top.key()
+                )
             }
         },
         Said::Seen(seen) => match seen {

@@ -12,9 +12,14 @@ pub struct Typed(HashMap<String, String>);
 pub const LONGEST_NAME: usize = 80;
 
 impl Typed {
-    /// Reads an urlencoded body.
+    /// Reads an urlencoded body; fields beyond [`MOST_FIELDS`] are of no form of ours and are passed over.
     pub fn parse(body: &[u8]) -> Typed {
-        Typed(form_urlencoded::parse(body).into_owned().collect())
+        Typed(
+            form_urlencoded::parse(body)
+                .take(MOST_FIELDS)
+                .into_owned()
+                .collect(),
+        )
     }
     pub fn set(&mut self, name: &str, value: impl Into<String>) {
         self.0.insert(name.into(), value.into());
@@ -38,21 +43,20 @@ impl Typed {
     }
     /// How many rows a list of the form has: `flours[0].name`, `flours[1].name` make two.
     pub fn rows(&self, list: &str) -> usize {
-        let mut n = 0;
-        while n < MOST_ROWS && self.0.keys().any(|k| in_row(k, list, n).is_some()) {
-            n += 1;
+        let mut there = [false; MOST_ROWS];
+        for (row, _) in self.0.keys().filter_map(|k| row_of(k, list)) {
+            there[row] = true;
         }
-        n
+        there.iter().take_while(|t| **t).count()
     }
     /// Takes a row out of a list; those after it move up.
     pub fn drop_row(&mut self, list: &str, row: usize) {
         let rows = self.rows(list);
         let old = std::mem::take(&mut self.0);
         for (k, v) in old {
-            let at = (0..rows).find_map(|i| Some((i, in_row(&k, list, i)?.to_string())));
-            match at {
-                Some((i, _)) if i == row => {}
-                Some((i, rest)) if i > row => {
+            match row_of(&k, list) {
+                Some((i, _)) if i == row && i < rows => {}
+                Some((i, rest)) if i > row && i < rows => {
                     self.0.insert(format!("{list}[{}]{rest}", i - 1), v);
                 }
                 _ => {
@@ -85,9 +89,16 @@ impl Typed {
 /// No list of a form is longer.
 const MOST_ROWS: usize = 64;
 
-/// What follows `list[row]` in a field's name.
-fn in_row<'a>(field: &'a str, list: &str, row: usize) -> Option<&'a str> {
-    field.strip_prefix(list)?.strip_prefix(&format!("[{row}]"))
+/// No form of ours has more fields.
+const MOST_FIELDS: usize = 2_000;
+
+/// The row of a list that a field is of, and what follows `list[row]` in its name.
+fn row_of<'a>(field: &'a str, list: &str) -> Option<(usize, &'a str)> {
+    let (row, rest) = field.strip_prefix(list)?.strip_prefix('[')?.split_once(']')?;
+    // As it is written by us: no sign, no leading zeros.
+    let plain = row == "0" || !row.starts_with('0') && row.chars().all(|c| c.is_ascii_digit());
+    let row: usize = row.parse().ok().filter(|r| *r < MOST_ROWS && plain)?;
+    Some((row, rest))
 }
 
 /// Reads fields and collects what is wrong.
@@ -138,9 +149,9 @@ impl<'a> Reader<'a> {
         }
         v as u32
     }
-    /// A name that is there and not too long.
+    /// A name that is there and not too long: one line, without marks that turn the direction of reading.
     pub fn name(&mut self, field: &str, what: &str) -> String {
-        let text = self.typed.text(field);
+        let text = one_line(self.typed.text(field));
         let length = text.chars().count();
         if text.is_empty() {
             self.refuse(field, format!("{what} is missing."));
@@ -150,8 +161,19 @@ impl<'a> Reader<'a> {
                 format!("{what} holds up to {LONGEST_NAME} letters; this has {length}."),
             );
         }
-        text.to_string()
+        text
     }
+}
+
+/// A name as it is kept: controls become blanks, marks that turn or hide letters go, blanks are single.
+pub fn one_line(text: &str) -> String {
+    let turns = |c: char| matches!(c, '\u{200b}'..='\u{200f}' | '\u{202a}'..='\u{202e}' | '\u{2060}'..='\u{2069}' | '\u{feff}' | '\u{61c}');
+    let spoken: String = text
+        .chars()
+        .filter(|c| !turns(*c))
+        .map(|c| if c.is_control() || c == '\u{2028}' || c == '\u{2029}' { ' ' } else { c })
+        .collect();
+    spoken.split_whitespace().collect::<Vec<_>>().join(" ")
 }
 
 #[derive(Debug, PartialEq, Eq)]
@@ -221,6 +243,21 @@ mod tests {
         assert_eq!(t.text("ab[0].x"), "9");
         t.forget_all("a[");
         assert_eq!((t.rows("a"), t.rows("ab")), (0, 1));
+    }
+
+    #[test]
+    fn names_are_one_line_and_hide_nothing() {
+        assert_eq!(one_line("Halt\r\nBEGIN:VEVENT\tround"), "Halt BEGIN:VEVENT round");
+        assert_eq!(one_line("  abc\u{202e}txt\u{200b} 🍕 é "), "abctxt 🍕 é");
+        assert_eq!(one_line("\u{0}\u{7f}\u{2028}"), "");
+    }
+
+    #[test]
+    fn rows_that_are_none_count_nothing_and_fields_have_an_end() {
+        let t = Typed::parse(b"a[00].x=0&a[+0].x=1&a[1].x=1&a[99999999999999999999].x=9&a[-1].x=2&a[].x=3");
+        assert_eq!(t.rows("a"), 0);
+        let junk: String = (0..5000).map(|i| format!("k{i}=v&")).collect();
+        assert_eq!(Typed::parse(junk.as_bytes()).into_entries().len(), MOST_FIELDS);
     }
 
     #[test]

@@ -69,7 +69,10 @@ fn not_from_here() -> Response {
 /// Whether the origin that a request names is ours; `None` where it names none.
 fn is_own(app: &App, headers: &HeaderMap) -> Option<bool> {
     let origin = headers.get("origin")?.to_str().unwrap_or("");
-    Some(app.site.is_own_origin(origin, text(headers, "host").unwrap_or("")))
+    Some(
+        app.site
+            .is_own_origin(origin, text(headers, "host").unwrap_or("")),
+    )
 }
 
 /// Refuses what changes something unless one of our own pages sent it: by its origin, or, from a browser that names none,

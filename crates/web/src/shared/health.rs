@@ -23,7 +23,11 @@ async fn ready(State(app): State<App>) -> Response {
             .into_response(),
         Err(e) => {
             tracing::warn!(cause = %e, "not ready");
-            (StatusCode::SERVICE_UNAVAILABLE, "the database does not answer").into_response()
+            (
+                StatusCode::SERVICE_UNAVAILABLE,
+                "the database does not answer",
+            )
+                .into_response()
         }
     }
 }

@@ -97,6 +97,8 @@ pub struct Frame {
     pub stops: Vec<StopView>,
     pub here: &'static str,
     pub code: Option<String>,
+    /// Whose entries this browser may send from here.
+    pub kitchen: Option<u64>,
     pub path: String,
 }
 
@@ -134,6 +136,7 @@ impl Frame {
                 .collect(),
             here: stop.name(),
             code: code.map(Into::into),
+            kitchen: Some(here.id().0),
             path: path.into(),
         }
     }
@@ -159,6 +162,7 @@ impl Frame {
                 .collect(),
             here: stop.name(),
             code: None,
+            kitchen: None,
             path: "/".into(),
         }
     }

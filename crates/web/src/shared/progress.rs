@@ -2,10 +2,10 @@
 
 use craft::fire::Run;
 use craft::reading::Subject;
+use craft::sheet::StepKind;
 use craft::sheet::ahead::{Happened, Measured, Reading, StepPast};
 use craft::sheet::progress::{Progress, Stand};
 use jiff::Timestamp;
-use craft::sheet::StepKind;
 use std::sync::Arc;
 use store::batch::Batch;
 use store::entry::{Observation, Seen, Went};

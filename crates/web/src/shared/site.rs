@@ -44,9 +44,10 @@ impl Site {
         let name = asked.host();
         let bare = name.trim_start_matches('[').trim_end_matches(']');
         is_loopback(bare)
-            || self.public.as_ref().is_some_and(|p| {
-                p.authority.host().eq_ignore_ascii_case(name)
-            })
+            || self
+                .public
+                .as_ref()
+                .is_some_and(|p| p.authority.host().eq_ignore_ascii_case(name))
     }
 
     /// Whether an origin is this server's own: of the host that was asked, or the public one.
@@ -90,9 +91,14 @@ fn is_loopback(name: &str) -> bool {
 
 fn public(url: &str) -> Result<Public, String> {
     let wrong = || {
-        format!("{url} is no address: write it as https://pizza.example or http://192.168.1.20:8080")
+        format!(
+            "{url} is no address: write it as https://pizza.example or http://192.168.1.20:8080"
+        )
     };
-    let (scheme, rest) = url.trim_end_matches('/').split_once("://").ok_or_else(wrong)?;
+    let (scheme, rest) = url
+        .trim_end_matches('/')
+        .split_once("://")
+        .ok_or_else(wrong)?;
     let authority: Authority = rest.parse().map_err(|_| wrong())?;
     let plain = !authority.host().is_empty() && !authority.as_str().contains('@');
     match (scheme, plain) {
@@ -149,12 +155,20 @@ mod tests {
     #[test]
     fn addresses_that_are_given_away_are_the_public_ones() {
         let here = Site::default().listening("127.0.0.1:8081".parse().ok());
-        assert_eq!(here.address("/batches/HR-01"), "http://127.0.0.1:8081/batches/HR-01");
+        assert_eq!(
+            here.address("/batches/HR-01"),
+            "http://127.0.0.1:8081/batches/HR-01"
+        );
         assert!(here.only_here().is_some());
         let open = Site::new(Some("http://192.168.1.20:8080"), vec![]).unwrap();
         assert_eq!(open.address("/"), "http://192.168.1.20:8080/");
         assert!(open.only_here().is_none());
-        for bad in ["pizza.example", "ftp://pizza.example", "http://a@b", "https://"] {
+        for bad in [
+            "pizza.example",
+            "ftp://pizza.example",
+            "http://a@b",
+            "https://",
+        ] {
             assert!(Site::new(Some(bad), vec![]).is_err(), "{bad}");
         }
     }

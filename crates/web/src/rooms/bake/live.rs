@@ -105,7 +105,9 @@ pub async fn stream(
     // What is known now comes at once; changes after it.
     let now = watching.watcher.told.borrow_and_update().clone();
     watching.said = now.sentence.map_or(0, |s| s.0);
-    let known = now.state.unwrap_or_else(|| Arc::new(RunState::of(&told, None)));
+    let known = now
+        .state
+        .unwrap_or_else(|| Arc::new(RunState::of(&told, None)));
     // A browser that lost the line asks again after a second.
     let head = Event::default()
         .retry(Duration::from_secs(1))

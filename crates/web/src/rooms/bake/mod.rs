@@ -172,7 +172,12 @@ async fn take(
     let (sent, tap) = match tapped {
         Ok(t) => t,
         Err(sentence) if wants_json(&headers) => {
-            return Ok(answer(&told, &here, StatusCode::UNPROCESSABLE_ENTITY, Some(sentence)));
+            return Ok(answer(
+                &told,
+                &here,
+                StatusCode::UNPROCESSABLE_ENTITY,
+                Some(sentence),
+            ));
         }
         Err(sentence) => return Err(Trouble::Asked(sentence)),
     };
@@ -190,7 +195,11 @@ async fn take(
     };
     if !sent.by_script {
         let back = entries::back(&typed, &code);
-        let back = if typed.has("back") { back } else { format!("/batches/{code}/bake") };
+        let back = if typed.has("back") {
+            back
+        } else {
+            format!("/batches/{code}/bake")
+        };
         return Ok(entries::answer(kept, &sent, &here, "this tap", &back));
     }
     let refused = match kept {

@@ -1,42 +1,52 @@
 // Bake: the timer runs from the taps' own times; a tap is kept in this browser until the server has it, and what other
 // tablets tap comes by the run's stream.
 import { minutes, ready, say } from "../../js/app.js";
+import * as clock from "../../js/clock.js";
+import * as queue from "../../js/queue.js";
 import { cues } from "./cues.js";
 
 const root = document.getElementById("bake");
 const part = (id) => document.getElementById(id);
 const code = root.dataset.code;
+const batch = root.dataset.batch;
 const piece = root.dataset.piece;
 const programme = JSON.parse(root.dataset.programme);
 const zone = document.getElementById("now").dataset.zone;
-const KEEP = `slow-rise.taps.${code}`;
+const TAPS = `/batches/${code}/taps`;
+/** Two taps of one hand are no closer, ms; the server counts by the same. */
+const DOUBLE = 800;
 
 let run = JSON.parse(root.dataset.run);
-// The server's clock rules, carried on by a counter that no change of this device's clock can move.
-let anchor = { server: run.now_ms, here: performance.now() };
-const now = () => anchor.server + (performance.now() - anchor.here);
-const setClock = (ms) => (anchor = { server: ms, here: performance.now() });
-let waiting = JSON.parse(localStorage.getItem(KEEP) ?? "[]");
-let sending = false;
+const now = clock.now;
 let undoable = null;
+/** The pizza that a verdict is given to later than at once. */
+let about = null;
+
+/** The taps of this run that the server does not have yet. */
+const mine = () => queue.waiting(batch).filter((r) => r.url === TAPS);
+const tapOf = (r) => ({ ...r.fields, pizza: Number(r.fields.pizza), ms: queue.moment(r) });
 
 /** Shows a tap at once; the server's answer replaces this as soon as it comes. */
 function applied(state, tap) {
-  const at = Date.parse(tap.at);
+  const at = tap.ms;
   const mine = state.inside.find((p) => p.number === tap.pizza);
   if (tap.kind === "in") {
     if (mine || tap.pizza < state.next_number) return state;
     const taken = state.inside.map((p) => p.spot);
     let spot = 0;
     while (taken.includes(spot)) spot += 1;
-    return { ...state, inside: [...state.inside, { number: tap.pizza, spot, in_ms: at, turned: 0 }], next_number: tap.pizza + 1 };
+    return { ...state, inside: [...state.inside, { number: tap.pizza, spot, in_ms: at, acted_ms: at, turned: 0 }], next_number: tap.pizza + 1 };
   }
-  if (tap.kind === "turned" && mine) return { ...state, inside: state.inside.map((p) => (p === mine ? { ...p, turned: p.turned + 1 } : p)) };
+  if (tap.kind === "turned" && mine) return { ...state, inside: state.inside.map((p) => (p === mine ? { ...p, turned: p.turned + 1, acted_ms: at } : p)) };
   if (tap.kind === "out" && mine) {
     const last = { number: tap.pizza, baked_s: (at - mine.in_ms) / 1000, out_ms: at, verdict: null };
-    return { ...state, inside: state.inside.filter((p) => p !== mine), last, out: state.out + 1 };
+    return { ...state, inside: state.inside.filter((p) => p !== mine), last, out: state.out + 1, unjudged: [tap.pizza, ...state.unjudged] };
   }
-  if (tap.kind === "verdict" && state.last?.number === tap.pizza) return { ...state, last: { ...state.last, verdict: tap.verdict } };
+  if (tap.kind === "verdict") {
+    const unjudged = state.unjudged.filter((n) => n !== tap.pizza);
+    const last = state.last?.number === tap.pizza ? { ...state.last, verdict: tap.verdict } : state.last;
+    return { ...state, last, unjudged };
+  }
   if (tap.kind === "undone" && mine) {
     if (mine.turned > 0) return { ...state, inside: state.inside.map((p) => (p === mine ? { ...p, turned: p.turned - 1 } : p)) };
     return { ...state, inside: state.inside.filter((p) => p !== mine), next_number: tap.pizza };
@@ -44,11 +54,7 @@ function applied(state, tap) {
   return state;
 }
 
-const shown = () => waiting.reduce(applied, run);
-
-function keep() {
-  localStorage.setItem(KEEP, JSON.stringify(waiting));
-}
+const shown = () => mine().map(tapOf).reduce(applied, run);
 
 /** Seconds in the oven, and until the next cue of a pizza. */
 const seconds = (p) => Math.max(0, (now() - p.in_ms) / 1000);
@@ -60,84 +66,65 @@ const countdown = (s) => (s < 100 ? [s, " s,"] : [minutes(s), ","]);
 /** The pizza that asks for a hand first. */
 const urgent = (state) => [...state.inside].sort((a, b) => left(a) - left(b))[0];
 
+/** Whether a tap comes so soon after another that one hand made both: on the same pizza, or In after In. */
+function isDouble(state, kind, number) {
+  const soon = (ms) => now() - ms < DOUBLE;
+  if (kind === "in") return state.inside.some((p) => soon(p.in_ms));
+  if (kind !== "turned" && kind !== "out") return false;
+  return state.inside.some((p) => p.number === number && soon(p.acted_ms));
+}
+
 function tap(kind, pizza, verdict) {
   const state = shown();
-  const number = pizza ?? (kind === "in" ? state.next_number : kind === "verdict" ? state.last?.number : urgent(state)?.number);
+  const judged = about ?? state.last?.number;
+  const number = pizza ?? (kind === "in" ? state.next_number : kind === "verdict" ? judged : urgent(state)?.number);
   if (!number || (kind === "in" && state.inside.length >= state.spots)) return;
-  const taken = { entry_key: newKey(), kind, pizza: number, at: new Date(now()).toISOString() };
-  if (verdict) taken.verdict = verdict;
+  if (isDouble(state, kind, number)) return;
+  const fields = { kind, pizza: number };
+  if (verdict) fields.verdict = verdict;
   moved = "";
-  waiting.push(taken);
-  keep();
+  if (kind === "verdict") about = null;
+  queue.put({ url: TAPS, batch, fields, what: `${WORDS[kind]} of ${piece.toLowerCase()} ${number}` });
   undoable = kind === "verdict" || kind === "undone" ? null : { pizza: number, until: performance.now() + 10000, kind };
   sounds.wake();
   draw();
-  send();
+  queue.send();
 }
-
-/** A random key; randomUUID is missing where the page came over plain http from another machine. */
-function newKey() {
-  const b = crypto.getRandomValues(new Uint8Array(16));
-  b[6] = (b[6] & 0x0f) | 0x40;
-  b[8] = (b[8] & 0x3f) | 0x80;
-  const h = [...b].map((v) => v.toString(16).padStart(2, "0")).join("");
-  return `${h.slice(0, 8)}-${h.slice(8, 12)}-${h.slice(12, 16)}-${h.slice(16, 20)}-${h.slice(20)}`;
-}
+const WORDS = { in: "In", turned: "Turned", out: "Out", verdict: "Verdict", undone: "Take back" };
 
 /** A whole pizza that was baked here without a line, under a number that another tablet took meanwhile, gets the next one.
  * That stays said until the next tap. */
 let moved = "";
-function renumbered() {
-  const [first, ...later] = waiting;
-  if (first.kind !== "in" || first.moved || !later.some((t) => t.pizza === first.pizza && t.kind === "out")) return false;
-  moved = `${piece} ${first.pizza} was baked on another tablet, too: yours is ${run.next_number}.`;
-  const was = first.pizza;
-  for (const t of waiting) if (t.pizza === was) t.pizza = run.next_number;
-  first.moved = "1";
-  keep();
+queue.hooks.refused = (record, json) => {
+  if (record.url !== TAPS || !json.pieces) return false;
+  run = json;
+  const taps = mine();
+  const was = Number(record.fields.pizza);
+  const whole = taps.some((t) => Number(t.fields.pizza) === was && t.fields.kind === "out");
+  if (record.fields.kind !== "in" || record.fields.moved || !whole) return false;
+  moved = `${piece} ${was} was baked on another tablet, too: yours is ${run.next_number}.`;
+  for (const t of taps) if (Number(t.fields.pizza) === was) queue.change(t, { pizza: run.next_number, moved: "1" });
   return true;
-}
-
-async function send() {
-  if (sending || waiting.length === 0) return;
-  sending = true;
-  try {
-    while (waiting.length > 0) {
-      const answer = await fetch(`/batches/${code}/taps`, {
-        method: "POST",
-        headers: { accept: "application/json" },
-        body: new URLSearchParams(waiting[0]),
-      });
-      // 409: it makes no sense any more (another tablet was first); keep the server's run.
-      if (!answer.ok && answer.status !== 409) throw new Error(String(answer.status));
-      run = await answer.json();
-      setClock(run.now_ms);
-      if (run.refused && renumbered()) continue;
-      waiting.shift();
-      keep();
-      say(run.refused ?? moved);
-      judge();
-    }
-  } catch {
-    const since = new Date(waiting[0].at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone });
-    say(`Not saved since ${since}. Timers go on. Will send by itself.`);
-    setTimeout(send, 2000);
-  } finally {
-    sending = false;
-    draw();
-  }
-}
+};
+queue.hooks.kept = (record, json) => {
+  if (record.url !== TAPS || record.batch !== batch) return;
+  run = json;
+  judge();
+};
+queue.onChange(draw);
 
 // What other tablets tapped; the browser opens the stream again by itself when it was cut.
 const stream = new EventSource(`/batches/${code}/run`);
 stream.addEventListener("run", (event) => {
   run = JSON.parse(event.data);
-  setClock(run.now_ms);
+  clock.learn(run.now_ms, clock.counter() - 250);
   root.dataset.told = String(Number(root.dataset.told ?? 0) + 1);
   draw();
   judge();
-  send();
+  queue.send();
 });
+// What every screen on this run shows, such as a pizza that two devices put in.
+stream.addEventListener("said", (event) => (moved = event.data));
 
 // What the oven asks for is worked out on the server, a moment after something changed.
 let judging = 0;
@@ -245,6 +232,31 @@ function drawLanes(state, first) {
   }
 }
 
+/** Which pizza the verdict is about, and those that were not judged yet. */
+function drawJudging(state) {
+  const late = about !== null;
+  const small = late ? "What did you see?" : `out at ${minutes(state.last?.baked_s ?? 0)}. What do you see?`;
+  part("last-head").textContent = state.last ? `${piece} ${about ?? state.last.number}` : "No verdict yet";
+  part("last-small").textContent = state.last ? small : "what you see is asked after Out";
+  const open = state.unjudged.filter((n) => n !== state.last?.number || late).slice(0, 6);
+  const key = `${open.join()}:${about}`;
+  const row = part("unjudged");
+  if (row.dataset.key === key) return;
+  row.dataset.key = key;
+  row.hidden = open.length === 0;
+  const buttons = open.map((n) => {
+    const b = Object.assign(document.createElement("button"), { type: "button", className: "btn sm", textContent: String(n) });
+    b.setAttribute("aria-label", `Judge ${piece.toLowerCase()} ${n}`);
+    b.setAttribute("aria-pressed", String(n === about));
+    b.addEventListener("click", () => {
+      about = n === about ? null : n;
+      draw();
+    });
+    return b;
+  });
+  row.replaceChildren("Not judged: ", ...buttons);
+}
+
 function draw() {
   const state = shown();
   const p = urgent(state);
@@ -259,26 +271,27 @@ function draw() {
   drawPlan(p);
   drawLanes(state, p);
   for (const each of state.inside) call(each, cueFor(each));
+  root.toggleAttribute("data-soon", state.inside.some((x) => now() - x.acted_ms < DOUBLE));
   const full = state.inside.length >= state.spots;
   const expected = !p ? "tap-in" : turnOf(p) ? "tap-turned" : "tap-out";
   for (const id of ["tap-in", "tap-turned", "tap-out"]) part(id).classList.toggle("go", id === expected);
-  part("tap-in").disabled = full;
+  part("tap-in").disabled = full || state.closed;
   part("tap-turned").disabled = !p;
   part("tap-out").disabled = !p;
   part("left").textContent = Math.max(0, state.pieces - (state.next_number - 1));
   const judged = state.judged > 0 ? `, ${state.right} of ${state.judged} right` : "";
   part("count").textContent = `${state.out} out${judged}${state.pace ? `, one every ${state.pace}` : ""}`;
-  part("last-head").textContent = state.last ? `${piece} ${state.last.number}` : "No verdict yet";
-  part("last-small").textContent = state.last ? `out at ${minutes(state.last.baked_s)}. What do you see?` : "what you see is asked after Out";
+  drawJudging(state);
   for (const cell of root.querySelectorAll("#verdict button")) {
     cell.disabled = !state.last;
     if (!cell.classList.contains("vc")) continue;
-    const chosen = state.last?.verdict === cell.value;
+    const chosen = about === null && state.last?.verdict === cell.value;
     cell.classList.toggle("chosen", chosen);
     cell.setAttribute("aria-pressed", String(chosen));
   }
   part("undo").hidden = !undoable || performance.now() > undoable.until;
   sounds.awake(state.inside.length > 0);
+  if (moved && part("connection").hidden) say(moved);
 }
 
 const sounds = cues({ button: part("sound"), remark: part("awake") });
@@ -322,9 +335,8 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
-addEventListener("online", send);
 setInterval(draw, 200);
 draw();
-send();
+queue.send();
 judge();
 ready();

@@ -38,6 +38,8 @@ pub struct Inside {
     pub number: u32,
     pub spot: u32,
     pub in_ms: i64,
+    /// When it was last put in or turned.
+    pub acted_ms: i64,
     pub turned: usize,
 }
 
@@ -79,6 +81,7 @@ impl RunState {
                     number: p.number,
                     spot: p.spot,
                     in_ms: p.in_at.as_millisecond(),
+                    acted_ms: p.last_act().as_millisecond(),
                     turned: p.turned_at.len(),
                 })
                 .collect(),
@@ -151,6 +154,10 @@ pub struct Forgotten {
 
 pub struct View {
     pub code: String,
+    /// The batch's own number.
+    pub batch: u64,
+    pub closed: bool,
+    pub finish_key: String,
     pub name: String,
     pub piece: &'static str,
     pub trays: bool,
@@ -246,6 +253,9 @@ impl View {
         let hour = here.local(here.now).hour();
         View {
             code: told.batch.code.clone(),
+            batch: told.batch.id.0,
+            closed: state.closed,
+            finish_key: key(),
             name: told.batch.name.clone(),
             piece,
             trays,

@@ -43,7 +43,9 @@ struct Ask {
 fn still_open(told: &Told) -> Vec<String> {
     let mut out = vec![];
     if !told.is_mixed() && told.run.pizzas.is_empty() {
-        out.push("Nothing says that it was mixed: closed, it stands in the ledger as a bake.".into());
+        out.push(
+            "Nothing says that it was mixed: closed, it stands in the ledger as a bake.".into(),
+        );
         return out;
     }
     for p in told.run.inside() {
@@ -56,7 +58,9 @@ fn still_open(told: &Told) -> Vec<String> {
     }
     let judged = told.run.summary().judged;
     if !told.run.pizzas.is_empty() && judged == 0 {
-        out.push("No verdict was given: what the oven should change next time cannot be said.".into());
+        out.push(
+            "No verdict was given: what the oven should change next time cannot be said.".into(),
+        );
     }
     out
 }
@@ -108,7 +112,13 @@ async fn close(
         _ => Ok(()),
     };
     let kept = entries::keep(&app, &here, &told, &sent, Seen::Closed { went }, &admits).await?;
-    Ok(entries::answer(kept, &sent, &here, "the batch closed", "/ledger"))
+    Ok(entries::answer(
+        kept,
+        &sent,
+        &here,
+        "the batch closed",
+        "/ledger",
+    ))
 }
 
 /// It was never mixed: it leaves the Bench, and no bake.
@@ -134,7 +144,13 @@ async fn cancel(
     }
     let kept = entries::keep(&app, &here, &told, &sent, Seen::Cancelled, &entries::open).await?;
     let back = format!("/batches/{code}");
-    Ok(entries::answer(kept, &sent, &here, "the batch cancelled", &back))
+    Ok(entries::answer(
+        kept,
+        &sent,
+        &here,
+        "the batch cancelled",
+        &back,
+    ))
 }
 
 /// A batch that was closed or cancelled goes on after all.
@@ -157,5 +173,11 @@ async fn reopen(
     };
     let kept = entries::keep(&app, &here, &told, &sent, Seen::Reopened, &admits).await?;
     let back = format!("/batches/{code}");
-    Ok(entries::answer(kept, &sent, &here, "the batch reopened", &back))
+    Ok(entries::answer(
+        kept,
+        &sent,
+        &here,
+        "the batch reopened",
+        &back,
+    ))
 }

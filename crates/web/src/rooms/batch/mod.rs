@@ -223,8 +223,8 @@ fn measured(typed: &Typed, here: &Here) -> Result<Seen, (&'static str, String)> 
             )),
         };
     }
-    let subject =
-        Subject::from_key(typed.text("subject")).ok_or(("subject", "Choose what you measured.".to_string()))?;
+    let subject = Subject::from_key(typed.text("subject"))
+        .ok_or(("subject", "Choose what you measured.".to_string()))?;
     match value {
         Err(NotANumber::Empty) => Err(("degrees", "The temperature is missing.".into())),
         Err(NotANumber::Text) => Err((
@@ -255,9 +255,7 @@ async fn reading(
         .map_err(|e| ("when", e))
         .and_then(|s| Ok((s, measured(&typed, &here)?)));
     match read {
-        Ok((sent, seen)) => {
-            kept(&app, &here, &told, &sent, &typed, seen, &entries::open).await
-        }
+        Ok((sent, seen)) => kept(&app, &here, &told, &sent, &typed, seen, &entries::open).await,
         Err(e) => refuse(&app, &told, &here, theme, &typed, &headers, e).await,
     }
 }
@@ -309,11 +307,22 @@ async fn take_back(
         Ok(s) => s,
         Err(e) => return refuse(&app, &told, &here, theme, &typed, &headers, ("when", e)).await,
     };
-    let may = told.seen().any(|o| o.key == entry && o.seen.may_be_taken_back());
+    let may = told
+        .seen()
+        .any(|o| o.key == entry && o.seen.may_be_taken_back());
     let admits = |s: &Standing| match s.seen.iter().find(|(k, _)| *k == entry) {
         Some((_, true)) => Err("That was taken back before.".to_string()),
         Some(_) if may => Ok(()),
         _ => Err("There is no such entry to take back.".into()),
     };
-    kept(&app, &here, &told, &sent, &typed, Seen::TakenBack { entry }, &admits).await
+    kept(
+        &app,
+        &here,
+        &told,
+        &sent,
+        &typed,
+        Seen::TakenBack { entry },
+        &admits,
+    )
+    .await
 }

@@ -31,6 +31,10 @@ pub struct LogLine {
     pub value: String,
     /// The planned figure beside a measured one.
     pub planned: String,
+    /// The entry to take back, with a key for that; none for what is not taken back.
+    pub back: Option<(String, String)>,
+    /// It was taken back, and counts no longer.
+    pub gone: bool,
 }
 
 pub struct SubjectChoice {
@@ -41,7 +45,15 @@ pub struct SubjectChoice {
 
 pub struct View {
     pub code: String,
+    /// The batch's own number.
+    pub batch: u64,
     pub finished: Option<String>,
+    pub cancelled: Option<String>,
+    /// Whether the dough was mixed or baked: then it is closed, not cancelled.
+    pub begun: bool,
+    pub end_key: String,
+    /// Entries of a newer program, which this one cannot show.
+    pub unreadable: usize,
     pub steps: Vec<StepView>,
     pub log: Vec<LogLine>,
     pub subjects: Vec<SubjectChoice>,
@@ -84,7 +96,12 @@ impl View {
         View {
             left: vec![],
             code: told.batch.code.clone(),
+            batch: told.batch.id.0,
             finished: told.batch.finished_at.map(|t| day_hm(&here.local(t))),
+            cancelled: told.batch.cancelled_at.map(|t| day_hm(&here.local(t))),
+            begun: told.is_mixed() || !told.run.pizzas.is_empty(),
+            end_key: Uuid::new_v4().to_string(),
+            unreadable: told.batch.entries.unreadable,
             steps: steps(told, here),
             log: log(told, here),
             subjects: Subject::ALL
@@ -161,6 +178,9 @@ fn answer(told: &Told, sheet: &SheetResult, here: &Here) -> (String, String, Str
 }
 
 fn next_line(told: &Told, here: &Here) -> String {
+    if let Some(t) = told.batch.cancelled_at {
+        return format!("Cancelled {}, never mixed.", day_hm(&here.local(t)));
+    }
     if let Some(t) = told.batch.finished_at {
         return format!("Finished {}.", day_hm(&here.local(t)));
     }
@@ -219,79 +239,74 @@ fn steps(told: &Told, here: &Here) -> Vec<StepView> {
 }
 
 fn log(told: &Told, here: &Here) -> Vec<LogLine> {
-    let r = &told.batch.sheet.request;
-    let m = here.measures;
-    told.seen()
-        .rev()
-        .filter_map(|o| {
-            let at = day_hm(&here.local(o.at));
-            match &o.seen {
-                Seen::Reading { subject, celsius } => {
-                    let planned = match subject {
-                        Subject::Dough => told
-                            .batch
-                            .sheet
-                            .result
-                            .clocks_at(o.at)
-                            .map(|p| p.dough_c)
-                            .or(Some(told.batch.sheet.result.water.dough_c)),
-                        Subject::Room => Some(r.room_c),
-                        Subject::Fridge => Some(r.fridge_c),
-                        Subject::Water => Some(told.batch.sheet.result.water.pour_c),
-                        Subject::Floor | Subject::Dome => None,
-                    };
-                    let decimals = match subject {
-                        Subject::Floor | Subject::Dome => 0,
-                        _ => 1,
-                    };
-                    Some(LogLine {
-                        at,
-                        what: subject.name().to_string(),
-                        value: format!("{}°", m.degrees(*celsius, decimals)),
-                        planned: planned
-                            .map_or(String::new(), |p| format!("planned {}°", m.degrees(p, 1))),
-                    })
-                }
-                Seen::Remark { remark } => Some(LogLine {
-                    at,
-                    what: remark.clone(),
-                    value: String::new(),
-                    planned: String::new(),
-                }),
-                Seen::Cautioned => Some(LogLine {
-                    at,
-                    what: "Read: the caution of the fire".into(),
-                    value: String::new(),
-                    planned: String::new(),
-                }),
-                Seen::Grown { times } => Some(LogLine {
-                    at,
-                    what: "Marked tub".into(),
-                    value: format!("{times:.2} ×"),
-                    planned: String::new(),
-                }),
-                Seen::PowerCut { until } => Some(LogLine {
-                    at,
-                    what: format!("No power until {}", day_hm(&here.local(*until))),
-                    value: String::new(),
-                    planned: String::new(),
-                }),
-                Seen::Cancelled | Seen::Closed { .. } | Seen::Reopened => Some(LogLine {
-                    at,
-                    what: match &o.seen {
-                        Seen::Cancelled => "Cancelled",
-                        Seen::Reopened => "Taken up again",
-                        _ => "Closed",
-                    }
-                    .into(),
-                    value: String::new(),
-                    planned: String::new(),
-                }),
-                Seen::StepDone { .. }
-                | Seen::StepUndone { .. }
-                | Seen::StepSkipped { .. }
-                | Seen::TakenBack { .. } => None,
-            }
+    let open = told.batch.cancelled_at.is_none();
+    let gone = told.batch.entries.taken_back.iter().map(|o| (o, true));
+    let mut all: Vec<_> = told.seen().map(|o| (o, false)).chain(gone).collect();
+    all.sort_by_key(|(o, _)| std::cmp::Reverse((o.at, o.id)));
+    all.into_iter()
+        .filter_map(|(o, gone)| {
+            let (what, value, planned) = said(&o.seen, o.at, told, here)?;
+            let back = open && !gone && o.seen.may_be_taken_back();
+            Some(LogLine {
+                at: day_hm(&here.local(o.at)),
+                what,
+                value,
+                planned,
+                back: back.then(|| (o.key.to_string(), Uuid::new_v4().to_string())),
+                gone,
+            })
         })
         .collect()
+}
+
+/// What an entry says in the log: words, value, and the planned one; `None` for what stands elsewhere on the page.
+fn said(
+    seen: &Seen,
+    at: jiff::Timestamp,
+    told: &Told,
+    here: &Here,
+) -> Option<(String, String, String)> {
+    let sheet = &told.batch.sheet;
+    let m = here.measures;
+    let words = |what: String| Some((what, String::new(), String::new()));
+    match seen {
+        Seen::Reading { subject, celsius } => {
+            let planned = match subject {
+                Subject::Dough => sheet
+                    .result
+                    .clocks_at(at)
+                    .map(|p| p.dough_c)
+                    .or(Some(sheet.result.water.dough_c)),
+                Subject::Room => Some(sheet.request.room_c),
+                Subject::Fridge => Some(sheet.request.fridge_c),
+                Subject::Water => Some(sheet.result.water.pour_c),
+                Subject::Floor | Subject::Dome => None,
+            };
+            let decimals = match subject {
+                Subject::Floor | Subject::Dome => 0,
+                _ => 1,
+            };
+            Some((
+                subject.name().to_string(),
+                format!("{}°", m.degrees(*celsius, decimals)),
+                planned.map_or(String::new(), |p| format!("planned {}°", m.degrees(p, 1))),
+            ))
+        }
+        Seen::Grown { times } => {
+            Some(("Marked tub".into(), format!("{times:.2} ×"), String::new()))
+        }
+        Seen::Remark { remark } => words(remark.clone()),
+        Seen::Cautioned => words("Read: the caution of the fire".into()),
+        Seen::PowerCut { until } => words(format!(
+            "Fridge without power until {}",
+            day_hm(&here.local(*until))
+        )),
+        Seen::Cancelled => words("Cancelled".into()),
+        Seen::Reopened => words("Taken up again".into()),
+        Seen::Closed { .. } => words("Closed".into()),
+        Seen::StepDone { .. }
+        | Seen::StepUndone { .. }
+        | Seen::StepSkipped { .. }
+        | Seen::TakenBack { .. } => None,
+    }
 }

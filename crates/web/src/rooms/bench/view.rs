@@ -31,6 +31,7 @@ pub struct Act {
     /// The same as a call across the kitchen.
     pub call: String,
     pub detail: String,
+    pub batch: u64,
     pub code: String,
     pub position: usize,
     pub is_bake: bool,
@@ -40,6 +41,7 @@ pub struct Act {
 
 /// A step that was marked done a moment ago, so that a slip can be taken back.
 pub struct JustDone {
+    pub batch: u64,
     pub title: String,
     pub code: String,
     pub position: usize,
@@ -153,6 +155,7 @@ fn just_done(live: &[Told], here: &Here) -> Option<JustDone> {
             "{} · {}",
             told.batch.sheet.result.steps[position].title, told.batch.name
         ),
+        batch: told.batch.id.0,
         code: told.batch.code.clone(),
         position: usize::from(told.batch.sheet.result.steps[position].number),
         key: Uuid::new_v4().to_string(),
@@ -184,6 +187,7 @@ fn acts(live: &[Told], here: &Here) -> Vec<Act> {
                 title: format!("{} · {}", s.title, t.batch.name),
                 call: s.kind.call(&t.batch.name),
                 detail: s.detail.clone(),
+                batch: t.batch.id.0,
                 code: t.batch.code.clone(),
                 position: usize::from(s.number),
                 is_bake: s.kind == StepKind::Bake,

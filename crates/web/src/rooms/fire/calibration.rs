@@ -83,7 +83,9 @@ pub async fn calibrated(
         let render = || open.render(&form, &here, theme, StatusCode::OK, &[], extra);
         return app.models.at_length(render).await?;
     };
-    let mut all = crate::rooms::batch::load::finished(&app, &here, 0, 12).await?.told;
+    let mut all = crate::rooms::batch::load::finished(&app, &here, 0, 12)
+        .await?
+        .told;
     all.reverse();
     all.extend(crate::rooms::batch::load::live(&app, &here).await?);
     let bakes = app
@@ -129,11 +131,12 @@ pub async fn calibrated(
         )
         .await?
         {
-            Put::Done(id) | Put::Other(id) => Ok(Redirect::to(&format!("/pantry/ovens/{id}")).into_response()),
+            Put::Done(id) | Put::Other(id) => {
+                Ok(Redirect::to(&format!("/pantry/ovens/{id}")).into_response())
+            }
             Put::Stale(_) => {
                 extra.done = Some("Somebody changed that oven meanwhile: look at it first.".into());
-                let render =
-                    || open.render(&form, &here, theme, StatusCode::CONFLICT, &[], extra);
+                let render = || open.render(&form, &here, theme, StatusCode::CONFLICT, &[], extra);
                 app.models.at_length(render).await?
             }
         };

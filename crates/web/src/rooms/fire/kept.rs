@@ -22,8 +22,8 @@ use craft::reading::Subject;
 use craft::refusal::{FieldError, plain};
 use craft::sheet::{SheetRequest, SheetResult, carry_numbers, work_out};
 use store::batch::{self, NewPlan, Replanned};
-use store::formula::{self, FormulaId, Kept, NewVersion};
 use store::entry::Seen;
+use store::formula::{self, FormulaId, Kept, NewVersion};
 use uuid::Uuid;
 
 pub fn routes() -> Router<App> {
@@ -110,10 +110,17 @@ async fn keep(
         open.render(typed, &here, theme, status, errors, extra)
     };
     let told = open.batch(&code)?;
-    let new = match app.models.at_length(|| planned(&open, told, &typed, &here)).await? {
+    let new = match app
+        .models
+        .at_length(|| planned(&open, told, &typed, &here))
+        .await?
+    {
         Ok(new) => new,
         Err((errors, status)) => {
-            return app.models.at_length(|| refuse(&typed, &errors, status)).await?;
+            return app
+                .models
+                .at_length(|| refuse(&typed, &errors, status))
+                .await?;
         }
     };
     let of = typed.text("plan").parse().unwrap_or(u32::MAX);
@@ -287,7 +294,13 @@ async fn reading(
             let seen = Seen::Reading { subject, celsius };
             let words = entries::words(&seen.clone().into(), &here);
             let kept = entries::keep(&app, &here, told, &sent, seen, &entries::open).await?;
-            Ok(entries::answer(kept, &sent, &here, &words, &back(&typed, &code)))
+            Ok(entries::answer(
+                kept,
+                &sent,
+                &here,
+                &words,
+                &back(&typed, &code),
+            ))
         }
         Err(message) if wants_json(&headers) => Ok(entries::wrong("degrees", message)),
         Err(message) => {
@@ -331,5 +344,11 @@ async fn caution(
         Err(e) => return Ok(entries::refused(e, wants_json(&headers))),
     };
     let kept = entries::keep(&app, &here, &told, &sent, Seen::Cautioned, &entries::open).await?;
-    Ok(entries::answer(kept, &sent, &here, "the caution read", &back(&typed, &code)))
+    Ok(entries::answer(
+        kept,
+        &sent,
+        &here,
+        "the caution read",
+        &back(&typed, &code),
+    ))
 }

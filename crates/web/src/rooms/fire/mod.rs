@@ -70,6 +70,8 @@ struct Desk<'a> {
 #[derive(Default)]
 struct Extra {
     batch: Option<String>,
+    /// The batch's own number.
+    batch_id: u64,
     plan: u32,
     /// The step "light the oven", while it is not done; its key.
     light: Option<(u16, String)>,
@@ -242,6 +244,7 @@ impl Open {
         let key = || uuid::Uuid::new_v4().to_string();
         Extra {
             batch: Some(told.batch.code.clone()),
+            batch_id: told.batch.id.0,
             plan: told.batch.plan,
             light: light.filter(|_| lit.is_none()).map(|s| (s.number, key())),
             lit: lit.map(|t| crate::shared::format::hm(&here.local(t))),

@@ -83,7 +83,10 @@ async fn labels(
 ) -> Result<Response, Trouble> {
     let told = load::told(&app, &here, &code).await?;
     let larder = Larder::of(&app, &here).await?;
-    let sheet = app.models.at_length(|| forecast(&told, &here, &larder)).await?;
+    let sheet = app
+        .models
+        .at_length(|| forecast(&told, &here, &larder))
+        .await?;
     let pieces = sheet.formula.pieces;
     let each = larder
         .0

@@ -97,7 +97,11 @@ async fn list(
     let found = formula::list(&mut db, here.id(), &find).await?;
     drop(db);
     let mut paging = Paging::of("/formulas", find.skip, PER_PAGE, found.in_all);
-    paging.keep(&[("q", &find.text), ("style", &find.style_key), ("archived", &asked.archived)]);
+    paging.keep(&[
+        ("q", &find.text),
+        ("style", &find.style_key),
+        ("archived", &asked.archived),
+    ]);
     let larder = Larder::of(&app, &here).await?;
     let own = larder.0.styles.iter().map(|s| &s.facts);
     let html = page(&ListPage {

@@ -279,7 +279,9 @@ async fn change<S: Shelf>(
         Ok(f) => f,
     };
     match pantry::put(&mut db, here.id(), row, &facts, here.now).await? {
-        Put::Done(_) | Put::Other(_) => Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response()),
+        Put::Done(_) | Put::Other(_) => {
+            Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response())
+        }
         Put::Stale(Some(now)) => {
             let mut theirs = Typed::default();
             now.facts.write(&mut theirs, &here);

@@ -10,9 +10,7 @@ use craft::formula::Dose;
 use craft::refusal::FieldError;
 use craft::rise::Doubts;
 use craft::sheet::ahead::{Ahead, Asked, from_now};
-use craft::sheet::{
-    SheetRequest, SheetResult, Sure, carry_numbers, work_out, work_out_surely,
-};
+use craft::sheet::{SheetRequest, SheetResult, Sure, carry_numbers, work_out, work_out_surely};
 use store::entry::Went;
 
 /// How far off the kitchen's temperatures may be.

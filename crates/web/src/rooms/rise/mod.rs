@@ -332,7 +332,9 @@ async fn keep_method(
     }
     let mut db = app.db.acquire().await?;
     match pantry::put(&mut db, here.id(), at, &method, here.now).await? {
-        Put::Done(id) | Put::Other(id) => Ok(Redirect::to(&format!("/rise/methods/{id}")).into_response()),
+        Put::Done(id) | Put::Other(id) => {
+            Ok(Redirect::to(&format!("/rise/methods/{id}")).into_response())
+        }
         Put::Stale(_) => Ok(Redirect::to("/pantry").into_response()),
     }
 }

@@ -5,8 +5,8 @@ use super::looked::{self, replanned};
 use super::{Extra, render};
 use crate::App;
 use crate::rooms::batch::load;
-use crate::shared::entries::Sent;
 use crate::rooms::sheet::acts::Bench;
+use crate::shared::entries::Sent;
 use crate::shared::error::Trouble;
 use crate::shared::form::{Typed, number};
 use crate::shared::format::day_hm;
@@ -201,8 +201,7 @@ async fn remedy(
     let open = Open::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
     let pressed = Typed::parse(&body);
-    let back =
-        |message: String| open.refuse(&app, &here, theme, StatusCode::CONFLICT, message);
+    let back = |message: String| open.refuse(&app, &here, theme, StatusCode::CONFLICT, message);
     let sheet = &told.batch.sheet;
     let ahead = app
         .models
@@ -214,7 +213,8 @@ async fn remedy(
             .find(|r| r.code == pressed.text("take"))
     });
     let Some(r) = found.filter(|_| told.is_mixed()) else {
-        return back("That remedy no longer helps: look at what the forecast says now.".into()).await;
+        return back("That remedy no longer helps: look at what the forecast says now.".into())
+            .await;
     };
     let mut request = sheet.request.clone();
     request.now_at = None;
@@ -249,8 +249,15 @@ async fn vigour(
     let (told, bench) = (&open.told, open.bench(&here));
     let pressed = Typed::parse(&body);
     let typed = acts::of_batch(told, &bench);
-    let refuse =
-        |message: String| open.refuse(&app, &here, theme, StatusCode::UNPROCESSABLE_ENTITY, message);
+    let refuse = |message: String| {
+        open.refuse(
+            &app,
+            &here,
+            theme,
+            StatusCode::UNPROCESSABLE_ENTITY,
+            message,
+        )
+    };
     if pressed.text("when").is_empty() {
         return refuse("Say when it was ready.".into()).await;
     }

@@ -31,7 +31,7 @@ pub use form::opened_from;
 use form::{Form, leaf_of};
 use serde::Serialize;
 use std::collections::HashMap;
-use store::batch::{KeptBatch, self, NewBatch, Origin};
+use store::batch::{self, KeptBatch, NewBatch, Origin};
 use store::formula::{self, FormulaId, Kept, NewVersion};
 use view::{As, Shown};
 

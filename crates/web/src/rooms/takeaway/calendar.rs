@@ -130,11 +130,7 @@ struct Page {
     only_here: Option<String>,
 }
 
-async fn show(
-    State(app): State<App>,
-    theme: Theme,
-    here: Here,
-) -> Result<Response, Trouble> {
+async fn show(State(app): State<App>, theme: Theme, here: Here) -> Result<Response, Trouble> {
     let mut db = app.db.acquire().await?;
     let known = kitchen::first(&mut db).await?.and_then(|k| k.feed_hash);
     drop(db);

@@ -1,0 +1,100 @@
+// Forms that enter something: kept in this browser first, then sent. Without a line they wait; the page goes on.
+import * as queue from "./queue.js";
+import { say } from "./app.js";
+
+const QUICK = 4000;
+const box = document.getElementById("held-back");
+const zone = document.getElementById("now")?.dataset.zone;
+
+const clockTime = (ms) => new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone });
+
+/** What a form says, in words. */
+function words(form, button) {
+  if (form.dataset.what) return form.dataset.what;
+  const label = button?.getAttribute("aria-label");
+  if (label) return label;
+  const named = (name) => form.elements.namedItem(name);
+  const subject = named("subject")?.selectedOptions?.[0]?.textContent ?? named("subject")?.value;
+  const typed = named("degrees")?.value ?? named("remark")?.value;
+  return [subject, typed].filter(Boolean).join(" ");
+}
+
+document.addEventListener("submit", async (event) => {
+  const form = event.target;
+  if (!form.matches("form[data-entry]") || event.defaultPrevented) return;
+  event.preventDefault();
+  const button = event.submitter;
+  const fields = Object.fromEntries(new FormData(form));
+  if (button?.name) fields[button.name] = button.value;
+  const key = fields.entry_key || queue.newKey();
+  delete fields.entry_key;
+  if (fields.when === "") delete fields.when;
+  const record = queue.put({ url: form.getAttribute("action"), batch: form.dataset.batch, fields, what: words(form, button), key });
+  // The next one that this form sends is another entry.
+  const hidden = form.querySelector("[name=entry_key]");
+  if (hidden) hidden.value = queue.newKey();
+  const answer = await Promise.race([queue.send(), new Promise((done) => setTimeout(done, QUICK, null))]);
+  const mine = answer?.get(key);
+  if (mine?.kept) {
+    location.assign(back(fields, form));
+    return;
+  }
+  if (mine?.wrong === 422) {
+    // Nothing was kept: sent once more as a page, it comes back with its sentence beside the field.
+    queue.dismiss(record);
+    if (hidden) hidden.value = key;
+    if (button?.name) form.append(Object.assign(document.createElement("input"), { type: "hidden", name: button.name, value: button.value }));
+    form.submit();
+    return;
+  }
+  if (mine?.wrong === undefined) form.reset();
+  if (hidden) hidden.value = queue.newKey();
+});
+
+function back(fields, form) {
+  const page = form.dataset.back ?? fields.back ?? "";
+  // A page that said what was wrong stands under the address that it was sent to.
+  return page.startsWith("/") ? page : form.getAttribute("action").split("/").slice(0, 3).join("/");
+}
+
+function line(record) {
+  const item = document.createElement("li");
+  const head = document.createElement("b");
+  head.textContent = `${record.what || "An entry"}, ${clockTime(queue.moment(record))}`;
+  item.append(head);
+  if (record.refused) {
+    const dismiss = Object.assign(document.createElement("button"), { className: "btn sm", textContent: "Dismiss" });
+    dismiss.setAttribute("aria-label", `Dismiss: ${head.textContent}`);
+    dismiss.addEventListener("click", () => queue.dismiss(record));
+    item.append(` was not kept. ${record.refused} `, dismiss);
+  }
+  return item;
+}
+
+function draw() {
+  const waiting = queue.waiting();
+  const refused = queue.refused();
+  if (waiting.length > 0 && queue.lost) {
+    const since = clockTime(Math.min(...waiting.map(queue.moment)));
+    const many = waiting.length === 1 ? "One entry waits" : `${waiting.length} entries wait`;
+    const where = queue.keeps ? "in this browser" : "on this page only: leave it open";
+    say(`Not saved since ${since}. ${many} ${where} and will be sent by themselves.`);
+  } else if (document.documentElement.dataset.told === "waiting") say("");
+  document.documentElement.dataset.told = waiting.length > 0 && queue.lost ? "waiting" : "";
+  document.documentElement.dataset.waiting = String(waiting.length);
+  if (!box) return;
+  box.hidden = refused.length === 0 && !(queue.lost && waiting.length > 0);
+  box.querySelector("ul").replaceChildren(...refused.map(line), ...(queue.lost ? waiting.map(line) : []));
+}
+
+queue.onChange(draw);
+draw();
+if (queue.waiting().length > 0) queue.send();
+
+// Opened without a line: as it was last seen.
+const seen = document.documentElement.dataset.lastSeen;
+if (seen) {
+  say(`No line: this page is as it was last seen at ${clockTime(Date.parse(seen))}. What you enter is kept in this browser and sent by itself.`);
+}
+
+if ("serviceWorker" in navigator && isSecureContext) navigator.serviceWorker.register("/sw.js").catch(() => {});

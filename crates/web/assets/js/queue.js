@@ -1,0 +1,177 @@
+// What was entered, kept in this browser until the server has it: one record for each entry, shared by all tabs. What the
+// server refuses stays in sight until somebody dismisses it, and holds nothing else up.
+import * as clock from "./clock.js";
+
+const PREFIX = "slow-rise.entry.";
+const PATIENCE = 2000;
+const memory = new Map();
+const listeners = new Set();
+
+/** Whether this browser keeps entries when the page is closed. */
+export let keeps = true;
+
+function store(key, record) {
+  const text = JSON.stringify(record);
+  try {
+    localStorage.setItem(key, text);
+    memory.delete(key);
+  } catch {
+    keeps = false;
+    memory.set(key, text);
+  }
+}
+
+function forget(key) {
+  memory.delete(key);
+  try {
+    localStorage.removeItem(key);
+  } catch {
+    keeps = false;
+  }
+}
+
+/** All records, the first entered first. */
+export function all() {
+  const texts = new Map(memory);
+  try {
+    for (let i = 0; i < localStorage.length; i += 1) {
+      const key = localStorage.key(i);
+      if (key.startsWith(PREFIX)) texts.set(key, localStorage.getItem(key));
+    }
+  } catch {
+    keeps = false;
+  }
+  const records = [];
+  for (const [key, text] of texts) {
+    try {
+      records.push({ ...JSON.parse(text), stored: key });
+    } catch {
+      forget(key);
+    }
+  }
+  return records.sort((a, b) => a.wall - b.wall || a.count - b.count);
+}
+
+export const waiting = (batch) => all().filter((r) => !r.refused && (batch === undefined || r.batch === batch));
+export const refused = () => all().filter((r) => r.refused);
+
+/** A random key; randomUUID is missing where the page came over plain http from another machine. */
+export function newKey() {
+  const b = crypto.getRandomValues(new Uint8Array(16));
+  b[6] = (b[6] & 0x0f) | 0x40;
+  b[8] = (b[8] & 0x3f) | 0x80;
+  const h = [...b].map((v) => v.toString(16).padStart(2, "0")).join("");
+  return `${h.slice(0, 8)}-${h.slice(8, 12)}-${h.slice(12, 16)}-${h.slice(16, 20)}-${h.slice(20)}`;
+}
+
+/** Keeps an entry: where it goes, its fields, and what it says in words. Returns its record. */
+export function put({ url, batch, fields, what, key = newKey() }) {
+  const kitchen = document.body.dataset.kitchen ?? "";
+  const count = clock.counter();
+  const record = { key, kitchen, batch, url, fields, what, session: clock.session, count, wall: Date.now(), at: clock.known() ? clock.at(count) : null };
+  record.stored = `${PREFIX}${kitchen}.${batch}.${key}`;
+  store(record.stored, record);
+  tell();
+  return record;
+}
+
+/** Changes a record that waits. */
+export function change(record, fields) {
+  store(record.stored, { ...record, fields: { ...record.fields, ...fields } });
+}
+
+export function dismiss(record) {
+  forget(record.stored);
+  tell();
+}
+
+/** When it was entered, on the server's clock as it is known by now. */
+export function moment(record) {
+  if (record.session === clock.session) return clock.at(record.count);
+  return record.at ?? record.wall + clock.apart();
+}
+
+/** Calls `f` whenever something was entered, kept, refused or dismissed, here or in another tab. */
+export function onChange(f) {
+  listeners.add(f);
+}
+function tell() {
+  for (const f of listeners) f();
+}
+addEventListener("storage", (event) => {
+  if (!event.key || event.key.startsWith(PREFIX)) tell();
+});
+
+/** Asked before a refusal is shown: `true` when a page made something else of it. */
+export const hooks = { refused: null, kept: null };
+
+function body(record) {
+  const iso = (ms) => new Date(Math.round(ms)).toISOString();
+  const all = { ...record.fields, entry_key: record.key, batch_id: record.batch, device_at: iso(record.wall) };
+  if (!all.when) Object.assign(all, { at: iso(moment(record)), sent_at: iso(clock.now()) });
+  return new URLSearchParams(all);
+}
+
+async function sendOne(record) {
+  const from = clock.counter();
+  const answer = await fetch(record.url, { method: "POST", headers: { accept: "application/json" }, body: body(record) });
+  const json = await answer.json().catch(() => ({}));
+  if (json.now_ms) clock.learn(json.now_ms, from);
+  if (answer.ok && !answer.redirected) {
+    forget(record.stored);
+    hooks.kept?.(record, json);
+    return { kept: true, json };
+  }
+  // Too many just now, or the database is away: it may come again.
+  if (answer.status >= 500 || answer.status === 429 || answer.status === 408) throw new Error(String(answer.status));
+  const sentence = json.refused ?? json.errors?.[0]?.message ?? `The server does not take it (${answer.status}).`;
+  if (hooks.refused?.(record, json)) return { again: true };
+  if (record.asked) {
+    // Whoever typed it still looks at it: the page says what is wrong beside the field.
+    forget(record.stored);
+    return { wrong: answer.status, sentence, json };
+  }
+  store(record.stored, { ...record, refused: sentence });
+  return { wrong: answer.status, sentence, json };
+}
+
+let sending = null;
+let later = 0;
+
+async function sendAll(results) {
+  for (let next = waiting()[0]; next; next = waiting()[0]) {
+    const kitchen = document.body.dataset.kitchen;
+    if (kitchen && next.kitchen && next.kitchen !== kitchen) return;
+    const done = await sendOne(next);
+    if (!done.again) results.set(next.key, done);
+    tell();
+  }
+}
+
+/** Sends what waits, one after the other and one tab at a time; tries again by itself. Returns what became of each. */
+export async function send() {
+  clearTimeout(later);
+  if (sending) return sending;
+  const results = new Map();
+  const work = () => sendAll(results);
+  sending = (async () => {
+    try {
+      if (navigator.locks) await navigator.locks.request("slow-rise.queue", work);
+      else await work();
+      lost = false;
+    } catch {
+      lost = true;
+      later = setTimeout(send, PATIENCE);
+    } finally {
+      sending = null;
+      tell();
+    }
+    return results;
+  })();
+  return sending;
+}
+
+/** Whether the last attempt found no line. */
+export let lost = false;
+
+addEventListener("online", send);
