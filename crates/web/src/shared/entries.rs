@@ -43,6 +43,9 @@ impl Sent {
     pub fn of(typed: &Typed, headers: &HeaderMap, here: &Here) -> Result<Sent, String> {
         let instant = |name: &str| typed.text(name).parse::<Timestamp>().ok();
         let taken = instant("at");
+        if taken.is_none() && !typed.text("at").is_empty() {
+            return Err("The moment that came with it cannot be read.".into());
+        }
         let shift = instant("sent_at")
             .map(|sent| here.now.duration_since(sent))
             .filter(|d| d.abs() > SignedDuration::from_secs(ON_THE_WAY_S))

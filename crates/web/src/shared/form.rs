@@ -16,8 +16,8 @@ impl Typed {
     pub fn parse(body: &[u8]) -> Typed {
         Typed(
             form_urlencoded::parse(body)
-                .take(MOST_FIELDS)
                 .into_owned()
+                .take(MOST_FIELDS)
                 .collect(),
         )
     }

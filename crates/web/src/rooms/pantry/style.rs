@@ -65,7 +65,7 @@ async fn from_dough(State(app): State<App>, here: Here, body: Bytes) -> Result<R
     })?;
     let name = match typed.text("name") {
         "" => format!("My {}", f.style.name.to_lowercase()),
-        n => n.to_string(),
+        n => crate::shared::form::one_line(n),
     };
     let w = craft::flour::blend(&f.flours).w;
     let widened = |u: Usual, v: f64| Usual {

@@ -307,7 +307,7 @@ async fn keep_method(
             return app.models.at_length(render).await?;
         }
     };
-    let name = typed.text("method_name").to_string();
+    let name = crate::shared::form::one_line(typed.text("method_name"));
     let form_key = typed.key("form_key");
     // Of the form's key and the name, so that what is sent twice is the same method, and another name another one.
     let key = uuid::Uuid::new_v5(&form_key, name.as_bytes());

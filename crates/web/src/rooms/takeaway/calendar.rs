@@ -7,6 +7,7 @@
 use crate::App;
 use crate::rooms::batch::load;
 use crate::shared::error::Trouble;
+use crate::shared::form::one_line;
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::progress::Told;
@@ -55,7 +56,7 @@ fn begun(name: &str, here: &Here) -> Calendar {
     ] {
         calendar.append_property((name, value));
     }
-    calendar.name(name);
+    calendar.name(&one_line(name));
     calendar.timezone(here.kitchen.usual.time_zone.as_str());
     calendar
 }
@@ -82,8 +83,9 @@ fn add(calendar: &mut Calendar, told: &Told, here: &Here, only_open: bool) {
             .sequence(batch.plan)
             .starts(utc(step.at))
             .ends(utc(step.at) + chrono::Duration::minutes(minutes))
-            .summary(&format!("{}: {}", batch.code, step.title))
-            .description(&format!("{}. {}", batch.name, step.detail));
+            // A name that was kept with a line break must not become lines of the calendar.
+            .summary(&one_line(&format!("{}: {}", batch.code, step.title)))
+            .description(&one_line(&format!("{}. {}", batch.name, step.detail)));
         if !matches!(step.kind, StepKind::Rest | StepKind::Bulk) {
             event.alarm(Alarm::display(
                 &step.title,

@@ -2,7 +2,7 @@
 
 use super::fields::spec_of;
 use super::writing::{Writer, amount_name, typed_of};
-use crate::shared::form::{Reader, Typed};
+use crate::shared::form::{Reader, Typed, one_line};
 use crate::shared::kitchen::Here;
 use craft::flour::{FlourFacts, FlourKind, FlourPart};
 use craft::formula::{
@@ -98,7 +98,7 @@ impl Form<'_, '_> {
         }
     }
     fn text(&self, name: &str) -> String {
-        self.r.typed.text(name).to_string()
+        one_line(self.r.typed.text(name))
     }
     fn is(&self, name: &str) -> bool {
         !self.r.typed.text(name).is_empty()
