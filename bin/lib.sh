@@ -40,11 +40,24 @@ free_port() { # prints a loopback port in [$1, $1+400) on which nothing listens
   die "no free port from $1"
 }
 
+# A folder that is ours carries this mark; no other is ever cleared.
+MARK=.slow-rise
+# ours DIR : makes the folder and marks it; one that holds anything and no mark is left alone.
+ours() {
+  if [ -d "$1" ] && [ ! -e "$1/$MARK" ] && [ -n "$(ls -A "$1" 2>/dev/null)" ]; then
+    # Data of a version before the mark looks like this, and nothing else does.
+    { [ -s "$1/password" ] && [ -e "$1/data/ibdata1" ] && [ -e "$1/init.sql" ]; } ||
+      die "$1 holds something that is not Slow Rise's; nothing was touched. Choose an empty folder"
+  fi
+  mkdir -p "$1"
+  : >"$1/$MARK"
+}
+
 # db_start DIR : a MariaDB of our own on loopback with its data under DIR. Sets DB_PID, DB_PORT and DB_URL
 # (without a database name). The password is made at the first start; only its owner can read the file.
 db_start() {
   local dir=$1 user pass; user=$(id -un)
-  mkdir -p "$dir"
+  ours "$dir"
   exec 9>"$dir/lock"
   flock -n 9 || die "a server already runs on $dir; stop it first (Ctrl-C where it was started)"
   if [ ! -s "$dir/password" ]; then
@@ -52,7 +65,14 @@ db_start() {
   fi
   pass=$(cat "$dir/password")
   if [ ! -e "$dir/data/.ready" ]; then
-    rm -rf "$dir/data"
+    # A set-up that was cut off is begun anew. One that holds tables of ours is data, whatever else is missing.
+    if [ -d "$dir/data/slow_rise" ]; then
+      touch "$dir/data/.ready"
+    else
+      rm -rf "$dir/data"
+    fi
+  fi
+  if [ ! -e "$dir/data/.ready" ]; then
     mariadb-install-db --no-defaults --user="$user" --datadir="$dir/data" --skip-test-db --skip-name-resolve \
       --auth-root-authentication-method=socket --auth-root-socket-user="$user" \
       --innodb-log-file-size=48M >"$dir/install.log" 2>&1 9>&- || die "MariaDB could not be set up: see $dir/install.log"
@@ -106,4 +126,33 @@ db_stop() { # TERM, again after 5 s, KILL after 15 s (InnoDB recovers at the nex
   kill -KILL "$DB_PID" 2>/dev/null || true
   wait "$DB_PID" 2>/dev/null || true
   DB_PID=
+}
+
+# build_checked NEW : builds all tests with every statement checked against the schema of a running test server, and lets the
+# macros write what they found to NEW (an absolute path). What is built after it in the same shell is built the same way,
+# so that nothing is compiled twice.
+build_checked() {
+  local db=t_sqlx f # always this name: it is recorded in the metadata
+  sql() { MYSQL_PWD=$(cat "$TEST_DB_PASSWORD_FILE") mariadb --no-defaults --protocol=tcp -h127.0.0.1 -P"$TEST_DB_PORT" -uslow_rise "$@"; }
+  sql -e "SET foreign_key_checks = 0; DROP DATABASE IF EXISTS $db; CREATE DATABASE $db"
+  for f in migrations/*.sql; do sql "$db" <"$f"; done
+  mkdir -p "$1"
+  touch crates/store/src/lib.rs # cargo does not know of the database: expand the macros again
+  export SQLX_OFFLINE=false DATABASE_URL="$TEST_DATABASE_URL/$db" SQLX_OFFLINE_DIR=$1
+  cargo test -q --locked --workspace --no-run </dev/null >&2
+  [ -n "$(ls "$1")" ] || die "the macros wrote nothing"
+}
+
+# sql_is_current NEW : whether .sqlx is what the macros wrote.
+sql_is_current() {
+  diff -r "$1" .sqlx >&2 || die ".sqlx is stale: run bin/check-sql and commit it"
+  say "All $(ls .sqlx | wc -l) statements agree with the schema."
+}
+
+TEST_GRANT="GRANT ALL ON \`t\\_%\`.* TO slow_rise@'127.0.0.1';"
+# test_db_start DIR : a throw-away server; the tests make databases of their own. No need to flush every commit.
+test_db_start() {
+  DB_FLUSH=2 DB_PORT_FROM=14306 DB_EXTRA_SQL="$TEST_GRANT" db_start "$1"
+  exec 9>&-
+  export TEST_DB_PORT=$DB_PORT TEST_DB_PASSWORD_FILE="$1/password" TEST_DATABASE_URL=$DB_URL
 }

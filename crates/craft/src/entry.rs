@@ -24,6 +24,8 @@ pub enum EntryRefused {
     ToCome,
     #[error("is more than two weeks before this batch was to begin. Look at the date.")]
     LongBefore,
+    #[error("A power cut ends after it begins, within three days, and not in the future.")]
+    NoCut,
     #[error(
         "This batch holds {MOST_SEEN} entries, and no more fit. Close it and begin another for what comes."
     )]
@@ -45,6 +47,19 @@ pub fn moment(start_at: Timestamp, now: Timestamp, at: Timestamp) -> Result<(), 
     let earliest = start_at.min(now) - SignedDuration::from_hours(24 * EARLIEST_DAYS);
     if at < earliest {
         return Err(EntryRefused::LongBefore);
+    }
+    Ok(())
+}
+
+/// The longest power cut that is told as one, h.
+const LONGEST_CUT_H: i64 = 72;
+
+/// Whether a fridge can have been without power from then until then.
+pub fn power_cut(from: Timestamp, until: Timestamp, now: Timestamp) -> Result<(), EntryRefused> {
+    let long = until.duration_since(from);
+    let to_come = until > now + SignedDuration::from_secs(60);
+    if long <= SignedDuration::ZERO || long > SignedDuration::from_hours(LONGEST_CUT_H) || to_come {
+        return Err(EntryRefused::NoCut);
     }
     Ok(())
 }

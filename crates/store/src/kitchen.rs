@@ -229,6 +229,14 @@ pub async fn change(
     Ok(done.rows_affected() == 1)
 }
 
+/// Moves a kitchen to another time zone, as it was made: nobody's change.
+pub async fn move_to(db: &mut MySqlConnection, id: KitchenId, time_zone: &str) -> Result<()> {
+    sqlx::query!("UPDATE kitchen SET time_zone = ? WHERE id = ?", time_zone, id.0)
+        .execute(db)
+        .await?;
+    Ok(())
+}
+
 /// Gives the calendar feed another address; the former one leads nowhere from then on. Only what the key hashes to is kept.
 pub async fn renew_feed(db: &mut MySqlConnection, id: KitchenId, key: &str) -> Result<()> {
     let hash = feed_hash(key);

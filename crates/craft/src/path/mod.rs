@@ -47,6 +47,9 @@ pub struct Place {
     /// How far off that may be, K; by kind of place when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub off_c: Option<f64>,
+    /// A fridge without power: in so many hours its difference to the room falls to a third, 1 to 72; by kind when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub holds_h: Option<f64>,
 }
 
 impl Place {
@@ -80,6 +83,9 @@ impl Place {
         }
         if let Some(off) = self.off_c {
             c.range("off_c", "How far off", off, 0.0, 10.0, "K");
+        }
+        if let Some(h) = self.holds_h {
+            c.range("holds_h", "Holds its cold", h, 1.0, 72.0, "h");
         }
     }
 }

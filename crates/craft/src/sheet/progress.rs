@@ -38,14 +38,16 @@ impl Progress {
         baking: bool,
         finished: bool,
     ) -> Progress {
-        let last = done_at.iter().rposition(Option::is_some);
-        let next = match last {
-            _ if finished => None,
-            Some(i) if i + 1 < sheet.steps.len() => Some(i + 1),
-            Some(_) => None,
-            None => (!sheet.steps.is_empty()).then_some(0),
-        };
-        // Lighting the oven happens beside the dough: it says nothing about where the dough is.
+        // Lighting the oven happens beside the dough: it says nothing about where the dough is, and jumps over no step.
+        let of_dough = |i: &usize| sheet.steps[*i].kind != StepKind::LightOven;
+        let last = (0..done_at.len())
+            .rev()
+            .filter(of_dough)
+            .find(|i| done_at[*i].is_some());
+        let from = last.map_or(0, |i| i + 1);
+        let next = (from..sheet.steps.len())
+            .find(|i| done_at[*i].is_none())
+            .filter(|_| !finished);
         let reached = sheet
             .steps
             .iter()
@@ -135,6 +137,18 @@ mod tests {
             "an oven lit early"
         );
         assert_eq!(after(&[Mix, Ball], true).stand, Stand::Baking);
+    }
+
+    #[test]
+    fn an_oven_lit_early_jumps_over_no_step() {
+        use StepKind::*;
+        let s = sheet();
+        let next = |kinds: &[StepKind]| after(kinds, false).next.map(|i| s.steps[i].kind);
+        assert_eq!(next(&[LightOven]), Some(s.steps[0].kind));
+        assert_eq!(next(&[Mix, Rest, LightOven]), next(&[Mix, Rest]));
+        // Once its turn comes, it is not asked for again.
+        let to_bake = next(&[Mix, Rest, Bulk, Ball, Temper, LightOven]);
+        assert_eq!(to_bake, Some(Bake));
     }
 
     #[test]

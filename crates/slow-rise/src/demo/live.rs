@@ -1,6 +1,6 @@
 //! Four doughs under way, in four states.
 
-use super::{Writer, minutes};
+use super::{Writer, clock, minutes};
 use anyhow::Result;
 use craft::fire::{Shade, Verdict};
 use craft::flour::FlourPart;
@@ -104,9 +104,14 @@ async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
     let now = w.now;
     let lead = w.request("wet_tray", now)?;
     let hours = lead.total_h();
+    let usual = round(now + minutes(60.0 * hours - 155.0));
+    // Mixed some two hours and a half ago, whatever the hour at which it is served.
+    let serve_at = clock::served(usual, &w.here.usual.time_zone);
+    let longer_h = serve_at.duration_since(usual).as_secs_f64() / 3600.0;
     let request = lead.with(|r| {
         r.formula.pieces = Pieces::trays(3, 40.0, 30.0, 0.65);
-        r.serve_at = round(now + minutes(60.0 * hours - 155.0));
+        r.formula.cold_h += longer_h;
+        r.serve_at = serve_at;
     });
     let request = w.fired("Buffet deck", 1, request).await?;
     let b = w
@@ -141,13 +146,15 @@ async fn planned_on_weak_flour(w: &mut Writer<'_>) -> Result<()> {
     let now = w.now;
     let lead = w.request("home_round", now)?;
     let hours = lead.total_h();
+    let zone = w.here.usual.time_zone.clone();
     let request = lead.with(|r| {
         r.formula.pieces = Pieces::Balls {
             count: 6,
             ball_g: 270.0,
         };
         r.formula.flours = vec![FlourPart::only(225.0)];
-        r.serve_at = round(now + minutes(60.0 * (hours + 9.5)));
+        let usual = round(now + minutes(60.0 * (hours + 9.5)));
+        r.serve_at = clock::served(usual, &zone);
     });
     let request = w.fired("Signal box oven", 1, request).await?;
     w.batch("Trial round", &request, now - minutes(20.0))

@@ -1,6 +1,7 @@
 //! The demo kitchen: Larchfold Halt. Everything is dated relative to now and worked out by the core; only
 //! what a person would measure or say is written here.
 
+mod clock;
 mod finished;
 mod library;
 mod live;
@@ -30,7 +31,7 @@ pub async fn load(pool: &Db, now: Timestamp) -> Result<()> {
     let here = match kitchen::first(&mut db).await? {
         Some(k) => k,
         None => {
-            kitchen::add(&mut db, &larchfold_halt(), now).await?;
+            kitchen::add(&mut db, &larchfold_halt(clock::zone(now)), now).await?;
             match kitchen::first(&mut db).await? {
                 Some(k) => k,
                 None => bail!("the kitchen was not kept"),
@@ -39,8 +40,14 @@ pub async fn load(pool: &Db, now: Timestamp) -> Result<()> {
     };
     let made = batch::demo_made_at(&mut db, here.id).await?;
     let stale = made.is_some_and(|at| now.duration_since(at).as_hours() >= STALE_H);
+    let mut here = here;
     if stale {
         batch::clear_demo(&mut db, here.id).await?;
+        // A kitchen that nobody changed moves with its hours.
+        if here.revision == 0 {
+            here.usual.time_zone = clock::zone(now).into();
+            kitchen::move_to(&mut db, here.id, &here.usual.time_zone).await?;
+        }
     }
     if stale || !batch::any(&mut db, here.id).await? {
         let mut writer = Writer {
@@ -60,11 +67,11 @@ pub async fn load(pool: &Db, now: Timestamp) -> Result<()> {
     Ok(())
 }
 
-fn larchfold_halt() -> NewKitchen {
+fn larchfold_halt(time_zone: &str) -> NewKitchen {
     NewKitchen {
         name: "Larchfold Halt".into(),
         usual: KitchenUsual {
-            time_zone: "Europe/London".into(),
+            time_zone: time_zone.into(),
             altitude_m: 310.0,
             room_c: 19.5,
             fridge_c: 4.5,

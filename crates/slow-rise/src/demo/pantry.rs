@@ -157,6 +157,7 @@ pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
             c,
             profile_c: craft::path::day::profile(day).ok(),
             off_c: Some(off_c),
+            holds_h: None,
         };
         keep(w, &place).await?;
     }

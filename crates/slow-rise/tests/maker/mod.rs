@@ -42,6 +42,16 @@ impl Bench {
     }
     /// Kills the program as a power cut would, and starts it again on the same port.
     pub async fn restart_program(&mut self) -> Result<()> {
+        self.stop_program();
+        self.start_program()
+    }
+    /// Kills the program: no page of it can be reached.
+    pub fn stop_program(&mut self) {
+        // Dropping it kills it.
+        drop(self.program.take());
+    }
+    /// Starts it again on the same port.
+    pub fn start_program(&mut self) -> Result<()> {
         let port = self
             .address
             .rsplit(':')
@@ -49,8 +59,6 @@ impl Bench {
             .context("a port")?
             .trim_end_matches('/')
             .to_string();
-        // Dropping it kills it.
-        drop(self.program.take());
         let db = self.db.as_ref().context("the database")?;
         self.program = Some(Program::serve_on(&db.url, &port)?);
         Ok(())
@@ -209,12 +217,12 @@ impl Bench {
         let href = href.as_str().context("a batch")?;
         Ok(href.split('/').take(3).collect::<Vec<_>>().join("/"))
     }
-    /// Waits until every tap is on the server.
+    /// Waits until everything that was entered here is on the server.
     pub async fn all_sent(&self) -> Result<()> {
-        until("all taps to be sent", async || {
-            self.script("return [...Object.keys(localStorage)].filter((k) => k.startsWith('slow-rise.taps')).every((k) => localStorage[k] === '[]')")
+        until("all entries to be sent", async || {
+            self.script("return document.documentElement.dataset.waiting")
                 .await
-                .is_ok_and(|v| v == true)
+                .is_ok_and(|v| v == "0")
         })
         .await
     }

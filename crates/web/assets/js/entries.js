@@ -71,17 +71,27 @@ function line(record) {
   return item;
 }
 
+/** Opened without a line: as it was last seen. */
+const seen = document.documentElement.dataset.lastSeen;
+const old = seen ? `No line: this page is as it was last seen at ${clockTime(Date.parse(seen))}. What you enter is kept here and sent by itself.` : "";
+
 function draw() {
   const waiting = queue.waiting();
   const refused = queue.refused();
-  if (waiting.length > 0 && queue.lost) {
+  const held = waiting.length > 0 && queue.lost;
+  const words = [];
+  if (held) {
     const since = clockTime(Math.min(...waiting.map(queue.moment)));
-    const many = waiting.length === 1 ? "One entry waits" : `${waiting.length} entries wait`;
+    const one = waiting.length === 1;
     const where = queue.keeps ? "in this browser" : "on this page only: leave it open";
-    say(`Not saved since ${since}. ${many} ${where} and will be sent by themselves.`);
-  } else if (document.documentElement.dataset.told === "waiting") say("");
-  document.documentElement.dataset.told = waiting.length > 0 && queue.lost ? "waiting" : "";
-  document.documentElement.dataset.waiting = String(waiting.length);
+    words.push(`Not saved since ${since}. ${one ? "One entry waits" : `${waiting.length} entries wait`} ${where} and will be sent by ${one ? "itself" : "themselves"}.`);
+  }
+  if (old) words.push(old);
+  const root = document.documentElement.dataset;
+  // What a room says there is its own.
+  if (words.length > 0 || root.told) say(words.join(" "));
+  root.told = words.length > 0 ? "waiting" : "";
+  root.waiting = String(waiting.length);
   if (!box) return;
   box.hidden = refused.length === 0 && !(queue.lost && waiting.length > 0);
   box.querySelector("ul").replaceChildren(...refused.map(line), ...(queue.lost ? waiting.map(line) : []));
@@ -90,11 +100,5 @@ function draw() {
 queue.onChange(draw);
 draw();
 if (queue.waiting().length > 0) queue.send();
-
-// Opened without a line: as it was last seen.
-const seen = document.documentElement.dataset.lastSeen;
-if (seen) {
-  say(`No line: this page is as it was last seen at ${clockTime(Date.parse(seen))}. What you enter is kept in this browser and sent by itself.`);
-}
 
 if ("serviceWorker" in navigator && isSecureContext) navigator.serviceWorker.register("/sw.js").catch(() => {});

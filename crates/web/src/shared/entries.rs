@@ -56,12 +56,7 @@ impl Sent {
             ("", Some(at)) => at
                 .checked_add(shift)
                 .map_err(|_| format!("That moment {}", entry::EntryRefused::ToCome))?,
-            (text, _) => text
-                .parse::<jiff::civil::DateTime>()
-                .ok()
-                .and_then(|d| d.to_zoned(here.zone.clone()).ok())
-                .map(|z| z.timestamp())
-                .ok_or("Say when: a day and a time, such as 2026-11-27 14:30.")?,
+            (text, _) => typed_moment(text, here)?,
         };
         Ok(Sent {
             key: Uuid::parse_str(typed.text("entry_key")).unwrap_or_else(|_| Uuid::new_v4()),
@@ -87,6 +82,16 @@ impl Sent {
             .map_err(|e| format!("{} {e}", day_hm(&here.local(self.at))))?;
         Ok(self)
     }
+}
+
+/// A day and a time on the kitchen's clock, as a maker types them.
+///
+/// Errors: a sentence for what is none.
+pub fn typed_moment(text: &str, here: &Here) -> Result<Timestamp, String> {
+    let day = text.parse::<jiff::civil::DateTime>().ok();
+    day.and_then(|d| d.to_zoned(here.zone.clone()).ok())
+        .map(|z| z.timestamp())
+        .ok_or("Say when: a day and a time, such as 2026-11-27 14:30.".into())
 }
 
 /// Reads and admits at once.

@@ -14,8 +14,8 @@ const FRESH_S: i64 = 120;
 /// So many are held at most.
 const MOST: usize = 256;
 
-/// A batch, its plan, what was entered about it, and when it was asked, to the two minutes.
-type Key = (BatchId, u32, usize, i64);
+/// A batch, its plan, the revisions of batch and kitchen, what was said of places, and when it was asked, to the two minutes.
+type Key = (BatchId, u32, u64, u64, (usize, u64), i64);
 
 #[derive(Debug, Default)]
 pub struct Forecasts(Mutex<HashMap<Key, Arc<Sheet>>>);
@@ -23,9 +23,17 @@ pub struct Forecasts(Mutex<HashMap<Key, Arc<Sheet>>>);
 impl Told {
     /// The batch with the forecast from now on in its sheet.
     pub fn as_it_goes(mut self, app: &App, here: &Here) -> Told {
-        let seen = self.batch.entries.seen.len();
+        let b = &self.batch;
+        let last = self.places.iter().map(|o| o.id).max().unwrap_or(0);
         let slot = here.now.as_second().div_euclid(FRESH_S);
-        let key = (self.batch.id, self.batch.plan, seen, slot);
+        let key = (
+            b.id,
+            b.plan,
+            b.revision,
+            here.kitchen.revision,
+            (self.places.len(), last),
+            slot,
+        );
         let held = |f: &Forecasts| {
             f.0.lock()
                 .unwrap_or_else(|e| e.into_inner())

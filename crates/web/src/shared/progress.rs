@@ -3,7 +3,7 @@
 use craft::fire::Run;
 use craft::reading::Subject;
 use craft::sheet::StepKind;
-use craft::sheet::ahead::{Happened, Measured, Reading, StepPast};
+use craft::sheet::ahead::{Happened, Measured, PowerCut, Reading, StepPast};
 use craft::sheet::progress::{Progress, Stand};
 use jiff::Timestamp;
 use std::sync::Arc;
@@ -59,12 +59,6 @@ impl Told {
         }
     }
 
-    /// The same with what was said of the kitchen's places.
-    pub fn among(mut self, places: &Arc<Vec<Observation>>) -> Told {
-        self.places = places.clone();
-        self
-    }
-
     /// Whether the dough is in the bowl: from then on its dose is no question.
     pub fn is_mixed(&self) -> bool {
         let steps = self.batch.sheet.result.steps.iter();
@@ -97,25 +91,32 @@ impl Told {
                 })
             })
             .collect();
-        let readings = self
-            .seen()
-            .filter_map(|o| {
-                let measured = match o.seen {
-                    Seen::Reading { subject, celsius } => match subject {
-                        Subject::Dough => Measured::Dough { c: celsius },
-                        Subject::Room => Measured::Room { c: celsius },
-                        Subject::Fridge => Measured::Fridge { c: celsius },
-                        Subject::Water | Subject::Floor | Subject::Dome => return None,
-                    },
-                    Seen::Grown { times } => Measured::Grown { times },
-                    _ => return None,
-                };
-                Some(Reading { at: o.at, measured })
-            })
-            .collect();
+        // Readings of a place count for every batch in it, whichever they were entered on.
+        let own: std::collections::HashSet<_> = self.seen().map(|o| o.key).collect();
+        let elsewhere = self.places.iter().filter(|o| !own.contains(&o.key));
+        let mut readings = vec![];
+        let mut power_cuts = vec![];
+        for o in self.seen().chain(elsewhere) {
+            let measured = match o.seen {
+                Seen::Reading { subject, celsius } => match subject {
+                    Subject::Dough => Measured::Dough { c: celsius },
+                    Subject::Room => Measured::Room { c: celsius },
+                    Subject::Fridge => Measured::Fridge { c: celsius },
+                    Subject::Water | Subject::Floor | Subject::Dome => continue,
+                },
+                Seen::Grown { times } => Measured::Grown { times },
+                Seen::PowerCut { until } => {
+                    power_cuts.push(PowerCut { from: o.at, until });
+                    continue;
+                }
+                _ => continue,
+            };
+            readings.push(Reading { at: o.at, measured });
+        }
         Happened {
             steps: past,
             readings,
+            power_cuts,
         }
     }
 

@@ -85,6 +85,7 @@ fn a_plain_bulk_cold_and_temper_is_said_by_its_three_hours() {
         c: 4.0,
         profile_c: None,
         off_c: None,
+        holds_h: None,
     });
     let g = f.on_path(legs.clone());
     assert_eq!(g.legs, legs);
@@ -112,6 +113,7 @@ fn paths_that_lead_nowhere_are_refused_with_their_field() {
         c: 14.0,
         profile_c: None,
         off_c: None,
+        holds_h: None,
     });
     assert_eq!(
         with(&|l| l[2].spot = hot_fridge.clone()),
@@ -123,6 +125,7 @@ fn paths_that_lead_nowhere_are_refused_with_their_field() {
         c: 14.0,
         profile_c: Some(vec![14.0; 20]),
         off_c: None,
+        holds_h: None,
     });
     assert_eq!(
         with(&|l| l[0].spot = short_day.clone()),

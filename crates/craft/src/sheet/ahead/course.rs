@@ -1,5 +1,6 @@
 //! How a dough really went: the plan's legs with the hours that they took, and what was measured on the way.
 
+use super::places::{Places, from};
 use super::{Asked, Measured, Replaced, What};
 use crate::path::{LONGEST_H, Leg, Spot};
 use crate::refusal::Refused;
@@ -15,7 +16,7 @@ const ON_TIME_MIN: f64 = 10.0;
 /// A place that was measured is known better than one that was not, K.
 const MEASURED_OFF_C: f64 = 0.5;
 /// The shortest leg that is run, h.
-const SHORTEST_H: f64 = 1.0 / 60.0;
+pub(super) const SHORTEST_H: f64 = 1.0 / 60.0;
 
 /// Legs with their hours, in the order of the clock, and the dough that goes through them.
 #[derive(Debug, Clone)]
@@ -30,11 +31,11 @@ pub(super) struct Course {
     request: crate::sheet::SheetRequest,
     /// What was measured, and when.
     dough: Option<(Timestamp, f64)>,
-    room: Option<(Timestamp, f64)>,
-    fridge: Option<(Timestamp, f64)>,
+    /// What was said of room and fridge, from each moment until the next.
+    places: Places,
 }
 
-fn h_between(from: Timestamp, to: Timestamp) -> f64 {
+pub(super) fn h_between(from: Timestamp, to: Timestamp) -> f64 {
     to.duration_since(from).as_secs_f64() / 3600.0
 }
 
@@ -74,8 +75,7 @@ impl Course {
             formula: result.formula,
             request: q.request.clone(),
             dough: None,
-            room: None,
-            fridge: None,
+            places: Places::of(q),
         };
         c.time(q);
         c.bounded(q)?;
@@ -191,15 +191,13 @@ impl Course {
                     });
                 }
                 Measured::Dough { c } => self.dough = Some((r.at, c)),
-                Measured::Room { c } => self.room = Some((r.at, c)),
-                Measured::Fridge { c } => self.fridge = Some((r.at, c)),
-                Measured::Grown { .. } => {}
+                Measured::Room { .. } | Measured::Fridge { .. } | Measured::Grown { .. } => {}
             }
         }
         let planned = [
             (What::Dough, self.dough, None),
-            (What::Room, self.room, Some(self.request.room_c)),
-            (What::Fridge, self.fridge, Some(self.request.fridge_c)),
+            (What::Room, self.places.room.last().copied(), Some(self.request.room_c)),
+            (What::Fridge, self.places.fridge.last().copied(), Some(self.request.fridge_c)),
         ];
         for (what, read, plan) in planned {
             let Some((at, c)) = read else { continue };
@@ -235,10 +233,10 @@ impl Course {
     /// What stays in doubt: a place that was measured is known better, a dough that was measured too.
     pub fn doubts(&self, q: &Asked) -> Doubts {
         let mut d = q.doubts;
-        if self.room.is_some() {
+        if !self.places.room.is_empty() {
             d.room_c = d.room_c.min(2.0 * MEASURED_OFF_C);
         }
-        if self.fridge.is_some() {
+        if !self.places.fridge.is_empty() {
             d.fridge_c = d.fridge_c.min(MEASURED_OFF_C);
         }
         if self
@@ -268,15 +266,7 @@ impl Course {
             let of = plan::leg_stages(&self.request, &self.formula, &leg);
             stages.extend(of.into_iter().map(|s| (s, leg.spot.clone())));
         }
-        for (spot, read) in [(Spot::Room, self.room), (Spot::Fridge, self.fridge)] {
-            if let Some((at, c)) = read {
-                for i in from(&mut stages, h_between(self.mixed_at, at))..stages.len() {
-                    if stages[i].1 == spot {
-                        stages[i].0.place_c = Some(c);
-                    }
-                }
-            }
-        }
+        self.places.measured(&mut stages, self.mixed_at, self.request.room_c);
         if let Some((at, c)) = self.dough {
             let i = from(&mut stages, h_between(self.mixed_at, at));
             if let Some((stage, _)) = stages.get_mut(i) {
@@ -310,29 +300,4 @@ impl Course {
         }
         (0, 0.0)
     }
-}
-
-/// The stage that begins at an hour after mixing; one that is under way then is cut in two.
-fn from(stages: &mut Vec<(Stage, Spot)>, at_h: f64) -> usize {
-    let mut began = 0.0;
-    for i in 0..stages.len() {
-        let whole = stages[i].0.hours;
-        if at_h <= began + SHORTEST_H {
-            return i;
-        }
-        if at_h < began + whole - SHORTEST_H {
-            let (first, spot) = stages[i].clone();
-            let rest = Stage {
-                hours: began + whole - at_h,
-                event: crate::rise::Event::None,
-                starts_at_c: None,
-                ..first
-            };
-            stages[i].0.hours = at_h - began;
-            stages.insert(i + 1, (rest, spot));
-            return i + 1;
-        }
-        began += whole;
-    }
-    stages.len()
 }

@@ -5,6 +5,7 @@
 //! take the place of the plan's values from their moment on. Source: fermentation model; craft notes, section 4.
 
 mod course;
+mod places;
 mod remedy;
 
 pub use remedy::{Change, Remedied};
@@ -56,6 +57,14 @@ pub struct Reading {
     pub measured: Measured,
 }
 
+/// A fridge that had no power; its door stayed shut.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PowerCut {
+    pub from: Timestamp,
+    pub until: Timestamp,
+}
+
 /// A step that was done or left out.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
@@ -72,6 +81,8 @@ pub struct Happened {
     pub steps: Vec<StepPast>,
     #[serde(default)]
     pub readings: Vec<Reading>,
+    #[serde(default)]
+    pub power_cuts: Vec<PowerCut>,
 }
 
 /// A value of the plan that a measured one took the place of.

@@ -118,7 +118,8 @@ fn cut_now(q: &Asked, course: &Course) -> (Vec<Leg>, usize) {
         return (legs, i);
     }
     let whole = legs[i].hours;
-    let folded = (gone / legs[i].fold_every_h) as u32;
+    // A leg has the folds that were planned, however long it lies.
+    let folded = ((gone / legs[i].fold_every_h) as u32).min(legs[i].folds_that_fit());
     let rest = Leg {
         hours: (whole - gone).max(1.0 / 60.0),
         event: Event::None,
@@ -257,6 +258,7 @@ fn cooler(
         c: (room_c - OTHER_PLACE_C).max(5.0),
         profile_c: None,
         off_c: None,
+        holds_h: None,
     };
     for p in named.chain(std::iter::once(&generic)) {
         out.extend(elsewhere(legs, i, p, "cooler_place", serve_at));
@@ -275,6 +277,7 @@ fn warmer(q: &Asked, legs: &[Leg], i: usize, serve_at: Timestamp, out: &mut Vec<
         c: (room_c + OTHER_PLACE_C).min(30.0),
         profile_c: None,
         off_c: None,
+        holds_h: None,
     };
     for p in named.chain(std::iter::once(&generic)) {
         out.extend(elsewhere(legs, i, p, "warmer_place", serve_at));

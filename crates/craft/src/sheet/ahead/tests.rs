@@ -178,3 +178,89 @@ fn a_dough_that_is_too_young_is_offered_warmth_or_time() {
     );
     assert!(a.remedies[0].margin_h > 0.0);
 }
+
+#[test]
+fn a_reading_of_a_place_holds_until_the_next_and_not_only_the_last_counts() {
+    // In the fridge from the second hour on; nine degrees for six hours of the night, then four again.
+    let mixed = |b: Batch| b.done(StepKind::Rest, 0).done(StepKind::Ball, 0);
+    let steady = mixed(Batch::new(|_| {})).read(3.0, Measured::Fridge { c: 4.0 });
+    let warm = mixed(Batch::new(|_| {}))
+        .read(3.0, Measured::Fridge { c: 4.0 })
+        .read(8.0, Measured::Fridge { c: 9.0 })
+        .read(14.0, Measured::Fridge { c: 4.0 });
+    let warmer = mixed(Batch::new(|_| {}))
+        .read(3.0, Measured::Fridge { c: 4.0 })
+        .read(8.0, Measured::Fridge { c: 9.0 });
+    let rise = |b: &Batch| b.ahead(b.h(15.0)).rise_at_serve;
+    assert!(rise(&warm) > rise(&steady) + 1.0, "{} {}", rise(&warm), rise(&steady));
+    assert!(rise(&warmer) > rise(&warm) + 1.0, "{} {}", rise(&warmer), rise(&warm));
+}
+
+#[test]
+fn a_fridge_without_power_drifts_and_one_that_was_read_is_known_again() {
+    let cut = |hours_long: f64| {
+        let mut b = Batch::new(|_| {})
+            .done(StepKind::Rest, 0)
+            .done(StepKind::Ball, 0);
+        b.happened.power_cuts.push(PowerCut {
+            from: b.h(6.0),
+            until: b.h(6.0 + hours_long),
+        });
+        b
+    };
+    let rise = |b: &Batch| b.ahead(b.h(20.0)).rise_at_serve;
+    let none = rise(&Batch::new(|_| {}).done(StepKind::Rest, 0).done(StepKind::Ball, 0));
+    let (short, long) = (rise(&cut(1.0)), rise(&cut(8.0)));
+    assert!(none < short && short < long, "{none} {short} {long}");
+    // Somebody looked after two hours: the rest of the drift is not guessed.
+    let read = cut(8.0).read(8.0, Measured::Fridge { c: 5.0 });
+    assert!(rise(&read) < long);
+    // A dough on the bench has no fridge to fail it.
+    let warm_path = |b: &mut SheetRequest| b.formula.cold_h = 0.0;
+    let mut room = Batch::new(warm_path).done(StepKind::Rest, 0);
+    let before = rise(&room);
+    room.happened.power_cuts.push(PowerCut {
+        from: room.h(1.0),
+        until: room.h(4.0),
+    });
+    assert_eq!(rise(&room), before);
+}
+
+#[test]
+fn an_entry_under_a_wrong_year_makes_no_dough_of_years() {
+    let mut b = Batch::new(|_| {});
+    let rest = b.planned.steps.iter().find(|s| s.kind == StepKind::Rest).unwrap();
+    b.happened.steps.push(StepPast {
+        number: rest.number,
+        at: "0001-01-01T00:00:00Z".parse().unwrap(),
+    });
+    let asked = |b: &Batch| {
+        from_now(&Asked {
+            request: &b.request,
+            planned: &b.planned,
+            happened: &b.happened,
+            now: b.h(3.0),
+            places: &[],
+            doubts: Doubts::default(),
+        })
+    };
+    assert!(asked(&b).is_err());
+    b.happened.steps.clear();
+    assert!(asked(&b).is_ok());
+}
+
+#[test]
+fn a_leg_that_is_cut_by_a_remedy_has_the_folds_that_were_planned() {
+    use crate::formula::Formula;
+    let b = Batch::new(|r| {
+        r.formula.bulk_h = 8.0;
+        r.formula.cold_h = 0.0;
+    });
+    let folds = |f: &Formula| f.path().iter().map(|l| l.folds_that_fit()).sum::<u32>();
+    let planned = folds(&b.request.formula);
+    let b = b.done(StepKind::Rest, 0).read(2.0, Measured::Room { c: 30.0 });
+    for r in b.ahead(b.h(5.0)).remedies {
+        let changed = b.request.formula.clone().on_path(r.change.legs);
+        assert!(folds(&changed) <= planned, "{}: {}", r.code, folds(&changed));
+    }
+}

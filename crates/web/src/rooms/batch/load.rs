@@ -4,7 +4,9 @@ use crate::App;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
 use crate::shared::progress::Told;
+use std::sync::Arc;
 use store::batch::{self, Listed};
+use store::entry;
 
 /// Where all that is under way is wanted at once, so many at most.
 const MOST_LIVE: u32 = 500;
@@ -17,7 +19,33 @@ pub async fn told(app: &App, here: &Here, code: &str) -> Result<Told, Trouble> {
     }
     let mut db = app.db.acquire().await?;
     let found = batch::by_code(&mut db, here.id(), code, &app.held).await?;
-    Ok(Told::of(found.ok_or_else(missing)?))
+    let told = Told::of(found.ok_or_else(missing)?);
+    let mut one = [told];
+    among_places(&mut db, here, &mut one).await?;
+    let [told] = one;
+    Ok(told)
+}
+
+/// So long before it is mixed the last reading of a place may be old, h.
+const BEFORE_H: i64 = 24;
+
+/// Gives batches what was said of the kitchen's places since the first of them began: one statement for all.
+async fn among_places(
+    db: &mut store::Connection,
+    here: &Here,
+    all: &mut [Told],
+) -> Result<(), Trouble> {
+    // One that was closed with its forecast needs none.
+    let open = all.iter().filter(|t| t.is_mixed() && t.went().is_none());
+    let Some(first) = open.map(|t| t.batch.sheet.result.start_at).min() else {
+        return Ok(());
+    };
+    let from = first - jiff::SignedDuration::from_hours(BEFORE_H);
+    let said = Arc::new(entry::of_places(db, here.id(), from, here.now).await?);
+    for told in all {
+        told.places = said.clone();
+    }
+    Ok(())
 }
 
 /// Loads all batches that are not finished, the earliest served first.
@@ -55,7 +83,9 @@ fn folded(page: batch::Page) -> Some {
 pub async fn some_live(app: &App, here: &Here, skip: u32, most: u32) -> Result<Some, Trouble> {
     let mut db = app.db.acquire().await?;
     let page = batch::live(&mut db, here.id(), skip, most, &app.held).await?;
-    Ok(folded(page))
+    let mut some = folded(page);
+    among_places(&mut db, here, &mut some.told).await?;
+    Ok(some)
 }
 
 /// Loads finished batches, the latest first.

@@ -39,6 +39,7 @@ pub fn routes() -> Router<App> {
         .route("/batches/{code}/print", get(print))
         .route("/batches/{code}/steps/{position}", post(step))
         .route("/batches/{code}/readings", post(reading))
+        .route("/batches/{code}/power", post(power))
         .route("/batches/{code}/remarks", post(remark))
         .route("/batches/{code}/entries/{entry}/back", post(take_back))
         .merge(ending::routes())
@@ -290,6 +291,34 @@ async fn remark(
     let seen = Seen::Remark { remark: text };
     // A closed batch still takes what comes to mind the day after.
     kept(&app, &here, &told, &sent, &typed, seen, &entries::always).await
+}
+
+/// The fridge had no power from `when` until `until`: it counts for every batch in a fridge of this kitchen.
+async fn power(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Path(code): Path<String>,
+    headers: HeaderMap,
+    body: Bytes,
+) -> Result<Response, Trouble> {
+    let typed = Typed::parse(&body);
+    let told = load::told(&app, &here, &code).await?;
+    let read = entries::sent(&typed, &headers, &told, &here).and_then(|sent| {
+        let until = match typed.text("until") {
+            "" => here.now,
+            text => entries::typed_moment(text, &here)?,
+        };
+        craft::entry::power_cut(sent.at, until, here.now).map_err(|e| e.to_string())?;
+        Ok((sent, until))
+    });
+    match read {
+        Ok((sent, until)) => {
+            let seen = Seen::PowerCut { until };
+            kept(&app, &here, &told, &sent, &typed, seen, &entries::open).await
+        }
+        Err(e) => refuse(&app, &told, &here, theme, &typed, &headers, ("power", e)).await,
+    }
 }
 
 /// Takes an entry back: a reading, a tub, a remark. It stays in the log, and counts no longer.

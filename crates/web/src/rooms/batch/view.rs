@@ -63,6 +63,8 @@ pub struct View {
     pub reading_key: String,
     pub remark_key: String,
     pub reading_error: Option<String>,
+    pub power_error: Option<String>,
+    pub power_key: String,
     /// What is wrong with the time of a step.
     pub step_error: Option<String>,
     pub remark_error: Option<String>,
@@ -121,6 +123,8 @@ impl View {
             reading_key: Uuid::new_v4().to_string(),
             remark_key: Uuid::new_v4().to_string(),
             reading_error: error(&["subject", "degrees", "when"]),
+            power_error: error(&["power"]),
+            power_key: Uuid::new_v4().to_string(),
             remark_error: error(&["remark"]),
             answer_head,
             answer_core,

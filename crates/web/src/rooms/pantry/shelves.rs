@@ -375,6 +375,12 @@ impl Shelf for Place {
                 "06:00 14, 15:00 23, or a CSV pasted; empty: steady",
             ),
             figure("off_c", "May be off by", "degrees, either way", "K"),
+            figure(
+                "holds_h",
+                "Without power it holds",
+                "until its difference to the room is a third; empty: 6 h a household fridge, 12 h a walk-in with a fan",
+                "h",
+            ),
         ]
     }
     fn fresh() -> Place {
@@ -384,6 +390,7 @@ impl Shelf for Place {
             c: 18.0,
             profile_c: None,
             off_c: None,
+            holds_h: None,
         }
     }
     fn write(&self, t: &mut Typed, here: &Here) {
@@ -399,6 +406,7 @@ impl Shelf for Place {
         });
         t.set("day", day);
         put_may(t, "off_c", self.off_c);
+        put_may(t, "holds_h", self.holds_h);
     }
     fn read(r: &mut Reader, here: &Here, _: Option<&Place>) -> Place {
         let day = r.typed.text("day").to_string();
@@ -425,6 +433,7 @@ impl Shelf for Place {
             c: degrees(r, "c", "Temperature", here),
             profile_c,
             off_c: may(r, "off_c", "May be off by"),
+            holds_h: may(r, "holds_h", "Without power it holds"),
         }
     }
     fn checked(&self) -> Result<(), Refused> {

@@ -4,7 +4,7 @@ use super::acts::{self, Bench};
 use super::fields::{exact_name, spec_of};
 use super::reading;
 use super::writing::amount_name;
-use crate::shared::form::Typed;
+use crate::shared::form::{Typed, number};
 use crate::shared::kitchen::Here;
 use craft::flour::{FlourKind, blend};
 use craft::formula::{ExtraKind, Formula, Mode, Pieces, PrefermentKind, thickness_name};
@@ -271,7 +271,7 @@ impl Form {
             .map(|(k, n)| choice(k, n, k == typed.text("swap.of")))
             .into(),
             swap_to: typed.raw("swap.to").into(),
-            swap: f.as_ref().and_then(|f| swap(typed, f, bench)),
+            swap: sought(typed, f.as_ref(), bench),
             dose: m.dose("yeast"),
             preferments: (0..typed.rows("preferments"))
                 .map(|i| m.preferment(i))
@@ -409,6 +409,24 @@ fn blend_line(f: &Formula) -> String {
         out += &format!("; {:.0} % whole grain", b.whole_percent);
     }
     out + "."
+}
+
+/// What was sought of another flour: the ways, or why there are none.
+fn sought(typed: &Typed, f: Option<&Formula>, bench: &Bench) -> Option<Swap> {
+    let says = |says: &str| {
+        Some(Swap {
+            says: says.into(),
+            ways: vec![],
+        })
+    };
+    match (typed.text("swap.to"), f) {
+        ("", _) => None,
+        (_, None) => says("Mend the fields that need another look first: then it is sought."),
+        (text, Some(_)) if number(text).is_err() => {
+            says("The figure to reach is a number, such as 310.")
+        }
+        (_, Some(f)) => swap(typed, f, bench),
+    }
 }
 
 fn swap(typed: &Typed, f: &Formula, bench: &Bench) -> Option<Swap> {

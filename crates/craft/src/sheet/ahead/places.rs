@@ -1,0 +1,154 @@
+//! The places that a dough lay in, as they were measured: a reading holds from its moment until the next, and a fridge without
+//! power drifts toward the room.
+//!
+//! Source: product notes. The drift is that of a closed box that holds its cold for a while: its difference to the room falls to
+//! a third (1/e) in `HOLDS_H`, and comes back three times as fast once it cools again (assumed).
+
+use super::course::{SHORTEST_H, h_between};
+use super::{Asked, Measured, PowerCut};
+use crate::path::Spot;
+use crate::rise::{Air, Event, Stage};
+use jiff::Timestamp;
+
+/// So long a closed household fridge holds its cold, h.
+pub const HOLDS_H: f64 = 6.0;
+/// A walk-in, with its fan and its mass.
+pub const WALK_IN_HOLDS_H: f64 = 12.0;
+/// It cools down so many times as fast as it warmed.
+const BACK: f64 = 3.0;
+/// A drift is run in so many steps at most, of half an hour at least.
+const STEPS: f64 = 16.0;
+const STEP_H: f64 = 0.5;
+/// No cut is longer, h: what lay so long without power is as warm as the room.
+const LONGEST_CUT_H: f64 = 72.0;
+
+/// What was said of the kitchen's room and fridge, in the order of the clock.
+#[derive(Debug, Clone, Default)]
+pub(super) struct Places {
+    pub room: Vec<(Timestamp, f64)>,
+    pub fridge: Vec<(Timestamp, f64)>,
+    cuts: Vec<PowerCut>,
+}
+
+impl Places {
+    /// Readings and cuts up to now.
+    pub fn of(q: &Asked) -> Places {
+        let mut out = Places::default();
+        for r in q.happened.readings.iter().filter(|r| r.at <= q.now) {
+            match r.measured {
+                Measured::Room { c } => out.room.push((r.at, c)),
+                Measured::Fridge { c } => out.fridge.push((r.at, c)),
+                _ => {}
+            }
+        }
+        out.room.sort_by_key(|(at, _)| *at);
+        out.fridge.sort_by_key(|(at, _)| *at);
+        let cuts = q.happened.power_cuts.iter().filter(|c| c.from <= q.now && c.until > c.from);
+        out.cuts = cuts.copied().collect();
+        out.cuts.sort_by_key(|c| c.from);
+        out
+    }
+
+    /// Puts what was measured into the stages of a dough that was mixed then.
+    pub fn measured(&self, stages: &mut Vec<(Stage, Spot)>, mixed_at: Timestamp, room_c: f64) {
+        for (spot, reads) in [(Spot::Room, &self.room), (Spot::Fridge, &self.fridge)] {
+            for (at, c) in reads {
+                for i in from(stages, h_between(mixed_at, *at))..stages.len() {
+                    if stages[i].1 == spot {
+                        stages[i].0.place_c = Some(*c);
+                        stages[i].0.place_profile_c = None;
+                    }
+                }
+            }
+        }
+        for cut in &self.cuts {
+            self.drift(cut, stages, mixed_at, room_c);
+        }
+    }
+
+    /// The room at a moment.
+    fn room_at(&self, at: Timestamp, usual: f64) -> f64 {
+        self.room.iter().rev().find(|(t, _)| *t <= at).map_or(usual, |(_, c)| *c)
+    }
+
+    /// One cut: the fridges warm toward the room while it lasts, and cool again after it. What was read meanwhile holds.
+    fn drift(&self, cut: &PowerCut, stages: &mut Vec<(Stage, Spot)>, mixed_at: Timestamp, usual: f64) {
+        // A dough that lies in no fridge has none to fail it.
+        if !stages.iter().any(|(_, spot)| holds(spot).is_some()) {
+            return;
+        }
+        let (a, b) = (h_between(mixed_at, cut.from), h_between(mixed_at, cut.until));
+        let b = b.min(a + LONGEST_CUT_H);
+        let room_c = self.room_at(cut.from, usual);
+        // Known again: the next reading of the fridge.
+        let known = self
+            .fridge
+            .iter()
+            .map(|(t, _)| h_between(mixed_at, *t))
+            .find(|h| *h > a)
+            .unwrap_or(f64::INFINITY);
+        let end = (b + 3.0 * WALK_IN_HOLDS_H / BACK).min(known);
+        let step = ((end - a) / STEPS).max(STEP_H);
+        let mut t = a;
+        while t < end {
+            from(stages, t);
+            t += step;
+        }
+        from(stages, b.min(end));
+        from(stages, end);
+        let mut began = 0.0;
+        for (stage, spot) in stages.iter_mut() {
+            let (from_h, to_h) = (began, began + stage.hours);
+            began = to_h;
+            let Some(holds_h) = holds(spot) else { continue };
+            if from_h < a - SHORTEST_H || from_h >= end - SHORTEST_H {
+                continue;
+            }
+            let set = stage.place_c.unwrap_or(usual);
+            let mid = (from_h + to_h.min(end)) / 2.0;
+            let warmed = |h: f64| room_c + (set - room_c) * (-h.max(0.0) / holds_h).exp();
+            let c = if mid <= b {
+                warmed(mid - a)
+            } else {
+                set + (warmed(b - a) - set) * (-(mid - b) * BACK / holds_h).exp()
+            };
+            stage.place_c = Some(c);
+            stage.place_profile_c = None;
+        }
+    }
+}
+
+/// How long a place holds its cold without power; `None` for one that needs none.
+fn holds(spot: &Spot) -> Option<f64> {
+    match spot {
+        Spot::Fridge => Some(HOLDS_H),
+        Spot::Own(p) if p.air == Air::Fridge => Some(p.holds_h.unwrap_or(HOLDS_H)),
+        Spot::Own(p) if p.air == Air::Fan => Some(p.holds_h.unwrap_or(WALK_IN_HOLDS_H)),
+        _ => None,
+    }
+}
+
+/// The stage that begins at an hour after mixing; one that is under way then is cut in two.
+pub(super) fn from(stages: &mut Vec<(Stage, Spot)>, at_h: f64) -> usize {
+    let mut began = 0.0;
+    for i in 0..stages.len() {
+        let whole = stages[i].0.hours;
+        if at_h <= began + SHORTEST_H {
+            return i;
+        }
+        if at_h < began + whole - SHORTEST_H {
+            let (first, spot) = stages[i].clone();
+            let rest = Stage {
+                hours: began + whole - at_h,
+                event: Event::None,
+                starts_at_c: None,
+                ..first
+            };
+            stages[i].0.hours = at_h - began;
+            stages.insert(i + 1, (rest, spot));
+            return i + 1;
+        }
+        began += whole;
+    }
+    stages.len()
+}
