@@ -54,6 +54,13 @@ CREATE TABLE IF NOT EXISTS made (
   CONSTRAINT made_kitchen FOREIGN KEY (kitchen_id) REFERENCES kitchen (id)
 ) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci;
 
+-- Which epoch of the database this is: a restore begins another, and whoever holds copies throws them away.
+CREATE TABLE IF NOT EXISTS site (
+  id TINYINT UNSIGNED NOT NULL PRIMARY KEY,
+  epoch VARCHAR(36) NOT NULL
+) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci;
+INSERT IGNORE INTO site (id, epoch) VALUES (1, UUID());
+
 -- A batch that was never mixed is cancelled, not finished: it leaves no bake.
 ALTER TABLE batch
   ADD COLUMN IF NOT EXISTS cancelled_at DATETIME(3) NULL AFTER finished_at,

@@ -1,11 +1,13 @@
-//! The program: `serve`, `demo`, `migrate`, `reckon`.
+//! The program: `serve`, `demo`, `migrate`, `backup`, `restore`, `reckon`.
 
+mod backup;
 mod demo;
 mod serve;
 
 use anyhow::{Context, Result};
 use clap::{Parser, Subcommand};
 use std::io::Read;
+use std::path::PathBuf;
 use std::process::ExitCode;
 use store::Db;
 use web::api::{Kind, reckon};
@@ -29,6 +31,21 @@ enum Command {
     Demo(Database),
     /// Brings the schema up to date.
     Migrate(Database),
+    /// Writes the whole database to a file, consistent while others write.
+    Backup {
+        #[command(flatten)]
+        database: Database,
+        file: PathBuf,
+    },
+    /// Puts a backup into an empty database; a running server goes on with it.
+    Restore {
+        #[command(flatten)]
+        database: Database,
+        file: PathBuf,
+        /// Lose what the database holds.
+        #[arg(long)]
+        replace: bool,
+    },
     /// Reads a request as JSON from standard input and prints the result.
     Reckon {
         /// formula, water, rise, solve-yeast, sheet, paste, substitute or fit
@@ -73,6 +90,14 @@ fn run(command: Command) -> Result<ExitCode> {
             Command::Demo(d) => {
                 demo::load(&Db::at(&d.database_url)?, jiff::Timestamp::now()).await?
             }
+            Command::Backup { database, file } => {
+                backup::write(&Db::at(&database.database_url)?, &file).await?
+            }
+            Command::Restore {
+                database,
+                file,
+                replace,
+            } => backup::read(&Db::at(&database.database_url)?, &file, replace).await?,
             Command::Reckon { .. } => {}
         }
         Ok(ExitCode::SUCCESS)

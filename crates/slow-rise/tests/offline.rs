@@ -16,7 +16,9 @@ async fn kept(b: &Bench, batch: &str) -> Result<Value> {
 }
 
 fn remarks(kept: &Value, text: &str) -> usize {
-    let all = kept["observations"].as_array().map_or(&[][..], Vec::as_slice);
+    let all = kept["observations"]
+        .as_array()
+        .map_or(&[][..], Vec::as_slice);
     all.iter().filter(|o| o["remark"] == text).count()
 }
 
@@ -56,7 +58,8 @@ async fn two_tabs_without_a_line_one_closed_and_every_entry_comes_once() -> Resu
     b.stop_program();
     // The Bench: a step, on the page as it was.
     b.click(".tt form button[value=done]").await?;
-    b.says("#connection", "One entry waits in this browser").await?;
+    b.says("#connection", "One entry waits in this browser")
+        .await?;
     // The other tab, opened anew without a line: the batch as it was last seen, a reading and a remark.
     b.browser.driver.switch_to_window(first.clone()).await?;
     b.go(&batch).await?;
@@ -111,7 +114,9 @@ async fn what_the_server_refuses_stays_in_sight_and_holds_nothing_up() -> Result
     b.says("#held-back", "was not kept").await?;
     b.all_sent().await?;
     assert_eq!(remarks(&kept(&b, &batch).await?, "after it"), 1);
-    let wide = b.script("return document.documentElement.scrollWidth").await?;
+    let wide = b
+        .script("return document.documentElement.scrollWidth")
+        .await?;
     assert_eq!(wide, 390);
     // It is there on other pages, too, until somebody dismisses it.
     b.go("/ledger").await?;
@@ -143,7 +148,8 @@ async fn a_clock_that_jumps_an_hour_in_the_middle_of_a_bake_falsifies_nothing() 
     // In on the right clock; then the device's clock is an hour ahead.
     b.script("window.began = performance.now()").await?;
     b.tap("#tap-in").await?;
-    b.script("const now = Date.now; Date.now = () => now() + 3600e3; return true").await?;
+    b.script("const now = Date.now; Date.now = () => now() + 3600e3; return true")
+        .await?;
     pause(&b, "window.began").await?;
     b.tap("#tap-out").await?;
     let took = b.script("return performance.now() - window.began").await?;
@@ -205,8 +211,10 @@ async fn on_a_phone_with_several_spots_a_wrong_in_is_taken_back() -> Result<()> 
     b.tap("#tap-in").await?;
     b.says("[data-lane='0']", "Tray 1").await?;
     // A double tap fills no second spot.
-    b.script("document.getElementById('tap-in').click(); document.getElementById('tap-in').click()")
-        .await?;
+    b.script(
+        "document.getElementById('tap-in').click(); document.getElementById('tap-in').click()",
+    )
+    .await?;
     b.tap("#tap-in").await?;
     b.says("[data-lane='1']", "Tray 2").await?;
     assert!(b.text("[data-lane='2']").await?.contains("free"));
@@ -255,7 +263,8 @@ async fn a_plan_is_cancelled_a_batch_closed_and_each_taken_up_again() -> Result<
     // A verdict that was forgotten is given later; nothing else goes in.
     b.go(&format!("{round}/bake")).await?;
     assert_eq!(
-        b.script("return document.getElementById('tap-in').disabled").await?,
+        b.script("return document.getElementById('tap-in').disabled")
+            .await?,
         true
     );
     b.submit("#reopen").await?;

@@ -28,6 +28,11 @@ impl Held {
         self.0.lock().unwrap_or_else(|e| e.into_inner())
     }
 
+    /// Throws all copies away.
+    pub fn clear(&self) {
+        self.copies().clear();
+    }
+
     /// The sheet of a batch if it is held for this plan, and its entries if they are held for this revision.
     pub(crate) fn get(
         &self,

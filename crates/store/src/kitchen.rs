@@ -45,6 +45,8 @@ pub struct Kitchen {
     pub feed_hash: Option<[u8; 32]>,
     /// Counts its changes.
     pub revision: u64,
+    /// Which epoch of the database it was read in: a restore begins another.
+    pub epoch: String,
 }
 
 /// When nobody is at the bench, and how well the temperatures are known.
@@ -83,7 +85,8 @@ pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
     let row = sqlx::query!(
         r#"SELECT id, name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c, fridge_c,
                 tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, life, fridge_measured AS "fridge_measured: bool",
-                fridge_off_c, room_off_c, feed_hash, revision
+                fridge_off_c, room_off_c, feed_hash, revision,
+                (SELECT epoch FROM site WHERE id = 1) AS "epoch: String"
          FROM kitchen ORDER BY id LIMIT 1"#
     )
     .fetch_optional(db)
@@ -118,6 +121,7 @@ pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
             },
             feed_hash: r.feed_hash.and_then(|h| h.try_into().ok()),
             revision: r.revision,
+            epoch: r.epoch.unwrap_or_default(),
         })
     })
     .transpose()
@@ -229,11 +233,23 @@ pub async fn change(
     Ok(done.rows_affected() == 1)
 }
 
-/// Moves a kitchen to another time zone, as it was made: nobody's change.
-pub async fn move_to(db: &mut MySqlConnection, id: KitchenId, time_zone: &str) -> Result<()> {
-    sqlx::query!("UPDATE kitchen SET time_zone = ? WHERE id = ?", time_zone, id.0)
+/// Begins another epoch of the database: copies of what was in it before are of no use any more.
+pub(crate) async fn begin_anew(db: &mut MySqlConnection) -> Result<()> {
+    sqlx::query!("REPLACE INTO site (id, epoch) VALUES (1, UUID())")
         .execute(db)
         .await?;
+    Ok(())
+}
+
+/// Moves a kitchen to another time zone, as it was made: nobody's change.
+pub async fn move_to(db: &mut MySqlConnection, id: KitchenId, time_zone: &str) -> Result<()> {
+    sqlx::query!(
+        "UPDATE kitchen SET time_zone = ? WHERE id = ?",
+        time_zone,
+        id.0
+    )
+    .execute(db)
+    .await?;
     Ok(())
 }
 

@@ -3,6 +3,7 @@
 //! Every statement is checked against the schema when it is compiled, and every function but those of
 //! [`kitchen`] takes the [`KitchenId`] whose rows it may touch.
 
+pub mod backup;
 pub mod batch;
 mod db;
 pub mod entry;

@@ -87,16 +87,20 @@ pub async fn ping(db: &Db) -> Result<()> {
     Ok(())
 }
 
+/// The number of the last change of the schema that this program needs.
+pub(crate) fn needed() -> i64 {
+    SHIPPED.iter().map(|m| m.version).max().unwrap_or(0)
+}
+
 /// Whether the database is there with the schema that this program needs; a newer one will do.
 pub async fn is_ready(db: &Db) -> Result<bool> {
     let mut db = db.acquire().await?;
-    let needed = SHIPPED.iter().map(|m| m.version).max().unwrap_or(0);
     let has: std::result::Result<Option<i64>, sqlx::Error> =
         sqlx::query_scalar("SELECT MAX(version) FROM _sqlx_migrations WHERE success")
             .fetch_one(&mut *db)
             .await;
     match has {
-        Ok(has) => Ok(has.unwrap_or(0) >= needed),
+        Ok(has) => Ok(has.unwrap_or(0) >= needed()),
         // No table yet: nothing was migrated.
         Err(sqlx::Error::Database(_)) => Ok(false),
         Err(e) => Err(e.into()),

@@ -437,3 +437,79 @@ async fn a_migration_that_was_cut_off_after_any_statement_goes_on() -> Result<()
     }
     Ok(())
 }
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_backup_under_load_is_whole_and_comes_back_exactly() -> Result<()> {
+    let (test, db, here, b) = open().await?;
+    let mut c = db.acquire().await?;
+    let odd = Seen::Remark {
+        remark: "“öl” 🍕\n\\ ' \" \u{0}".into(),
+    };
+    let reading = Seen::Reading {
+        subject: craft::reading::Subject::Dough,
+        celsius: 23.123456789012345,
+    };
+    for seen in [odd.clone(), reading.clone()] {
+        entered::see(&mut c, (here, b.id), now(), seen).await?;
+    }
+    kitchen::renew_feed(&mut c, here, "secret").await?;
+    drop(c);
+    // Others go on writing meanwhile.
+    let writer = {
+        let db = db.clone();
+        tokio::spawn(async move {
+            for i in 0..60 {
+                let _ =
+                    entry::enter(&db, here, b.id, &remark(format!("{i}")), now(), entry::ANY).await;
+            }
+        })
+    };
+    let mut file = Vec::new();
+    let rows = store::backup::backup(&db, &mut file).await?;
+    writer.await?;
+    assert_eq!(store::backup::check(&file[..])?, rows);
+    // Into the same database only when told; into an empty one at once.
+    assert!(store::backup::restore(&db, &file[..], false).await.is_err());
+    let empty = TestDb::new().await?;
+    let other = Db::at(&empty.url)?;
+    assert_eq!(
+        store::backup::restore(&other, &file[..], false).await?,
+        rows
+    );
+    let mut c = other.acquire().await?;
+    let k = kitchen::first(&mut c).await?.context("the kitchen")?;
+    assert_eq!(k.feed_hash, Some(kitchen::feed_hash("secret")));
+    let again = batch::by_code(&mut c, k.id, &b.code, &Held::default())
+        .await?
+        .context("it")?;
+    assert_eq!(again.sheet, b.sheet);
+    let seen: Vec<_> = again.entries.seen.iter().map(|o| &o.seen).collect();
+    assert!(seen.contains(&&odd) && seen.contains(&&reading));
+    // As many as the revision counts: one view of all tables.
+    assert_eq!(again.entries.seen.len() as u64, again.revision);
+    drop(c);
+    // Another epoch: whoever holds copies sees it.
+    let first = kitchen::first(&mut *db.acquire().await?)
+        .await?
+        .context("it")?;
+    assert_ne!(first.epoch, k.epoch);
+    store::backup::restore(&db, &file[..], true).await?;
+    assert_ne!(
+        kitchen::first(&mut *db.acquire().await?)
+            .await?
+            .context("it")?
+            .epoch,
+        first.epoch
+    );
+    // Cut off, changed, or something else: told, and nothing is lost.
+    assert!(store::backup::check(&file[..file.len() / 2]).is_err());
+    let mut changed = file.clone();
+    let middle = changed.len() / 2;
+    changed[middle] ^= 0x55;
+    assert!(store::backup::check(&changed[..]).is_err());
+    assert!(store::backup::check(&b"no backup"[..]).is_err());
+    db.close().await;
+    other.close().await;
+    empty.close().await?;
+    test.close().await
+}

@@ -117,8 +117,13 @@ fn bend() -> impl Strategy<Value = Bend> {
 fn parts(v: &Value, at: String, out: &mut Vec<String>) {
     out.push(at.clone());
     match v {
-        Value::Object(m) => m.iter().for_each(|(k, v)| parts(v, format!("{at}/{k}"), out)),
-        Value::Array(a) => a.iter().enumerate().for_each(|(i, v)| parts(v, format!("{at}/{i}"), out)),
+        Value::Object(m) => m
+            .iter()
+            .for_each(|(k, v)| parts(v, format!("{at}/{k}"), out)),
+        Value::Array(a) => a
+            .iter()
+            .enumerate()
+            .for_each(|(i, v)| parts(v, format!("{at}/{i}"), out)),
         _ => {}
     }
 }
@@ -134,7 +139,9 @@ fn bent(mut v: Value, bends: &[(usize, Bend)]) -> Value {
         }]
         .clone();
         let other = v.pointer(&other).cloned().unwrap_or(Value::Null);
-        let Some(part) = v.pointer_mut(&at) else { continue };
+        let Some(part) = v.pointer_mut(&at) else {
+            continue;
+        };
         match bend {
             Bend::Number(n) => *part = serde_json::json!(n),
             Bend::Text(t) => *part = Value::String(t.clone()),

@@ -26,7 +26,11 @@ async fn only_names_of_this_machine_and_the_public_one_are_answered() -> Result<
             if path.ends_with("/run") {
                 continue;
             }
-            assert_eq!(s.get_with(&path, &[("host", own)]).await?.status, StatusCode::OK, "{path}");
+            assert_eq!(
+                s.get_with(&path, &[("host", own)]).await?.status,
+                StatusCode::OK,
+                "{path}"
+            );
         }
     }
     let s = s.called("https://kitchen.example");
@@ -78,14 +82,27 @@ async fn the_api_takes_json_alone_and_no_foreign_origin() -> Result<()> {
     let s = Site::open().await?;
     let path = "/api/v1/reckon/paste";
     let body = r#"{"text":"500 g flour\n325 g water"}"#;
-    for kind in ["text/plain", "application/x-www-form-urlencoded", "multipart/form-data"] {
+    for kind in [
+        "text/plain",
+        "application/x-www-form-urlencoded",
+        "multipart/form-data",
+    ] {
         let a = s.post_with(path, body, &[("content-type", kind)]).await?;
         assert_eq!(a.status, StatusCode::UNSUPPORTED_MEDIA_TYPE, "{kind}");
     }
     let json = [("content-type", "application/json; charset=utf-8")];
-    assert_ne!(s.post_with(path, body, &json).await?.status, StatusCode::UNSUPPORTED_MEDIA_TYPE);
-    let foreign = [("content-type", "application/json"), ("origin", "http://elsewhere.example")];
-    assert_eq!(s.post_with(path, body, &foreign).await?.status, StatusCode::FORBIDDEN);
+    assert_ne!(
+        s.post_with(path, body, &json).await?.status,
+        StatusCode::UNSUPPORTED_MEDIA_TYPE
+    );
+    let foreign = [
+        ("content-type", "application/json"),
+        ("origin", "http://elsewhere.example"),
+    ];
+    assert_eq!(
+        s.post_with(path, body, &foreign).await?.status,
+        StatusCode::FORBIDDEN
+    );
     s.close().await
 }
 
@@ -93,8 +110,14 @@ async fn the_api_takes_json_alone_and_no_foreign_origin() -> Result<()> {
 async fn every_answer_says_what_may_be_done_with_it() -> Result<()> {
     let s = Site::open().await?;
     let code = s.keep(&[]).await?;
-    for path in ["/".to_string(), format!("/batches/{code}"), "/nowhere".into()] {
-        let a = s.get_with(&path, &[("x-request-id", "mine"), ("host", HOST)]).await?;
+    for path in [
+        "/".to_string(),
+        format!("/batches/{code}"),
+        "/nowhere".into(),
+    ] {
+        let a = s
+            .get_with(&path, &[("x-request-id", "mine"), ("host", HOST)])
+            .await?;
         for (name, says) in [
             ("cache-control", "no-store"),
             ("cross-origin-opener-policy", "same-origin"),
@@ -103,7 +126,11 @@ async fn every_answer_says_what_may_be_done_with_it() -> Result<()> {
             ("content-security-policy", "object-src 'none'"),
             ("x-content-type-options", "nosniff"),
         ] {
-            assert!(a.header(name).contains(says), "{path} {name}: {}", a.header(name));
+            assert!(
+                a.header(name).contains(says),
+                "{path} {name}: {}",
+                a.header(name)
+            );
         }
         assert_ne!(a.header("x-request-id"), "mine", "the server's own");
     }
@@ -136,7 +163,10 @@ async fn a_calendar_is_read_back_as_it_was_written_whatever_the_name() -> Result
         let summary = e.get_summary().context("a summary")?;
         assert!(summary.starts_with(&format!("{code}: ")), "{summary}");
         let words = e.get_description().context("a description")?;
-        assert!(!words.contains('\r') && !words.contains('\u{202e}'), "{words}");
+        assert!(
+            !words.contains('\r') && !words.contains('\u{202e}'),
+            "{words}"
+        );
     }
     assert_eq!(file.body.matches("\r\nBEGIN:VEVENT").count(), events.len());
     // Lines are no longer than the format allows.
@@ -165,7 +195,11 @@ async fn hours_that_cannot_be_are_refused_and_break_no_page() -> Result<()> {
     let s = Site::open().await?;
     let code = s.keep(&[]).await?;
     let batch = format!("/batches/{code}");
-    for at in ["0001-01-01T00:00:00Z", "-009999-01-01T00:00:00Z", "9999-12-30T22:00:00Z"] {
+    for at in [
+        "0001-01-01T00:00:00Z",
+        "-009999-01-01T00:00:00Z",
+        "9999-12-30T22:00:00Z",
+    ] {
         for (path, fields) in [
             ("steps/0", vec![("do", "done")]),
             ("readings", vec![("subject", "dough"), ("degrees", "24")]),

@@ -40,7 +40,13 @@ pub(super) fn served(t: Timestamp, time_zone: &str) -> Timestamp {
     if (11..21).contains(&local.hour()) {
         return t;
     }
-    let evening = local.with().hour(19).minute(0).second(0).subsec_nanosecond(0).build();
+    let evening = local
+        .with()
+        .hour(19)
+        .minute(0)
+        .second(0)
+        .subsec_nanosecond(0)
+        .build();
     evening.map_or(t + minutes(0.0), |z| z.timestamp())
 }
 

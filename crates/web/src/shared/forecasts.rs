@@ -20,6 +20,13 @@ type Key = (BatchId, u32, u64, u64, (usize, u64), i64);
 #[derive(Debug, Default)]
 pub struct Forecasts(Mutex<HashMap<Key, Arc<Sheet>>>);
 
+impl Forecasts {
+    /// Throws all away.
+    pub fn clear(&self) {
+        self.0.lock().unwrap_or_else(|e| e.into_inner()).clear();
+    }
+}
+
 impl Told {
     /// The batch with the forecast from now on in its sheet.
     pub fn as_it_goes(mut self, app: &App, here: &Here) -> Told {

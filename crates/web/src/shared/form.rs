@@ -94,7 +94,10 @@ const MOST_FIELDS: usize = 2_000;
 
 /// The row of a list that a field is of, and what follows `list[row]` in its name.
 fn row_of<'a>(field: &'a str, list: &str) -> Option<(usize, &'a str)> {
-    let (row, rest) = field.strip_prefix(list)?.strip_prefix('[')?.split_once(']')?;
+    let (row, rest) = field
+        .strip_prefix(list)?
+        .strip_prefix('[')?
+        .split_once(']')?;
     // As it is written by us: no sign, no leading zeros.
     let plain = row == "0" || !row.starts_with('0') && row.chars().all(|c| c.is_ascii_digit());
     let row: usize = row.parse().ok().filter(|r| *r < MOST_ROWS && plain)?;
@@ -171,7 +174,13 @@ pub fn one_line(text: &str) -> String {
     let spoken: String = text
         .chars()
         .filter(|c| !turns(*c))
-        .map(|c| if c.is_control() || c == '\u{2028}' || c == '\u{2029}' { ' ' } else { c })
+        .map(|c| {
+            if c.is_control() || c == '\u{2028}' || c == '\u{2029}' {
+                ' '
+            } else {
+                c
+            }
+        })
         .collect();
     spoken.split_whitespace().collect::<Vec<_>>().join(" ")
 }
@@ -247,17 +256,25 @@ mod tests {
 
     #[test]
     fn names_are_one_line_and_hide_nothing() {
-        assert_eq!(one_line("Halt\r\nBEGIN:VEVENT\tround"), "Halt BEGIN:VEVENT round");
+        assert_eq!(
+            one_line("Halt\r\nBEGIN:VEVENT\tround"),
+            "Halt BEGIN:VEVENT round"
+        );
         assert_eq!(one_line("  abc\u{202e}txt\u{200b} 🍕 é "), "abctxt 🍕 é");
         assert_eq!(one_line("\u{0}\u{7f}\u{2028}"), "");
     }
 
     #[test]
     fn rows_that_are_none_count_nothing_and_fields_have_an_end() {
-        let t = Typed::parse(b"a[00].x=0&a[+0].x=1&a[1].x=1&a[99999999999999999999].x=9&a[-1].x=2&a[].x=3");
+        let t = Typed::parse(
+            b"a[00].x=0&a[+0].x=1&a[1].x=1&a[99999999999999999999].x=9&a[-1].x=2&a[].x=3",
+        );
         assert_eq!(t.rows("a"), 0);
         let junk: String = (0..5000).map(|i| format!("k{i}=v&")).collect();
-        assert_eq!(Typed::parse(junk.as_bytes()).into_entries().len(), MOST_FIELDS);
+        assert_eq!(
+            Typed::parse(junk.as_bytes()).into_entries().len(),
+            MOST_FIELDS
+        );
     }
 
     #[test]

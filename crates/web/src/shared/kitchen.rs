@@ -55,7 +55,7 @@ impl Here {
 
 /// The kitchen as it was read last: it changes rarely, and every page needs it.
 #[derive(Debug, Default)]
-pub struct LastKitchen(RwLock<Option<(Instant, Kitchen)>>);
+pub struct LastKitchen(RwLock<Option<(Instant, Kitchen)>>, RwLock<String>);
 
 impl LastKitchen {
     /// So long it is believed.
@@ -70,6 +70,13 @@ impl LastKitchen {
     /// It was changed here: the next page reads it anew.
     pub fn forget(&self) {
         *self.0.write().unwrap_or_else(|e| e.into_inner()) = None;
+    }
+    /// Whether the database is in another epoch than when it was read last.
+    fn is_of_another_epoch(&self, epoch: &str) -> bool {
+        let mut known = self.1.write().unwrap_or_else(|e| e.into_inner());
+        let other = !known.is_empty() && *known != epoch;
+        *known = epoch.to_string();
+        other
     }
     fn hold(&self, kitchen: &Kitchen) {
         *self.0.write().unwrap_or_else(|e| e.into_inner()) =
@@ -88,6 +95,11 @@ impl FromRequestParts<App> for Here {
         let kitchen = store::kitchen::first(&mut db)
             .await?
             .ok_or(Trouble::NoKitchen)?;
+        if app.kitchen.is_of_another_epoch(&kitchen.epoch) {
+            // The database was restored: copies of what was in it are of no use.
+            app.held.clear();
+            app.forecasts.clear();
+        }
         app.kitchen.hold(&kitchen);
         Ok(Here::of(kitchen, now))
     }

@@ -196,8 +196,16 @@ impl Course {
         }
         let planned = [
             (What::Dough, self.dough, None),
-            (What::Room, self.places.room.last().copied(), Some(self.request.room_c)),
-            (What::Fridge, self.places.fridge.last().copied(), Some(self.request.fridge_c)),
+            (
+                What::Room,
+                self.places.room.last().copied(),
+                Some(self.request.room_c),
+            ),
+            (
+                What::Fridge,
+                self.places.fridge.last().copied(),
+                Some(self.request.fridge_c),
+            ),
         ];
         for (what, read, plan) in planned {
             let Some((at, c)) = read else { continue };
@@ -266,7 +274,8 @@ impl Course {
             let of = plan::leg_stages(&self.request, &self.formula, &leg);
             stages.extend(of.into_iter().map(|s| (s, leg.spot.clone())));
         }
-        self.places.measured(&mut stages, self.mixed_at, self.request.room_c);
+        self.places
+            .measured(&mut stages, self.mixed_at, self.request.room_c);
         if let Some((at, c)) = self.dough {
             let i = from(&mut stages, h_between(self.mixed_at, at));
             if let Some((stage, _)) = stages.get_mut(i) {

@@ -43,7 +43,11 @@ impl Places {
         }
         out.room.sort_by_key(|(at, _)| *at);
         out.fridge.sort_by_key(|(at, _)| *at);
-        let cuts = q.happened.power_cuts.iter().filter(|c| c.from <= q.now && c.until > c.from);
+        let cuts = q
+            .happened
+            .power_cuts
+            .iter()
+            .filter(|c| c.from <= q.now && c.until > c.from);
         out.cuts = cuts.copied().collect();
         out.cuts.sort_by_key(|c| c.from);
         out
@@ -68,16 +72,29 @@ impl Places {
 
     /// The room at a moment.
     fn room_at(&self, at: Timestamp, usual: f64) -> f64 {
-        self.room.iter().rev().find(|(t, _)| *t <= at).map_or(usual, |(_, c)| *c)
+        self.room
+            .iter()
+            .rev()
+            .find(|(t, _)| *t <= at)
+            .map_or(usual, |(_, c)| *c)
     }
 
     /// One cut: the fridges warm toward the room while it lasts, and cool again after it. What was read meanwhile holds.
-    fn drift(&self, cut: &PowerCut, stages: &mut Vec<(Stage, Spot)>, mixed_at: Timestamp, usual: f64) {
+    fn drift(
+        &self,
+        cut: &PowerCut,
+        stages: &mut Vec<(Stage, Spot)>,
+        mixed_at: Timestamp,
+        usual: f64,
+    ) {
         // A dough that lies in no fridge has none to fail it.
         if !stages.iter().any(|(_, spot)| holds(spot).is_some()) {
             return;
         }
-        let (a, b) = (h_between(mixed_at, cut.from), h_between(mixed_at, cut.until));
+        let (a, b) = (
+            h_between(mixed_at, cut.from),
+            h_between(mixed_at, cut.until),
+        );
         let b = b.min(a + LONGEST_CUT_H);
         let room_c = self.room_at(cut.from, usual);
         // Known again: the next reading of the fridge.

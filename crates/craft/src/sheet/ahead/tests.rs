@@ -192,8 +192,18 @@ fn a_reading_of_a_place_holds_until_the_next_and_not_only_the_last_counts() {
         .read(3.0, Measured::Fridge { c: 4.0 })
         .read(8.0, Measured::Fridge { c: 9.0 });
     let rise = |b: &Batch| b.ahead(b.h(15.0)).rise_at_serve;
-    assert!(rise(&warm) > rise(&steady) + 1.0, "{} {}", rise(&warm), rise(&steady));
-    assert!(rise(&warmer) > rise(&warm) + 1.0, "{} {}", rise(&warmer), rise(&warm));
+    assert!(
+        rise(&warm) > rise(&steady) + 1.0,
+        "{} {}",
+        rise(&warm),
+        rise(&steady)
+    );
+    assert!(
+        rise(&warmer) > rise(&warm) + 1.0,
+        "{} {}",
+        rise(&warmer),
+        rise(&warm)
+    );
 }
 
 #[test]
@@ -209,7 +219,11 @@ fn a_fridge_without_power_drifts_and_one_that_was_read_is_known_again() {
         b
     };
     let rise = |b: &Batch| b.ahead(b.h(20.0)).rise_at_serve;
-    let none = rise(&Batch::new(|_| {}).done(StepKind::Rest, 0).done(StepKind::Ball, 0));
+    let none = rise(
+        &Batch::new(|_| {})
+            .done(StepKind::Rest, 0)
+            .done(StepKind::Ball, 0),
+    );
     let (short, long) = (rise(&cut(1.0)), rise(&cut(8.0)));
     assert!(none < short && short < long, "{none} {short} {long}");
     // Somebody looked after two hours: the rest of the drift is not guessed.
@@ -229,7 +243,12 @@ fn a_fridge_without_power_drifts_and_one_that_was_read_is_known_again() {
 #[test]
 fn an_entry_under_a_wrong_year_makes_no_dough_of_years() {
     let mut b = Batch::new(|_| {});
-    let rest = b.planned.steps.iter().find(|s| s.kind == StepKind::Rest).unwrap();
+    let rest = b
+        .planned
+        .steps
+        .iter()
+        .find(|s| s.kind == StepKind::Rest)
+        .unwrap();
     b.happened.steps.push(StepPast {
         number: rest.number,
         at: "0001-01-01T00:00:00Z".parse().unwrap(),
@@ -258,9 +277,16 @@ fn a_leg_that_is_cut_by_a_remedy_has_the_folds_that_were_planned() {
     });
     let folds = |f: &Formula| f.path().iter().map(|l| l.folds_that_fit()).sum::<u32>();
     let planned = folds(&b.request.formula);
-    let b = b.done(StepKind::Rest, 0).read(2.0, Measured::Room { c: 30.0 });
+    let b = b
+        .done(StepKind::Rest, 0)
+        .read(2.0, Measured::Room { c: 30.0 });
     for r in b.ahead(b.h(5.0)).remedies {
         let changed = b.request.formula.clone().on_path(r.change.legs);
-        assert!(folds(&changed) <= planned, "{}: {}", r.code, folds(&changed));
+        assert!(
+            folds(&changed) <= planned,
+            "{}: {}",
+            r.code,
+            folds(&changed)
+        );
     }
 }

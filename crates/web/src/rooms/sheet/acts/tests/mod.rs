@@ -10,6 +10,7 @@ fn here() -> Here {
     let kitchen = Kitchen {
         rhythm: Default::default(),
         feed_hash: None,
+        epoch: String::new(),
         id: KitchenId(1),
         name: "Here".into(),
         usual: KitchenUsual {

@@ -17,6 +17,7 @@ fn here(temperature: TemperatureUnit, weight: WeightUnit, length: LengthUnit) ->
     let kitchen = Kitchen {
         rhythm: Default::default(),
         feed_hash: None,
+        epoch: String::new(),
         id: KitchenId(1),
         name: "Here".into(),
         usual,
