@@ -2,7 +2,7 @@
 
 mod oven;
 
-use craft::fire::calibrate::{Logged, calibrate};
+use craft::fire::calibrate::{Logged, calibrate, counts};
 use craft::fire::firing::{FiringRequest, FloorRead, firing};
 use craft::fire::next_time::{Act, Surety, next_time};
 use craft::fire::programme::{Cue, Turn};
@@ -263,6 +263,23 @@ fn an_oven_is_calibrated_from_its_bakes_and_a_good_one_stays() {
         "{weak:?}"
     );
     assert!(calibrate(&bakes(0.8)[..2], &t).is_none());
+    // Bases that stayed pale for ever ask for more than an oven can be: the answer stays one that its page takes.
+    let hopeless: Vec<Logged> = bakes(1.0)
+        .into_iter()
+        .map(|b| Logged {
+            baked_s: 15.0,
+            verdict: Verdict {
+                base: Shade::Dark,
+                top: Shade::Pale,
+            },
+            ..b
+        })
+        .collect();
+    let c = calibrate(&[hopeless.clone(), hopeless.clone(), hopeless].concat(), &t).unwrap();
+    assert!((0.5..=2.0).contains(&c.floor_factor), "{c:?}");
+    assert!((0.5..=2.0).contains(&c.top_factor), "{c:?}");
+    // A bake that was tapped in and out by a slip says nothing.
+    assert!(counts(30.0, 78.0) && !counts(0.4, 78.0) && !counts(19.0, 78.0));
 }
 
 #[test]

@@ -343,3 +343,115 @@ async fn a_step_marked_done_by_a_slip_is_taken_back_from_the_bench() -> Result<(
     assert!(!bench.body.contains(">Undo<") && bench.body.contains(">planned<"));
     s.close().await
 }
+
+#[tokio::test]
+async fn a_reading_of_the_fridge_counts_for_every_batch_and_a_power_cut_is_an_entry() -> Result<()>
+{
+    let s = Site::open().await?;
+    // Two doughs in the fridge since last night.
+    let soon = s.local_in_hours(9);
+    let serve = [
+        ("serve_date", soon.0.as_str()),
+        ("serve_time", soon.1.as_str()),
+    ];
+    let (one, two) = (s.begun(&serve).await?, s.begun(&serve).await?);
+    let window = async |code: &str| -> Result<String> {
+        let page = s.get(&format!("/batches/{code}")).await?;
+        let head = page.body.split("<h1>").nth(1).unwrap_or("");
+        Ok(head.split("</h1>").next().unwrap_or("").to_string())
+    };
+    let before = (window(&one).await?, window(&two).await?);
+    let then = s.local_in_hours(-10);
+    let when = format!("{}T{}", then.0, then.1);
+    let warm = pairs(&[("subject", "fridge"), ("degrees", "11"), ("when", &when)]);
+    let a = s.post(&format!("/batches/{one}/readings"), &warm).await?;
+    assert_eq!(a.status, StatusCode::SEE_OTHER, "{}", a.errors());
+    let after = (window(&one).await?, window(&two).await?);
+    assert_ne!(after.0, before.0);
+    assert_ne!(
+        after.1, before.1,
+        "entered once, it counts for the other, too"
+    );
+    assert_eq!(after.0, after.1);
+    // A cut of the power warms both further.
+    let until = s.local_in_hours(-2);
+    let cut = pairs(&[
+        (
+            "when",
+            &format!("{}T{}", s.local_in_hours(-8).0, s.local_in_hours(-8).1),
+        ),
+        ("until", &format!("{}T{}", until.0, until.1)),
+    ]);
+    let a = s.post(&format!("/batches/{two}/power"), &cut).await?;
+    assert_eq!(a.status, StatusCode::SEE_OTHER, "{}", a.errors());
+    assert_ne!(window(&one).await?, after.0);
+    // One that ends before it begins is none.
+    let wrong = pairs(&[("when", &when), ("until", "2020-01-01T00:00")]);
+    let a = s.post(&format!("/batches/{two}/power"), &wrong).await?;
+    assert_eq!(a.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(a.body.contains("A power cut ends after it begins"));
+    s.close().await
+}
+
+#[tokio::test]
+async fn another_content_under_a_key_that_was_used_is_told_with_both() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let path = format!("/batches/{code}/remarks");
+    let key = "11111111-1111-4111-8111-111111111119";
+    let send = |text: &'static str| pairs(&[("entry_key", key), ("remark", text)]);
+    let json = [("accept", "application/json")];
+    let first = s.post_with(&path, &send("slack"), &json).await?;
+    assert_eq!(
+        (first.status, &first.json()["kept"]),
+        (StatusCode::OK, &"now".into())
+    );
+    let again = s.post_with(&path, &send("slack"), &json).await?;
+    assert_eq!(again.json()["kept"], "before");
+    let other = s.post_with(&path, &send("tight"), &json).await?;
+    assert_eq!(other.status, StatusCode::CONFLICT);
+    let said = other.json()["refused"].to_string();
+    assert!(said.contains("tight") && said.contains("slack"), "{said}");
+    // The same for a whole dough: it is not taken for the first one.
+    let form_key = "22222222-2222-4222-8222-222222222229";
+    let dough =
+        |ball: &'static str| site::form(&s, &[("form_key", form_key), ("pieces.ball_g", ball)]);
+    let one = s.post("/dough", &dough("250")).await?;
+    assert_eq!(one.status, StatusCode::SEE_OTHER);
+    let same = s.post("/dough", &dough("250")).await?;
+    assert_eq!(same.header("location"), one.header("location"));
+    let another = s.post("/dough", &dough("280")).await?;
+    assert_eq!(another.status, StatusCode::CONFLICT);
+    assert!(another.body.contains("was kept before, as") && another.body.contains("value=\"280\""));
+    s.close().await
+}
+
+#[tokio::test]
+async fn what_is_added_to_the_pantry_is_added_once() -> Result<()> {
+    let s = Site::open().await?;
+    let key = "33333333-3333-4333-8333-333333333339";
+    for (path, fields) in [
+        (
+            "/pantry/scales",
+            vec![("name", "Bench"), ("reads_g", "1"), ("carries_g", "5000")],
+        ),
+        ("/pantry/ovens/copy", vec![("oven", "wood_dome")]),
+        ("/pantry/styles/copy", vec![("style", "hot_round")]),
+    ] {
+        let mut all = fields.clone();
+        all.push(("form_key", key));
+        for _ in 0..2 {
+            let a = s.post(path, &pairs(&all)).await?;
+            assert_eq!(a.status, StatusCode::SEE_OTHER, "{path}: {}", a.errors());
+        }
+    }
+    let page = s.get("/pantry").await?.body;
+    for shelf in ["scales", "ovens", "styles"] {
+        let rows = page.matches(&format!("href=\"/pantry/{shelf}/")).count()
+            - page
+                .matches(&format!("href=\"/pantry/{shelf}/new\""))
+                .count();
+        assert_eq!(rows, 1, "{shelf}");
+    }
+    s.close().await
+}

@@ -155,6 +155,28 @@ async fn another_method_and_a_place_of_the_pantry_make_another_plan() -> Result<
     assert_eq!(kept.status, StatusCode::SEE_OTHER, "{}", kept.errors());
     let batch = s.get(kept.header("location")).await?;
     assert!(batch.body.contains("Tub into the fridge") && batch.body.contains("lamp room"));
+    // The place is changed in the pantry: the plan says which copy it goes by, and offers the new one.
+    let batch = kept.header("location").to_string();
+    let changed = s
+        .post(
+            &format!("/pantry/places/{id}"),
+            &pairs(&[
+                ("name", "Lamp room"),
+                ("air", "room"),
+                ("c", "18"),
+                ("revision", "1"),
+            ]),
+        )
+        .await?;
+    assert_eq!(
+        changed.status,
+        StatusCode::SEE_OTHER,
+        "{}",
+        changed.errors()
+    );
+    let page = s.get(&format!("{batch}/rise")).await?;
+    assert!(page.body.contains("Lamp room 14.0°, as planned"));
+    assert!(page.body.contains("Lamp room 18.0°"));
     // And as a method of one's own.
     let kept = s
         .post(

@@ -6,6 +6,7 @@
 
 use super::bake::{Parts, follow};
 use super::heat::Fineness;
+use super::oven::FACTORS;
 use super::race::Targets;
 use super::run::{Shade, Verdict};
 use super::setup::BakeRequest;
@@ -39,6 +40,14 @@ const AMISS: f64 = 0.3;
 const MOST: usize = 24;
 /// Fewer than this say nothing.
 pub const FEWEST: usize = 3;
+
+/// A bake so short against its plan was a slip of the finger, share.
+const SLIP: f64 = 0.25;
+
+/// Whether a bake says anything of its oven: one under a quarter of its planned time was a slip.
+pub fn counts(baked_s: f64, planned_s: f64) -> bool {
+    baked_s >= SLIP * planned_s
+}
 
 /// How far a colour lies outside of what a verdict says.
 fn amiss(v: f64, shade: Shade, (lo, hi): (f64, f64)) -> f64 {
@@ -94,6 +103,9 @@ pub fn calibrate(bakes: &[Logged], targets: &Targets) -> Option<Calibration> {
         }
         for step in [0.04, 0.02, 0.01] {
             for ln in [best.1 - step, best.1 + step] {
+                if ln < FACTORS.0.ln() || ln > FACTORS.1.ln() {
+                    continue;
+                }
                 let c = cost(ln);
                 if c < best.0 - 1e-9 {
                     best = (c, ln);

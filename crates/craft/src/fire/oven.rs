@@ -11,6 +11,9 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::sync::LazyLock;
 
+/// An oven's own factors: half to double of the book. Beyond that it is another oven, or the log is wrong.
+pub const FACTORS: (f64, f64) = (0.5, 2.0);
+
 /// The kinds.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
@@ -425,16 +428,16 @@ impl Oven {
             "floor_factor",
             "The floor against the book",
             self.floor_factor,
-            0.5,
-            2.0,
+            FACTORS.0,
+            FACTORS.1,
             "",
         );
         c.range(
             "top_factor",
             "The top against the book",
             self.top_factor,
-            0.5,
-            2.0,
+            FACTORS.0,
+            FACTORS.1,
             "",
         );
         c.range("pace", "Its pace of warming", self.pace, 0.3, 3.0, "");

@@ -8,7 +8,7 @@ use tokio::runtime::{Handle, RuntimeFlavor};
 use tokio::sync::Semaphore;
 
 /// So many may wait for each that works.
-const WAITING_EACH: usize = 12;
+const WAITING_EACH: usize = 16;
 /// Who waited this long is told to come again.
 const PATIENCE: Duration = Duration::from_secs(5);
 

@@ -194,6 +194,41 @@ impl Site {
             .trim_start_matches("/batches/")
             .to_string())
     }
+    /// A batch that was mixed and balled as it was planned, though it is entered now.
+    pub async fn begun(&self, changes: &[(&str, &str)]) -> Result<String> {
+        // Planned a day and more before it is served, by a clock that is not judged: the hours are past.
+        let code = self.keep(&[]).await?;
+        let mut db = self.pool.acquire().await?;
+        let here = kitchen::first(&mut db).await?.unwrap();
+        let held = store::Held::default();
+        let b = store::batch::by_code(&mut db, here.id, &code, &held)
+            .await?
+            .unwrap();
+        let serve = |name: &str| changes.iter().find(|c| c.0 == name).map_or("", |c| c.1);
+        let at: jiff::civil::DateTime =
+            format!("{}T{}", serve("serve_date"), serve("serve_time")).parse()?;
+        let mut request = b.sheet.request.clone();
+        request.serve_at = at
+            .to_zoned(jiff::tz::TimeZone::get("Europe/London")?)?
+            .timestamp();
+        let result = craft::sheet::work_out(&request)?;
+        let plan = store::batch::NewPlan {
+            of: b.plan,
+            request: &request,
+            result: &result,
+            why: "begun before",
+        };
+        store::batch::replan(&mut db, here.id, b.id, &plan, Timestamp::now()).await?;
+        for step in result.steps.iter().filter(|s| s.at < Timestamp::now()) {
+            let done = store::entry::Seen::StepDone {
+                step_position: step.number,
+            };
+            let new = store::entry::NewEntry::own(step.at, done.into());
+            let (by, any) = (store::entry::By::Maker, store::entry::ANY);
+            store::entry::write(&mut db, here.id, b.id, &new, step.at, by, any).await?;
+        }
+        Ok(code)
+    }
     /// A day and a time on the kitchen's clock, so many hours from now.
     pub fn local_in_hours(&self, h: i64) -> (String, String) {
         let zone = jiff::tz::TimeZone::get("Europe/London").unwrap();

@@ -11,7 +11,7 @@ use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
-use craft::fire::calibrate::{Calibration, Logged, calibrate};
+use craft::fire::calibrate::{Calibration, Logged, calibrate, counts};
 use craft::fire::judge::floor_before;
 use craft::refusal::plain;
 use store::pantry::{self, At, Put};
@@ -49,7 +49,9 @@ fn logged(
                 continue;
             };
             plan.floor_read_c = floor_before(&reads, p.in_at);
-            if let Ok(planned) = plan.planned() {
+            if let Ok(planned) = plan.planned()
+                && counts(baked_s, f64::from(planned.programme.out_s))
+            {
                 out.push((
                     Logged {
                         request: planned.request,

@@ -420,12 +420,17 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
                 ),
             ];
             for p in &bench.larder.0.places {
-                let chosen = matches!(&leg.spot, Spot::Own(x) if x.name == p.facts.name);
+                // A place that was changed since is another one: the plan goes on with its copy until the new one is chosen.
+                let chosen = matches!(&leg.spot, Spot::Own(x) if *x == p.facts);
                 let name = format!("{} {}°", p.facts.name, m.degrees(p.facts.c, 1));
                 spots.push((p.id.to_string(), name, chosen));
             }
             if !spots.iter().any(|s| s.2) {
-                spots.push(("as_it_is".into(), where_words(&leg.spot), true));
+                let words = match &leg.spot {
+                    Spot::Own(x) => format!("{} {}°, as planned", x.name, m.degrees(x.c, 1)),
+                    spot => where_words(spot),
+                };
+                spots.push(("as_it_is".into(), words, true));
             }
             let step = if leg.hours >= 12.0 { "0.5" } else { "0.25" };
             LegRow {

@@ -60,6 +60,8 @@ struct Page {
     /// Several things wrong are also said at the top, for those who do not see the fields.
     wrong: u32,
     /// A newer version exists than the one this sheet began from.
+    /// What is wrong with no field in particular.
+    said: Option<String>,
     stale: Option<Stale>,
 }
 
@@ -187,6 +189,10 @@ impl Asked<'_> {
             form,
             shown,
             wrong: errors.len() as u32,
+            said: errors
+                .iter()
+                .find(|e| e.field == "pressed")
+                .map(|e| e.message.clone()),
             stale,
         })?;
         let status = if errors.is_empty() {
