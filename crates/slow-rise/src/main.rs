@@ -1,4 +1,4 @@
-//! The program: `serve`, `demo`, `migrate`, `backup`, `restore`, `reckon`.
+//! The program: `serve`, `demo`, `migrate`, `backup`, `restore`, `export`, `import`, `reckon`.
 
 mod backup;
 mod demo;
@@ -45,6 +45,18 @@ enum Command {
         /// Lose what the database holds.
         #[arg(long)]
         replace: bool,
+    },
+    /// Writes the kitchen as an open file: a zip of JSON lines.
+    Export {
+        #[command(flatten)]
+        database: Database,
+        file: PathBuf,
+    },
+    /// Makes a kitchen of such a file, in a database that holds none.
+    Import {
+        #[command(flatten)]
+        database: Database,
+        file: PathBuf,
     },
     /// Reads a request as JSON from standard input and prints the result.
     Reckon {
@@ -98,6 +110,12 @@ fn run(command: Command) -> Result<ExitCode> {
                 file,
                 replace,
             } => backup::read(&Db::at(&database.database_url)?, &file, replace).await?,
+            Command::Export { database, file } => {
+                backup::export(&Db::at(&database.database_url)?, &file).await?
+            }
+            Command::Import { database, file } => {
+                backup::import(&Db::at(&database.database_url)?, &file).await?
+            }
             Command::Reckon { .. } => {}
         }
         Ok(ExitCode::SUCCESS)

@@ -513,3 +513,81 @@ async fn a_backup_under_load_is_whole_and_comes_back_exactly() -> Result<()> {
     empty.close().await?;
     test.close().await
 }
+
+#[tokio::test]
+async fn a_kitchen_goes_out_as_an_open_file_and_comes_back_exactly() -> Result<()> {
+    let (test, db, here, b) = open().await?;
+    let mut c = db.acquire().await?;
+    let odd = Seen::Remark {
+        remark: "“öl” 🍕\n\\ ' \" end".into(),
+    };
+    let read = Seen::Reading {
+        subject: craft::reading::Subject::Dough,
+        celsius: 23.123456789012345,
+    };
+    for seen in [odd.clone(), read.clone()] {
+        entered::see(&mut c, (here, b.id), now(), seen).await?;
+    }
+    entered::close(&mut c, (here, b.id), now()).await?;
+    kitchen::renew_feed(&mut c, here, "secret").await?;
+    // Another kitchen on the same database stays at home.
+    let other_kitchen = kitchen_in(&db).await?;
+    batch_in(&db, other_kitchen, "Elsewhere").await?;
+    let mut file = std::io::Cursor::new(Vec::new());
+    let rows = store::takeout::export(&db, here, &mut file).await?;
+    assert!(
+        store::takeout::import(&db, &mut file).await.is_err(),
+        "not beside another"
+    );
+    let empty = TestDb::new().await?;
+    let other = Db::at(&empty.url)?;
+    assert_eq!(store::takeout::import(&other, &mut file).await?, rows);
+    let mut there = other.acquire().await?;
+    let (was, is) = (
+        kitchen::first(&mut c).await?.context("it")?,
+        kitchen::first(&mut there).await?.context("it")?,
+    );
+    assert_eq!(
+        (&is.usual, &is.reads, &is.rhythm),
+        (&was.usual, &was.reads, &was.rhythm)
+    );
+    assert_eq!(is.feed_hash, None, "a secret does not go along");
+    let held = Held::default();
+    let again = batch::by_code(&mut there, is.id, &b.code, &held)
+        .await?
+        .context("it")?;
+    let first = batch::by_code(&mut c, here, &b.code, &held)
+        .await?
+        .context("it")?;
+    assert_eq!(
+        (again.sheet, again.finished_at),
+        (first.sheet, first.finished_at)
+    );
+    let seen: Vec<_> = again.entries.seen.iter().map(|o| &o.seen).collect();
+    assert!(seen.contains(&&odd) && seen.contains(&&read), "{seen:?}");
+    assert_eq!(
+        batch::finished(&mut there, is.id, 0, 9, &held)
+            .await?
+            .in_all,
+        1
+    );
+    // What is no kitchen is told, and makes none.
+    let none = TestDb::new().await?;
+    let nowhere = Db::at(&none.url)?;
+    for bad in [&b"nonsense"[..], &file.get_ref()[..200], b""] {
+        let mut bad = std::io::Cursor::new(bad.to_vec());
+        assert!(store::takeout::import(&nowhere, &mut bad).await.is_err());
+    }
+    assert!(
+        kitchen::first(&mut *nowhere.acquire().await?)
+            .await?
+            .is_none()
+    );
+    drop((c, there));
+    for d in [db, other, nowhere] {
+        d.close().await;
+    }
+    none.close().await?;
+    empty.close().await?;
+    test.close().await
+}

@@ -153,7 +153,7 @@ async fn planned_on_weak_flour(w: &mut Writer<'_>) -> Result<()> {
             ball_g: 270.0,
         };
         r.formula.flours = vec![FlourPart::only(225.0)];
-        let usual = round(now + minutes(60.0 * (hours + 9.5)));
+        let usual = round(now + minutes(60.0 * (hours + 4.0)));
         r.serve_at = clock::served(usual, &zone);
     });
     let request = w.fired("Signal box oven", 1, request).await?;
