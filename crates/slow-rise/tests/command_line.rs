@@ -5,7 +5,7 @@ mod program;
 use anyhow::{Context, Result};
 use program::command;
 use std::io::Write;
-use std::process::Stdio;
+use std::process::{Command, Stdio};
 
 /// No database is needed for either.
 const NONE: &str = "mysql://nobody:x@127.0.0.1:1/none";
@@ -60,5 +60,58 @@ fn it_refuses_to_be_reached_from_elsewhere_without_the_flag() -> Result<()> {
     let told = String::from_utf8_lossy(&out.stderr);
     assert!(!out.status.success());
     assert!(told.contains("--open-to-network"), "{told}");
+    Ok(())
+}
+
+#[test]
+fn only_a_folder_that_carries_our_mark_is_ever_cleared() -> Result<()> {
+    let project = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
+    let folder = std::path::PathBuf::from(env!("CARGO_TARGET_TMPDIR"))
+        .join(format!("mark-{}", std::process::id()));
+    let ours = |dir: &std::path::Path| {
+        Command::new("bash")
+            .args(["-c", ". bin/lib.sh; ours \"$1\"", "bash"])
+            .arg(dir)
+            .current_dir(&project)
+            .output()
+    };
+    // Somebody's pictures: refused, and not touched.
+    let pictures = folder.join("pictures");
+    std::fs::create_dir_all(&pictures)?;
+    std::fs::write(pictures.join("holiday.png"), b"x")?;
+    let refused = ours(&pictures)?;
+    assert!(!refused.status.success());
+    assert!(String::from_utf8_lossy(&refused.stderr).contains("nothing was touched"));
+    assert!(pictures.join("holiday.png").exists() && !pictures.join(".slow-rise").exists());
+    // An empty one becomes ours, and stays so.
+    let new = folder.join("new");
+    for _ in 0..2 {
+        assert!(ours(&new)?.status.success());
+        std::fs::write(new.join("password"), b"x")?;
+    }
+    assert!(new.join(".slow-rise").exists());
+    std::fs::remove_dir_all(&folder)?;
+    Ok(())
+}
+
+#[test]
+fn it_says_what_it_needs_to_be_reached_under_a_name() -> Result<()> {
+    for (more, says) in [
+        (
+            vec!["--listen", "0.0.0.0", "--open-to-network"],
+            "--public-url",
+        ),
+        (vec!["--public-url", "pizza.example"], "is no address"),
+    ] {
+        let mut arguments = vec!["serve", "--port", "0"];
+        arguments.extend(more);
+        let out = Command::new(env!("CARGO_BIN_EXE_slow-rise"))
+            .args(arguments)
+            .env("DATABASE_URL", "mysql://nobody:x@127.0.0.1:1/none")
+            .output()?;
+        assert!(!out.status.success());
+        let told = String::from_utf8_lossy(&out.stderr).into_owned();
+        assert!(told.contains(says), "{told}");
+    }
     Ok(())
 }

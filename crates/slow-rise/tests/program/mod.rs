@@ -62,6 +62,15 @@ impl Program {
     pub fn url(&self, path: &str) -> String {
         format!("{}{path}", self.address)
     }
+    /// Its process.
+    pub fn id(&self) -> u32 {
+        self.child.id()
+    }
+    /// Waits for its end.
+    pub fn wait(&mut self) -> Result<()> {
+        self.child.wait()?;
+        Ok(())
+    }
     /// Ends it at once, as a power cut would.
     pub fn kill(mut self) -> Result<()> {
         self.child.kill()?;
