@@ -369,8 +369,11 @@ pub async fn finished(
     .await?;
     let rows = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at FROM batch
-         WHERE kitchen_id = ? AND finished_at IS NOT NULL ORDER BY finished_at DESC, id DESC LIMIT ? OFFSET ?",
+        // The page's numbers come from the index alone; rows are read for these only.
+        "SELECT b.id, b.code, b.name, b.revision, b.plan, b.created_at, b.planned_at, b.finished_at, b.cancelled_at
+         FROM batch b JOIN (SELECT id FROM batch WHERE kitchen_id = ? AND finished_at IS NOT NULL
+                            ORDER BY finished_at DESC, id DESC LIMIT ? OFFSET ?) page ON page.id = b.id
+         ORDER BY b.finished_at DESC, b.id DESC",
         kitchen.0,
         most,
         skip

@@ -81,6 +81,8 @@ pub struct Everything {
     pub methods: Vec<Item<Method>>,
     pub ovens: Vec<Item<Oven>>,
     pub unreadable: Vec<Unreadable>,
+    /// There are more than are read.
+    pub more: bool,
 }
 
 /// A row whose facts cannot be read.
@@ -102,12 +104,15 @@ pub async fn everything(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<
         "SELECT id, kind, name, revision, facts FROM pantry_item
          WHERE kitchen_id = ? AND archived_at IS NULL ORDER BY name, id LIMIT ?",
         kitchen.0,
-        MOST
+        MOST + 1
     )
     .fetch_all(db)
     .await?;
-    let mut out = Everything::default();
-    for r in rows {
+    let mut out = Everything {
+        more: rows.len() > MOST as usize,
+        ..Everything::default()
+    };
+    for r in rows.into_iter().take(MOST as usize) {
         if let Err(StoreError::Unreadable(why)) =
             out.put(r.id, &r.kind, r.revision, r.facts.as_str())
         {

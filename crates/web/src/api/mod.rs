@@ -150,13 +150,85 @@ fn run<A: DeserializeOwned, B: Serialize>(
     })
 }
 
-/// The reader's message as a sentence.
+/// The reader's message as a sentence, in the words of JSON and not of this program.
 fn sentence(message: &str) -> String {
-    let mut s = message.to_string();
+    let types = message
+        .strip_prefix("invalid type: ")
+        .and_then(|m| m.split_once(", expected "));
+    let mut s = match types {
+        Some((found, rest)) => {
+            let (wanted, place) = match rest.rfind(" at line ") {
+                Some(i) => rest.split_at(i),
+                None => (rest, ""),
+            };
+            format!("this must be {}, not {}{place}", kind(wanted), kind(found))
+        }
+        // A list that is too short for what an object says by names.
+        None if message.starts_with("invalid length") => {
+            let place = message.rfind(" at line ").map_or("", |i| &message[i..]);
+            format!("this must be an object with named fields{place}")
+        }
+        None => message.to_string(),
+    };
     if let Some(first) = s.get_mut(0..1) {
         first.make_ascii_uppercase();
     }
     s + "."
+}
+
+/// A type in the words of JSON.
+fn kind(word: &str) -> String {
+    let whole = [
+        "u8", "u16", "u32", "u64", "usize", "i8", "i16", "i32", "i64",
+    ];
+    match word {
+        "f64" | "f32" => "a number".into(),
+        w if whole.contains(&w) => "a whole number".into(),
+        "a sequence" | "sequence" => "a list".into(),
+        "a string" => "a text".into(),
+        "a boolean" => "true or false".into(),
+        "null" | "unit value" => "nothing".into(),
+        "map" | "a map" => "an object".into(),
+        w if w.contains("struct ") || w.contains("enum ") || w.contains("tuple") => {
+            "an object with named fields".into()
+        }
+        w => w.to_string(),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_is_wrong_with_a_request_is_said_in_the_words_of_json() {
+        let first = |kind, text: &str| reckon(kind, text.as_bytes()).unwrap_err().remove(0).message;
+        assert_eq!(
+            first(Kind::Sheet, r#"{"formula": 3}"#),
+            "This must be an object with named fields, not integer `3` at line 1 column 13."
+        );
+        assert_eq!(
+            first(Kind::Rise, r#"{"stages": "x"}"#),
+            "This must be a list, not string \"x\" at line 1 column 14."
+        );
+        for kind in Kind::ALL {
+            for text in [
+                "7",
+                "[]",
+                "\"x\"",
+                "null",
+                "{\"formula\":[],\"oven\":1,\"bake\":true,\"request\":[2]}",
+            ] {
+                let all = reckon(kind, text.as_bytes()).unwrap_err();
+                let leaks =
+                    |m: &str| m.contains("struct") || m.contains("f64") || m.contains("enum");
+                assert!(
+                    all.iter().all(|e| !leaks(&e.message)),
+                    "{kind:?} {text}: {all:?}"
+                );
+            }
+        }
+    }
 }
 
 #[derive(Serialize)]

@@ -62,6 +62,9 @@ struct Page {
     shipped: Vec<(String, String, String)>,
     ovens: Vec<(String, String, String)>,
     head: String,
+    /// Kind and name of rows that cannot be read.
+    unreadable: Vec<(String, String)>,
+    more: bool,
 }
 
 fn flour(id: u64, f: &Flour, m: &Measures, today: Date) -> FlourRow {
@@ -315,6 +318,12 @@ pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Res
         },
     ];
     let html = page(&Page {
+        unreadable: l
+            .unreadable
+            .iter()
+            .map(|u| (u.kind.clone(), u.name.clone()))
+            .collect(),
+        more: l.more,
         frame: Frame::of(&here, theme, Stop::Sheet, "Pantry", None, "/pantry"),
         how_many: count_word(flours.len() as u32),
         head: m.weighed(stock),
