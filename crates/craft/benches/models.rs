@@ -138,6 +138,7 @@ fn rises(c: &mut Criterion) {
     let request = sheet(Formula::of_style(style::first()));
     let planned = work_out(&request).expect("a sheet");
     let happened = Happened {
+        power_cuts: vec![],
         steps: vec![StepPast {
             number: 1,
             at: planned.mixed_at,

@@ -580,7 +580,7 @@ async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
             &mut c,
             here,
             At::Row {
-                id: id,
+                id,
                 revision: item.revision
             },
             &flour("Quernside", 300.0),
@@ -593,7 +593,7 @@ async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
         &mut c,
         here,
         At::Row {
-            id: id,
+            id,
             revision: item.revision,
         },
         &flour("Quernside", 310.0),
@@ -653,10 +653,7 @@ async fn changing_a_flour_changes_no_formula_and_no_batch() -> Result<()> {
     pantry::put(
         &mut c,
         here,
-        At::Row {
-            id: id,
-            revision: 1,
-        },
+        At::Row { id, revision: 1 },
         &flour("Renamed", 120.0),
         at(NOW),
     )
