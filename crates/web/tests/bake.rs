@@ -230,3 +230,39 @@ async fn the_log_tells_each_pizza_and_the_ledger_the_run() -> Result<()> {
     assert!(ledger.body.contains(&code) && ledger.body.contains(&format!("/batches/{code}/bakes")));
     s.close().await
 }
+
+#[tokio::test]
+async fn of_two_devices_on_one_pizza_the_earlier_in_stands_and_every_screen_says_so() -> Result<()>
+{
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let request = axum::http::Request::get(format!("/batches/{code}/run"))
+        .header("host", "localhost")
+        .body(axum::body::Body::empty())?;
+    let mut stream = s.router.clone().oneshot(request).await?.into_body();
+    assert_eq!(tap(&s, &code, "in", 1, 30).await?.status, StatusCode::OK);
+    // It was in the oven ten seconds before, by a device that had no line.
+    let earlier = tap(&s, &code, "in", 1, 40).await?;
+    assert_eq!(earlier.status, StatusCode::OK);
+    let inside = earlier.json()["inside"][0]["in_ms"]
+        .as_i64()
+        .context("a moment")?;
+    let ago = Timestamp::now().as_millisecond() - inside;
+    assert!((39_000..45_000).contains(&ago), "{ago}");
+    let mut text = String::new();
+    while !text.contains("event: said") || !text.contains(" stands, not ") {
+        let frame = tokio::time::timeout(Duration::from_secs(20), stream.frame())
+            .await?
+            .context("the stream goes on")??;
+        if let Ok(bytes) = frame.into_data() {
+            text.push_str(&String::from_utf8_lossy(&bytes));
+        }
+    }
+    assert!(text.contains("Two devices put in pizza 1:"), "{text}");
+    // The later one of a third device is refused, and said as well.
+    assert_eq!(
+        tap(&s, &code, "in", 1, 20).await?.status,
+        StatusCode::CONFLICT
+    );
+    s.close().await
+}

@@ -2,13 +2,13 @@
 //! answered. All rooms enter through here, and [`store::entry`] keeps.
 
 use crate::App;
-use crate::shared::error::{Said as SaidPage, Trouble, wants_json};
+use crate::shared::error::{Said as SaidPage, Trouble};
 use crate::shared::form::Typed;
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
 use crate::shared::progress::Told;
 use axum::Json;
-use axum::http::{HeaderMap, StatusCode};
+use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::entry;
 use craft::fire::{TapKind, Verdict};
@@ -40,7 +40,7 @@ impl Sent {
     /// device's entries stay what they were.
     ///
     /// Errors: a sentence for a time that cannot be read.
-    pub fn of(typed: &Typed, headers: &HeaderMap, here: &Here) -> Result<Sent, String> {
+    pub fn of(typed: &Typed, by_script: bool, here: &Here) -> Result<Sent, String> {
         let instant = |name: &str| typed.text(name).parse::<Timestamp>().ok();
         let taken = instant("at");
         if taken.is_none() && !typed.text("at").is_empty() {
@@ -63,7 +63,7 @@ impl Sent {
             at,
             device_at: instant("device_at").or(taken),
             batch: typed.text("batch_id").parse().ok(),
-            by_script: wants_json(headers),
+            by_script,
         })
     }
 
@@ -92,11 +92,6 @@ pub fn typed_moment(text: &str, here: &Here) -> Result<Timestamp, String> {
     day.and_then(|d| d.to_zoned(here.zone.clone()).ok())
         .map(|z| z.timestamp())
         .ok_or("Say when: a day and a time, such as 2026-11-27 14:30.".into())
-}
-
-/// Reads and admits at once.
-pub fn sent(typed: &Typed, headers: &HeaderMap, told: &Told, here: &Here) -> Result<Sent, String> {
-    Sent::of(typed, headers, here)?.admitted(told, here)
 }
 
 /// Keeps an entry about a batch. `admits` says whether it makes sense among what is kept, besides what holds for all.

@@ -6,9 +6,10 @@ mod log;
 pub mod view;
 
 use crate::App;
+use crate::rooms::batch::arrived::Arrived;
 use crate::rooms::batch::load;
 use crate::shared::entries;
-use crate::shared::error::{Trouble, wants_json};
+use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
@@ -16,9 +17,8 @@ use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::body::Bytes;
 use axum::extract::{Path, State};
-use axum::http::{HeaderMap, StatusCode};
+use axum::http::StatusCode;
 use axum::response::{Html, IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
@@ -158,26 +158,17 @@ fn read(typed: &Typed, run: &Run, at: Timestamp) -> Result<Tap, String> {
 }
 
 /// Keeps a tap. The same key is kept once; a tap that makes no sense is refused with the run as it is.
-async fn take(
-    State(app): State<App>,
-    here: Here,
-    Path(code): Path<String>,
-    headers: HeaderMap,
-    body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
-    let told = load::told(&app, &here, &code).await?;
-    let tapped = entries::sent(&typed, &headers, &told, &here)
-        .and_then(|s| Ok((s, read(&typed, &told.run, s.at)?)));
+async fn take(a: Arrived) -> Result<Response, Trouble> {
+    let (told, here) = (&a.told, &a.here);
+    let tapped = match &a.sent {
+        Ok(sent) => read(&a.typed, &told.run, sent.at).map(|tap| (sent, tap)),
+        Err(e) => Err(e.clone()),
+    };
     let (sent, tap) = match tapped {
         Ok(t) => t,
-        Err(sentence) if wants_json(&headers) => {
-            return Ok(answer(
-                &told,
-                &here,
-                StatusCode::UNPROCESSABLE_ENTITY,
-                Some(sentence),
-            ));
+        Err(sentence) if a.by_script => {
+            let status = StatusCode::UNPROCESSABLE_ENTITY;
+            return Ok(answer(told, here, status, Some(sentence)));
         }
         Err(sentence) => return Err(Trouble::Asked(sentence)),
     };
@@ -188,39 +179,37 @@ async fn take(
         }
         Run::admits(&s.taps, &tap, spots, s.finished).map_err(|e| e.to_string())
     };
-    let kept = match entries::keep(&app, &here, &told, &sent, tap, &admits).await? {
+    let kept = match a.keep(sent, tap, &admits).await? {
         // A form without a script says no number: sent twice, it means the pizza that it meant the first time.
-        Kept::Other(o) if typed.text("pizza").is_empty() && o.is_tap(tap.kind) => Kept::Before,
+        Kept::Other(o) if a.typed.text("pizza").is_empty() && o.is_tap(tap.kind) => Kept::Before,
         kept => kept,
     };
-    if !sent.by_script {
-        let back = entries::back(&typed, &code);
-        let back = if typed.has("back") {
-            back
+    // Two devices put in one pizza: the earlier In stands, and every screen says so.
+    let twice = tap.kind == TapKind::In && told.run.pizza(tap.pizza).is_some();
+    if twice && matches!(kept, Kept::New | Kept::Refused(_)) {
+        a.app.runs.say(told.batch.id, said_twice(told, &tap, here));
+    }
+    if !a.by_script {
+        let back = if a.typed.has("back") {
+            entries::back(&a.typed, a.code())
         } else {
-            format!("/batches/{code}/bake")
+            format!("/batches/{}/bake", a.code())
         };
-        return Ok(entries::answer(kept, &sent, &here, "this tap", &back));
+        return Ok(entries::answer(kept, sent, here, "this tap", &back));
     }
     let refused = match kept {
         Kept::New | Kept::Before => None,
-        Kept::Refused(sentence) => {
-            // Whoever tapped first is told, too.
-            if tap.kind == TapKind::In {
-                app.runs.say(told.batch.id, said_twice(&told, &tap, &here));
-            }
-            Some(sentence)
-        }
+        Kept::Refused(sentence) => Some(sentence),
         Kept::Other(_) => Some("Another tap was kept under this one's key: tap again.".into()),
         Kept::NoBatch => Some("This batch is gone.".into()),
     };
-    let told = load::told(&app, &here, &code).await?;
+    let told = load::told(&a.app, here, a.code()).await?;
     let status = if refused.is_some() {
         StatusCode::CONFLICT
     } else {
         StatusCode::OK
     };
-    Ok(answer(&told, &here, status, refused))
+    Ok(answer(&told, here, status, refused))
 }
 
 fn answer(told: &Told, here: &Here, status: StatusCode, refused: Option<String>) -> Response {

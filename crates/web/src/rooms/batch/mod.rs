@@ -1,12 +1,13 @@
 //! The batch page: the sheet as it was kept, its steps, what was measured and said.
 
+pub mod arrived;
 mod ending;
 pub mod load;
 mod view;
 
 use crate::App;
-use crate::shared::entries::{self, Sent};
-use crate::shared::error::{Trouble, wants_json};
+use crate::shared::entries;
+use crate::shared::error::Trouble;
 use crate::shared::form::{NotANumber, Typed, number};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
@@ -14,11 +15,11 @@ use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
+use arrived::Arrived;
 use askama::Template;
 use axum::Router;
-use axum::body::Bytes;
 use axum::extract::{Path, State};
-use axum::http::{HeaderMap, StatusCode};
+use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use craft::reading::Subject;
@@ -138,49 +139,42 @@ async fn print(
 }
 
 /// What was typed and is wrong, on its page or for a script.
-async fn refuse(
-    app: &App,
-    told: &Told,
-    here: &Here,
-    theme: Theme,
-    typed: &Typed,
-    headers: &HeaderMap,
-    (field, message): (&str, String),
-) -> Result<Response, Trouble> {
-    if wants_json(headers) {
+async fn refuse(a: &Arrived, field: &str, message: String) -> Result<Response, Trouble> {
+    if a.by_script {
         return Ok(entries::wrong(field, message));
     }
-    let e = FieldError {
+    let errors = [FieldError {
         field: field.into(),
         message,
-    };
-    let errors = [e];
-    let render = || render(told, here, theme, typed, &errors);
-    app.models.at_length(render).await?
+    }];
+    let render = || render(&a.told, &a.here, a.theme, &a.typed, &errors);
+    a.app.models.at_length(render).await?
 }
 
-async fn step(
-    State(app): State<App>,
-    here: Here,
-    theme: Theme,
-    Path((code, position)): Path<(String, u16)>,
-    headers: HeaderMap,
-    body: Bytes,
+/// Keeps what was seen and goes back to where it was entered; a moment that cannot be is said beside `field`.
+async fn kept(
+    a: &Arrived,
+    field: &str,
+    seen: Seen,
+    admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
 ) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
-    let told = load::told(&app, &here, &code).await?;
-    let steps = &told.batch.sheet.result.steps;
+    if let Err(e) = &a.sent {
+        return refuse(a, field, e.clone()).await;
+    }
+    a.entered(seen, &entries::back(&a.typed, a.code()), admits)
+        .await
+}
+
+async fn step(Path((_, position)): Path<(String, u16)>, a: Arrived) -> Result<Response, Trouble> {
+    let steps = &a.told.batch.sheet.result.steps;
     if !steps.iter().any(|s| s.number == position) {
         return Err(Trouble::Asked(format!(
-            "{code} has no step {}.",
+            "{} has no step {}.",
+            a.code(),
             u32::from(position) + 1
         )));
     }
-    let sent = match entries::sent(&typed, &headers, &told, &here) {
-        Ok(s) => s,
-        Err(e) => return refuse(&app, &told, &here, theme, &typed, &headers, ("step", e)).await,
-    };
-    let seen = match typed.text("do") {
+    let seen = match a.typed.text("do") {
         "skip" => Seen::StepSkipped {
             step_position: position,
         },
@@ -191,23 +185,7 @@ async fn step(
             step_position: position,
         },
     };
-    kept(&app, &here, &told, &sent, &typed, seen, &entries::open).await
-}
-
-/// Keeps what was seen and goes back to where it was entered.
-async fn kept(
-    app: &App,
-    here: &Here,
-    told: &Told,
-    sent: &Sent,
-    typed: &Typed,
-    seen: Seen,
-    admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
-) -> Result<Response, Trouble> {
-    let words = entries::words(&seen.clone().into(), here);
-    let kept = entries::keep(app, here, told, sent, seen, admits).await?;
-    let back = entries::back(typed, &told.batch.code);
-    Ok(entries::answer(kept, sent, here, &words, &back))
+    kept(&a, "step", seen, &entries::open).await
 }
 
 /// Reads what was measured: a temperature, or a tub.
@@ -242,101 +220,61 @@ fn measured(typed: &Typed, here: &Here) -> Result<Seen, (&'static str, String)> 
     }
 }
 
-async fn reading(
-    State(app): State<App>,
-    here: Here,
-    theme: Theme,
-    Path(code): Path<String>,
-    headers: HeaderMap,
-    body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
-    let told = load::told(&app, &here, &code).await?;
-    let read = entries::sent(&typed, &headers, &told, &here)
-        .map_err(|e| ("when", e))
-        .and_then(|s| Ok((s, measured(&typed, &here)?)));
-    match read {
-        Ok((sent, seen)) => kept(&app, &here, &told, &sent, &typed, seen, &entries::open).await,
-        Err(e) => refuse(&app, &told, &here, theme, &typed, &headers, e).await,
+async fn reading(a: Arrived) -> Result<Response, Trouble> {
+    if let Err(e) = &a.sent {
+        return refuse(&a, "when", e.clone()).await;
+    }
+    match measured(&a.typed, &a.here) {
+        Ok(seen) => kept(&a, "when", seen, &entries::open).await,
+        Err((field, message)) => refuse(&a, field, message).await,
     }
 }
 
-async fn remark(
-    State(app): State<App>,
-    here: Here,
-    theme: Theme,
-    Path(code): Path<String>,
-    headers: HeaderMap,
-    body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
-    let told = load::told(&app, &here, &code).await?;
-    let text = typed.text("remark").to_string();
+async fn remark(a: Arrived) -> Result<Response, Trouble> {
+    let text = a.typed.text("remark").to_string();
     let length = text.chars().count();
-    let message = if text.is_empty() {
-        Some("Write something first.".to_string())
-    } else if length > LONGEST_REMARK {
-        Some(format!(
-            "A remark holds up to {LONGEST_REMARK} letters; this has {length}."
-        ))
-    } else {
-        None
-    };
-    let sent = match (message, entries::sent(&typed, &headers, &told, &here)) {
-        (None, Ok(sent)) => sent,
-        (Some(m), _) | (_, Err(m)) => {
-            return refuse(&app, &told, &here, theme, &typed, &headers, ("remark", m)).await;
-        }
-    };
-    let seen = Seen::Remark { remark: text };
+    if text.is_empty() {
+        return refuse(&a, "remark", "Write something first.".into()).await;
+    }
+    if length > LONGEST_REMARK {
+        let message = format!("A remark holds up to {LONGEST_REMARK} letters; this has {length}.");
+        return refuse(&a, "remark", message).await;
+    }
     // A closed batch still takes what comes to mind the day after.
-    kept(&app, &here, &told, &sent, &typed, seen, &entries::always).await
+    kept(
+        &a,
+        "remark",
+        Seen::Remark { remark: text },
+        &entries::always,
+    )
+    .await
 }
 
 /// The fridge had no power from `when` until `until`: it counts for every batch in a fridge of this kitchen.
-async fn power(
-    State(app): State<App>,
-    here: Here,
-    theme: Theme,
-    Path(code): Path<String>,
-    headers: HeaderMap,
-    body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
-    let told = load::told(&app, &here, &code).await?;
-    let read = entries::sent(&typed, &headers, &told, &here).and_then(|sent| {
-        let until = match typed.text("until") {
-            "" => here.now,
-            text => entries::typed_moment(text, &here)?,
-        };
-        craft::entry::power_cut(sent.at, until, here.now).map_err(|e| e.to_string())?;
-        Ok((sent, until))
+async fn power(a: Arrived) -> Result<Response, Trouble> {
+    let until = match (a.typed.text("until"), &a.sent) {
+        (_, Err(e)) => Err(e.clone()),
+        ("", Ok(_)) => Ok(a.here.now),
+        (text, Ok(_)) => entries::typed_moment(text, &a.here),
+    };
+    let from = a.sent.as_ref().map_or(a.here.now, |s| s.at);
+    let read = until.and_then(|until| {
+        craft::entry::power_cut(from, until, a.here.now).map_err(|e| e.to_string())?;
+        Ok(until)
     });
     match read {
-        Ok((sent, until)) => {
-            let seen = Seen::PowerCut { until };
-            kept(&app, &here, &told, &sent, &typed, seen, &entries::open).await
-        }
-        Err(e) => refuse(&app, &told, &here, theme, &typed, &headers, ("power", e)).await,
+        Ok(until) => kept(&a, "power", Seen::PowerCut { until }, &entries::open).await,
+        Err(e) => refuse(&a, "power", e).await,
     }
 }
 
 /// Takes an entry back: a reading, a tub, a remark. It stays in the log, and counts no longer.
 async fn take_back(
-    State(app): State<App>,
-    here: Here,
-    theme: Theme,
-    Path((code, entry)): Path<(String, Uuid)>,
-    headers: HeaderMap,
-    body: Bytes,
+    Path((_, entry)): Path<(String, Uuid)>,
+    a: Arrived,
 ) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
-    let told = load::told(&app, &here, &code).await?;
-    let sent = match entries::sent(&typed, &headers, &told, &here) {
-        Ok(s) => s,
-        Err(e) => return refuse(&app, &told, &here, theme, &typed, &headers, ("when", e)).await,
-    };
-    let may = told
+    let may = a
+        .told
         .seen()
         .any(|o| o.key == entry && o.seen.may_be_taken_back());
     let admits = |s: &Standing| match s.seen.iter().find(|(k, _)| *k == entry) {
@@ -344,14 +282,5 @@ async fn take_back(
         Some(_) if may => Ok(()),
         _ => Err("There is no such entry to take back.".into()),
     };
-    kept(
-        &app,
-        &here,
-        &told,
-        &sent,
-        &typed,
-        Seen::TakenBack { entry },
-        &admits,
-    )
-    .await
+    kept(&a, "when", Seen::TakenBack { entry }, &admits).await
 }

@@ -101,7 +101,7 @@ impl View {
             batch: told.batch.id.0,
             finished: told.batch.finished_at.map(|t| day_hm(&here.local(t))),
             cancelled: told.batch.cancelled_at.map(|t| day_hm(&here.local(t))),
-            begun: told.is_mixed() || !told.run.pizzas.is_empty(),
+            begun: super::ending::begun(told),
             end_key: Uuid::new_v4().to_string(),
             unreadable: told.batch.entries.unreadable,
             steps: steps(told, here),

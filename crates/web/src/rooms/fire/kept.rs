@@ -3,8 +3,9 @@
 use super::Open;
 use super::form::{self, Read};
 use crate::App;
+use crate::rooms::batch::arrived::Arrived;
 use crate::shared::entries;
-use crate::shared::error::{Trouble, wants_json};
+use crate::shared::error::Trouble;
 use crate::shared::form::{NotANumber, Typed, number};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
@@ -13,7 +14,7 @@ use crate::shared::theme::Theme;
 use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
-use axum::http::{HeaderMap, StatusCode};
+use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::fire::{FireChoice, of_formula};
@@ -263,24 +264,14 @@ async fn next_formula(
 }
 
 /// A reading of floor or dome; what cannot be is refused with what was probably meant.
-async fn reading(
-    State(app): State<App>,
-    here: Here,
-    theme: Theme,
-    Path(code): Path<String>,
-    headers: HeaderMap,
-    body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
-    let open = Open::of(&app, &here, &code, "").await?;
-    let told = open.batch(&code)?;
-    let subject = match typed.text("subject") {
+async fn reading(a: Arrived) -> Result<Response, Trouble> {
+    let subject = match a.typed.text("subject") {
         "dome" => Subject::Dome,
         _ => Subject::Floor,
     };
-    let unit = here.measures.temperature;
+    let unit = a.here.measures.temperature;
     let mut meant = None;
-    let read = match number(typed.text("degrees")) {
+    let read = match number(a.typed.text("degrees")) {
         Err(NotANumber::Empty) => Err("The temperature is missing.".into()),
         Err(NotANumber::Text) => Err("The temperature must be a number, such as 415.".into()),
         Ok(v) => {
@@ -288,32 +279,30 @@ async fn reading(
             subject.take(v, unit).map(|c| c.0).map_err(|e| e.message)
         }
     };
-    let read = read.and_then(|c| Ok((c, entries::sent(&typed, &headers, told, &here)?)));
+    let read = read.and_then(|c| match &a.sent {
+        Ok(_) => Ok(c),
+        Err(e) => Err(e.clone()),
+    });
     match read {
-        Ok((celsius, sent)) => {
+        Ok(celsius) => {
             let seen = Seen::Reading { subject, celsius };
-            let words = entries::words(&seen.clone().into(), &here);
-            let kept = entries::keep(&app, &here, told, &sent, seen, &entries::open).await?;
-            Ok(entries::answer(
-                kept,
-                &sent,
-                &here,
-                &words,
-                &back(&typed, &code),
-            ))
+            let back = back(&a.typed, a.code());
+            a.entered(seen, &back, &entries::open).await
         }
-        Err(message) if wants_json(&headers) => Ok(entries::wrong("degrees", message)),
+        Err(message) if a.by_script => Ok(entries::wrong("degrees", message)),
         Err(message) => {
-            let mut extra = open.extra(&here);
+            let here = &a.here;
+            let open = Open::of(&a.app, here, a.code(), "").await?;
+            let mut extra = open.extra(here);
             extra.reading = Some((
                 subject.key().into(),
-                typed.raw("degrees").into(),
+                a.typed.raw("degrees").into(),
                 message,
                 meant,
             ));
             let render =
-                || open.render(&open.typed(&here), &here, theme, StatusCode::OK, &[], extra);
-            let mut answer = app.models.at_length(render).await??;
+                || open.render(&open.typed(here), here, a.theme, StatusCode::OK, &[], extra);
+            let mut answer = a.app.models.at_length(render).await??;
             *answer.status_mut() = StatusCode::UNPROCESSABLE_ENTITY;
             Ok(answer)
         }
@@ -330,25 +319,7 @@ fn back(typed: &Typed, code: &str) -> String {
 }
 
 /// The caution was read: once per run is enough.
-async fn caution(
-    State(app): State<App>,
-    here: Here,
-    Path(code): Path<String>,
-    headers: HeaderMap,
-    body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
-    let told = crate::rooms::batch::load::told(&app, &here, &code).await?;
-    let sent = match entries::sent(&typed, &headers, &told, &here) {
-        Ok(s) => s,
-        Err(e) => return Ok(entries::refused(e, wants_json(&headers))),
-    };
-    let kept = entries::keep(&app, &here, &told, &sent, Seen::Cautioned, &entries::open).await?;
-    Ok(entries::answer(
-        kept,
-        &sent,
-        &here,
-        "the caution read",
-        &back(&typed, &code),
-    ))
+async fn caution(a: Arrived) -> Result<Response, Trouble> {
+    let back = back(&a.typed, a.code());
+    a.entered(Seen::Cautioned, &back, &entries::open).await
 }

@@ -17,7 +17,7 @@ use crate::shared::theme::Theme;
 use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
-use axum::http::{HeaderMap, StatusCode};
+use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::formula::{Dose, two_digits};
@@ -261,7 +261,7 @@ async fn vigour(
     if pressed.text("when").is_empty() {
         return refuse("Say when it was ready.".into()).await;
     }
-    let sent = Sent::of(&pressed, &HeaderMap::new(), &here).and_then(|s| s.admitted(told, &here));
+    let sent = Sent::of(&pressed, false, &here).and_then(|s| s.admitted(told, &here));
     let at = match sent {
         Ok(sent) => sent.at,
         Err(e) => return refuse(e).await,

@@ -1,0 +1,97 @@
+//! An entry that arrived: who sent it, about which batch, what the form held and when it happened. Every handler that takes an
+//! entry begins with this, and only says what was entered.
+
+use super::load;
+use crate::App;
+use crate::shared::entries::{self, Sent};
+use crate::shared::error::{Trouble, wants_json};
+use crate::shared::form::Typed;
+use crate::shared::kitchen::Here;
+use crate::shared::progress::Told;
+use crate::shared::theme::Theme;
+use axum::body::Bytes;
+use axum::extract::{FromRequest, FromRequestParts, RawPathParams, Request};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Response};
+use store::entry::{Kept, Said, Standing};
+
+/// What came with an entry.
+pub struct Arrived {
+    pub app: App,
+    pub here: Here,
+    pub theme: Theme,
+    pub told: Told,
+    pub typed: Typed,
+    /// Key and moment, or why the moment cannot be.
+    pub sent: Result<Sent, String>,
+    /// Whether a script asked, which wants JSON.
+    pub by_script: bool,
+}
+
+impl FromRequest<App> for Arrived {
+    type Rejection = Response;
+    async fn from_request(request: Request, app: &App) -> Result<Self, Response> {
+        let (mut parts, body) = request.into_parts();
+        let here = Here::from_request_parts(&mut parts, app)
+            .await
+            .map_err(IntoResponse::into_response)?;
+        let theme = Theme::of(&parts.headers);
+        let by_script = wants_json(&parts.headers);
+        let params = RawPathParams::from_request_parts(&mut parts, app)
+            .await
+            .map_err(IntoResponse::into_response)?;
+        let code = params.iter().find(|(name, _)| *name == "code");
+        let code = code.map_or(String::new(), |(_, code)| code.to_string());
+        let whole = Request::from_parts(parts, body);
+        let body = Bytes::from_request(whole, app)
+            .await
+            .map_err(|_| StatusCode::BAD_REQUEST.into_response())?;
+        let typed = Typed::parse(&body);
+        let told = load::told(app, &here, &code)
+            .await
+            .map_err(IntoResponse::into_response)?;
+        let sent = Sent::of(&typed, by_script, &here).and_then(|s| s.admitted(&told, &here));
+        Ok(Arrived {
+            app: app.clone(),
+            here,
+            theme,
+            told,
+            typed,
+            sent,
+            by_script,
+        })
+    }
+}
+
+impl Arrived {
+    pub fn code(&self) -> &str {
+        &self.told.batch.code
+    }
+
+    /// Keeps what was entered, where it makes sense among what is kept.
+    pub async fn keep(
+        &self,
+        sent: &Sent,
+        said: impl Into<Said>,
+        admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
+    ) -> Result<Kept, Trouble> {
+        entries::keep(&self.app, &self.here, &self.told, sent, said, admits).await
+    }
+
+    /// Keeps what was entered and answers: back to a page, or as JSON. A moment that cannot be is refused.
+    pub async fn entered(
+        &self,
+        said: impl Into<Said>,
+        back: &str,
+        admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
+    ) -> Result<Response, Trouble> {
+        let sent = match &self.sent {
+            Ok(sent) => sent,
+            Err(e) => return Ok(entries::refused(e.clone(), self.by_script)),
+        };
+        let said = said.into();
+        let words = entries::words(&said, &self.here);
+        let kept = self.keep(sent, said, admits).await?;
+        Ok(entries::answer(kept, sent, &self.here, &words, back))
+    }
+}
