@@ -58,6 +58,8 @@ struct Watching {
     watcher: Watcher<RunState>,
     /// Sentences that were said before this screen looked.
     said: u64,
+    /// The state that was told last: what is the same is not told again.
+    last: Arc<RunState>,
 }
 
 impl Watching {
@@ -78,8 +80,11 @@ impl Watching {
                 self.said = n;
                 return Some(Event::default().event("said").data(&*sentence));
             }
-            if let Some(state) = told.state {
-                return event(&state);
+            if let Some(state) = told.state
+                && state != self.last
+            {
+                self.last = state;
+                return event(&self.last);
             }
         }
     }
@@ -101,13 +106,17 @@ pub async fn stream(
     if let Some(f) = follower {
         tokio::spawn(follow(app.clone(), here.clone(), code, id, f));
     }
-    let mut watching = Watching { said: 0, watcher };
+    let mut watcher = watcher;
     // What is known now comes at once; changes after it.
-    let now = watching.watcher.told.borrow_and_update().clone();
-    watching.said = now.sentence.map_or(0, |s| s.0);
+    let now = watcher.told.borrow_and_update().clone();
     let known = now
         .state
         .unwrap_or_else(|| Arc::new(RunState::of(&told, None)));
+    let watching = Watching {
+        said: now.sentence.map_or(0, |s| s.0),
+        last: known.clone(),
+        watcher,
+    };
     // A browser that lost the line asks again after a second.
     let head = Event::default()
         .retry(Duration::from_secs(1))
