@@ -16,7 +16,12 @@ export function asker({ form, url, show, lost }) {
     form.classList.add("working");
     try {
       const began = performance.now();
-      const answer = await fetch(url, { method: "POST", body: all });
+      let answer = await fetch(url, { method: "POST", body: all });
+      // The models have more to do than they can: come again, a few times.
+      for (let tries = 0; answer.status === 503 && tries < 4; tries += 1) {
+        await new Promise((done) => setTimeout(done, 1000));
+        answer = await fetch(url, { method: "POST", body: all });
+      }
       if (!answer.ok) throw new Error(String(answer.status));
       show(await answer.json());
       form.dataset.took = (performance.now() - began).toFixed(1);

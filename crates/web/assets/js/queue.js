@@ -139,9 +139,10 @@ let sending = null;
 let later = 0;
 
 async function sendAll(results) {
-  for (let next = waiting()[0]; next; next = waiting()[0]) {
-    const kitchen = document.body.dataset.kitchen;
-    if (kitchen && next.kitchen && next.kitchen !== kitchen) return;
+  const here = document.body.dataset.kitchen;
+  // Those of another kitchen wait for its own pages, and hold up nothing here.
+  const due = () => waiting().find((r) => !here || !r.kitchen || r.kitchen === here);
+  for (let next = due(); next; next = due()) {
     const done = await sendOne(next);
     if (!done.again) results.set(next.key, done);
     tell();

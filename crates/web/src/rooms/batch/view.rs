@@ -276,6 +276,12 @@ fn said(
     match seen {
         Seen::Reading { subject, celsius } => {
             let planned = match subject {
+                // What is measured before the mixer is a preferment: the dough's target is no plan for it.
+                Subject::Dough
+                    if at < sheet.result.mixed_at && !sheet.result.preferments.is_empty() =>
+                {
+                    None
+                }
                 Subject::Dough => sheet
                     .result
                     .clocks_at(at)
