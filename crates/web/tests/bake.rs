@@ -259,6 +259,19 @@ async fn of_two_devices_on_one_pizza_the_earlier_in_stands_and_every_screen_says
         }
     }
     assert!(text.contains("Two devices put in pizza 1:"), "{text}");
+    // A whole bake that was over before that is no second In of this pizza: the device is told, and takes the next number.
+    let at = (Timestamp::now() - SignedDuration::from_secs(200)).to_string();
+    let whole = pairs(&[
+        ("kind", "in"),
+        ("pizza", "1"),
+        ("at", &at),
+        ("baked_ms", "80000"),
+    ]);
+    let other = s
+        .post_with(&format!("/batches/{code}/taps"), &whole, &JSON)
+        .await?;
+    assert_eq!(other.status, StatusCode::CONFLICT);
+    assert_eq!(other.json()["next_number"], 2);
     // The later one of a third device is refused, and said as well.
     assert_eq!(
         tap(&s, &code, "in", 1, 20).await?.status,

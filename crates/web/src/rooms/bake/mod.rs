@@ -22,9 +22,10 @@ use axum::http::StatusCode;
 use axum::response::{Html, IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
+use craft::fire::run::TapRefused;
 use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
 use craft::note::Note;
-use jiff::Timestamp;
+use jiff::{SignedDuration, Timestamp};
 use serde::Serialize;
 use store::entry::{Kept, Standing};
 use view::{RunState, Timed, View};
@@ -173,9 +174,20 @@ async fn take(a: Arrived) -> Result<Response, Trouble> {
         Err(sentence) => return Err(Trouble::Asked(sentence)),
     };
     let spots = told.spots();
+    let baked_ms: Option<i64> = a.typed.text("baked_ms").parse().ok();
+    let own_out = baked_ms
+        .filter(|ms| (0..86_400_000).contains(ms))
+        .and_then(|ms| tap.at.checked_add(SignedDuration::from_millis(ms)).ok());
     let admits = |s: &Standing| {
         if s.cancelled {
             return entries::open(s);
+        }
+        // A bake that was over before another device put in its pizza of that number is a pizza of its own.
+        let kept = Run::of(&s.taps);
+        if let (TapKind::In, Some(out), Some(p)) = (tap.kind, own_out, kept.pizza(tap.pizza))
+            && out <= p.in_at
+        {
+            return Err(TapRefused::WentIn(p.number).to_string());
         }
         Run::admits(&s.taps, &tap, spots, s.finished).map_err(|e| e.to_string())
     };

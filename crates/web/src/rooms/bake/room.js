@@ -82,6 +82,12 @@ function tap(kind, pizza, verdict) {
   if (isDouble(state, kind, number)) return;
   const fields = { kind, pizza: number };
   if (verdict) fields.verdict = verdict;
+  if (kind === "out") {
+    // Its In still waits: the server can then tell a pizza of this device alone from one that another device put in, too.
+    for (const r of mine()) {
+      if (r.fields.kind === "in" && Number(r.fields.pizza) === number) queue.change(r, { baked_ms: Math.round(now() - queue.moment(r)) });
+    }
+  }
   moved = "";
   if (kind === "verdict") about = null;
   queue.put({ url: TAPS, batch, fields, what: `${WORDS[kind]} of ${piece.toLowerCase()} ${number}` });
