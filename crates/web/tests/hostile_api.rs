@@ -13,8 +13,8 @@ use web::api::{Kind, reckon};
 
 /// The most that one request may hold at once.
 const MOST_BYTES: i64 = 64 * 1024 * 1024;
-/// And the most that it may work. Tests are built with half the optimisation, so twice what is promised.
-const LONGEST: Duration = Duration::from_secs(4);
+/// And the most that it may work.
+const LONGEST: Duration = Duration::from_secs(2);
 
 struct Counting;
 
