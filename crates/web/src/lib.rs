@@ -71,6 +71,7 @@ fn watched_router(db: Db, site: Site, runs: Arc<Runs<rooms::bake::view::RunState
         models: Arc::default(),
         site: Arc::new(site),
     };
+    let known = app.site.clone();
     let request_id = header::HeaderName::from_static("x-request-id");
     let fixed =
         |name, value| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
@@ -110,7 +111,9 @@ fn watched_router(db: Db, site: Site, runs: Arc<Runs<rooms::bake::view::RunState
                 // A reference is this server's own: what a client calls its request is nobody's business here.
                 .layer(axum::middleware::map_request(guard::nameless))
                 .layer(SetRequestIdLayer::new(request_id.clone(), MakeRequestUuid))
-                .layer(TraceLayer::new_for_http().make_span_with(guard::span))
+                .layer(
+                    TraceLayer::new_for_http().make_span_with(move |r: &_| guard::span(&known, r)),
+                )
                 .layer(PropagateRequestIdLayer::new(request_id))
                 .layer(CompressionLayer::new().gzip(true).br(true))
                 .layer(fixed(header::CONTENT_SECURITY_POLICY, POLICY))

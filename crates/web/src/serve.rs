@@ -1,5 +1,6 @@
 //! Serving: connections with their limits, and an end that nobody can hold up.
 
+use crate::shared::guard::Peer;
 use axum::Router;
 use hyper_util::rt::{TokioIo, TokioTimer};
 use hyper_util::server::graceful::GracefulShutdown;
@@ -40,7 +41,7 @@ pub async fn serve(
             came = listener.accept() => came,
             _ = &mut stop => break,
         };
-        let (stream, _) = match came {
+        let (stream, peer) = match came {
             Ok(c) => c,
             Err(e) => {
                 // Out of files, or gone before it was taken: a moment later it may go on.
@@ -53,7 +54,13 @@ pub async fn serve(
         let mut stream = TimeoutStream::new(stream);
         stream.set_write_timeout(Some(WRITE));
         let io = TokioIo::new(Box::pin(stream));
-        let connection = http.serve_connection(io, TowerToHyperService::new(router.clone()));
+        let service = tower::ServiceBuilder::new()
+            .map_request(move |mut request: hyper::Request<hyper::body::Incoming>| {
+                request.extensions_mut().insert(Peer(peer.ip()));
+                request
+            })
+            .service(router.clone());
+        let connection = http.serve_connection(io, TowerToHyperService::new(service));
         let connection = graceful.watch(connection);
         tokio::spawn(async move {
             if let Err(e) = connection.await {

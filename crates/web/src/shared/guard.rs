@@ -3,12 +3,14 @@
 
 use crate::App;
 use crate::shared::error::{Said, reference};
+use crate::shared::site::Site;
 use axum::body::{Body, Bytes};
 use axum::extract::{Request, State};
 use axum::http::{HeaderMap, Method, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 use futures_util::StreamExt;
+use std::net::IpAddr;
 use std::time::Duration;
 
 /// A form is a few kilobytes; this is ample.
@@ -23,12 +25,30 @@ fn unsecret(path: &str) -> &str {
     }
 }
 
+/// Who is at the other end of a connection.
+#[derive(Debug, Clone, Copy)]
+pub struct Peer(pub IpAddr);
+
+/// Who asks: the other end, or whom a proxy that is believed names last.
+fn client(site: &Site, request: &axum::http::Request<Body>) -> Option<IpAddr> {
+    let Peer(peer) = *request.extensions().get::<Peer>()?;
+    if !site.believes(peer) {
+        return Some(peer);
+    }
+    let named = text(request.headers(), "x-forwarded-for")
+        .and_then(|all| all.rsplit(',').next())
+        .and_then(|last| last.trim().parse().ok());
+    Some(named.unwrap_or(peer))
+}
+
 /// The span of a request in the log, with the reference that error pages show.
-pub fn span(request: &axum::http::Request<Body>) -> tracing::Span {
+pub fn span(site: &Site, request: &axum::http::Request<Body>) -> tracing::Span {
+    let client = client(site, request).map(|c| c.to_string());
     tracing::info_span!(
         "request",
         method = %request.method(),
         path = unsecret(request.uri().path()),
+        client = client.as_deref().unwrap_or("-"),
         reference = reference(request.headers())
     )
 }
@@ -148,4 +168,25 @@ pub async fn keep_entries(request: Request, next: Next) -> Response {
         said.action = path;
     }
     response
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn who_asks_is_believed_from_a_proxy_that_was_named_alone() {
+        let site = Site::new(None, vec!["10.0.0.2".parse().unwrap()]).unwrap();
+        let asked = |peer: &str, says: &str| {
+            let mut r = axum::http::Request::new(Body::empty());
+            r.extensions_mut().insert(Peer(peer.parse().unwrap()));
+            r.headers_mut()
+                .insert("x-forwarded-for", says.parse().unwrap());
+            client(&site, &r).map(|c| c.to_string())
+        };
+        let of = |s: &str| Some(s.to_string());
+        assert_eq!(asked("10.0.0.9", "1.2.3.4"), of("10.0.0.9"));
+        assert_eq!(asked("10.0.0.2", "6.6.6.6, 1.2.3.4"), of("1.2.3.4"));
+        assert_eq!(asked("10.0.0.2", "nonsense"), of("10.0.0.2"));
+    }
 }
