@@ -35,6 +35,8 @@ document.addEventListener("submit", async (event) => {
   if (hidden) hidden.value = queue.newKey();
   const answer = await Promise.race([queue.send(), new Promise((done) => setTimeout(done, QUICK, null))]);
   const mine = answer?.get(key);
+  // Who has gone on to another page meanwhile is not called back.
+  if (leaving) return;
   if (mine?.kept) {
     location.assign(back(fields, form));
     return;
@@ -50,6 +52,10 @@ document.addEventListener("submit", async (event) => {
   if (mine?.wrong === undefined) form.reset();
   if (hidden) hidden.value = queue.newKey();
 });
+
+let leaving = false;
+addEventListener("beforeunload", () => (leaving = true));
+addEventListener("pageshow", () => (leaving = false));
 
 function back(fields, form) {
   const page = form.dataset.back ?? fields.back ?? "";
