@@ -179,6 +179,10 @@ function drawCue(state, p) {
   const cue = part("cue");
   if (!p) {
     cue.classList.remove("due");
+    if (state.closed) {
+      cue.textContent = "This run is closed.";
+      return;
+    }
     const waited = state.last ? `, waiting ${minutes((now() - state.last.out_ms) / 1000)}` : "";
     cue.textContent = state.next_number > state.pieces ? "All are baked. Close into the ledger." : `${piece} ${state.next_number} is next${waited}.`;
     return;
@@ -272,6 +276,7 @@ function draw() {
   part("place").textContent = p
     ? `${piece} ${p.number} of ${state.pieces}, in at ${new Date(p.in_ms).toLocaleTimeString("en-GB", { timeZone: zone })}`
     : `${piece} ${Math.min(state.next_number, state.pieces)} of ${state.pieces}${state.next_number > state.pieces ? " is out" : " is next"}`;
+  if (state.closed && !p) part("place").textContent = `${state.out} of ${state.pieces} out`;
   drawCue(state, p);
   drawLine(p, s);
   drawPlan(p);
