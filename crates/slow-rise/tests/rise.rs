@@ -172,15 +172,16 @@ async fn a_warm_mixer_is_seen_and_mended_and_the_yeast_is_fitted() -> Result<()>
     .await?;
     let path = b.path().await?;
     // Mixed and set to rest, by taps; then the thermometer.
-    for _ in 0..2 {
-        let open = b
-            .script("return document.querySelectorAll('.does .done').length")
-            .await?;
+    for (word, then) in [("Begin", "since"), ("Finished", "Done"), ("Done", "Done")] {
+        let button = "const b = document.querySelector('.does .next .btn'); return b.innerText + '|' + document.querySelector('.does').innerText";
+        let shown = b.script(button).await?;
+        let shown = shown.as_str().unwrap_or_default().to_string();
+        assert!(shown.starts_with(word), "{word}: {shown}");
         b.click(".does .next .btn").await?;
-        until("the step is done", async || {
-            b.script("return document.querySelectorAll('.does .done').length")
+        until("the next word of the step", async || {
+            b.script(button)
                 .await
-                .is_ok_and(|v| v.as_u64() > open.as_u64())
+                .is_ok_and(|v| v.as_str().is_some_and(|t| t != shown && t.contains(then)))
         })
         .await?;
         b.browser.ready().await?;

@@ -154,6 +154,9 @@ fn preferment(p: &Preferment) -> String {
     if let Some(c) = p.warm_c {
         s += &format!(" at {}", celsius(c));
     }
+    if let Some(c) = p.target_c {
+        s += &format!(", off the bowl at {}", celsius(c));
+    }
     if p.cold_h > 0.0 {
         s += &format!(" + {} h cold", short(p.cold_h));
     }

@@ -126,6 +126,9 @@ pub struct Preferment {
     /// Where it stands warm, 2 to 40 °C; the room when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub warm_c: Option<f64>,
+    /// How warm it leaves the bowl, 5 to 35 °C; as its place when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub target_c: Option<f64>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub feed: Option<Feed>,
 }
@@ -161,6 +164,7 @@ impl Preferment {
             warm_h,
             cold_h,
             warm_c,
+            target_c: None,
             feed: (kind == PrefermentKind::Levain).then(Feed::default),
         }
     }
@@ -170,6 +174,11 @@ impl Preferment {
         } else {
             self.name.trim()
         }
+    }
+    /// How warm it should leave the bowl, °C: what was asked, or as its first place.
+    pub fn target(&self, room_c: f64) -> f64 {
+        let place = self.warm_c.unwrap_or(room_c);
+        self.target_c.unwrap_or(place).clamp(5.0, 35.0)
     }
     pub fn hours(&self) -> f64 {
         self.warm_h + self.cold_h
@@ -246,6 +255,16 @@ impl Preferment {
                 t,
                 2.0,
                 40.0,
+                "°C",
+            );
+        }
+        if let Some(t) = self.target_c {
+            c.range(
+                &f("target_c"),
+                &format!("{what} off the bowl"),
+                t,
+                5.0,
+                35.0,
                 "°C",
             );
         }

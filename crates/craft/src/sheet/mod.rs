@@ -89,6 +89,21 @@ pub struct PrefermentPlan {
     /// Ripeness when it is used: 100 is as intended.
     pub ripe: f64,
     pub label: Label,
+    /// How warm it should leave the bowl, °C, and the water for that; absent in batches of before.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub target_c: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub water: Option<WaterResult>,
+    /// Its clocks, from its own mixing to its use.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub clocks: Vec<ClockPoint>,
+}
+
+impl PrefermentPlan {
+    /// Its clocks at an instant; `None` outside its hours.
+    pub fn clock_at(&self, at: Timestamp) -> Option<ClockPoint> {
+        between(&self.clocks, self.from_at, at)
+    }
 }
 
 /// A point of both clocks.
@@ -186,27 +201,32 @@ impl SheetResult {
     }
     /// Both clocks at an instant, read between the points; `None` before mixing and beyond the forecast.
     pub fn clocks_at(&self, at: Timestamp) -> Option<ClockPoint> {
-        let h = at.duration_since(self.mixed_at).as_secs_f64() / 3600.0;
-        let i = self.clocks.iter().position(|p| p.hours >= h)?;
-        if h < 0.0 {
-            return None;
-        }
-        let b = self.clocks[i];
-        let a = if i == 0 { b } else { self.clocks[i - 1] };
-        let f = if b.hours > a.hours {
-            (h - a.hours) / (b.hours - a.hours)
-        } else {
-            1.0
-        };
-        let mix = |x: f64, y: f64| x + f * (y - x);
-        Some(ClockPoint {
-            hours: h,
-            rise: mix(a.rise, b.rise),
-            reserve: mix(a.reserve, b.reserve),
-            dough_c: mix(a.dough_c, b.dough_c),
-            place_c: mix(a.place_c, b.place_c),
-        })
+        between(&self.clocks, self.mixed_at, at)
     }
+}
+
+/// Clocks that began at an instant, read between their points at another.
+fn between(clocks: &[ClockPoint], from: Timestamp, at: Timestamp) -> Option<ClockPoint> {
+    let h = at.duration_since(from).as_secs_f64() / 3600.0;
+    let i = clocks.iter().position(|p| p.hours >= h)?;
+    if h < 0.0 {
+        return None;
+    }
+    let b = clocks[i];
+    let a = if i == 0 { b } else { clocks[i - 1] };
+    let f = if b.hours > a.hours {
+        (h - a.hours) / (b.hours - a.hours)
+    } else {
+        1.0
+    };
+    let mix = |x: f64, y: f64| x + f * (y - x);
+    Some(ClockPoint {
+        hours: h,
+        rise: mix(a.rise, b.rise),
+        reserve: mix(a.reserve, b.reserve),
+        dough_c: mix(a.dough_c, b.dough_c),
+        place_c: mix(a.place_c, b.place_c),
+    })
 }
 
 impl SheetRequest {
@@ -402,10 +422,11 @@ pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseReque
         &r.formula.toppings,
         r.programme().out_s,
     ));
+    let preferments: Vec<PrefermentPlan> = raised.into_iter().map(|p| p.plan).collect();
     let mut out = SheetResult {
         start_at: r.start_at(),
         mixed_at,
-        steps: plan::steps(r, &formula, &bowl, &rise),
+        steps: plan::steps(r, &formula, &bowl, &rise, &preferments),
         blocks: plan::blocks(r),
         window,
         rise_at_serve: 100.0 * rise.at_bake.ripeness,
@@ -413,7 +434,7 @@ pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseReque
         label_at_serve: rise.at_bake.label,
         clocks: clocks(&rise),
         programme: r.programme().clone(),
-        preferments: raised.into_iter().map(|p| p.plan).collect(),
+        preferments,
         notes: vec![],
         formula,
         yeast,

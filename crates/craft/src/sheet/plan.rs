@@ -1,6 +1,6 @@
 //! The plan: stages for the model, and steps by the clock, backward from the serve time.
 
-use super::{Block, BlockKind, SheetRequest, hours};
+use super::{Block, BlockKind, PrefermentPlan, SheetRequest, hours};
 use crate::formula::{FormulaResult, Ingredient, Portion, two_digits};
 use crate::mix::WaterResult;
 use crate::path::{Leg, Lies, Spot};
@@ -104,6 +104,20 @@ pub struct PlannedStep {
     pub detail: String,
     /// Minutes of work at this moment.
     pub hands_on_min: f64,
+}
+
+/// Work at a moment that is longer than this begins and ends, min.
+const LONG_WORK_MIN: f64 = 15.0;
+
+impl PlannedStep {
+    /// Whether it begins and ends: mixing, and balling of many pieces. Other work is of a moment.
+    pub fn has_length(&self) -> bool {
+        match self.kind {
+            StepKind::Mix => true,
+            StepKind::Ball | StepKind::Reball => self.hands_on_min > LONG_WORK_MIN,
+            _ => false,
+        }
+    }
 }
 
 /// Tubs that the dough needs.
@@ -242,6 +256,7 @@ pub(super) fn steps(
     f: &FormulaResult,
     water: &WaterResult,
     rise: &RiseResult,
+    preferments: &[PrefermentPlan],
 ) -> Vec<PlannedStep> {
     let mixed = r.mixed_at();
     let mut out: Vec<PlannedStep> = Vec::new();
@@ -266,7 +281,7 @@ pub(super) fn steps(
             StepKind::Preferment,
             start,
             &title,
-            preferment(r, f, i),
+            preferment(r, f, i, preferments.get(i)),
             10.0,
         );
         if p.cold_h > 0.0 && p.warm_h > 0.0 {
@@ -283,11 +298,7 @@ pub(super) fn steps(
     }
     let last = f.last();
     let w = |i| f.weigh_in(i, last);
-    let ice = if water.ice_g >= 1.0 {
-        format!(" and {:.0} g of ice", water.ice_g)
-    } else {
-        String::new()
-    };
+    let ice = ice(water);
     let with = if x.preferments.is_empty() {
         String::new()
     } else {
@@ -378,9 +389,31 @@ pub(super) fn steps(
     out
 }
 
+/// " and 40 g of ice", where it takes some.
+fn ice(w: &WaterResult) -> String {
+    if w.ice_g >= 1.0 {
+        format!(" and {:.0} g of ice", w.ice_g)
+    } else {
+        String::new()
+    }
+}
+
 /// What a preferment is mixed from, or how a levain is fed.
-fn preferment(r: &SheetRequest, f: &FormulaResult, i: usize) -> String {
+fn preferment(
+    r: &SheetRequest,
+    f: &FormulaResult,
+    i: usize,
+    plan: Option<&PrefermentPlan>,
+) -> String {
     let p = &r.formula.preferments[i];
+    let poured = plan.and_then(|x| x.water.as_ref());
+    let (at, aim) = match poured {
+        Some(w) => (
+            format!(" at {:.0} °C{}", w.pour_c, ice(w)),
+            format!(" Aim for {} °C.", plain((w.dough_c * 2.0).round() / 2.0)),
+        ),
+        None => (String::new(), String::new()),
+    };
     let place = match (p.warm_h > 0.0, p.warm_c) {
         (false, _) => format!("straight into the fridge at {} °C", plain(r.fridge_c)),
         (true, c) => format!(
@@ -397,7 +430,7 @@ fn preferment(r: &SheetRequest, f: &FormulaResult, i: usize) -> String {
             String::new()
         };
         return format!(
-            "{:.0} g ripe seed, {:.0} g flour, {:.0} g water; {place}{keep}.",
+            "{:.0} g ripe seed, {:.0} g flour, {:.0} g water{at}; {place}{keep}.{aim}",
             b.seed_g, b.flour_g, b.water_g
         );
     }
@@ -416,9 +449,9 @@ fn preferment(r: &SheetRequest, f: &FormulaResult, i: usize) -> String {
         None => String::new(),
     };
     format!(
-        "{:.0} g flour, {:.0} g water{yeast}; {place}.",
+        "{:.0} g flour, {:.0} g water{at}{yeast}; {place}.{aim}",
         f.weigh_in(Ingredient::Flour, i),
-        f.weigh_in(Ingredient::Water, i)
+        poured.map_or(f.weigh_in(Ingredient::Water, i), |w| w.pour_g)
     )
 }
 

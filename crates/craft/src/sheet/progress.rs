@@ -2,6 +2,87 @@
 
 use super::{PlannedStep, SheetResult, StepKind};
 use jiff::Timestamp;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// What was said of a step.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum StepSaid {
+    /// Work that takes its time began.
+    Begun,
+    /// Marked done; of work that takes its time nobody said whether it began or ended then.
+    #[default]
+    Done,
+    /// Work that takes its time ended.
+    Finished,
+    LeftOut,
+    /// The last word about it was a slip.
+    Undone,
+}
+
+/// A word about a step, by its number.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StepPast {
+    pub number: u16,
+    pub at: Timestamp,
+    #[serde(default)]
+    pub said: StepSaid,
+}
+
+/// What is known of one step.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+pub struct StepState {
+    pub begun: Option<Timestamp>,
+    pub done: Option<Timestamp>,
+    /// `done` is when it ended, and nothing else.
+    pub ended: bool,
+    pub left_out: bool,
+}
+
+impl StepState {
+    /// When it was done; what was left out did not happen.
+    pub fn happened(&self) -> Option<Timestamp> {
+        self.done.filter(|_| !self.left_out)
+    }
+    /// Begun and not done.
+    pub fn under_way(&self) -> Option<Timestamp> {
+        self.begun.filter(|_| self.done.is_none())
+    }
+    pub fn is_touched(&self) -> bool {
+        self.begun.is_some() || self.done.is_some()
+    }
+    fn take(&mut self, said: StepSaid, at: Timestamp) {
+        match said {
+            StepSaid::Begun => self.begun = Some(at),
+            StepSaid::Undone if self.done.is_some() => {
+                *self = StepState {
+                    begun: self.begun,
+                    ..StepState::default()
+                }
+            }
+            StepSaid::Undone => *self = StepState::default(),
+            StepSaid::Done | StepSaid::Finished | StepSaid::LeftOut => {
+                self.done = Some(at);
+                self.ended = said == StepSaid::Finished;
+                self.left_out = said == StepSaid::LeftOut;
+            }
+        }
+    }
+}
+
+/// Folds what was said of steps, in the order of entering: the last word about a step holds. One state for each step.
+pub fn states(steps: &[PlannedStep], said: &[StepPast]) -> Vec<StepState> {
+    let mut out = vec![StepState::default(); steps.len()];
+    for s in said {
+        // A step is known by its number: its place may be another since the plan was changed.
+        if let Some(i) = steps.iter().position(|p| p.number == s.number) {
+            out[i].take(s.said, s.at);
+        }
+    }
+    out
+}
 
 /// Where the dough is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
@@ -9,6 +90,8 @@ pub enum Stand {
     Planned,
     /// A preferment stands; the dough is not mixed yet.
     Begun,
+    /// In the mixer.
+    Mixing,
     Mixed,
     Bulk,
     /// Balls resting in the room.
@@ -23,9 +106,9 @@ pub enum Stand {
 /// A batch's progress.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Progress {
-    /// For each step, when it was done.
-    pub done_at: Vec<Option<Timestamp>>,
-    /// The next step: the first after the last one done.
+    /// What is known of each step.
+    pub steps: Vec<StepState>,
+    /// The next step: the one under way, else the first after the last one done.
     pub next: Option<usize>,
     pub stand: Stand,
 }
@@ -34,37 +117,39 @@ impl Progress {
     /// Folds what was done. `baking` is true once a pizza went in.
     pub fn of(
         sheet: &SheetResult,
-        done_at: Vec<Option<Timestamp>>,
+        steps: Vec<StepState>,
         baking: bool,
         finished: bool,
     ) -> Progress {
         // Lighting the oven happens beside the dough: it says nothing about where the dough is, and jumps over no step.
         let of_dough = |i: &usize| sheet.steps[*i].kind != StepKind::LightOven;
-        let last = (0..done_at.len())
+        let last = (0..steps.len())
             .rev()
             .filter(of_dough)
-            .find(|i| done_at[*i].is_some());
-        let from = last.map_or(0, |i| i + 1);
-        let next = (from..sheet.steps.len())
-            .find(|i| done_at[*i].is_none())
+            .find(|i| steps[*i].is_touched());
+        let next = (last.unwrap_or(0)..sheet.steps.len())
+            .find(|i| steps[*i].done.is_none())
             .filter(|_| !finished);
-        let reached = sheet
-            .steps
-            .iter()
-            .zip(&done_at)
-            .rfind(|(s, d)| d.is_some() && s.kind != StepKind::LightOven)
-            .map(|(s, _)| s);
-        let stand = match reached {
+        let stand = match last {
             _ if finished => Stand::Finished,
             _ if baking => Stand::Baking,
             None => Stand::Planned,
-            Some(step) => stand(step, sheet),
+            Some(i) if sheet.steps[i].kind == StepKind::Mix && steps[i].under_way().is_some() => {
+                Stand::Mixing
+            }
+            Some(i) => stand(&sheet.steps[i], sheet),
         };
-        Progress {
-            done_at,
-            next,
-            stand,
-        }
+        Progress { steps, next, stand }
+    }
+
+    /// Whether the dough is in the bowl: from then on its dose is no question.
+    pub fn is_mixed(&self, steps: &[PlannedStep]) -> bool {
+        self.any(steps, |k| matches!(k, StepKind::Mix | StepKind::Rest))
+    }
+    /// Whether a step of a kind was begun or done.
+    pub fn any(&self, steps: &[PlannedStep], kind: impl Fn(StepKind) -> bool) -> bool {
+        let all = steps.iter().zip(&self.steps);
+        all.into_iter().any(|(s, t)| kind(s.kind) && t.is_touched())
     }
 }
 
@@ -110,12 +195,18 @@ mod tests {
 
     fn after(kinds: &[StepKind], baking: bool) -> Progress {
         let s = sheet();
-        let done = s
+        let done = |p: &&PlannedStep| kinds.contains(&p.kind);
+        let said: Vec<StepPast> = s
             .steps
             .iter()
-            .map(|p| kinds.contains(&p.kind).then_some(p.at))
+            .filter(done)
+            .map(|p| StepPast {
+                number: p.number,
+                at: p.at,
+                said: StepSaid::Done,
+            })
             .collect();
-        Progress::of(&s, done, baking, false)
+        Progress::of(&s, states(&s.steps, &said), baking, false)
     }
 
     #[test]
@@ -156,5 +247,29 @@ mod tests {
         use StepKind::*;
         let p = after(&[Mix, Ball], false);
         assert_eq!(sheet().steps[p.next.unwrap()].kind, Temper);
+    }
+
+    #[test]
+    fn a_mix_under_way_is_the_next_thing_until_it_is_finished_and_a_slip_goes_back_one_word() {
+        use StepSaid::*;
+        let s = sheet();
+        let mix = s.steps.iter().find(|p| p.kind == StepKind::Mix).unwrap();
+        let after = |said: &[StepSaid]| {
+            let past = |said: &StepSaid| StepPast {
+                number: mix.number,
+                at: mix.at,
+                said: *said,
+            };
+            let said: Vec<StepPast> = said.iter().map(past).collect();
+            let p = Progress::of(&s, states(&s.steps, &said), false, false);
+            (p.stand, s.steps[p.next.unwrap()].kind)
+        };
+        assert_eq!(after(&[Begun]), (Stand::Mixing, StepKind::Mix));
+        assert_eq!(after(&[Begun, Finished]), (Stand::Mixed, StepKind::Rest));
+        let slipped = [Begun, Finished, Undone];
+        assert_eq!(after(&slipped), (Stand::Mixing, StepKind::Mix));
+        let both = [Begun, Finished, Undone, Undone];
+        assert_eq!(after(&both), (Stand::Planned, StepKind::Mix));
+        assert_eq!(after(&[LeftOut, Undone]).0, Stand::Planned);
     }
 }

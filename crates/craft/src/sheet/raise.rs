@@ -3,14 +3,16 @@
 use super::plan;
 use super::{PrefermentPlan, SheetRequest, SheetYeast, hours, too_near};
 use crate::flour::{FlourPart, blend};
-use crate::formula::{self, Dose, Doses, FormulaResult};
+use crate::formula::{self, Dose, Doses, FormulaResult, Ingredient};
+use crate::mix::{Mixer, WaterRequest, WaterResult, water};
 use crate::note::Note;
 use crate::refusal::{Refused, plain};
 use crate::rise::memo::Memo;
 use crate::rise::{
-    Air, Container, Event, Label, Look, NoYeast, Preferment, RiseRequest, RiseResult, Shape, Stage,
+    Air, Container, Event, Kind, Look, NoYeast, Preferment, RiseRequest, RiseResult, Shape, Stage,
     Temperatures, YeastAnswer, forecast, solve_looking, solve_yeast,
 };
+use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
 /// A preferment that was run to the hour of its use.
@@ -19,6 +21,64 @@ pub(super) struct Raised {
     pub recipe: RiseRequest,
     /// Hours after its mixing from which to which it is ripe.
     pub ripe_h: Option<(f64, Option<f64>)>,
+}
+
+/// Puts how a preferment went into what is said of it.
+pub(super) fn went(
+    plan: &mut PrefermentPlan,
+    recipe: &RiseRequest,
+    from_at: Timestamp,
+    to_at: Timestamp,
+) {
+    (plan.from_at, plan.to_at) = (from_at, to_at);
+    if let Ok(run) = ran(recipe) {
+        stands(plan, &run);
+    }
+}
+
+/// How it stands when it is used.
+fn stands(plan: &mut PrefermentPlan, run: &RiseResult) {
+    let end = &run.at_bake;
+    plan.ripe = 100.0 * end.ripeness_dose.min(end.ripeness_piece);
+    plan.label = end.label;
+    plan.clocks = super::clocks(run)
+        .into_iter()
+        .filter(|p| p.hours <= end.hours + 1e-9)
+        .collect();
+}
+
+/// The water of a preferment, so that it leaves the bowl as warm as it is wanted: worked by hand, with what the kitchen has.
+/// `None` where nothing is poured.
+fn water_of(r: &SheetRequest, f: &FormulaResult, i: usize) -> Option<WaterResult> {
+    let p = &r.formula.preferments[i];
+    let build = f.builds.iter().find(|b| b.of == i);
+    let (flour_g, water_g, seed_g) = match build {
+        Some(b) => (b.flour_g, b.water_g, b.seed_g),
+        None => (
+            f.exact_in(Ingredient::Flour, i),
+            f.exact_in(Ingredient::Water, i),
+            0.0,
+        ),
+    };
+    if flour_g < 1.0 || water_g < 1.0 {
+        return None;
+    }
+    let bowl = WaterRequest {
+        target_dough_c: p.target(r.room_c),
+        room_c: r.room_c,
+        flour_c: r.flour_c,
+        tap_water_c: r.tap_water_c,
+        flour_g,
+        water_g,
+        salt_g: f.exact_in(Ingredient::Salt, i),
+        oil_g: 0.0,
+        sugar_g: 0.0,
+        preferment_g: seed_g,
+        preferment_c: r.room_c,
+        mixer: Mixer::Hand,
+        mixing_min: Mixer::Hand.usual_min().0,
+    };
+    water(&bowl).ok()
 }
 
 /// The temperature of what the preferments bring, weighted by weight: their last place, °C.
@@ -63,6 +123,16 @@ pub(super) fn at_water(refused: Refused) -> Refused {
 
 thread_local! {
     static SOLVED: Memo<YeastAnswer> = Memo::new();
+    static RAN: Memo<RiseResult> = Memo::new();
+}
+
+/// A preferment over its hours; the same recipe was often run a moment ago.
+fn ran(recipe: &RiseRequest) -> Result<RiseResult, Refused> {
+    let run = || forecast(recipe, Temperatures::InsideTheDough);
+    match serde_json::to_string(recipe) {
+        Ok(question) => RAN.with(|m| m.get(question, run)),
+        Err(_) => run(),
+    }
 }
 
 /// The dose of a preferment; the same recipe was often asked a moment ago.
@@ -82,7 +152,11 @@ pub(super) fn preferments(
 ) -> Result<Vec<Raised>, Refused> {
     let mut out = Vec::new();
     for (i, p) in r.formula.preferments.iter().enumerate() {
+        let water = water_of(r, f, i);
         let mut recipe = recipe(r, p, f.columns[i].exact_g);
+        if let Some(w) = &water {
+            recipe.dough_c = w.dough_c.clamp(0.0, 40.0);
+        }
         let path = |field: &str| format!("formula.preferments[{i}].{field}");
         let run = match p.yeast.dose {
             // It ends when it goes into the dough: nobody asks how it would go on.
@@ -101,7 +175,7 @@ pub(super) fn preferments(
             },
             Dose::None | Dose::Given { .. } => {
                 recipe.yeast_percent = doses.preferments[i];
-                forecast(&recipe, Temperatures::InsideTheDough).map_err(|_| {
+                ran(&recipe).map_err(|_| {
                     Refused::one(
                         path("yeast"),
                         format!(
@@ -114,15 +188,20 @@ pub(super) fn preferments(
         };
         doses.preferments[i] = recipe.yeast_percent;
         let to_at = r.mix_at();
+        let mut plan = PrefermentPlan {
+            name: p.called().into(),
+            from_at: to_at - hours(p.hours()),
+            to_at,
+            yeast_percent: recipe.yeast_percent,
+            ripe: 0.0,
+            label: run.at_bake.label,
+            target_c: Some(p.target(r.room_c)),
+            water,
+            clocks: vec![],
+        };
+        stands(&mut plan, &run);
         out.push(Raised {
-            plan: PrefermentPlan {
-                name: p.called().into(),
-                from_at: to_at - hours(p.hours()),
-                to_at,
-                yeast_percent: recipe.yeast_percent,
-                ripe: 100.0 * run.at_bake.ripeness_dose.min(run.at_bake.ripeness_piece),
-                label: run.at_bake.label,
-            },
+            plan,
             ripe_h: run.window.map(|w| (w.from_h, w.to_h)),
             recipe,
         });
@@ -311,18 +390,24 @@ pub(super) fn notes(r: &SheetRequest, raised: &[Raised], alone: Alone) -> Vec<No
     for (i, (p, done)) in r.formula.preferments.iter().zip(raised).enumerate() {
         let ripe = done.plan.ripe;
         let name = p.called();
-        let past = ripe > RIPE.1 || matches!(done.plan.label, Label::Fading | Label::Over);
-        if (RIPE.0..=RIPE.1).contains(&ripe) && !past {
+        let tolerant = p.rises_as() == Kind::Biga;
+        let past = (ripe > RIPE.1 && !tolerant) || done.plan.label.is_past();
+        if ripe >= RIPE.0 && !past {
             continue;
         }
         let word = if past { "past its peak" } else { "still young" };
         let note = Note::watch(
             "preferment_ripeness",
             format!("{name} is {word} when it goes in"),
-            format!(
-                "Its rise clock stands at {ripe:.0} of 100 after {} h.",
-                plain(p.hours())
-            ),
+            // A biga goes far past 100 and is right: only its label is said.
+            if tolerant && past {
+                format!("{} h are too many at its warmth.", plain(p.hours()))
+            } else {
+                format!(
+                    "Its rise clock stands at {ripe:.0} of 100 after {} h.",
+                    plain(p.hours())
+                )
+            },
         );
         // Soon after its first ripe moment, on the quarter hour; only warm hours are moved.
         let better = done

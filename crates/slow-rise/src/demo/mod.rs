@@ -229,15 +229,17 @@ impl Writer<'_> {
     async fn steps_until(&mut self, b: &Batch, until: Timestamp) -> Result<()> {
         for (i, step) in b.sheet.result.steps.iter().enumerate() {
             let at = step.at + minutes(uneven(i as u32, 3) as f64);
-            if at <= until {
-                self.see(
-                    b,
-                    at,
-                    Seen::StepDone {
-                        step_position: step.number,
-                    },
-                )
-                .await?;
+            let step_position = step.number;
+            let end = at + minutes(step.hands_on_min);
+            let said = match step.has_length() {
+                false => vec![(at, Seen::StepDone { step_position })],
+                true => vec![
+                    (at, Seen::StepBegun { step_position }),
+                    (end, Seen::StepFinished { step_position }),
+                ],
+            };
+            for (at, seen) in said.into_iter().filter(|(at, _)| *at <= until) {
+                self.see(b, at, seen).await?;
             }
         }
         Ok(())

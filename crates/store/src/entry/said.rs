@@ -3,6 +3,7 @@
 use crate::{Result, StoreError};
 use craft::fire::{Tap, TapKind};
 use craft::reading::Subject;
+use craft::sheet::progress::StepSaid;
 use craft::sheet::{ClockPoint, ReadyWindow};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -17,6 +18,13 @@ pub enum Seen {
         step_position: u16,
     },
     StepUndone {
+        step_position: u16,
+    },
+    /// Work that takes its time began, and ended.
+    StepBegun {
+        step_position: u16,
+    },
+    StepFinished {
         step_position: u16,
     },
     /// It was left out.
@@ -56,6 +64,17 @@ pub enum Seen {
 }
 
 impl Seen {
+    /// What it says of a step, and of which.
+    pub fn of_step(&self) -> Option<(u16, StepSaid)> {
+        Some(match *self {
+            Seen::StepBegun { step_position } => (step_position, StepSaid::Begun),
+            Seen::StepDone { step_position } => (step_position, StepSaid::Done),
+            Seen::StepFinished { step_position } => (step_position, StepSaid::Finished),
+            Seen::StepSkipped { step_position } => (step_position, StepSaid::LeftOut),
+            Seen::StepUndone { step_position } => (step_position, StepSaid::Undone),
+            _ => return None,
+        })
+    }
     /// Whether it may be taken back; steps are undone and batches reopened instead.
     pub fn may_be_taken_back(&self) -> bool {
         matches!(
@@ -180,6 +199,8 @@ mod tests {
         let all: Vec<Said> = vec![
             Seen::StepDone { step_position: 3 }.into(),
             Seen::StepUndone { step_position: 3 }.into(),
+            Seen::StepBegun { step_position: 3 }.into(),
+            Seen::StepFinished { step_position: 3 }.into(),
             Seen::StepSkipped { step_position: 3 }.into(),
             Seen::Reading {
                 subject: Subject::Dough,

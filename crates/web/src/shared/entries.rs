@@ -238,6 +238,8 @@ pub fn words(said: &Said, here: &Here) -> String {
         },
         Said::Seen(seen) => match seen {
             Seen::StepDone { step_position } => format!("step {} done", step_position + 1),
+            Seen::StepBegun { step_position } => format!("step {} begun", step_position + 1),
+            Seen::StepFinished { step_position } => format!("step {} finished", step_position + 1),
             Seen::StepUndone { step_position } => format!("step {} undone", step_position + 1),
             Seen::StepSkipped { step_position } => format!("step {} left out", step_position + 1),
             Seen::Reading { subject, celsius } => {

@@ -68,7 +68,7 @@ impl Stop {
     pub fn reached(stand: Stand) -> Stop {
         match stand {
             Stand::Planned | Stand::Begun => Stop::Sheet,
-            Stand::Mixed => Stop::Mix,
+            Stand::Mixing | Stand::Mixed => Stop::Mix,
             Stand::Bulk => Stop::Rise,
             Stand::Balled | Stand::Cold => Stop::Shape,
             Stand::Tempering => Stop::Fire,

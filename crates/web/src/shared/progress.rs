@@ -2,9 +2,8 @@
 
 use craft::fire::Run;
 use craft::reading::Subject;
-use craft::sheet::StepKind;
-use craft::sheet::ahead::{Happened, Measured, PowerCut, Reading, StepPast};
-use craft::sheet::progress::{Progress, Stand};
+use craft::sheet::ahead::{Happened, Measured, PowerCut, Reading};
+use craft::sheet::progress::{Progress, Stand, StepPast, states};
 use jiff::Timestamp;
 use std::sync::Arc;
 use store::batch::Batch;
@@ -16,55 +15,48 @@ pub struct Told {
     pub batch: Batch,
     pub run: Run,
     pub progress: Progress,
-    /// For each step, whether it was left out.
-    pub skipped: Vec<bool>,
     /// What was said of the kitchen's places while this batch lay in them, whichever batch it was entered on.
     pub places: Arc<Vec<Observation>>,
 }
 
+/// What was said of its steps, in the order of entering.
+fn said_of_steps(batch: &Batch) -> Vec<StepPast> {
+    let mut entered: Vec<&Observation> = batch.entries.seen.iter().collect();
+    entered.sort_by_key(|o| o.id);
+    let of = |o: &Observation| {
+        let (number, said) = o.seen.of_step()?;
+        Some(StepPast {
+            number,
+            at: o.at,
+            said,
+        })
+    };
+    entered.into_iter().filter_map(of).collect()
+}
+
 impl Told {
     pub fn of(batch: Batch) -> Told {
-        let steps = &batch.sheet.result.steps;
-        let mut done: Vec<Option<Timestamp>> = vec![None; steps.len()];
-        let mut skipped = vec![false; steps.len()];
-        // In the order of entering: the last word about a step holds.
-        let mut entered: Vec<&Observation> = batch.entries.seen.iter().collect();
-        entered.sort_by_key(|o| o.id);
-        for o in entered {
-            let (number, at, skip) = match o.seen {
-                Seen::StepDone { step_position } => (step_position, Some(o.at), false),
-                Seen::StepUndone { step_position } => (step_position, None, false),
-                Seen::StepSkipped { step_position } => (step_position, Some(o.at), true),
-                _ => continue,
-            };
-            // A step is known by its number: its place may be another since the plan was changed.
-            if let Some(i) = steps.iter().position(|s| s.number == number) {
-                (done[i], skipped[i]) = (at, skip);
-            }
-        }
         let run = Run::of(&batch.entries.taps);
         let baking = !run.pizzas.is_empty();
-        let progress = Progress::of(
-            &batch.sheet.result,
-            done,
-            baking,
-            batch.finished_at.is_some(),
-        );
+        let result = &batch.sheet.result;
+        let states = states(&result.steps, &said_of_steps(&batch));
+        let progress = Progress::of(result, states, baking, batch.finished_at.is_some());
         Told {
             batch,
             run,
             progress,
-            skipped,
             places: Arc::default(),
         }
     }
 
     /// Whether the dough is in the bowl: from then on its dose is no question.
     pub fn is_mixed(&self) -> bool {
-        let steps = self.batch.sheet.result.steps.iter();
-        steps
-            .zip(&self.progress.done_at)
-            .any(|(s, d)| d.is_some() && matches!(s.kind, StepKind::Mix | StepKind::Rest))
+        self.progress.is_mixed(&self.batch.sheet.result.steps)
+    }
+    /// Whether it goes its own way: something of it was begun, or should have been by now.
+    pub fn is_under_way(&self, now: Timestamp) -> bool {
+        let begun = self.progress.steps.iter().any(|s| s.is_touched());
+        begun || self.batch.sheet.result.start_at < now
     }
 
     /// How a closed batch went, as it was known when it was closed.
@@ -76,21 +68,8 @@ impl Told {
         })
     }
 
-    /// What happened so far, as the forecast takes it. A step that was left out did not happen.
+    /// What happened so far, as the forecast takes it.
     pub fn happened(&self) -> Happened {
-        let steps = &self.batch.sheet.result.steps;
-        let past = steps
-            .iter()
-            .zip(&self.progress.done_at)
-            .zip(&self.skipped)
-            .filter_map(|((s, at), skipped)| {
-                let at = at.filter(|_| !skipped)?;
-                Some(StepPast {
-                    number: s.number,
-                    at,
-                })
-            })
-            .collect();
         // Readings of a place count for every batch in it, whichever they were entered on.
         let own: std::collections::HashSet<_> = self.seen().map(|o| o.key).collect();
         let elsewhere = self.places.iter().filter(|o| !own.contains(&o.key));
@@ -114,7 +93,7 @@ impl Told {
             readings.push(Reading { at: o.at, measured });
         }
         Happened {
-            steps: past,
+            steps: said_of_steps(&self.batch),
             readings,
             power_cuts,
         }
@@ -161,6 +140,7 @@ impl Told {
         match self.progress.stand {
             Stand::Planned => "planned".into(),
             Stand::Begun => "preferment stands".into(),
+            Stand::Mixing => "in the mixer".into(),
             Stand::Mixed => "mixed, resting".into(),
             Stand::Bulk => format!("in bulk, room {}°", degrees(r.room_c)),
             Stand::Balled => format!("balls, room {}°", degrees(r.room_c)),

@@ -1,18 +1,17 @@
 //! How a dough really went: the plan's legs with the hours that they took, and what was measured on the way.
 
 use super::places::{Places, from};
-use super::{Asked, Measured, Replaced, What};
+use super::timeline::{Due, Timeline, h_between};
+use super::{Asked, Measured, OFF_THE_MIXER_H, Replaced, What, before};
 use crate::path::{LONGEST_H, Leg, Spot};
 use crate::refusal::Refused;
 use crate::rise::vigour::enlivened;
 use crate::rise::{Doubts, RiseRequest, Stage};
-use crate::sheet::{PlannedStep, StepKind, hours, plan, work_out_whole};
+use crate::sheet::{PrefermentPlan, plan, work_out_whole};
 use jiff::Timestamp;
 
-/// A reading of the dough so soon after mixing is its temperature off the mixer, h.
-const OFF_THE_MIXER_H: f64 = 0.75;
 /// A step so little off its time is on time, min.
-const ON_TIME_MIN: f64 = 10.0;
+pub const ON_TIME_MIN: f64 = 10.0;
 /// A place that was measured is known better than one that was not, K.
 const MEASURED_OFF_C: f64 = 0.5;
 /// The shortest leg that is run, h.
@@ -22,9 +21,17 @@ pub(super) const SHORTEST_H: f64 = 1.0 / 60.0;
 #[derive(Debug, Clone)]
 pub(super) struct Course {
     pub mixed_at: Timestamp,
+    /// When mixing began or begins.
+    mix_from: Timestamp,
+    /// Whether the dough is in the bowl: then its dose is no question.
+    pub in_bowl: bool,
     /// Legs with their real hours up to now and planned ones after.
     pub legs: Vec<Leg>,
     pub replaced: Vec<Replaced>,
+    /// When the steps are due that are not done.
+    pub due: Vec<Due>,
+    /// The preferments as they went.
+    pub preferments: Vec<PrefermentPlan>,
     /// The dough with its yeast in; its stages are put in anew for each question.
     base: RiseRequest,
     formula: crate::formula::FormulaResult,
@@ -33,26 +40,6 @@ pub(super) struct Course {
     dough: Option<(Timestamp, f64)>,
     /// What was said of room and fridge, from each moment until the next.
     places: Places,
-}
-
-pub(super) fn h_between(from: Timestamp, to: Timestamp) -> f64 {
-    to.duration_since(from).as_secs_f64() / 3600.0
-}
-
-/// Whether a step moves the dough on to its next leg.
-fn begins_leg(kind: StepKind) -> bool {
-    matches!(
-        kind,
-        StepKind::Ball
-            | StepKind::Reball
-            | StepKind::Degas
-            | StepKind::Cold
-            | StepKind::Freeze
-            | StepKind::Thaw
-            | StepKind::Temper
-            | StepKind::Move
-            | StepKind::Pan
-    )
 }
 
 impl Course {
@@ -67,25 +54,40 @@ impl Course {
             kept.formula.yeast.dose = crate::formula::Dose::None;
         }
         let (result, base) = work_out_whole(&kept)?;
+        let mut legs = q.request.formula.path();
+        let clock = Timeline::of(q, &legs);
+        let due = clock.due(&legs);
+        timed(&mut legs, &clock, q.request.serve_at);
         let mut c = Course {
-            mixed_at: q.planned.mixed_at,
-            legs: q.request.formula.path(),
+            mixed_at: clock.mixed_at,
+            mix_from: clock.mix_from,
+            in_bowl: clock.in_bowl,
+            legs,
             replaced: vec![],
+            due,
+            preferments: vec![],
             base,
             formula: result.formula,
             request: q.request.clone(),
             dough: None,
             places: Places::of(q),
         };
-        c.time(q);
-        c.bounded(q)?;
+        c.bounded(q, &clock)?;
+        for (title, planned, at) in &clock.moved {
+            c.note_step(title, *planned, *at);
+        }
+        let (base, replaced) = (&mut c.base, &mut c.replaced);
+        c.preferments = before::as_they_went(q, &clock, &c.places, base, replaced);
         c.read(q);
         Ok(c)
     }
 
     /// Entries under wrong hours must not make a dough of years: what the model takes of a plan holds here, too.
-    fn bounded(&self, q: &Asked) -> Result<(), Refused> {
-        let whole = h_between(self.mixed_at, q.request.serve_at);
+    fn bounded(&self, q: &Asked, clock: &Timeline) -> Result<(), Refused> {
+        let preferments = q.request.formula.preferments.len();
+        let first = (0..preferments).map(|i| clock.preferment(i).0).min();
+        let first = first.unwrap_or(self.mixed_at).min(self.mixed_at);
+        let whole = h_between(first, q.request.serve_at);
         let longest = self.legs.iter().map(|l| l.hours).fold(whole, f64::max);
         let sum: f64 = self.legs.iter().map(|l| l.hours).sum();
         if longest > LONGEST_H || sum > LONGEST_H {
@@ -97,67 +99,12 @@ impl Course {
         Ok(())
     }
 
-    fn done(&self, q: &Asked, step: &PlannedStep) -> Option<Timestamp> {
-        q.happened
-            .steps
-            .iter()
-            .filter(|p| p.number == step.number)
-            .map(|p| p.at)
-            .next_back()
-    }
-
-    /// When the dough really left the mixer and when each leg really began.
-    fn time(&mut self, q: &Asked) {
-        let steps = &q.planned.steps;
-        let at = |kind: StepKind| steps.iter().find(|s| s.kind == kind);
-        let mixing = hours(q.request.mixing_min() / 60.0);
-        let rested = at(StepKind::Rest).and_then(|s| self.done(q, s));
-        let mixed = at(StepKind::Mix).and_then(|s| {
-            let t = self.done(q, s)?;
-            // Who taps at the first weighing is still to mix; who taps late has mixed.
-            Some(if t < s.at + mixing / 2 { t + mixing } else { t })
-        });
-        let real = rested.or(mixed);
-        self.mixed_at = real.unwrap_or(q.planned.mixed_at.max(if q.now > q.planned.mixed_at {
-            q.now
-        } else {
-            q.planned.mixed_at
-        }));
-        if let Some(step) = at(StepKind::Rest).filter(|_| real.is_some()) {
-            self.note_step(step, self.mixed_at);
-        }
-        // Boundaries between legs: real where the step was done, else as planned, never before now.
-        let mut began = vec![self.mixed_at];
-        let mut planned_h = 0.0;
-        for i in 1..self.legs.len() {
-            planned_h += self.legs[i - 1].hours;
-            let planned = q.planned.mixed_at + hours(planned_h);
-            let step = steps
-                .iter()
-                .find(|s| begins_leg(s.kind) && h_between(s.at, planned).abs() < 0.001);
-            let done = step.and_then(|s| self.done(q, s).map(|t| (s, t)));
-            let t = match done {
-                Some((s, t)) => {
-                    self.note_step(s, t);
-                    t
-                }
-                None if step.is_some() => planned.max(q.now.min(q.request.serve_at)),
-                None => planned,
-            };
-            began.push(t.max(*began.last().unwrap_or(&t)));
-        }
-        let ends = began.iter().skip(1).copied().chain([q.request.serve_at]);
-        for (leg, (from, to)) in self.legs.iter_mut().zip(began.iter().zip(ends)) {
-            leg.hours = h_between(*from, to).max(SHORTEST_H);
-        }
-    }
-
-    fn note_step(&mut self, step: &PlannedStep, at: Timestamp) {
-        let late_min = h_between(step.at, at) * 60.0;
+    fn note_step(&mut self, title: &str, planned: Timestamp, at: Timestamp) {
+        let late_min = h_between(planned, at) * 60.0;
         if late_min.abs() >= ON_TIME_MIN {
             self.replaced.push(Replaced {
                 what: What::Step {
-                    title: step.title.clone(),
+                    title: title.to_string(),
                 },
                 planned: 0.0,
                 measured: late_min,
@@ -178,8 +125,8 @@ impl Course {
         let planned_dough = self.base.dough_c;
         for r in all {
             match r.measured {
-                // In the bowl, while it was mixed: nothing was planned for that moment.
-                Measured::Dough { .. } if r.at < self.mixed_at => {}
+                // A preferment, or nothing yet.
+                Measured::Dough { .. } if r.at < self.mix_from => {}
                 Measured::Dough { c } if h_between(self.mixed_at, r.at) <= OFF_THE_MIXER_H => {
                     self.base.dough_c = c.clamp(0.0, 40.0);
                     self.replaced.retain(|x| x.what != What::DoughOffTheMixer);
@@ -269,7 +216,8 @@ impl Course {
         for (i, leg) in legs.iter().enumerate() {
             let mut leg = leg.clone();
             if i + 1 == legs.len() {
-                leg.hours = (h_between(self.mixed_at, serve_at) - before).max(SHORTEST_H);
+                let left = h_between(self.mixed_at, serve_at) - before;
+                leg.hours = unless_the_same(left, leg.hours);
             }
             let of = plan::leg_stages(&self.request, &self.formula, &leg);
             stages.extend(of.into_iter().map(|s| (s, leg.spot.clone())));
@@ -308,5 +256,24 @@ impl Course {
             left -= leg.hours;
         }
         (0, 0.0)
+    }
+}
+
+/// The legs with the hours between their real begins.
+fn timed(legs: &mut [Leg], clock: &Timeline, serve_at: Timestamp) {
+    let ends = clock.began.iter().skip(1).copied().chain([serve_at]);
+    for (leg, (from, to)) in legs.iter_mut().zip(clock.began.iter().zip(ends)) {
+        let real = h_between(*from, to);
+        leg.hours = unless_the_same(real, leg.hours);
+    }
+}
+
+/// Whole seconds are all that the clock knows: hours that repeat the plan stay as they were said.
+fn unless_the_same(real_h: f64, said_h: f64) -> f64 {
+    const CLOCK_H: f64 = 2.0 / 3600.0;
+    if (real_h - said_h).abs() > CLOCK_H {
+        real_h.max(SHORTEST_H)
+    } else {
+        said_h
     }
 }

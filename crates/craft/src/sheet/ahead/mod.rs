@@ -4,13 +4,20 @@
 //! dough's temperature off the mixer, readings of room and fridge, steps that were late or early and a marked tub's rise
 //! take the place of the plan's values from their moment on. Source: fermentation model; craft notes, section 4.
 
+mod before;
 mod course;
 mod places;
 mod remedy;
+mod timeline;
 
+pub use super::progress::{StepPast, StepSaid};
+pub use course::ON_TIME_MIN;
 pub use remedy::{Change, Remedied};
+pub use timeline::Due;
 
-use super::{ClockPoint, ReadyWindow, SheetRequest, SheetResult, Sure};
+use super::{
+    ClockPoint, PlannedStep, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure,
+};
 use crate::note::Note;
 use crate::path::Place;
 use crate::refusal::Refused;
@@ -26,8 +33,12 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 #[cfg(test)]
+mod follow_tests;
+#[cfg(test)]
 mod tests;
 
+/// A reading of the dough so soon after mixing is its temperature off the mixer, h.
+pub const OFF_THE_MIXER_H: f64 = 0.75;
 const INSIDE: Temperatures = Temperatures::InsideTheDough;
 
 /// What a thermometer or a marked tub said.
@@ -65,18 +76,11 @@ pub struct PowerCut {
     pub until: Timestamp,
 }
 
-/// A step that was done or left out.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
-#[serde(deny_unknown_fields)]
-pub struct StepPast {
-    pub number: u16,
-    pub at: Timestamp,
-}
-
-/// What happened to a batch so far, in any order.
+/// What happened to a batch so far; readings in any order.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Happened {
+    /// In the order of entering.
     #[serde(default)]
     pub steps: Vec<StepPast>,
     #[serde(default)]
@@ -100,10 +104,16 @@ pub struct Replaced {
 pub enum What {
     DoughOffTheMixer,
     Dough,
+    /// A preferment, before the dough is mixed.
+    Preferment {
+        name: String,
+    },
     Room,
     Fridge,
     Tub,
-    Step { title: String },
+    Step {
+        title: String,
+    },
 }
 
 /// The forecast from now on.
@@ -119,6 +129,12 @@ pub struct Ahead {
     pub label_at_serve: Label,
     pub clocks: Vec<ClockPoint>,
     pub replaced: Vec<Replaced>,
+    /// When the steps are due that are not done.
+    #[serde(default)]
+    pub due: Vec<Due>,
+    /// The preferments as they went, or go.
+    #[serde(default)]
+    pub preferments: Vec<PrefermentPlan>,
     /// Times as lively as planned, where a tub's rise said so.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub lively: Option<f64>,
@@ -156,6 +172,16 @@ impl Ahead {
 }
 
 impl SheetResult {
+    /// The steps, those that are still to be done at the hour at which they are due now.
+    fn due(&self, due: &[Due]) -> Vec<PlannedStep> {
+        let mut steps = self.steps.clone();
+        for s in &mut steps {
+            if let Some(d) = due.iter().find(|d| d.number == s.number) {
+                s.at = d.at;
+            }
+        }
+        steps
+    }
     /// The plan with the forecast from now on in place of its own.
     pub fn as_it_goes(&self, ahead: &Ahead) -> SheetResult {
         SheetResult {
@@ -165,6 +191,8 @@ impl SheetResult {
             reserve_at_serve: ahead.reserve_at_serve,
             label_at_serve: ahead.label_at_serve,
             clocks: ahead.clocks.clone(),
+            preferments: ahead.preferments.clone(),
+            steps: self.due(&ahead.due),
             ..self.clone()
         }
     }
@@ -240,6 +268,8 @@ pub fn from_now(q: &Asked) -> Result<Ahead, Refused> {
         label_at_serve: rise.at_bake.label,
         clocks: super::clocks(&rise),
         replaced: course.replaced,
+        due: course.due,
+        preferments: course.preferments,
         lively,
         remedies,
     })

@@ -9,7 +9,9 @@ use crate::formula::two_digits;
 use crate::path::{Leg, Lies, Spot};
 use crate::refusal::plain;
 use crate::rise::kinetics::HandOver;
-use crate::rise::{Air, Container, Event, Part, RiseResult, quick_window};
+use crate::rise::{
+    Air, Container, Event, Part, RiseResult, YeastAnswer, quick_window, solve_yeast,
+};
 use crate::sheet::{ReadyWindow, hours};
 use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
@@ -35,6 +37,9 @@ pub struct Change {
     /// The legs with their real hours so far and those to come.
     pub legs: Vec<Leg>,
     pub serve_at: Timestamp,
+    /// Another dose of the dough, % of the flour, while it is not in the bowl.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub yeast_percent: Option<f64>,
 }
 
 /// One remedy and what it does.
@@ -58,6 +63,7 @@ struct Idea {
     why: String,
     legs: Vec<Leg>,
     serve_at: Timestamp,
+    yeast_percent: Option<f64>,
 }
 
 pub(super) fn remedies(
@@ -80,7 +86,10 @@ pub(super) fn remedies(
     let mut out: Vec<Remedied> = ideas(q, course, window, over)
         .into_iter()
         .filter_map(|idea| {
-            let dough = course.dough_through(&idea.legs, idea.serve_at);
+            let mut dough = course.dough_through(&idea.legs, idea.serve_at);
+            if let Some(percent) = idea.yeast_percent {
+                dough.yeast_percent = percent;
+            }
             dough.check(true).ok()?;
             let window =
                 quick_window(&dough, INSIDE, handed).map(|w| ReadyWindow::of(&w, course.mixed_at));
@@ -94,6 +103,7 @@ pub(super) fn remedies(
                 change: Change {
                     legs: idea.legs,
                     serve_at: idea.serve_at,
+                    yeast_percent: idea.yeast_percent,
                 },
             })
         })
@@ -140,11 +150,46 @@ fn idea(code: &'static str, say: String, why: &str, legs: Vec<Leg>, serve_at: Ti
         why: why.into(),
         legs,
         serve_at,
+        yeast_percent: None,
     }
+}
+
+/// Another dose for the dough that is still to be mixed: what a preferment brings may have changed.
+fn other_dose(q: &Asked, course: &Course) -> Option<Idea> {
+    let dough = course.dough(q.request.serve_at);
+    let was = dough.yeast_percent;
+    let YeastAnswer::Found { yeast_percent, .. } = solve_yeast(&dough, INSIDE).ok()? else {
+        return None;
+    };
+    let grams = |percent: f64| {
+        let f = &q.planned.formula;
+        format!("{} g", two_digits(f.dough_g / f.sum_percent * percent))
+    };
+    let form = dough.yeast_form.name().to_lowercase();
+    let dose = grams(yeast_percent);
+    let say = if was > 0.0 {
+        format!("Mix it with {dose} of {form} instead of {}", grams(was))
+    } else {
+        format!("Mix it with {dose} of {form} besides")
+    };
+    let why = "It is not in the bowl yet: the dose makes up for what is behind or ahead.";
+    Some(Idea {
+        yeast_percent: Some(yeast_percent),
+        ..idea(
+            "other_dose",
+            say,
+            why,
+            course.legs.clone(),
+            q.request.serve_at,
+        )
+    })
 }
 
 fn ideas(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) -> Vec<Idea> {
     let serve_at = q.request.serve_at;
+    if !course.in_bowl {
+        return unmixed(q, course, window, over);
+    }
     let left_h = serve_at.duration_since(q.now).as_secs_f64() / 3600.0;
     let (legs, i) = cut_now(q, course);
     let mut out = Vec::new();
@@ -165,18 +210,36 @@ fn ideas(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) ->
             out.extend(sooner_out(&legs, i, left_h, serve_at));
         }
     }
-    if let Some(at) = better_serve(q, window, over) {
+    out.extend(served_otherwise(q, window, over, &legs));
+    out
+}
+
+/// What can be done before a dough is mixed.
+fn unmixed(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) -> Vec<Idea> {
+    let mut out: Vec<Idea> = other_dose(q, course).into_iter().collect();
+    out.extend(served_otherwise(q, window, over, &course.legs));
+    out
+}
+
+/// Guests who eat earlier or later.
+fn served_otherwise(
+    q: &Asked,
+    window: Option<ReadyWindow>,
+    over: bool,
+    legs: &[Leg],
+) -> Option<Idea> {
+    let serve_at = q.request.serve_at;
+    better_serve(q, window, over).map(|at| {
         let by = at.duration_since(serve_at).as_secs_f64() / 3600.0;
-        let mut moved = legs.clone();
+        let mut moved = legs.to_vec();
         if let Some(last) = moved.last_mut() {
             last.hours = (last.hours + by).max(1.0 / 60.0);
         }
         let word = if by < 0.0 { "earlier" } else { "later" };
         let why = "The dough stays as it is; tell those who eat.";
         let say = format!("Serve {} h {word}", plain((by.abs() * 4.0).round() / 4.0));
-        out.push(idea("other_serve", say, why, moved, at));
-    }
-    out
+        idea("other_serve", say, why, moved, at)
+    })
 }
 
 /// The quarter hour inside the window that is nearest to the serve time, half an hour from its edge.
@@ -339,6 +402,7 @@ fn knocked_back(legs: &[Leg], i: usize, balled: bool, serve_at: Timestamp, q: &A
             why,
             legs: way,
             serve_at,
+            yeast_percent: None,
         });
     } else {
         way[i].event = Event::Degas;
@@ -413,6 +477,7 @@ fn moved_out(legs: &[Leg], i: usize, serve_at: Timestamp, by_h: &[f64]) -> Vec<I
                 why,
                 legs: way,
                 serve_at,
+                yeast_percent: None,
             })
         })
         .collect()

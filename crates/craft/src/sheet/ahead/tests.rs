@@ -4,14 +4,14 @@ use crate::sheet::{StepKind, hours, work_out};
 use crate::style;
 use jiff::SignedDuration;
 
-struct Batch {
-    request: SheetRequest,
-    planned: SheetResult,
-    happened: Happened,
+pub(super) struct Batch {
+    pub request: SheetRequest,
+    pub planned: SheetResult,
+    pub happened: Happened,
 }
 
 impl Batch {
-    fn new(change: impl FnOnce(&mut SheetRequest)) -> Batch {
+    pub fn new(change: impl FnOnce(&mut SheetRequest)) -> Batch {
         let request = friday(style::first()).with(change);
         Batch {
             planned: work_out(&request).unwrap(),
@@ -19,23 +19,31 @@ impl Batch {
             happened: Happened::default(),
         }
     }
-    fn h(&self, after_mixing: f64) -> Timestamp {
+    pub fn h(&self, after_mixing: f64) -> Timestamp {
         self.planned.mixed_at + hours(after_mixing)
     }
-    fn done(mut self, kind: StepKind, late_min: i64) -> Batch {
+    pub fn done(self, kind: StepKind, late_min: i64) -> Batch {
+        self.said(kind, StepSaid::Done, late_min)
+    }
+    pub fn step(&self, kind: StepKind) -> &PlannedStep {
+        self.planned.steps.iter().find(|s| s.kind == kind).unwrap()
+    }
+    /// A word about a step, minutes after it was planned.
+    pub fn said(mut self, kind: StepKind, said: StepSaid, late_min: i64) -> Batch {
         let step = self.planned.steps.iter().find(|s| s.kind == kind).unwrap();
         self.happened.steps.push(StepPast {
             number: step.number,
             at: step.at + SignedDuration::from_mins(late_min),
+            said,
         });
         self
     }
-    fn read(mut self, after_mixing: f64, measured: Measured) -> Batch {
+    pub fn read(mut self, after_mixing: f64, measured: Measured) -> Batch {
         let at = self.h(after_mixing);
         self.happened.readings.push(Reading { at, measured });
         self
     }
-    fn ahead(&self, now: Timestamp) -> Ahead {
+    pub fn ahead(&self, now: Timestamp) -> Ahead {
         from_now(&Asked {
             request: &self.request,
             planned: &self.planned,
@@ -48,7 +56,7 @@ impl Batch {
     }
 }
 
-fn minutes_apart(a: Timestamp, b: Timestamp) -> f64 {
+pub(super) fn minutes_apart(a: Timestamp, b: Timestamp) -> f64 {
     b.duration_since(a).as_secs_f64() / 60.0
 }
 
@@ -252,6 +260,7 @@ fn an_entry_under_a_wrong_year_makes_no_dough_of_years() {
     b.happened.steps.push(StepPast {
         number: rest.number,
         at: "0001-01-01T00:00:00Z".parse().unwrap(),
+        said: StepSaid::Done,
     });
     let asked = |b: &Batch| {
         from_now(&Asked {

@@ -178,6 +178,12 @@ async fn step(Path((_, position)): Path<(String, u16)>, a: Arrived) -> Result<Re
         "skip" => Seen::StepSkipped {
             step_position: position,
         },
+        "begin" => Seen::StepBegun {
+            step_position: position,
+        },
+        "finish" => Seen::StepFinished {
+            step_position: position,
+        },
         "undo" => Seen::StepUndone {
             step_position: position,
         },

@@ -8,6 +8,7 @@ use crate::shared::progress::Told;
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::sheet::SheetResult;
+use craft::sheet::ahead::ON_TIME_MIN;
 use store::entry::Seen;
 use uuid::Uuid;
 
@@ -17,8 +18,14 @@ pub struct StepView {
     pub planned: String,
     pub title: String,
     pub detail: String,
+    /// When it was planned, where it is due at another time now.
+    pub was: Option<String>,
     pub done: Option<String>,
     pub skipped: bool,
+    /// It begins and ends, and two buttons say which.
+    pub has_length: bool,
+    /// Since when it is under way.
+    pub since: Option<String>,
     /// "12 minutes late", where it was not done on time.
     pub off: Option<String>,
     pub next: bool,
@@ -104,7 +111,7 @@ impl View {
             begun: super::ending::begun(told),
             end_key: Uuid::new_v4().to_string(),
             unreadable: told.batch.entries.unreadable,
-            steps: steps(told, here),
+            steps: steps(told, goes, here),
             log: log(told, here),
             subjects: Subject::ALL
                 .into_iter()
@@ -154,7 +161,7 @@ fn answer(told: &Told, sheet: &SheetResult, here: &Here) -> (String, String, Str
             told.batch.name,
             told.state(|c| here.measures.degrees(c, 1))
         ),
-        next_line(told, here),
+        next_line(told, sheet, here),
     ];
     let Some(w) = sheet.window else {
         return (
@@ -181,53 +188,63 @@ fn answer(told: &Told, sheet: &SheetResult, here: &Here) -> (String, String, Str
     )
 }
 
-fn next_line(told: &Told, here: &Here) -> String {
+fn next_line(told: &Told, goes: &SheetResult, here: &Here) -> String {
     if let Some(t) = told.batch.cancelled_at {
         return format!("Cancelled {}, never mixed.", day_hm(&here.local(t)));
     }
     if let Some(t) = told.batch.finished_at {
         return format!("Finished {}.", day_hm(&here.local(t)));
     }
-    match told
-        .progress
-        .next
-        .map(|i| &told.batch.sheet.result.steps[i])
-    {
-        Some(s) if s.at >= here.now => format!(
-            "Next: {} in {}.",
-            s.title.to_lowercase(),
+    let Some(i) = told.progress.next else {
+        return "All steps are done.".into();
+    };
+    let s = &goes.steps[i];
+    let title = s.title.to_lowercase();
+    match told.progress.steps[i].under_way() {
+        Some(since) => format!(
+            "Now: {title}, since {}.",
+            span_words(here.now.duration_since(since))
+        ),
+        None if s.at >= here.now => format!(
+            "Next: {title} in {}.",
             span_words(s.at.duration_since(here.now))
         ),
-        Some(s) => format!(
-            "Next: {}, due {} ago.",
-            s.title.to_lowercase(),
+        None => format!(
+            "Next: {title}, due {} ago.",
             span_words(here.now.duration_since(s.at))
         ),
-        None => "All steps are done.".into(),
     }
 }
 
-fn steps(told: &Told, here: &Here) -> Vec<StepView> {
-    told.batch
-        .sheet
-        .result
-        .steps
-        .iter()
+/// The steps as they were planned, with when they are due as it goes.
+fn steps(told: &Told, goes: &SheetResult, here: &Here) -> Vec<StepView> {
+    let all = told.batch.sheet.result.steps.iter();
+    all.zip(&goes.steps)
+        .zip(&told.progress.steps)
         .enumerate()
-        .map(|(i, s)| {
-            let done = told.progress.done_at[i];
-            let off = done
-                .filter(|_| !told.skipped[i])
+        .map(|(i, ((s, due), state))| {
+            let (begun, done) = (state.under_way(), state.done);
+            // What began late is said of its begin.
+            let real = state.begun.or(state.happened());
+            let off = real
                 .map(|d| d.duration_since(s.at))
-                .filter(|d| d.as_mins().abs() >= 10);
+                .filter(|d| d.abs().as_secs_f64() >= 60.0 * ON_TIME_MIN);
+            let planned = day_hm(&here.local(s.at));
+            let now = match begun {
+                Some(_) => planned.clone(),
+                None => day_hm(&here.local(due.at)),
+            };
             StepView {
                 position: usize::from(s.number),
                 mark: marks::step(&s.kind),
-                planned: day_hm(&here.local(s.at)),
+                was: (now != planned).then_some(planned),
+                planned: now,
                 title: s.title.clone(),
                 detail: s.detail.clone(),
                 done: done.map(|d| hm(&here.local(d))),
-                skipped: told.skipped[i],
+                skipped: state.left_out,
+                has_length: s.has_length(),
+                since: begun.map(|b| hm(&here.local(b))),
                 off: off.map(|d| {
                     format!(
                         "{} {}",
@@ -276,11 +293,16 @@ fn said(
     match seen {
         Seen::Reading { subject, celsius } => {
             let planned = match subject {
-                // What is measured before the mixer is a preferment: the dough's target is no plan for it.
+                // What is measured before the mixer is a preferment.
                 Subject::Dough
                     if at < sheet.result.mixed_at && !sheet.result.preferments.is_empty() =>
                 {
-                    None
+                    sheet
+                        .result
+                        .preferments
+                        .iter()
+                        .find_map(|p| p.clock_at(at))
+                        .map(|p| p.dough_c)
                 }
                 Subject::Dough => sheet
                     .result
@@ -315,6 +337,8 @@ fn said(
         Seen::Reopened => words("Taken up again".into()),
         Seen::Closed { .. } => words("Closed".into()),
         Seen::StepDone { .. }
+        | Seen::StepBegun { .. }
+        | Seen::StepFinished { .. }
         | Seen::StepUndone { .. }
         | Seen::StepSkipped { .. }
         | Seen::TakenBack { .. } => None,

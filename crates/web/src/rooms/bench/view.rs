@@ -35,12 +35,17 @@ pub struct Act {
     pub code: String,
     pub position: usize,
     pub is_bake: bool,
+    /// It begins and ends, and two buttons say which.
+    pub has_length: bool,
+    pub under_way: bool,
     pub key: String,
     pub at_ms: i64,
 }
 
 /// A step that was marked done a moment ago, so that a slip can be taken back.
 pub struct JustDone {
+    /// "Done", "Begun" or "Left out".
+    pub word: &'static str,
     pub batch: u64,
     pub title: String,
     pub code: String,
@@ -120,13 +125,8 @@ fn row<'a>(t: &'a Told, here: &Here) -> Row<'a> {
     let size =
         crate::shared::format::portions(&t.batch.sheet.result.formula.portions, &here.measures);
     let lit = t
-        .batch
-        .sheet
-        .result
-        .steps
-        .iter()
-        .zip(&t.progress.done_at)
-        .any(|(s, d)| s.kind == StepKind::LightOven && d.is_some());
+        .progress
+        .any(&t.batch.sheet.result.steps, |k| k == StepKind::LightOven);
     Row {
         name: &t.batch.name,
         code: &t.batch.code,
@@ -143,14 +143,17 @@ fn just_done(live: &[Told], here: &Here) -> Option<JustDone> {
     let (told, position, at) = live
         .iter()
         .flat_map(|t| {
-            t.progress
-                .done_at
-                .iter()
-                .enumerate()
-                .filter_map(move |(i, at)| at.map(|at| (t, i, at)))
+            let steps = t.progress.steps.iter().enumerate();
+            steps.filter_map(move |(i, s)| s.done.or(s.begun).map(|at| (t, i, at)))
         })
         .max_by_key(|(_, _, at)| *at)?;
+    let state = told.progress.steps[position];
     (here.now.duration_since(at).as_secs() < UNDO_S).then(|| JustDone {
+        word: match (state.left_out, state.under_way()) {
+            (true, _) => "Left out",
+            (_, Some(_)) => "Begun",
+            _ => "Done",
+        },
         title: format!(
             "{} · {}",
             told.batch.sheet.result.steps[position].title, told.batch.name
@@ -167,32 +170,40 @@ fn acts(live: &[Told], here: &Here) -> Vec<Act> {
     let mut out: Vec<Act> = live
         .iter()
         .flat_map(|t| {
-            let from = t.progress.next.unwrap_or(t.batch.sheet.result.steps.len());
-            t.batch
-                .sheet
-                .result
-                .steps
-                .iter()
-                .skip(from)
-                .map(move |s| (t, s))
+            let all = &t.batch.sheet.result.steps;
+            let from = t.progress.next.unwrap_or(all.len());
+            let states = all.iter().zip(&t.progress.steps).skip(from);
+            states
+                .filter(|(_, state)| state.done.is_none())
+                .map(move |(s, state)| (t, s, state.under_way()))
         })
-        .map(|(t, s)| {
-            let local = here.local(s.at);
+        .map(|(t, s, since)| {
+            // What is under way is not late: it ends when it usually does, or now.
+            let at = match since {
+                Some(_) => s.at.max(here.now),
+                None => s.at,
+            };
+            let local = here.local(at);
             Act {
-                span: span(s.at.duration_since(here.now)),
-                late: s.at < here.now,
+                span: span(at.duration_since(here.now)),
+                late: at < here.now,
                 time: hm(&local),
                 day: local.strftime("%a").to_string(),
                 mark: marks::step(&s.kind),
                 title: format!("{} · {}", s.title, t.batch.name),
                 call: s.kind.call(&t.batch.name),
-                detail: s.detail.clone(),
+                detail: match since {
+                    Some(b) => format!("Under way since {}. {}", hm(&here.local(b)), s.detail),
+                    None => s.detail.clone(),
+                },
                 batch: t.batch.id.0,
                 code: t.batch.code.clone(),
                 position: usize::from(s.number),
                 is_bake: s.kind == StepKind::Bake,
+                has_length: s.has_length(),
+                under_way: since.is_some(),
                 key: Uuid::new_v4().to_string(),
-                at_ms: s.at.as_millisecond(),
+                at_ms: at.as_millisecond(),
             }
         })
         .collect();

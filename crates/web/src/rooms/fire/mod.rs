@@ -228,7 +228,7 @@ impl Open {
         let told = self.told.as_ref()?;
         let steps = &told.batch.sheet.result.steps;
         let i = steps.iter().position(|s| s.kind == StepKind::LightOven)?;
-        told.progress.done_at[i].filter(|_| !told.skipped[i])
+        told.progress.steps[i].happened()
     }
 
     fn extra(&self, here: &Here) -> Extra {

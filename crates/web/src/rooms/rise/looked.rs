@@ -109,7 +109,7 @@ impl<'a> Looked<'a> {
 
 fn worked(typed: &Typed, bench: &Bench, told: Option<&Told>) -> Result<Worked, Vec<FieldError>> {
     let request = request(typed, bench, told)?;
-    if let Some(t) = told.filter(|t| t.is_mixed()) {
+    if let Some(t) = told.filter(|t| t.is_under_way(bench.here.now)) {
         let planned = replanned(t, &request)?;
         let ahead = ahead(t, &request, &planned, bench)?;
         return Ok(Worked {
@@ -128,7 +128,7 @@ fn worked(typed: &Typed, bench: &Bench, told: Option<&Told>) -> Result<Worked, V
     })
 }
 
-/// A batch as it stands now: its plan, with the forecast from now on in it once the dough is mixed. One that cannot be
+/// A batch as it stands now: its plan, with the forecast from now on in it once anything of it began or should have begun. One that cannot be
 /// followed shows its plan.
 pub fn forecast(told: &Told, here: &Here, larder: &Larder) -> SheetResult {
     let sheet = &told.batch.sheet;
@@ -143,7 +143,7 @@ pub fn forecast(told: &Told, here: &Here, larder: &Larder) -> SheetResult {
             ..sheet.result.clone()
         };
     }
-    if !told.is_mixed() {
+    if !told.is_under_way(here.now) {
         return sheet.result.clone();
     }
     let bench = Bench { here, larder };

@@ -212,7 +212,7 @@ async fn remedy(
             .into_iter()
             .find(|r| r.code == pressed.text("take"))
     });
-    let Some(r) = found.filter(|_| told.is_mixed()) else {
+    let Some(r) = found else {
         return back("That remedy no longer helps: look at what the forecast says now.".into())
             .await;
     };
@@ -220,7 +220,8 @@ async fn remedy(
     request.now_at = None;
     request.formula = request.formula.on_path(r.change.legs);
     request.serve_at = r.change.serve_at;
-    request.formula.yeast.dose = match sheet.result.yeast.percent {
+    let dose = r.change.yeast_percent;
+    request.formula.yeast.dose = match dose.unwrap_or(sheet.result.yeast.percent) {
         p if p > 0.0 => Dose::Given { percent: p },
         _ => Dose::None,
     };

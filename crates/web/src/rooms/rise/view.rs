@@ -489,6 +489,11 @@ fn replaced(what: &What, planned: f64, measured: f64, here: &Here) -> String {
             d(measured),
             d(planned)
         ),
+        What::Preferment { name } => format!(
+            "{name} {}° where {}° was foreseen.",
+            d(measured),
+            d(planned)
+        ),
         What::Dough => format!("Dough {}° where {}° was foreseen.", d(measured), d(planned)),
         What::Room => format!("Room {}° instead of {}°.", d(measured), d(planned)),
         What::Fridge => format!("Fridge {}° instead of {}°.", d(measured), d(planned)),

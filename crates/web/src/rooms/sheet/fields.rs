@@ -54,7 +54,7 @@ const fn spec(
     }
 }
 
-const SPECS: [Spec; 51] = [
+const SPECS: [Spec; 52] = [
     spec("pieces.count", "Pieces", "", Count, 1.0, 1.0, 1000.0),
     spec("pieces.ball_g", "Each", "a ball", Weight, 5.0, 30.0, 2000.0),
     spec(
@@ -280,6 +280,15 @@ const SPECS: [Spec; 51] = [
         0.5,
         2.0,
         40.0,
+    ),
+    spec(
+        "preferments[].target_c",
+        "Off the bowl",
+        "empty: as its place",
+        Temperature,
+        0.5,
+        5.0,
+        35.0,
     ),
     spec(
         "preferments[].feed.flour_parts",

@@ -702,7 +702,7 @@ impl Maker<'_> {
         if matches!(kind, PrefermentKind::OldDough | PrefermentKind::Own) {
             names.push("salt_percent");
         }
-        names.extend(["warm_h", "warm_c", "cold_h"]);
+        names.extend(["warm_h", "warm_c", "cold_h", "target_c"]);
         if kind == PrefermentKind::Levain {
             names.extend(["feed.flour_parts", "feed.keep_back_g", "feed.spare_g"]);
         }

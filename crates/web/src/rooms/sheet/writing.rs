@@ -129,6 +129,7 @@ impl Writer<'_> {
         self.number(&at("warm_h"), p.warm_h);
         self.number(&at("cold_h"), p.cold_h);
         self.may(&at("warm_c"), p.warm_c);
+        self.may(&at("target_c"), p.target_c);
         self.text(
             &at("own_flours"),
             if p.flours.is_empty() { "" } else { "1" },

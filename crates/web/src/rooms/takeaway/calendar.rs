@@ -65,8 +65,8 @@ fn begun(name: &str, here: &Here) -> Calendar {
 fn add(calendar: &mut Calendar, told: &Told, here: &Here, only_open: bool) {
     let utc = |t: Timestamp| DateTime::from_timestamp(t.as_second(), 0).unwrap_or_default();
     let batch = &told.batch;
-    for (step, done) in batch.sheet.result.steps.iter().zip(&told.progress.done_at) {
-        if only_open && done.is_some() {
+    for (step, state) in batch.sheet.result.steps.iter().zip(&told.progress.steps) {
+        if only_open && state.done.is_some() {
             continue;
         }
         let minutes = step.hands_on_min.max(5.0) as i64;

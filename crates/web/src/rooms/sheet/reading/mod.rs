@@ -268,6 +268,7 @@ impl Form<'_, '_> {
             warm_h: self.number(&at("warm_h")),
             cold_h: self.number(&at("cold_h")),
             warm_c: self.may(&at("warm_c")),
+            target_c: self.may(&at("target_c")),
             feed: levain.then(|| Feed {
                 flour_parts: self.number(&at("feed.flour_parts")),
                 keep_back_g: self.number(&at("feed.keep_back_g")),
