@@ -48,6 +48,9 @@ pub struct Check {
     errors: Vec<FieldError>,
 }
 
+/// More yeast than this, fresh, % of the flour, is no dough.
+pub const MOST_YEAST_PERCENT: f64 = 7.5;
+
 impl Check {
     pub fn new() -> Self {
         Check::default()
@@ -114,7 +117,7 @@ impl Check {
             form.name(),
             percent,
             0.0,
-            6.0 / form.fresh_equivalent(),
+            MOST_YEAST_PERCENT / form.fresh_equivalent(),
             "%",
         );
     }

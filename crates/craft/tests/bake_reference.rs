@@ -3,8 +3,10 @@
 //! Tolerances are the model's: colours 0.03, temperatures 2 °C, times 2 s (3 s where the record is every 2 s), other
 //! quantities 2 %. The cases were made without tables.
 
+use craft::fire::limits::{expected_s, longest_s};
 use craft::fire::preheat::{PreheatRequest, Warming, preheat};
 use craft::fire::recover::recovery;
+use craft::fire::service::floor_pace;
 use craft::fire::{
     Aim, Back, BakeRequest, Course, Fineness, Item, Material, OvenNow, PanNow, Piece, bake,
     bake_finely, boiling_c, race,
@@ -327,6 +329,45 @@ fn a_floor_comes_back_as_in_the_reference() {
             (ours.half_s.unwrap(), n("half"), 0.02 * n("half") + 1.0),
         ] {
             assert!((ours - theirs).abs() <= within, "{c}: {ours} for {theirs}");
+        }
+    }
+}
+
+#[test]
+fn a_bake_is_followed_as_long_as_oven_and_dough_ask() {
+    let all = all();
+    for c in all["limits"].as_array().unwrap() {
+        let mut r = request(&all, c);
+        r.oven.air_c = None;
+        let n = |key: &str| c[key].as_f64().unwrap();
+        let expected = expected_s(&r.piece, &r.oven, r.oven.dome_c);
+        assert!((expected - n("t_expected")).abs() < 0.1, "{c}: {expected}");
+        let limit = longest_s(r.aim, &r.piece, &r.oven);
+        assert!((limit - n("t_limit")).abs() < 0.1, "{c}: {limit}");
+    }
+}
+
+#[test]
+fn places_of_a_floor_take_turns_as_in_the_reference() {
+    let dome = craft::fire::oven::all()
+        .iter()
+        .find(|o| o.key == "wood_dome");
+    for c in all()["pace"].as_array().unwrap() {
+        let n = |key: &str| c[key].as_f64().unwrap();
+        let oven = craft::fire::Oven {
+            floor_m2: Some(n("floor_m2")),
+            spots: 1,
+            ..dome.unwrap().clone()
+        };
+        let areas = oven.areas(n("disc_mm"));
+        assert_eq!(f64::from(areas), n("areas"), "{c}");
+        let (usual, (low, high)) = floor_pace(n("t_bake"), n("gap"), 1, areas);
+        for (ours, key) in [
+            (usual, "s_per_pizza"),
+            (low, "s_per_pizza_low"),
+            (high, "s_per_pizza_high"),
+        ] {
+            assert!((ours - n(key)).abs() < 0.01, "{c} {key}: {ours}");
         }
     }
 }

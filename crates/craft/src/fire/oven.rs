@@ -187,6 +187,9 @@ pub struct Oven {
     pub opening_cm: f64,
     /// Pizzas at once, 1 to 12.
     pub spots: u32,
+    /// The whole floor, 0.05 to 6 m²; absent where nobody measured it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub floor_m2: Option<f64>,
     /// At full fire, 0 to 60 kg/h; 0 for electric.
     #[serde(default)]
     pub fuel_kg_h: f64,
@@ -249,6 +252,15 @@ const DECK_GLOW_W_M2: f64 = 1000.0;
 const TRAY_MM: f64 = 2.5;
 const COLD_TRAY_C: f64 = 20.0;
 
+/// Of a dome's floor the fire takes its part; a deck is used nearly whole.
+const DOME_SHARE: f64 = 0.55;
+const DECK_SHARE: f64 = 0.8;
+/// Room around a disc, m.
+const AROUND_M: f64 = 0.05;
+const MOST_AREAS: f64 = 6.0;
+/// Places of a dome whose floor nobody measured.
+const AREAS_UNKNOWN: u32 = 3;
+
 impl Oven {
     /// The setting it is usually baked at.
     pub fn usual(&self) -> Setting {
@@ -278,6 +290,24 @@ impl Oven {
         } else {
             self.most_c
         }
+    }
+
+    /// Places of the floor that take turns, for a disc of so many mm: never fewer than bake at once.
+    /// Source: revisions of the bake model, B4 (shares assumed).
+    pub fn areas(&self, disc_mm: f64) -> u32 {
+        let fit = |share: f64, m2: f64| {
+            let side = disc_mm / 1000.0 + AROUND_M;
+            // A whole number of places is not lost to the last bit of a division.
+            ((share * m2 / (side * side) + 1e-9).floor()).clamp(1.0, MOST_AREAS) as u32
+        };
+        let areas = match (self.kind, self.floor_m2) {
+            (OvenKind::Home, _) | (OvenKind::PortableFlame, None) => 1,
+            (OvenKind::ElectricDeck | OvenKind::StoneDeck, Some(m2)) => fit(DECK_SHARE, m2),
+            (OvenKind::ElectricDeck | OvenKind::StoneDeck, None) => 1,
+            (_, Some(m2)) => fit(DOME_SHARE, m2),
+            (_, None) => AREAS_UNKNOWN,
+        };
+        areas.max(self.spots.max(1))
     }
 
     /// What the floor comes to at a setting, °C: in a home oven it follows the knob; a tray goes in cold.
@@ -416,6 +446,9 @@ impl Oven {
             12.0,
             "",
         );
+        if let Some(m2) = self.floor_m2 {
+            c.range("floor_m2", "The whole floor", m2, 0.05, 6.0, "m²");
+        }
         c.range(
             "fuel_kg_h",
             "Fuel at full fire",

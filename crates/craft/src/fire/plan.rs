@@ -6,10 +6,10 @@
 use super::bake::{Course, Parts, follow};
 use super::firing::short_floor;
 use super::heat::Fineness;
+use super::limits::longest_s;
 use super::oven::{Oven, Setting};
 use super::programme::{Cue, Programme, Shape, Turn, shape};
 use super::race::{Race, Targets, race};
-use super::remedy::longest;
 use super::setup::{Aim, BakeRequest, PanNow, Piece};
 use super::turning::first_turn;
 use crate::refusal::{Check, Refused};
@@ -110,6 +110,7 @@ impl FirePlan {
         BakeRequest {
             aim: self.aim,
             piece: self.piece.clone(),
+            until_s: longest_s(self.aim, &self.piece, &oven),
             oven,
             pan: self.pan.clone(),
             turns_s: vec![],
@@ -117,7 +118,6 @@ impl FirePlan {
             lift_s: None,
             cheese_at_s: 0.0,
             altitude_m: self.altitude_m,
-            until_s: longest(self.aim),
         }
     }
 

@@ -3,7 +3,7 @@
 //! Source: bake model, section 10 (kinds calibrated to broad practice). The surroundings climb toward an end; the floor
 //! follows. Steps of 10 s; nothing is said beyond 4 h.
 
-use super::heat::{Side, Slab, radiative};
+use super::heat::{EPS_CAVITY, Side, Slab, radiative};
 use super::material::Material;
 use crate::refusal::{Check, Refused};
 use schemars::JsonSchema;
@@ -33,7 +33,6 @@ struct Climb {
 
 /// Where everything begins unless a reading says otherwise, °C.
 pub const FROM_C: f64 = 20.0;
-const EPS_CAVITY: f64 = 0.80;
 const STEP_S: f64 = 10.0;
 const LONGEST_S: f64 = 4.0 * 3600.0;
 /// An element under the floor, W/m².

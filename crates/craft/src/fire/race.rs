@@ -202,13 +202,52 @@ pub fn progress(r: &BakeRequest, course: &Course, targets: &Targets) -> Vec<(Ite
         .collect()
 }
 
+/// Where the crumb of a rim is set, °C at sea level.
+const RIM_SET_C: f64 = 96.0;
+/// So far under the boiling point water in dough still gets, K.
+const UNDER_BOILING_K: f64 = 4.0;
+/// Starch that cannot get as warm sets in more time: tenfold for this many K (assumed, 50 to 100).
+const WAIT_K: f64 = 70.0;
+/// Where starch begins to set, °C.
+const SETTING_C: f64 = 65.0;
+
+/// How far a crumb is from set, in 20 K, at every record of its coldest place: below 0 not yet. Starch sets by temperature
+/// and time: where water boils too low for the target, it waits in proportion to its own time from 65 °C on.
+fn set(records: impl Iterator<Item = (f64, f64)>, target_c: f64, free_c: f64) -> Vec<f64> {
+    let lim = target_c.min(free_c - UNDER_BOILING_K);
+    let gap = target_c - lim;
+    let (mut begins, mut reached) = (None, None);
+    records
+        .map(|(t, c)| {
+            if c >= SETTING_C.min(lim) {
+                begins.get_or_insert(t);
+            }
+            if c >= lim {
+                reached.get_or_insert(t);
+            }
+            let mut miss = ((c - lim) / 20.0).min(0.0);
+            if gap > 0.0 {
+                let done = match (begins, reached) {
+                    (Some(g), Some(x)) => {
+                        let need = (x - g) * (10f64.powf(gap / WAIT_K) - 1.0);
+                        ((t - x) / need.max(1e-9)).clamp(0.0, 1.0)
+                    }
+                    _ => 0.0,
+                };
+                miss -= gap / 20.0 * (1.0 - done);
+            }
+            miss
+        })
+        .collect()
+}
+
 struct Runner<'a> {
     r: &'a BakeRequest,
     moments: &'a [Moment],
     targets: &'a Targets,
     items: Vec<Item>,
-    /// Of the rim's coldest place from here to the end, °C.
-    stays: Vec<f64>,
+    /// How far the crumb is from set, at every moment: below 0 not yet.
+    crumb: Vec<f64>,
 }
 
 impl<'a> Runner<'a> {
@@ -220,18 +259,27 @@ impl<'a> Runner<'a> {
         if r.piece.cheese_g > 0.0 {
             items.push(Item::Cheese);
         }
-        let mut stays = vec![0.0; course.moments.len()];
+        let free = r.boiling_c();
+        let times = || course.moments.iter().map(|m| m.t);
+        let rim = set(
+            times().zip(course.moments.iter().map(|m| m.rim_core_c)),
+            RIM_SET_C,
+            free,
+        );
+        let middle = times().zip(course.moments.iter().map(|m| m.middle_c));
+        let mut crumb = set(middle, targets.set_c, free);
+        // The rim is set once it stays so.
         let mut least = f64::INFINITY;
-        for (i, m) in course.moments.iter().enumerate().rev() {
-            least = least.min(m.rim_core_c);
-            stays[i] = least;
+        for (c, rim) in crumb.iter_mut().zip(rim).rev() {
+            least = least.min(rim);
+            *c = c.min(least).max(-2.0);
         }
         Runner {
             r,
             moments: &course.moments,
             targets,
             items,
-            stays,
+            crumb,
         }
     }
 
@@ -250,12 +298,7 @@ impl<'a> Runner<'a> {
                     below(m.rim_palest, t.rim.0)
                 }
             }
-            Item::Crumb => {
-                let free = self.r.boiling_c();
-                let rim = (self.stays[i] - (free - 4.0)) / 20.0;
-                let middle = (m.middle_c - (t.set_c - (100.0 - free))) / 20.0;
-                rim.min(middle).clamp(-2.0, 0.0)
-            }
+            Item::Crumb => self.crumb[i],
             Item::Topping => between(m.loss, t.loss),
             Item::Cheese => {
                 if m.cheese_c < 65.0 {
@@ -405,5 +448,37 @@ impl Race {
             last = last.max(s);
         }
         Some(last - first)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fire::boiling_c;
+
+    #[test]
+    fn a_crumb_that_cannot_get_as_hot_waits_in_proportion_to_its_own_time() {
+        let free = boiling_c(4500.0);
+        let record = |t: f64| (t, (22.0 + 0.6 * t).min(84.2));
+        let at = |target: f64, t: f64| {
+            let all = set((1..=130).map(|s| record(f64::from(s))), target, free);
+            all[t as usize - 1]
+        };
+        for (t, theirs) in [
+            (50.0, -2.2),
+            (90.0, -1.0),
+            (98.0, -0.7669),
+            (105.0, -0.4523),
+            (110.0, -0.2275),
+            (115.0, -0.0028),
+            (116.0, 0.0),
+        ] {
+            assert!((at(96.0, t) - theirs).abs() < 0.002, "{t}: {}", at(96.0, t));
+        }
+        for (t, theirs) in [(80.0, -0.25), (88.0, -0.01), (89.0, 0.0)] {
+            assert!((at(75.0, t) - theirs).abs() < 0.002, "{t}: {}", at(75.0, t));
+        }
+        // At sea level only the temperature counts.
+        assert_eq!(set([(1.0, 96.0)].into_iter(), 96.0, 100.0), vec![0.0]);
     }
 }

@@ -255,14 +255,3 @@ pub fn remedies(plan: &FirePlan, now: &Race) -> Vec<Tried> {
     out.sort_by(|a, b| a.score.total_cmp(&b.score));
     out
 }
-
-/// How long a bake of this kind is followed, s.
-pub fn longest(aim: Aim) -> f64 {
-    match aim {
-        Aim::Hot => 180.0,
-        Aim::Thin => 400.0,
-        Aim::Deck => 600.0,
-        Aim::Home => 900.0,
-        Aim::Pan => 1500.0,
-    }
-}

@@ -67,9 +67,14 @@ pub struct Service {
     /// The pause of one spot that keeps bases right, s; absent when no pause within 25 min does.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub gap_s: Option<f64>,
-    /// One pizza out every so many seconds: by the floor, by the hands, and the slower of both.
+    /// Places of the floor that take turns.
+    pub areas: u32,
+    /// One pizza out every so many seconds: by the floor (with a place more and a place less), by the hands, and the slower
+    /// of both.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub floor_pace_s: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub floor_pace_range_s: Option<(f64, f64)>,
     pub hands_pace_s: f64,
     pub pace_s: f64,
     pub last_out_at: Timestamp,
@@ -133,6 +138,16 @@ fn gap(r: &BakeRequest, targets: &Targets, bake_s: f64) -> Option<f64> {
     Some(hi)
 }
 
+/// Seconds from one pizza to the next where `spots` bake at once and `areas` of the floor take turns, each resting `gap_s`
+/// between two; then the same with a place more and one less (but never fewer than bake at once).
+pub fn floor_pace(bake_s: f64, gap_s: f64, spots: u32, areas: u32) -> (f64, (f64, f64)) {
+    let of = |areas: u32| {
+        let by_hand = (bake_s + HANDS_S) / f64::from(spots);
+        by_hand.max((bake_s + gap_s) / f64::from(areas))
+    };
+    (of(areas), (of(areas + 1), of((areas - 1).max(spots))))
+}
+
 /// Plans a run. `plan` was planned, `r` is checked here.
 ///
 /// Errors: what is outside its range.
@@ -153,14 +168,21 @@ pub fn service(
     } else {
         gap(bake, &targets, bake_s)
     };
-    let spots = f64::from(plan.oven.spots.max(1));
-    let floor_pace_s = gap_s.map(|g| (bake_s + g.max(HANDS_S)) / spots);
+    let spots = plan.oven.spots.max(1);
+    // Each goes in on a tray of its own: no place of the floor is waited for.
+    let areas = if tray {
+        spots
+    } else {
+        plan.oven.areas(plan.piece.disc_mm)
+    };
+    let by_floor = gap_s.map(|g| floor_pace(bake_s, g, spots, areas));
+    let floor_pace_s = by_floor.map(|(usual, _)| usual);
     let hands_pace_s = r.each_s / f64::from(r.hands);
     let pace_s = floor_pace_s
         .unwrap_or(bake_s + LONGEST_GAP_S)
         .max(hands_pace_s);
-    let real_gap = (pace_s * spots - bake_s).max(0.0);
-    let followed = r.pieces.div_ceil(plan.oven.spots.max(1)).min(12);
+    let real_gap = (pace_s * f64::from(areas) - bake_s).max(0.0);
+    let followed = r.pieces.div_ceil(areas).min(12);
     let launches = if tray {
         vec![]
     } else {
@@ -171,7 +193,9 @@ pub fn service(
     let mut out = Service {
         recovery: recovery(bake, bake_s),
         gap_s,
+        areas,
         floor_pace_s,
+        floor_pace_range_s: by_floor.map(|(_, range)| range),
         hands_pace_s,
         pace_s,
         last_out_at,
@@ -185,6 +209,19 @@ pub fn service(
     };
     out.notes = by_urgency(notes(&out, plan, r, planned, says));
     Ok(out)
+}
+
+/// "1:35", or "1:30 to 2:23, likely 1:35".
+fn paced(low: f64, likely: f64, high: f64) -> String {
+    if high - low < 5.0 {
+        return bake_time(likely);
+    }
+    format!(
+        "{} to {}, likely {}",
+        bake_time(low),
+        bake_time(high),
+        bake_time(likely)
+    )
 }
 
 fn notes(
@@ -219,6 +256,15 @@ fn notes(
             )
             .todo("A thicker or denser floor, more heat below, or the grill."),
         ),
+        Some(g) if g > HANDS_S && s.areas > plan.oven.spots.max(1) => out.push(Note::holds(
+            "floor_turns",
+            format!("Take turns over {} places of the floor", s.areas),
+            format!(
+                "Each {} takes {} off its place, which then rests while the others bake.",
+                if plan.pan.is_some() { "tray" } else { "pizza" },
+                says.by(s.recovery.drop_c)
+            ),
+        )),
         Some(g) if g > HANDS_S => {
             // What gives when nobody waits.
             let hurried = row(bake, FOLLOWED, bake_s, HANDS_S, Some(targets.base.0));
@@ -231,11 +277,13 @@ fn notes(
                 ),
                 None => format!("Each takes {} off the floor.", says.by(s.recovery.drop_c)),
             };
+            // What a place needs to come back, not what it needs to go on for ever.
+            let wait = s.recovery.wait_s.unwrap_or(g);
             out.push(Note::watch(
                 "floor_gap",
                 format!(
                     "Leave {} between {many}{}",
-                    spoken_range(0.75 * g, 1.25 * g),
+                    spoken_range(0.75 * wait, 1.25 * wait),
                     if plan.oven.spots > 1 {
                         " of a spot"
                     } else {
@@ -258,7 +306,8 @@ fn notes(
         let by_hands = s.hands_pace_s > floor;
         let why = format!(
             "The floor allows one every {}, {} {} one every {}.",
-            bake_time(floor),
+            s.floor_pace_range_s
+                .map_or_else(|| bake_time(floor), |(a, b)| paced(a, floor, b)),
             r.hands,
             if r.hands == 1 {
                 "person opens"

@@ -5,6 +5,7 @@
 
 use super::bake::{Parts, follow};
 use super::heat::Fineness;
+use super::limits::expected_s;
 use super::plan::FirePlan;
 use super::race::{Item, Race, Targets, race};
 use super::setup::BakeRequest;
@@ -80,7 +81,11 @@ fn bisect((mut lo, mut hi): (f64, f64), aim: f64, of: impl Fn(f64) -> f64) -> (f
 pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, Refused> {
     r.check()?;
     let (aim_base, aim_rim) = targets.aims();
-    let mut bake_s = r.bake_s.unwrap_or(r.bake.aim.usual_s());
+    let usual = || {
+        let expected = expected_s(&r.bake.piece, &r.bake.oven, r.dome_c.1);
+        r.bake.aim.usual_s().max(expected)
+    };
+    let mut bake_s = r.bake_s.unwrap_or_else(usual);
     let mut x = r.bake.clone();
     // Both sides alike: turning is a question of its own.
     x.oven.side = 0.0;

@@ -55,7 +55,7 @@ impl Default for Yeast {
 impl Yeast {
     pub(super) fn check_into(&self, c: &mut Check, path: &str) {
         if let Dose::Given { percent } = self.dose {
-            let most = 6.0 / self.form.fresh_equivalent();
+            let most = crate::refusal::MOST_YEAST_PERCENT / self.form.fresh_equivalent();
             c.range(
                 &format!("{path}.percent"),
                 self.form.name(),

@@ -8,7 +8,7 @@ use super::size::{MOST_DOUGH_G, Portion};
 use super::{judge, two_digits};
 use crate::flour::{Blend, blend};
 use crate::note::Note;
-use crate::refusal::{Check, Refused, plain};
+use crate::refusal::{Check, MOST_YEAST_PERCENT, Refused, plain};
 use crate::units::Grams;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -291,12 +291,12 @@ pub fn formulate(r: &FormulaRequest) -> Result<FormulaResult, Refused> {
     r.scales.check_into(&mut check);
     check.within("doses");
     let doses = r.doses.clone().unwrap_or_else(|| Doses::stated(&r.formula));
-    check.range("dough", "Yeast", doses.dough, 0.0, 6.0, "%");
+    check.range("dough", "Yeast", doses.dough, 0.0, MOST_YEAST_PERCENT, "%");
     if doses.preferments.len() != r.formula.preferments.len() {
         check.refuse("preferments", "One dose for each preferment.");
     }
     for d in &doses.preferments {
-        check.range("preferments", "Yeast", *d, 0.0, 6.0, "%");
+        check.range("preferments", "Yeast", *d, 0.0, MOST_YEAST_PERCENT, "%");
     }
     check.done()?;
     weigh(&r.formula, &r.scales, &doses)

@@ -86,6 +86,8 @@ pub enum Shuts {
     Gas,
     /// The gluten is spent.
     Gluten,
+    /// The yeast has no sugar left: the pieces would not rise again.
+    Sugar,
 }
 
 /// What a preferment handed over.
@@ -269,21 +271,18 @@ pub(crate) fn foresee(
     let at_bake = points[planned - 1];
     let core_ratio = t.core_ratio(planned);
     let (end, moment) = &t.seen[planned - 1];
-    let handling = match r.kind {
-        Kind::Dough => handling(&AtBake {
-            mature: moment.ripeness.mature,
-            reserve: moment.reserve,
-            hydration: r.hydration_percent,
-            flour_w: r.flour_w,
-            acid: end.acid,
-            volume: moment.volume,
-            ceiling: moment.ceiling,
-            sugar: end.sugar,
-            bound_sugar: end.bound_sugar,
-            core_ratio,
-        }),
-        _ => vec![Handling::Balanced],
-    };
+    let handling = handling(&AtBake {
+        mature: moment.ripeness.mature,
+        reserve: moment.reserve,
+        hydration: r.hydration_percent,
+        flour_w: r.flour_w,
+        acid: end.acid,
+        volume: moment.volume,
+        ceiling: moment.ceiling,
+        sugar: end.sugar,
+        bound_sugar: end.bound_sugar,
+        core_ratio,
+    });
     let mut result = RiseResult {
         window: window(&t),
         points: thinned(&points[..planned]),
@@ -411,6 +410,7 @@ fn window(t: &Trace) -> Option<Window> {
         .limiting();
     let shuts_by = match to {
         Some(i) if t.seen[i].1.reserve < 0.0 => Shuts::Gluten,
+        Some(i) if t.seen[i].1.is_starved => Shuts::Sugar,
         _ => Shuts::Gas,
     };
     Some(Window {

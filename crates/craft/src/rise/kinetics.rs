@@ -28,6 +28,8 @@ const SUGAR_ADDED: f64 = 113.0;
 const SUGAR_HALF: f64 = 8.0;
 const SUGAR_BOUND: f64 = 240.0;
 const MALTOSE_RATE: f64 = 0.050;
+/// Sugar counts as short where less than this share of what the yeast wants is made (assumed).
+const STARVED_SHARE: f64 = 0.75;
 // Acid index (assumed): of flour, of a ripe leaven, growth 1/h, its brake on gas, its push on maturation.
 const ACID_FLOUR: f64 = 0.002;
 const ACID_RIPE: f64 = 0.8;
@@ -62,6 +64,8 @@ pub struct State {
     pub held: f64,
     /// CO2 held at the last shaping plus made since.
     pub piece: f64,
+    /// Gas that the yeast would have made since the last shaping, had there been sugar.
+    pub starved: f64,
     pub matured_h: f64,
     pub matured_since_shaping_h: f64,
     pub acid: f64,
@@ -93,6 +97,8 @@ pub struct Moment {
     /// Gluten reserve, 1 falling to 0 and below.
     pub reserve: f64,
     pub label: Label,
+    /// It is past by the gas that it wanted, not by what it made.
+    pub is_starved: bool,
     /// Fermentation heat, W per kg dough.
     pub heat: f64,
 }
@@ -123,6 +129,7 @@ impl Kinetics {
             made: 0.0,
             held: 0.0,
             piece: 0.0,
+            starved: 0.0,
             matured_h: 0.0,
             matured_since_shaping_h: 0.0,
             acid: ACID_FLOUR,
@@ -206,6 +213,7 @@ impl Kinetics {
         s.held -= lost;
         if event.shapes() {
             s.piece = s.held;
+            s.starved = 0.0;
             s.matured_since_shaping_h = 0.0;
         } else {
             s.folds += 1;
@@ -233,14 +241,14 @@ impl Kinetics {
             * (s.leaven + first / 2.0)
             * (1.0 - (s.leaven + first / 2.0) / self.leaven_most).max(0.0);
 
-        let rate = 10.0
+        // What it would make with sugar enough; what it makes.
+        let wanted = 10.0
             * r.f_gas
             * active
-            * fed
             * unsoured
             * (YEAST_GAS * y.gas * (s.yeast + grew / 2.0)
                 + LEAVEN_GAS * r.f_salt * y.leaven * (s.leaven + leaven_grew / 2.0));
-        let made = (rate * dt).min(s.sugar);
+        let made = (wanted * fed * dt).min(s.sugar);
         let freed = MALTOSE_RATE * y.maturation * s.bound_sugar * dt;
         let soured = ACID_GROWTH * y.acid * r.f_salt * s.acid * (1.0 - s.acid) * dt;
         let matured = y.maturation * r.f_mature * (1.0 + ACID_ON_MATURATION * s.acid) * dt;
@@ -256,6 +264,7 @@ impl Kinetics {
         s.matured_since_shaping_h += matured;
         s.made += made;
         s.piece += made;
+        s.starved += (STARVED_SHARE * wanted * dt - made).max(0.0);
         s.mean_c = step.mean_c;
 
         // Retention: through the skin, and by broken cells above the ceiling.
@@ -268,12 +277,16 @@ impl Kinetics {
         s.held += made - free * (1.0 - (-loss * dt).exp());
 
         let ripeness = self.ripeness(s, capacity);
+        let inflation = s.piece / r.c_dose;
+        let label_if = |wanted| Label::of(r.kind, &ripeness, reserve, inflation, wanted);
+        let label = label_if((s.piece + s.starved) / r.c_dose);
         Moment {
             ripeness,
             volume,
             ceiling,
             reserve,
-            label: Label::of(&ripeness, reserve, s.piece / r.c_dose),
+            is_starved: label.is_past() && s.starved > 0.0 && !label_if(inflation).is_past(),
+            label,
             heat: made / dt / r.mass_ratio * HEAT_J / 3600.0,
         }
     }

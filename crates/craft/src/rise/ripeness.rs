@@ -2,12 +2,15 @@
 //!
 //! R = 1 is "ready as intended", 0.9 to 1.5 bakes well. Source: fermentation model, section 7.
 
+use super::request::Kind;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Ripeness at which a dough counts as ready.
 pub const READY: f64 = 0.90;
 const PEAK: f64 = 1.15;
+/// The piece's gas against full rise from which on it fades.
+const FADING: f64 = 1.7;
 
 /// What limits the ripeness.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
@@ -66,12 +69,18 @@ pub enum Label {
 }
 
 impl Label {
-    /// The first match wins. `reserve` is the gluten reserve, `inflation` the piece's gas against full rise.
-    pub fn of(r: &Ripeness, reserve: f64, inflation: f64) -> Label {
+    /// The first match wins. `reserve` is the gluten reserve, `inflation` the piece's gas against full rise, `wanted` the
+    /// same with what it would have made with sugar enough: a dough that starves is not a tolerant one.
+    pub fn of(kind: Kind, r: &Ripeness, reserve: f64, inflation: f64, wanted: f64) -> Label {
         let whole = r.whole();
-        if inflation >= 2.3 || reserve < -0.20 || r.dose >= 4.2 {
+        // A biga is dry and clumped: it takes more before it is past (calibrated).
+        let (over, fading) = match kind {
+            Kind::Biga => (3.0, 2.2),
+            _ => (2.3, FADING),
+        };
+        if inflation >= over || reserve < -0.20 || r.dose >= 4.2 {
             Label::Over
-        } else if whole >= READY && (inflation >= 1.7 || reserve < 0.0 || r.dose >= 3.2) {
+        } else if whole >= READY && (wanted >= fading || reserve < 0.0 || r.dose >= 3.2) {
             Label::Fading
         } else if whole >= PEAK {
             Label::Peak
@@ -158,14 +167,25 @@ mod tests {
             piece,
             mature,
         };
-        assert_eq!(Label::of(&r(0.5, 0.5, 2.0), 0.5, 0.5), Label::Young);
-        assert_eq!(Label::of(&r(0.95, 1.2, 2.0), 0.5, 0.9), Label::Ready);
-        assert_eq!(Label::of(&r(1.3, 1.2, 2.0), 0.5, 0.9), Label::Peak);
-        assert_eq!(Label::of(&r(1.3, 1.2, 2.0), 0.5, 1.7), Label::Fading);
-        assert_eq!(Label::of(&r(1.3, 1.2, 2.0), -0.1, 0.9), Label::Fading);
-        assert_eq!(Label::of(&r(0.3, 1.2, 2.0), -0.1, 0.9), Label::Fading);
-        assert_eq!(Label::of(&r(0.3, 0.2, 2.0), -0.21, 0.9), Label::Over);
-        assert_eq!(Label::of(&r(4.2, 1.2, 2.0), 0.5, 0.9), Label::Over);
+        let of =
+            |x: Ripeness, reserve: f64, gas: f64| Label::of(Kind::Dough, &x, reserve, gas, gas);
+        assert_eq!(of(r(0.5, 0.5, 2.0), 0.5, 0.5), Label::Young);
+        assert_eq!(of(r(0.95, 1.2, 2.0), 0.5, 0.9), Label::Ready);
+        assert_eq!(of(r(1.3, 1.2, 2.0), 0.5, 0.9), Label::Peak);
+        assert_eq!(of(r(1.3, 1.2, 2.0), 0.5, 1.7), Label::Fading);
+        assert_eq!(of(r(1.3, 1.2, 2.0), -0.1, 0.9), Label::Fading);
+        assert_eq!(of(r(0.3, 1.2, 2.0), -0.1, 0.9), Label::Fading);
+        assert_eq!(of(r(0.3, 0.2, 2.0), -0.21, 0.9), Label::Over);
+        assert_eq!(of(r(4.2, 1.2, 2.0), 0.5, 0.9), Label::Over);
+        // Short of sugar it fades by what it wanted, and is over by what it made.
+        let starved = |wanted: f64| Label::of(Kind::Dough, &r(1.3, 1.2, 2.0), 0.5, 0.9, wanted);
+        assert_eq!((starved(1.6), starved(2.5)), (Label::Peak, Label::Fading));
+        // A biga takes more.
+        let biga = |gas: f64| Label::of(Kind::Biga, &r(1.5, 1.5, 9.0), 0.5, gas, gas);
+        assert_eq!(
+            (biga(2.1), biga(2.3), biga(3.0)),
+            (Label::Peak, Label::Fading, Label::Over)
+        );
     }
 
     #[test]

@@ -9,7 +9,7 @@ use crate::fire::setup::{Back, BakeRequest};
 pub(crate) const SIGMA: f64 = 5.670_374e-8;
 /// Emissivity of food and of the cavity.
 pub(crate) const EPS_FOOD: f64 = 0.92;
-const EPS_CAVITY: f64 = 0.80;
+pub(crate) const EPS_CAVITY: f64 = 0.80;
 /// Share of black-body exchange between a rack and its cavity.
 const EPS_RACK: f64 = 0.9;
 

@@ -83,7 +83,10 @@ fn doses(typed: &Typed, f: &Formula) -> Doses {
         .collect();
     match all.split_first() {
         Some((dough, rest))
-            if rest.len() == f.preferments.len() && all.iter().all(|d| (0.0..=6.0).contains(d)) =>
+            if rest.len() == f.preferments.len()
+                && all
+                    .iter()
+                    .all(|d| (0.0..=craft::refusal::MOST_YEAST_PERCENT).contains(d)) =>
         {
             Doses {
                 dough: *dough,

@@ -288,6 +288,7 @@ fn window(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
     if let Some(to) = w.to_at {
         let word = match w.shuts_by {
             Some(Shuts::Gluten) => "gluten spent",
+            Some(Shuts::Sugar) => "sugar spent",
             Some(Shuts::Gas) => "rise spent",
             None => "",
         };
