@@ -140,6 +140,7 @@ fn rises(c: &mut Criterion) {
     let happened = Happened {
         power_cuts: vec![],
         steps: vec![StepPast {
+            said: Default::default(),
             number: 1,
             at: planned.mixed_at,
         }],

@@ -38,8 +38,16 @@ async fn from_six_balls_for_friday_to_a_logged_bake() -> Result<()> {
     b.says("#salt_percent-error", "Salt 0 to 5 %; -1 is outside.")
         .await?;
     b.says("#answer h1", "needs another look").await?;
+    // Figures of before are marked as such until they follow again.
+    let marked = "const f = document.querySelector('.figures'); return getComputedStyle(f, '::before').content + getComputedStyle(f).opacity";
+    let mark = b.script(marked).await?;
+    assert_eq!(
+        mark,
+        "\"Figures of before: a field needs another look.\"0.55"
+    );
     b.fill("salt_percent", "2.8").await?;
     b.says("#answer h1", "Six balls take").await?;
+    assert_eq!(b.script(marked).await?, "none1");
 
     // A remedy by one tap.
     b.fill("sugar_percent", "2").await?;
@@ -89,8 +97,11 @@ async fn from_six_balls_for_friday_to_a_logged_bake() -> Result<()> {
     let path = b.path().await?;
     let code = path.trim_start_matches("/batches/").to_string();
     assert!(code.starts_with("HS-"), "{code}");
-    b.click("li[data-step='0'] button[value=done]").await?;
-    b.says("li[data-step='0']", "Undo").await?;
+    b.click("li[data-step='0'] button[value=begin]").await?;
+    b.says("li[data-step='0']", "since").await?;
+    b.says("#answer, .answer", "Now: weigh and mix").await?;
+    b.click("li[data-step='0'] button[value=finish]").await?;
+    b.says("li[data-step='1']", "Done").await?;
     b.fill("degrees", "23.4").await?;
     b.click("#reading button").await?;
     b.says(".log", "23.4°").await?;

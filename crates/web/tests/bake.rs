@@ -226,6 +226,20 @@ async fn the_log_tells_each_pizza_and_the_ledger_the_run() -> Result<()> {
         assert!(page.body.contains(said), "{said}");
     }
     s.post(&format!("/batches/{code}/finish"), "sure=1").await?;
+    // Closed, nothing of it is to come.
+    let closed = s.get(&format!("/batches/{code}/bake")).await?.body;
+    assert!(closed.contains("This run is closed.") && closed.contains("2 of 6 out"));
+    for to_come in ["of 6 is next", "Last one out"] {
+        assert!(!closed.contains(to_come), "{to_come}");
+    }
+    let beside = s.get(&format!("/batches/{code}/bake/beside")).await?.json();
+    assert!(
+        beside["balls"]
+            .as_str()
+            .unwrap()
+            .contains("The run is closed.")
+    );
+    assert!(!beside["notes"].as_str().unwrap().contains("Last one out"));
     let ledger = s.get("/ledger").await?;
     assert!(ledger.body.contains(&code) && ledger.body.contains(&format!("/batches/{code}/bakes")));
     s.close().await

@@ -159,7 +159,7 @@ async fn a_remedy_and_a_solved_setting_come_back_in_the_form() -> Result<()> {
     let s = Site::open().await?;
     let pale = preview(&s, &tray(&[])).await?;
     let desk = pale["desk"].as_str().unwrap();
-    assert!(desk.contains("Base pale when the rest is right"), "{desk}");
+    assert!(desk.contains("too much before the base is done"), "{desk}");
     assert!(desk.contains("remedy:steel_and_grill") && desk.contains("What to change"));
     let better = preview(&s, &tray(&[("act", "remedy:steel_and_grill")])).await?;
     let desk = better["desk"].as_str().unwrap();

@@ -128,7 +128,7 @@ pub async fn of_places(
     let rows = sqlx::query_as!(
         Row,
         "SELECT e.id, e.entry_key, e.kind, e.facts, e.at FROM entry e
-         WHERE e.kitchen_id = ? AND e.place IN ('room', 'fridge') AND e.at BETWEEN ? AND ? ORDER BY e.at DESC, e.id DESC LIMIT 4000",
+         WHERE e.kitchen_id = ? AND e.place IN ('room', 'fridge', 'own') AND e.at BETWEEN ? AND ? ORDER BY e.at DESC, e.id DESC LIMIT 4000",
         kitchen.0,
         instant::to_row(from),
         instant::to_row(to)

@@ -35,6 +35,11 @@ pub enum Seen {
         subject: Subject,
         celsius: f64,
     },
+    /// A place of the kitchen's own: cellar, porch, walk-in.
+    PlaceRead {
+        name: String,
+        celsius: f64,
+    },
     /// The dough in a marked tub stands at so many times its first volume.
     Grown {
         times: f64,
@@ -79,7 +84,11 @@ impl Seen {
     pub fn may_be_taken_back(&self) -> bool {
         matches!(
             self,
-            Seen::Reading { .. } | Seen::Grown { .. } | Seen::Remark { .. } | Seen::PowerCut { .. }
+            Seen::Reading { .. }
+                | Seen::PlaceRead { .. }
+                | Seen::Grown { .. }
+                | Seen::Remark { .. }
+                | Seen::PowerCut { .. }
         )
     }
 }
@@ -145,6 +154,7 @@ impl Said {
                 subject: s @ (Subject::Room | Subject::Fridge),
                 ..
             }) => Some(s.key()),
+            Said::Seen(Seen::PlaceRead { .. }) => Some(super::OWN_PLACE),
             Said::Seen(Seen::PowerCut { .. }) => Some(Subject::Fridge.key()),
             // Whether it was of a place, the entry that it takes back knows.
             Said::Seen(Seen::TakenBack { .. }) => Some("taken back"),
@@ -205,6 +215,11 @@ mod tests {
             Seen::Reading {
                 subject: Subject::Dough,
                 celsius: 23.4,
+            }
+            .into(),
+            Seen::PlaceRead {
+                name: "Cellar, “low” è".into(),
+                celsius: 11.5,
             }
             .into(),
             Seen::Grown { times: 1.6 }.into(),

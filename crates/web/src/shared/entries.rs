@@ -245,6 +245,7 @@ pub fn words(said: &Said, here: &Here) -> String {
             Seen::Reading { subject, celsius } => {
                 format!("{} {}", subject.name().to_lowercase(), degrees(*celsius))
             }
+            Seen::PlaceRead { name, celsius } => format!("{name} {}", degrees(*celsius)),
             Seen::Grown { times } => format!("the tub at {times} times its start"),
             Seen::Remark { remark } => {
                 let short: String = remark.chars().take(60).collect();

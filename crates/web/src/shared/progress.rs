@@ -53,6 +53,10 @@ impl Told {
     pub fn is_mixed(&self) -> bool {
         self.progress.is_mixed(&self.batch.sheet.result.steps)
     }
+    /// Closed or cancelled: nothing of it is to come.
+    pub fn is_ended(&self) -> bool {
+        self.batch.finished_at.is_some() || self.batch.cancelled_at.is_some()
+    }
     /// Whether it goes its own way: something of it was begun, or should have been by now.
     pub fn is_under_way(&self, now: Timestamp) -> bool {
         let begun = self.progress.steps.iter().any(|s| s.is_touched());
@@ -76,15 +80,20 @@ impl Told {
         let mut readings = vec![];
         let mut power_cuts = vec![];
         for o in self.seen().chain(elsewhere) {
-            let measured = match o.seen {
+            let measured = match &o.seen {
                 Seen::Reading { subject, celsius } => match subject {
-                    Subject::Dough => Measured::Dough { c: celsius },
-                    Subject::Room => Measured::Room { c: celsius },
-                    Subject::Fridge => Measured::Fridge { c: celsius },
+                    Subject::Dough => Measured::Dough { c: *celsius },
+                    Subject::Room => Measured::Room { c: *celsius },
+                    Subject::Fridge => Measured::Fridge { c: *celsius },
                     Subject::Water | Subject::Floor | Subject::Dome => continue,
                 },
-                Seen::Grown { times } => Measured::Grown { times },
+                Seen::PlaceRead { name, celsius } => Measured::Place {
+                    name: name.clone(),
+                    c: *celsius,
+                },
+                Seen::Grown { times } => Measured::Grown { times: *times },
                 Seen::PowerCut { until } => {
+                    let until = *until;
                     power_cuts.push(PowerCut { from: o.at, until });
                     continue;
                 }

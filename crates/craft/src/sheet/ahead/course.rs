@@ -138,7 +138,10 @@ impl Course {
                     });
                 }
                 Measured::Dough { c } => self.dough = Some((r.at, c)),
-                Measured::Room { .. } | Measured::Fridge { .. } | Measured::Grown { .. } => {}
+                Measured::Room { .. }
+                | Measured::Fridge { .. }
+                | Measured::Place { .. }
+                | Measured::Grown { .. } => {}
             }
         }
         let planned = [
@@ -154,7 +157,8 @@ impl Course {
                 Some(self.request.fridge_c),
             ),
         ];
-        for (what, read, plan) in planned {
+        let own = self.own_places();
+        for (what, read, plan) in planned.into_iter().chain(own) {
             let Some((at, c)) = read else { continue };
             let plan = plan.or_else(|| q.planned.clocks_at(at).map(|p| p.dough_c));
             if let Some(planned) = plan {
@@ -166,6 +170,24 @@ impl Course {
                 });
             }
         }
+    }
+
+    /// The places of the kitchen's own on the way, each with its latest reading and what was planned.
+    fn own_places(&self) -> Vec<(What, Option<(Timestamp, f64)>, Option<f64>)> {
+        let mut out: Vec<(What, Option<(Timestamp, f64)>, Option<f64>)> = vec![];
+        for leg in &self.legs {
+            let Spot::Own(place) = &leg.spot else {
+                continue;
+            };
+            let what = What::Place {
+                name: place.name.clone(),
+            };
+            let latest = self.places.own.iter().rfind(|(.., n)| *n == place.name);
+            if !out.iter().any(|(w, ..)| *w == what) {
+                out.push((what, latest.map(|(t, c, _)| (*t, *c)), Some(place.c)));
+            }
+        }
+        out
     }
 
     /// The latest mark of a tub, since mixing.

@@ -3,6 +3,8 @@
 use super::tests::{Batch, minutes_apart};
 use super::*;
 use crate::formula::{Preferment, PrefermentKind};
+use crate::path::{Place, Spot};
+use crate::rise::Air;
 use crate::sheet::StepKind::{self, *};
 use crate::sheet::hours;
 use StepSaid::{Begun, Finished};
@@ -181,6 +183,48 @@ fn a_preferment_has_a_target_and_a_water_of_its_own() {
     assert!(warm.step(Preferment).detail.contains("Aim for 26 °C"));
     // The dose is solved for it: warmer needs less.
     assert!(w.yeast_percent < u.yeast_percent);
+}
+
+#[test]
+fn a_reading_of_a_place_of_ones_own_counts_where_the_dough_lies_and_nowhere_else() {
+    let cellar = |name: &str| {
+        Spot::Own(Place {
+            name: name.into(),
+            air: Air::Room,
+            c: 14.0,
+            profile_c: None,
+            off_c: None,
+            holds_h: None,
+        })
+    };
+    let plan = |name: &str| {
+        Batch::new(|r| {
+            let mut legs = r.formula.path();
+            legs[1].spot = cellar(name);
+            r.formula.legs = legs;
+        })
+        .said(Mix, Begun, 0)
+        .said(Mix, Finished, 25)
+    };
+    let measured = || Measured::Place {
+        name: "Cellar".into(),
+        c: 19.0,
+    };
+    let cool = plan("Cellar");
+    let warm = plan("Cellar").read(3.0, measured());
+    let elsewhere = plan("Porch").read(3.0, measured());
+    let rise = |b: &Batch| b.ahead(b.h(8.0)).rise_at_serve;
+    assert!(rise(&warm) > rise(&cool) + 10.0);
+    assert_eq!(rise(&elsewhere), rise(&cool));
+    let said = warm.ahead(warm.h(8.0)).replaced;
+    assert!(
+        said.iter().any(|r| r.what
+            == What::Place {
+                name: "Cellar".into()
+            }
+            && r.planned == 14.0),
+        "{said:?}"
+    );
 }
 
 /// Entries about a batch, by how far off each is.

@@ -42,7 +42,7 @@ pub const OFF_THE_MIXER_H: f64 = 0.75;
 const INSIDE: Temperatures = Temperatures::InsideTheDough;
 
 /// What a thermometer or a marked tub said.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Measured {
     Dough {
@@ -54,6 +54,11 @@ pub enum Measured {
     Fridge {
         c: f64,
     },
+    /// A place of the kitchen's own, by its name.
+    Place {
+        name: String,
+        c: f64,
+    },
     /// The dough in its tub stands at so many times its first volume.
     Grown {
         times: f64,
@@ -61,7 +66,7 @@ pub enum Measured {
 }
 
 /// Something that was seen.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Reading {
     pub at: Timestamp,
@@ -110,6 +115,9 @@ pub enum What {
     },
     Room,
     Fridge,
+    Place {
+        name: String,
+    },
     Tub,
     Step {
         title: String,

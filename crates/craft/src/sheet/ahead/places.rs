@@ -28,6 +28,8 @@ const LONGEST_CUT_H: f64 = 72.0;
 pub(super) struct Places {
     pub room: Vec<(Timestamp, f64)>,
     pub fridge: Vec<(Timestamp, f64)>,
+    /// Places of the kitchen's own, each reading with its name.
+    pub own: Vec<(Timestamp, f64, String)>,
     cuts: Vec<PowerCut>,
 }
 
@@ -36,14 +38,16 @@ impl Places {
     pub fn of(q: &Asked) -> Places {
         let mut out = Places::default();
         for r in q.happened.readings.iter().filter(|r| r.at <= q.now) {
-            match r.measured {
-                Measured::Room { c } => out.room.push((r.at, c)),
-                Measured::Fridge { c } => out.fridge.push((r.at, c)),
+            match &r.measured {
+                Measured::Room { c } => out.room.push((r.at, *c)),
+                Measured::Fridge { c } => out.fridge.push((r.at, *c)),
+                Measured::Place { name, c } => out.own.push((r.at, *c, name.clone())),
                 _ => {}
             }
         }
         out.room.sort_by_key(|(at, _)| *at);
         out.fridge.sort_by_key(|(at, _)| *at);
+        out.own.sort_by_key(|(at, ..)| *at);
         let cuts = q
             .happened
             .power_cuts
@@ -56,15 +60,26 @@ impl Places {
 
     /// Puts what was measured into the stages of a dough that was mixed then.
     pub fn measured(&self, stages: &mut Vec<(Stage, Spot)>, mixed_at: Timestamp, room_c: f64) {
-        for (spot, reads) in [(Spot::Room, &self.room), (Spot::Fridge, &self.fridge)] {
-            for (at, c) in reads {
-                for i in from(stages, h_between(mixed_at, *at))..stages.len() {
-                    if stages[i].1 == spot {
-                        stages[i].0.place_c = Some(*c);
-                        stages[i].0.place_profile_c = None;
-                    }
+        let mut hold = |at: Timestamp, c: f64, there: &dyn Fn(&Spot) -> bool| {
+            for i in from_there(stages, h_between(mixed_at, at), c, there)..stages.len() {
+                if there(&stages[i].1) {
+                    stages[i].0.place_c = Some(c);
+                    stages[i].0.place_profile_c = None;
                 }
             }
+        };
+        for (at, c) in &self.room {
+            hold(*at, *c, &|spot| *spot == Spot::Room);
+        }
+        for (at, c) in &self.fridge {
+            hold(*at, *c, &|spot| *spot == Spot::Fridge);
+        }
+        for (at, c, name) in &self.own {
+            hold(
+                *at,
+                *c,
+                &|spot| matches!(spot, Spot::Own(p) if p.name == *name),
+            );
         }
         for cut in &self.cuts {
             self.drift(cut, stages, mixed_at, room_c);
@@ -98,11 +113,13 @@ impl Places {
         );
         let b = b.min(a + LONGEST_CUT_H);
         let room_c = self.room_at(cut.from, usual);
-        // Known again: the next reading of the fridge.
+        // Known again: the next reading of the fridge, or of a place of one's own.
         let known = self
             .fridge
             .iter()
-            .map(|(t, _)| h_between(mixed_at, *t))
+            .map(|(t, _)| t)
+            .chain(self.own.iter().map(|(t, ..)| t))
+            .map(|t| h_between(mixed_at, *t))
             .find(|h| *h > a)
             .unwrap_or(f64::INFINITY);
         let end = (b + 3.0 * WALK_IN_HOLDS_H / BACK).min(known);
@@ -144,6 +161,30 @@ fn holds(spot: &Spot) -> Option<f64> {
         Spot::Own(p) if p.air == Air::Fan => Some(p.holds_h.unwrap_or(WALK_IN_HOLDS_H)),
         _ => None,
     }
+}
+
+/// The stage from which on a reading of a place counts. What lies elsewhere then, or in a place as warm as it was thought,
+/// is not cut: a reading that says nothing new changes no figure.
+fn from_there(
+    stages: &mut Vec<(Stage, Spot)>,
+    at_h: f64,
+    c: f64,
+    there: &dyn Fn(&Spot) -> bool,
+) -> usize {
+    let mut began = 0.0;
+    for i in 0..stages.len() {
+        let (stage, spot) = &stages[i];
+        if at_h < began + stage.hours - SHORTEST_H {
+            let new = stage.place_c != Some(c) || stage.place_profile_c.is_some();
+            return if there(spot) && new {
+                from(stages, at_h)
+            } else {
+                i + usize::from(at_h > began + SHORTEST_H)
+            };
+        }
+        began += stage.hours;
+    }
+    stages.len()
 }
 
 /// The stage that begins at an hour after mixing; one that is under way then is cut in two.

@@ -95,6 +95,7 @@ struct Notes {
 struct Balls {
     balls: Vec<view::Ball>,
     left: u32,
+    closed: bool,
 }
 
 /// What stands beside the oven and changes with the run, drawn.
@@ -124,6 +125,7 @@ async fn beside(
     let balls = Balls {
         balls,
         left: told.pieces_left(),
+        closed: told.is_ended(),
     };
     Ok(Json(Beside {
         notes: notes.render()?,

@@ -91,7 +91,7 @@ impl RunState {
             right: s.right,
             judged: s.judged,
             pace: s.pace_s.map(min_s),
-            closed: told.batch.finished_at.is_some() || told.batch.cancelled_at.is_some(),
+            closed: told.is_ended(),
             unjudged: told.run.unjudged(),
             refused,
         }
@@ -201,6 +201,10 @@ pub struct View {
 
 /// Notes that need no oven model: what a page shows at once.
 pub fn quick_notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
+    // A closed run has nothing to come.
+    if told.is_ended() {
+        return vec![];
+    }
     craft::fire::judge::service(&told.run, goes, here.now, &here.zone)
 }
 
@@ -208,7 +212,9 @@ pub fn quick_notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
 pub fn notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
     let mut all = quick_notes(told, goes, here);
     if let Some(fire) = told.batch.sheet.request.fire.as_deref() {
-        let floor = told.reading(craft::reading::Subject::Floor);
+        let floor = told
+            .reading(craft::reading::Subject::Floor)
+            .filter(|_| !told.is_ended());
         all.extend(craft::fire::judge::at_oven(
             fire,
             &told.run,
@@ -269,9 +275,15 @@ impl View {
                     state.pieces,
                     here.local(c.in_at).strftime("%H:%M:%S")
                 ),
+                None if state.closed => format!("{} of {} out", state.out, state.pieces),
                 None => format!("{piece} {} of {} is next", state.next_number, state.pieces),
             },
-            cue: "Tap In when it goes in.".into(),
+            cue: if state.closed {
+                "This run is closed."
+            } else {
+                "Tap In when it goes in."
+            }
+            .into(),
             line: bake_line(p, 796.0),
             line_narrow: bake_line(p, 342.0),
             plan: oven_plan(p),
@@ -336,6 +348,9 @@ impl View {
 
 /// The next balls with the rise clock each will have when its turn comes at this pace.
 pub fn balls(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Ball> {
+    if told.is_ended() {
+        return vec![];
+    }
     let sheet = &told.batch.sheet.result;
     let usual = f64::from(sheet.programme.out_s) + 60.0;
     let pace = told

@@ -8,7 +8,7 @@ mod view;
 use crate::App;
 use crate::shared::entries;
 use crate::shared::error::Trouble;
-use crate::shared::form::{NotANumber, Typed, number};
+use crate::shared::form::{NotANumber, Typed, number, one_line};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
@@ -31,6 +31,14 @@ use view::View;
 
 /// What a marked tub is called among the subjects.
 pub const TUB: &str = "tub";
+/// What a place of the kitchen's own is called among the subjects, before its name.
+const OF_PLACE: &str = "place:";
+const LONGEST_PLACE: usize = 80;
+
+fn of_place(name: &str) -> String {
+    format!("{OF_PLACE}{name}")
+}
+
 /// A remark may be so long; the database column holds as much.
 const LONGEST_REMARK: usize = 2000;
 
@@ -208,8 +216,25 @@ fn measured(typed: &Typed, here: &Here) -> Result<Seen, (&'static str, String)> 
             )),
         };
     }
+    if let Some(name) = typed.text("subject").strip_prefix(OF_PLACE) {
+        let name = one_line(name);
+        if name.is_empty() || name.chars().count() > LONGEST_PLACE {
+            return Err(("subject", "Choose what you measured.".into()));
+        }
+        return degrees(value, Subject::Room, here)
+            .map(|celsius| Seen::PlaceRead { name, celsius });
+    }
     let subject = Subject::from_key(typed.text("subject"))
         .ok_or(("subject", "Choose what you measured.".to_string()))?;
+    degrees(value, subject, here).map(|celsius| Seen::Reading { subject, celsius })
+}
+
+/// A temperature as the kitchen reads it, in °C.
+fn degrees(
+    value: Result<f64, NotANumber>,
+    subject: Subject,
+    here: &Here,
+) -> Result<f64, (&'static str, String)> {
     match value {
         Err(NotANumber::Empty) => Err(("degrees", "The temperature is missing.".into())),
         Err(NotANumber::Text) => Err((
@@ -218,10 +243,7 @@ fn measured(typed: &Typed, here: &Here) -> Result<Seen, (&'static str, String)> 
         )),
         Ok(v) => subject
             .take(v, here.measures.temperature)
-            .map(|c| Seen::Reading {
-                subject,
-                celsius: c.0,
-            })
+            .map(|c| c.0)
             .map_err(|e| ("degrees", e.message)),
     }
 }

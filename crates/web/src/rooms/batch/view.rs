@@ -5,6 +5,7 @@ use crate::shared::format::{self, day_hm, hm, span_words};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
 use crate::shared::progress::Told;
+use craft::path::{Place, Spot};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::sheet::SheetResult;
@@ -45,8 +46,8 @@ pub struct LogLine {
 }
 
 pub struct SubjectChoice {
-    pub key: &'static str,
-    pub name: &'static str,
+    pub key: String,
+    pub name: String,
     pub chosen: bool,
 }
 
@@ -115,12 +116,13 @@ impl View {
             log: log(told, here),
             subjects: Subject::ALL
                 .into_iter()
-                .map(|s| (s.key(), s.name()))
-                .chain([(super::TUB, "Tub, times its start")])
+                .map(|s| (s.key().to_string(), s.name().to_string()))
+                .chain(own_places(told).map(|p| (super::of_place(&p.name), p.name.clone())))
+                .chain([(super::TUB.to_string(), "Tub, times its start".to_string())])
                 .map(|(key, name)| SubjectChoice {
+                    chosen: key == typed.text("subject"),
                     key,
                     name,
-                    chosen: key == typed.text("subject"),
                 })
                 .collect(),
             step_error: error(&["step"]),
@@ -149,6 +151,19 @@ impl View {
             }),
         }
     }
+}
+
+/// The places of the kitchen's own that this dough lies in, each once.
+fn own_places(told: &Told) -> impl Iterator<Item = Place> {
+    let mut out: Vec<Place> = vec![];
+    for leg in told.batch.sheet.request.formula.path() {
+        if let Spot::Own(p) = leg.spot
+            && !out.iter().any(|o| o.name == p.name)
+        {
+            out.push(p);
+        }
+    }
+    out.into_iter()
 }
 
 /// "Ready Fri 17:45 to 20:45." with its decisive part apart.
@@ -321,6 +336,14 @@ fn said(
             Some((
                 subject.name().to_string(),
                 format!("{}°", m.degrees(*celsius, decimals)),
+                planned.map_or(String::new(), |p| format!("planned {}°", m.degrees(p, 1))),
+            ))
+        }
+        Seen::PlaceRead { name, celsius } => {
+            let planned = own_places(told).find(|p| p.name == *name).map(|p| p.c);
+            Some((
+                name.clone(),
+                format!("{}°", m.degrees(*celsius, 1)),
                 planned.map_or(String::new(), |p| format!("planned {}°", m.degrees(p, 1))),
             ))
         }

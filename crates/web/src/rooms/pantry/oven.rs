@@ -102,6 +102,12 @@ impl Shelf for Oven {
             ),
             figure("dome_c", "Dome, top or setting, usually", "", degree),
             figure("spots", "Pizzas at once", "", ""),
+            figure(
+                "floor_m2",
+                "The whole floor",
+                "width times depth; its places take turns. Empty when nobody measured it",
+                "m²",
+            ),
             figure("opening_cm", "Width of the mouth", "", "cm"),
             figure(
                 "side",
@@ -202,6 +208,7 @@ impl Shelf for Oven {
             t.set(name, plain(v));
         }
         put_may(t, "fan_w_m2k", self.fan_w_m2k);
+        put_may(t, "floor_m2", self.floor_m2);
     }
     fn read(r: &mut Reader, here: &Here, before: Option<&Oven>) -> Oven {
         let kind = OvenKind::from_key(r.typed.text("kind")).unwrap_or_else(|| {
@@ -229,6 +236,7 @@ impl Shelf for Oven {
             below_w_m2: must(r, "below_w_m2", "Power under the floor"),
             side: must(r, "side", "More heat on the fire's side"),
             door_drop_c: must(r, "door_drop_c", "The fall at the door"),
+            floor_m2: may(r, "floor_m2", "The whole floor"),
             opening_cm: must(r, "opening_cm", "The mouth"),
             spots: r.count("spots", "Pizzas at once"),
             fuel_kg_h: must(r, "fuel_kg_h", "Fuel at full fire"),

@@ -496,6 +496,7 @@ fn replaced(what: &What, planned: f64, measured: f64, here: &Here) -> String {
         ),
         What::Dough => format!("Dough {}° where {}° was foreseen.", d(measured), d(planned)),
         What::Room => format!("Room {}° instead of {}°.", d(measured), d(planned)),
+        What::Place { name } => format!("{name} {}° instead of {}°.", d(measured), d(planned)),
         What::Fridge => format!("Fridge {}° instead of {}°.", d(measured), d(planned)),
         What::Tub => format!("Tub at {measured:.2} times where {planned:.2} was foreseen."),
         What::Step { title } => {

@@ -96,7 +96,8 @@ fn the_race_says_itself_and_every_figure_stands_inside() {
 
 #[test]
 fn a_part_that_never_gets_there_is_said_in_words() {
-    let p = plan("home_round", "home_tray");
+    let mut p = plan("home_round", "home_tray");
+    p.setting.dome_c = 180.0;
     let planned = p.planned().unwrap();
     let svg = drawn(&p, &planned, 810.0);
     assert!(planned.race.lane(Item::Base).unwrap().ready_s.is_none());

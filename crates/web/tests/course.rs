@@ -1,0 +1,112 @@
+//! A batch follows what happens, over HTTP: work that begins and ends, preferments, places of the kitchen's own.
+
+mod site;
+
+use anyhow::Result;
+use axum::http::StatusCode;
+use site::{Site, pairs};
+
+/// The markup of one step of a batch page.
+fn step(page: &str, n: usize) -> &str {
+    let from = page.find(&format!("data-step=\"{n}\"")).unwrap();
+    let rest = &page[from..];
+    &rest[..rest.find("</li>").unwrap()]
+}
+
+#[tokio::test]
+async fn work_that_takes_its_time_begins_and_ends_and_is_not_late_meanwhile() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let path = format!("/batches/{code}");
+    let say = async |word: &str| {
+        s.post(&format!("{path}/steps/0"), &pairs(&[("do", word)]))
+            .await
+            .map(|a| assert_eq!(a.status, StatusCode::SEE_OTHER, "{word}"))
+    };
+    let page = s.get(&path).await?.body;
+    assert!(step(&page, 0).contains(">Begin<") && !step(&page, 0).contains(">Done<"));
+    assert!(step(&page, 1).contains(">Done<"), "rest is of a moment");
+    say("begin").await?;
+    let page = s.get(&path).await?.body;
+    assert!(step(&page, 0).contains(">Finished<") && step(&page, 0).contains("since "));
+    assert!(page.contains("Now: weigh and mix"));
+    let bench = s.get("/").await?.body;
+    assert!(bench.contains("in the mixer") && bench.contains("Under way since "));
+    assert!(!bench.contains("class=\"late\""));
+    // In the mixer three days before it was planned: what hangs on its end is due after it.
+    assert!(step(&page, 1).contains("planned "), "{}", step(&page, 1));
+    say("finish").await?;
+    let page = s.get(&path).await?.body;
+    assert!(step(&page, 0).contains("early") && page.contains("mixed, resting"));
+    // Two slips back, one after the other.
+    say("undo").await?;
+    assert!(s.get("/").await?.body.contains("in the mixer"));
+    say("undo").await?;
+    assert!(step(&s.get(&path).await?.body, 0).contains(">Begin<"));
+    s.close().await
+}
+
+#[tokio::test]
+async fn a_preferment_has_its_own_water_and_its_reading_its_own_plan() -> Result<()> {
+    let s = Site::open().await?;
+    let code = s
+        .keep(&[
+            ("preferments[0].kind", "biga"),
+            ("preferments[0].flour_percent", "40"),
+            ("preferments[0].hydration_percent", "48"),
+            ("preferments[0].yeast.form", "instant"),
+            ("preferments[0].yeast.dose", "solve"),
+            ("preferments[0].warm_h", "16"),
+            ("preferments[0].warm_c", "18"),
+            ("preferments[0].cold_h", "0"),
+            ("preferments[0].target_c", "21"),
+        ])
+        .await?;
+    let path = format!("/batches/{code}");
+    let page = s.get(&path).await?.body;
+    assert!(
+        step(&page, 0).contains("Aim for 21 °C."),
+        "{}",
+        step(&page, 0)
+    );
+    s.post(&format!("{path}/steps/0"), &pairs(&[("do", "done")]))
+        .await?;
+    let read = pairs(&[("subject", "dough"), ("degrees", "26")]);
+    s.post(&format!("{path}/readings"), &read).await?;
+    let page = s.get(&path).await?.body;
+    // Mixed days before its hour: its plan has no figure for now, and the dough's is not put in its place.
+    assert!(!page.contains("planned 23.0°"), "the dough's own target");
+    let rise = s.get(&format!("{path}/rise")).await?.body;
+    assert!(rise.contains("Biga 26.0°"), "no reading on Rise");
+    s.close().await
+}
+
+#[tokio::test]
+async fn a_place_of_ones_own_is_read_by_its_name() -> Result<()> {
+    let s = Site::open().await?;
+    let bulk =
+        r#"{"lies": "bulk", "hours": 4, "least_h": 1, "most_h": 12, "spot": {"kind": "room"}}"#;
+    let balls = r#"{"lies": "balls", "hours": 20, "least_h": 1, "most_h": 72, "event": "ball",
+        "spot": {"kind": "own", "name": "Cellar", "air": "room", "c": 12}}"#;
+    let legs = [
+        ("legs[0].data", bulk),
+        ("legs[0].hours", "4"),
+        ("legs[1].data", balls),
+        ("legs[1].hours", "20"),
+    ];
+    let code = s.keep(&legs).await?;
+    let path = format!("/batches/{code}");
+    let page = s.get(&path).await?.body;
+    assert!(page.contains("value=\"place:Cellar\""), "no such subject");
+    let read = |degrees: &'static str| pairs(&[("subject", "place:Cellar"), ("degrees", degrees)]);
+    let odd = s.post(&format!("{path}/readings"), &read("warm")).await?;
+    assert_eq!(odd.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(odd.body.contains("value=\"place:Cellar\" selected"));
+    s.post(&format!("{path}/readings"), &read("15.5")).await?;
+    let page = s.get(&path).await?.body;
+    assert!(
+        page.contains("Cellar</span><b>15.5°</b><i>planned 12.0°</i>"),
+        "not in the log"
+    );
+    s.close().await
+}
