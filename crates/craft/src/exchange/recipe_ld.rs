@@ -52,7 +52,12 @@ pub fn to_recipe_ld(
 /// One weight of one column, in words that name the ingredient.
 fn line(f: &Formula, r: &FormulaResult, row: usize, column: usize) -> Option<String> {
     let x = r.rows.get(row)?;
-    let g = x.cells.get(column).copied().flatten()?.exact_g;
+    let cell = x.cells.get(column).copied().flatten()?;
+    // The dose is what every page says of it; other weights come back more exactly than a scale reads them.
+    let g = match x.ingredient {
+        Ingredient::Yeast => cell.weigh_g,
+        _ => cell.exact_g,
+    };
     let g = if g >= 1.0 {
         plain((g * 10.0).round() / 10.0)
     } else {

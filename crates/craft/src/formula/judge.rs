@@ -1,9 +1,11 @@
 //! What is unusual about a formula, each with its reason and, where one field is enough, its remedy.
 
 use super::ask::{Formula, HydrationCounts};
+use super::dilution::Spoon;
 use super::extra::ExtraKind;
 use super::preferment::PrefermentKind;
 use super::size::Pieces;
+use super::two_digits;
 use super::weigh::{FormulaResult, Ingredient, Scales, grams};
 use crate::note::{Note, by_urgency};
 use crate::refusal::plain;
@@ -70,17 +72,38 @@ fn yeast_below_scale(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
             pieces,
             preferment_way(f)
         );
+        let form = match f.preferments.get(i) {
+            Some(p) => p.yeast.form,
+            None => f.yeast.form,
+        };
+        let spoon = spooned(cell.exact_g, form);
         out.push(note.todo(match column.dilution {
-            Some(d) => format!(
+            Some(d) if d.pays(r.dough_g) => format!(
                 "Stir {} g yeast into {} g water, take {} g of it and pour {} g less water. {ways}",
                 plain(d.yeast_g),
                 plain(d.water_g),
                 plain(d.take_g),
                 plain(d.less_water_g)
             ),
-            None => format!("Use a finer scale. {ways}"),
+            Some(d) => format!(
+                "{spoon}A pocket scale that reads 0.01 g settles it; dissolving it throws {} away. {ways}",
+                grams(d.thrown_g)
+            ),
+            None => format!("{spoon}A pocket scale that reads 0.01 g settles it. {ways}"),
         }));
     }
+}
+
+/// "Or a level half teaspoon: 1.2 to 1.9 g. ", where a spoon comes near.
+pub fn spooned(dose_g: f64, form: crate::leaven::YeastForm) -> String {
+    Spoon::of(dose_g, form).map_or(String::new(), |s| {
+        format!(
+            "By the spoon, {}: {} to {} g. ",
+            s.words(),
+            two_digits(s.low_g),
+            two_digits(s.high_g)
+        )
+    })
 }
 
 fn preferment_way(f: &Formula) -> &'static str {

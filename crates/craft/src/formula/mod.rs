@@ -29,8 +29,9 @@ mod size;
 mod weigh;
 
 pub use ask::{Dose, Formula, HydrationCounts, Yeast};
-pub use dilution::Dilution;
+pub use dilution::{Dilution, Spoon};
 pub use extra::{Extra, ExtraKind};
+pub use judge::spooned;
 pub use preferment::{Build, Feed, Preferment, PrefermentKind};
 pub use size::{
     LooseBalls, Mode, PanGroup, PanShape, Pieces, Portion, THICKNESSES, disc_cm2, thickness_name,

@@ -309,16 +309,17 @@ pub(crate) fn weigh(f: &Formula, scales: &Scales, doses: &Doses) -> Result<Formu
     let dough_g = f.pieces.bowl_g(f.loss_percent, sum_percent);
     too_much(f, dough_g)?;
     let per_percent = dough_g / sum_percent;
-    let rows: Vec<Row> = lines(f)
+    let mut rows: Vec<Row> = lines(f)
         .into_iter()
         .map(|(ingredient, name, of)| {
             row(ingredient, name, &parts.stages, &*of, per_percent, scales)
         })
         .filter(|r| r.percent > 0.0 || r.ingredient == Ingredient::Flour)
         .collect();
-    let columns: Vec<Column> = (0..parts.stages.len())
+    let mut columns: Vec<Column> = (0..parts.stages.len())
         .map(|i| column(f, i, &rows))
         .collect();
+    as_diluted(&mut rows, &mut columns);
     let portions = f
         .pieces
         .portions(dough_g / (1.0 + f.loss_percent / 100.0), f.style.opens_to());
@@ -359,6 +360,23 @@ fn too_much(f: &Formula, dough_g: f64) -> Result<(), Refused> {
             plain((dough_g / 1000.0).round())
         ),
     ))
+}
+
+/// A dose that goes in dissolved is weighed as what its part of the mixture holds: one figure on every page.
+fn as_diluted(rows: &mut [Row], columns: &mut [Column]) {
+    for row in rows
+        .iter_mut()
+        .filter(|r| r.ingredient == Ingredient::Yeast)
+    {
+        for (cell, column) in row.cells.iter_mut().zip(columns.iter_mut()) {
+            if let (Some(c), Some(_)) = (cell, column.dilution) {
+                let shown: f64 = super::two_digits(c.exact_g).parse().unwrap_or(c.exact_g);
+                column.weighed_g = clean(column.weighed_g - c.weigh_g + shown);
+                c.weigh_g = shown;
+            }
+        }
+        row.weigh_g = clean(row.cells.iter().flatten().map(|c| c.weigh_g).sum());
+    }
 }
 
 type Of = Box<dyn Fn(&Part) -> f64>;

@@ -109,7 +109,13 @@ pub struct WaterRequest {
     /// The cold tap, 0 to 35 °C.
     pub tap_water_c: f64,
     pub flour_g: f64,
+    /// All of it, with what goes in at a temperature of its own.
     pub water_g: f64,
+    /// Part of the water that has its own temperature: what holds a dissolved dose of yeast.
+    #[serde(default)]
+    pub aside_g: f64,
+    #[serde(default)]
+    pub aside_c: f64,
     #[serde(default)]
     pub salt_g: f64,
     #[serde(default)]
@@ -136,7 +142,7 @@ pub struct WaterResult {
     pub base_rule_c: f64,
     /// The base itself: 3 (or 4) × target − friction.
     pub base: f64,
-    /// What to pour: `water_g` minus the ice, at this temperature, °C.
+    /// What to pour: `water_g` minus the ice and what stands aside, at this temperature, °C.
     pub pour_c: f64,
     pub pour_g: f64,
     pub ice_g: f64,
@@ -186,6 +192,7 @@ impl WaterRequest {
             ("oil_g", "Oil", self.oil_g),
             ("sugar_g", "Sugar", self.sugar_g),
             ("preferment_g", "Preferment", self.preferment_g),
+            ("aside_g", "Water aside", self.aside_g),
         ] {
             c.range(field, what, v, 0.0, 300_000.0, "g");
         }
@@ -208,13 +215,18 @@ impl WaterRequest {
         self.dry_capacity() * self.flour_c
             + self.oil_g * C_OIL * self.room_c
             + self.preferment_g * C_DOUGH * self.preferment_c
+            + (self.water_g - self.poured_g()) * C_WATER * self.aside_c
+    }
+    /// The water that is poured at a temperature to be found.
+    fn poured_g(&self) -> f64 {
+        (self.water_g - self.aside_g).max(0.0)
     }
     fn friction_k(&self) -> f64 {
         self.mixer.friction_k(self.mixing_min)
     }
     /// Dough temperature with the water at `water_c`, `ice_g` of it as ice.
     fn dough_with(&self, water_c: f64, ice_g: f64) -> f64 {
-        let water = (self.water_g - ice_g) * C_WATER * water_c - MELTING * ice_g;
+        let water = (self.poured_g() - ice_g) * C_WATER * water_c - MELTING * ice_g;
         (self.heat_without_water() + water) / self.capacity() + self.friction_k()
     }
 }
@@ -226,10 +238,10 @@ pub fn water(r: &WaterRequest) -> Result<WaterResult, Refused> {
     r.check()?;
     let friction_k = r.friction_k();
     let wanted = (r.target_dough_c - friction_k) * r.capacity() - r.heat_without_water();
-    if r.water_g < 1.0 {
+    if r.poured_g() < 1.0 {
         return Ok(nothing_to_pour(r, friction_k));
     }
-    let needed_c = wanted / (r.water_g * C_WATER);
+    let needed_c = wanted / (r.poured_g() * C_WATER);
     let (terms, preferment_c) = base_terms(r);
     let base = terms * r.target_dough_c - friction_k;
     let mut out = WaterResult {
@@ -237,7 +249,7 @@ pub fn water(r: &WaterRequest) -> Result<WaterResult, Refused> {
         base_rule_c: base - r.room_c - r.flour_c - preferment_c,
         base,
         pour_c: needed_c,
-        pour_g: r.water_g,
+        pour_g: r.poured_g(),
         ice_g: 0.0,
         friction_k,
         dough_c: r.target_dough_c,
@@ -260,7 +272,7 @@ pub fn water(r: &WaterRequest) -> Result<WaterResult, Refused> {
             .todo(format!(
                 "Chill it, or put {:.0} g of ice in {:.0} g of tap water.",
                 ice,
-                r.water_g - ice
+                r.poured_g() - ice
             )),
         );
     }
@@ -294,7 +306,7 @@ fn nothing_to_pour(r: &WaterRequest, friction_k: f64) -> WaterResult {
         base_rule_c: base - r.room_c - r.flour_c - preferment_c,
         base,
         pour_c: r.tap_water_c,
-        pour_g: r.water_g,
+        pour_g: r.poured_g(),
         ice_g: 0.0,
         friction_k,
         dough_c,
@@ -314,16 +326,16 @@ fn nothing_to_pour(r: &WaterRequest, friction_k: f64) -> WaterResult {
 
 /// Ice that replaces part of the water at `water_c` so that the heat balance closes, g.
 fn ice_for(r: &WaterRequest, wanted: f64, water_c: f64) -> f64 {
-    (r.water_g * C_WATER * water_c - wanted) / (C_WATER * water_c + MELTING)
+    (r.poured_g() * C_WATER * water_c - wanted) / (C_WATER * water_c + MELTING)
 }
 
 fn with_ice(r: &WaterRequest, wanted: f64, out: &mut WaterResult) {
     let pour_c = r.tap_water_c.max(COLDEST_WATER_C);
     let ice = ice_for(r, wanted, pour_c);
-    let most = 0.6 * r.water_g;
+    let most = 0.6 * r.poured_g();
     out.pour_c = pour_c;
     out.ice_g = ice.min(most);
-    out.pour_g = r.water_g - out.ice_g;
+    out.pour_g = r.poured_g() - out.ice_g;
     out.dough_c = r.dough_with(pour_c, out.ice_g);
     if ice <= most {
         out.notes.push(
@@ -397,6 +409,8 @@ mod tests {
             tap_water_c: 14.0,
             flour_g: 1000.0,
             water_g: 620.0,
+            aside_g: 0.0,
+            aside_c: 0.0,
             salt_g: 20.0,
             oil_g: 0.0,
             sugar_g: 0.0,
@@ -523,6 +537,21 @@ mod tests {
     fn friction_is_capped() {
         assert_eq!(Mixer::FoodProcessor.friction_k(60.0), 12.0);
         assert_eq!(Mixer::Hand.friction_k(60.0), 1.0);
+    }
+
+    #[test]
+    fn water_that_holds_the_yeast_counts_at_its_own_temperature() {
+        let all = summer();
+        let aside = WaterRequest {
+            aside_g: 150.0,
+            aside_c: 20.0,
+            ..all
+        };
+        let (a, b) = (water(&all).unwrap(), water(&aside).unwrap());
+        assert!((b.pour_g - 470.0).abs() < 1e-9);
+        // 150 g at 20 °C and the rest a little warmer bring the same heat.
+        let mixed = (150.0 * 20.0 + 470.0 * b.pour_c) / 620.0;
+        assert!((mixed - a.pour_c).abs() < 1e-9 && b.pour_c > a.pour_c);
     }
 
     proptest! {

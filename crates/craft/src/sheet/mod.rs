@@ -363,6 +363,8 @@ impl SheetRequest {
             tap_water_c: self.tap_water_c,
             flour_g: f.exact_in(Ingredient::Flour, last),
             water_g: f.exact_in(Ingredient::Water, last),
+            aside_g: f.columns[last].dilution.map_or(0.0, |d| d.less_water_g),
+            aside_c: self.room_c,
             salt_g: f.exact_in(Ingredient::Salt, last),
             oil_g: f.exact_in(Ingredient::Oil, last),
             sugar_g: f.exact_in(Ingredient::Sugar, last) + f.exact_in(Ingredient::Extra, last),

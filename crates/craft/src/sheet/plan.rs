@@ -309,17 +309,30 @@ pub(super) fn steps(
             .collect();
         format!("the {}, ", names.join(", the "))
     };
-    let yeast = if w(Ingredient::Yeast) > 0.0 {
+    let yeast = match f.columns[last].dilution {
+        Some(d) => format!(", {} g of the yeast water", plain(d.take_g)),
+        None => weighed_in(w(Ingredient::Yeast), &x.yeast.form.name().to_lowercase()),
+    };
+    let handling = if w(Ingredient::Yeast) > 0.0 && f.columns[last].dilution.is_none() {
         format!("; {}", x.yeast.form.handling())
     } else {
         String::new()
     };
+    let rest: String = [
+        (Ingredient::Salt, "salt"),
+        (Ingredient::Oil, "oil"),
+        (Ingredient::Sugar, "sugar"),
+        (Ingredient::Extra, "of what else goes in"),
+    ]
+    .into_iter()
+    .map(|(i, name)| weighed_in(w(i), name))
+    .collect();
     add(
         StepKind::Mix,
         -r.mixing_min() / 60.0,
         "Weigh and mix",
         format!(
-            "{with}{} g flour, {:.0} g water at {:.0} °C{ice}{yeast}. Aim for {} °C.",
+            "{with}{} g flour, {:.0} g water at {:.0} °C{ice}{yeast}{rest}{handling}. Aim for {} °C.",
             plain(w(Ingredient::Flour)),
             water.pour_g,
             water.pour_c,
@@ -389,6 +402,15 @@ pub(super) fn steps(
     out
 }
 
+/// ", 28 g salt", where there is some.
+fn weighed_in(g: f64, name: &str) -> String {
+    match g {
+        g if g <= 0.0 => String::new(),
+        g if g < 1.0 => format!(", {} g {name}", two_digits(g)),
+        g => format!(", {} g {name}", plain((g * 10.0).round() / 10.0)),
+    }
+}
+
 /// " and 40 g of ice", where it takes some.
 fn ice(w: &WaterResult) -> String {
     if w.ice_g >= 1.0 {
@@ -434,19 +456,12 @@ fn preferment(
             b.seed_g, b.flour_g, b.water_g
         );
     }
-    let yeast = f.weigh_in(Ingredient::Yeast, i);
     let yeast = match f.columns[i].dilution {
         Some(d) => format!(", {} g of the yeast water", plain(d.take_g)),
-        None if yeast > 0.0 => format!(
-            ", {} g {}",
-            if yeast < 1.0 {
-                two_digits(yeast)
-            } else {
-                plain(yeast)
-            },
-            p.yeast.form.name().to_lowercase()
+        None => weighed_in(
+            f.weigh_in(Ingredient::Yeast, i),
+            &p.yeast.form.name().to_lowercase(),
         ),
-        None => String::new(),
     };
     format!(
         "{:.0} g flour, {:.0} g water{at}{yeast}; {place}.{aim}",

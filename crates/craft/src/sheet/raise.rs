@@ -70,6 +70,8 @@ fn water_of(r: &SheetRequest, f: &FormulaResult, i: usize) -> Option<WaterResult
         tap_water_c: r.tap_water_c,
         flour_g,
         water_g,
+        aside_g: f.columns[i].dilution.map_or(0.0, |d| d.less_water_g),
+        aside_c: r.room_c,
         salt_g: f.exact_in(Ingredient::Salt, i),
         oil_g: 0.0,
         sugar_g: 0.0,

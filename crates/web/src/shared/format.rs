@@ -1,6 +1,6 @@
 //! How figures are written: units of the kitchen, grams as scales read them, times, spans.
 
-use craft::formula::{PanShape, Portion};
+use craft::formula::{PanShape, Portion, two_digits};
 use craft::refusal::plain;
 use craft::units::{Celsius, Cm, Grams, LengthUnit, TemperatureUnit, WeightUnit};
 use jiff::{SignedDuration, Zoned};
@@ -64,6 +64,17 @@ impl Measures {
     /// "250 g": with its unit.
     pub fn weighed(&self, g: f64) -> String {
         format!("{} {}", self.weight(g), self.weight_unit())
+    }
+    /// A dose of yeast: to two digits where it is small, as every page says it.
+    pub fn dose(&self, g: f64) -> String {
+        match self.weight {
+            WeightUnit::Grams if g < 10.0 => plain(two_digits(g).parse().unwrap_or(g)),
+            _ => self.weight(g),
+        }
+    }
+    /// "1.5 g": with its unit.
+    pub fn dosed(&self, g: f64) -> String {
+        format!("{} {}", self.dose(g), self.weight_unit())
     }
     /// For a field: plain digits.
     pub fn weight_field(&self, g: f64) -> String {

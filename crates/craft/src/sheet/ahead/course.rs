@@ -17,6 +17,9 @@ const MEASURED_OFF_C: f64 = 0.5;
 /// The shortest leg that is run, h.
 pub(super) const SHORTEST_H: f64 = 1.0 / 60.0;
 
+/// What was measured, when and how much, and what was planned.
+type Compared = (What, Option<(Timestamp, f64)>, Option<f64>);
+
 /// Legs with their hours, in the order of the clock, and the dough that goes through them.
 #[derive(Debug, Clone)]
 pub(super) struct Course {
@@ -173,8 +176,8 @@ impl Course {
     }
 
     /// The places of the kitchen's own on the way, each with its latest reading and what was planned.
-    fn own_places(&self) -> Vec<(What, Option<(Timestamp, f64)>, Option<f64>)> {
-        let mut out: Vec<(What, Option<(Timestamp, f64)>, Option<f64>)> = vec![];
+    fn own_places(&self) -> Vec<Compared> {
+        let mut out: Vec<Compared> = vec![];
         for leg in &self.legs {
             let Spot::Own(place) = &leg.spot else {
                 continue;

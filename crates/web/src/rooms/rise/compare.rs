@@ -165,7 +165,7 @@ fn column(i: usize, c: &Compared, bench: &Bench, asked: &SheetRequest) -> Column
     out.yeast = match all {
         g if g > 0.0 => format!(
             "{} {}, {} % in the dough",
-            here.measures.weighed(g),
+            here.measures.dosed(g),
             f.yeast.form.name().to_lowercase(),
             two_digits(r.yeast.percent)
         ),

@@ -381,7 +381,7 @@ fn solve(w: &Worked, l: &Looked, here: &Here) -> Solve {
             (longest.to_string(), format!("{word} hours")),
             ("serve".into(), "Serve".into()),
         ],
-        big: m.weight(grams),
+        big: m.dose(grams),
         unit: m.weight_unit().into(),
         name: format!(
             "{}, {} % of the flour",

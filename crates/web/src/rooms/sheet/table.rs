@@ -3,9 +3,10 @@
 use crate::shared::format::{self, Measures};
 use crate::shared::kitchen::Here;
 use craft::formula::grams::Given;
-use craft::formula::{Cell, FormulaResult, Ingredient, Row, two_digits};
+use craft::formula::{Cell, FormulaResult, Ingredient, Row};
 use craft::refusal::plain;
 use craft::sheet::{SheetRequest, SheetResult};
+use craft::units::WeightUnit;
 
 pub struct Column {
     pub name: String,
@@ -173,7 +174,7 @@ fn row(request: &SheetRequest, r: &FormulaResult, i: usize, rules: bool, m: &Mea
         CellView {
             grams: match c {
                 None => String::new(),
-                Some(c) if diluted => two_digits(c.exact_g),
+                Some(c) if yeast => m.dose(c.weigh_g),
                 Some(c) => m.weight(c.weigh_g),
             },
             diluted,
@@ -188,14 +189,14 @@ fn row(request: &SheetRequest, r: &FormulaResult, i: usize, rules: bool, m: &Mea
             .enumerate()
             .map(|(j, c)| cell(j, c))
             .collect(),
-        total: if yeast && r.columns.iter().any(|c| c.dilution.is_some()) {
-            two_digits(x.exact_g)
+        total: if yeast {
+            m.dose(x.weigh_g)
         } else {
             m.weight(x.weigh_g)
         },
         key: Given::of_row(r, i).map_or(String::new(), Given::key),
-        field: if x.weigh_g < 1.0 {
-            plain(craft::units::Grams(x.exact_g).reads(m.weight))
+        field: if yeast && m.weight == WeightUnit::Grams {
+            m.dose(x.weigh_g)
         } else {
             m.weight_field(x.weigh_g)
         },

@@ -26,6 +26,8 @@ pub struct Dilution {
     pub head: String,
     pub yeast: String,
     pub water: String,
+    /// How warm the water of the mixture is.
+    pub water_c: String,
     pub take: String,
     pub why: String,
 }
@@ -262,15 +264,7 @@ fn toppings(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<To
 
 fn yeast_amount(sheet: &SheetResult, m: &Measures) -> String {
     let f = &sheet.formula;
-    if f.exact_in(Ingredient::Yeast, f.last()) <= 0.0 {
-        return "0".into();
-    }
-    // Where the scale cannot read the dose, its exact amount to two digits is what the dilution holds.
-    if f.dilution.is_some() {
-        two_digits(craft::units::Grams(f.exact_in(Ingredient::Yeast, f.last())).reads(m.weight))
-    } else {
-        m.weight(f.weigh_in(Ingredient::Yeast, f.last()))
-    }
+    m.dose(f.weigh_in(Ingredient::Yeast, f.last()))
 }
 
 fn doses(sheet: &SheetResult) -> String {
@@ -318,18 +312,34 @@ fn dilutions(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<D
         .enumerate()
         .filter_map(|(i, c)| {
             let d = c.dilution?;
-            let dose = f.exact_in(Ingredient::Yeast, i);
-            let water = f.weigh_in(Ingredient::Water, i) - d.less_water_g;
+            let dose = f.weigh_in(Ingredient::Yeast, i);
+            // What the steps say, too.
+            let poured = match sheet.preferments.get(i) {
+                Some(p) => p.water.as_ref().map(|w| w.pour_g),
+                None => Some(sheet.water.pour_g),
+            };
+            let water = poured.unwrap_or(f.weigh_in(Ingredient::Water, i) - d.less_water_g);
+            let form = request.formula.preferments.get(i).map_or(request.formula.yeast.form, |p| p.yeast.form);
             let of = if f.columns.len() > 1 { format!(" for the {}", c.name.to_lowercase()) } else { String::new() };
+            let pays = if d.pays(f.dough_g) {
+                String::new()
+            } else {
+                format!(
+                    " {}A pocket scale that reads 0.01 g spares the {} that are left over.",
+                    craft::formula::spooned(dose, form),
+                    m.weighed(d.thrown_g)
+                )
+            };
             Some(Dilution {
-                head: format!("{} g{of} is too small to weigh", two_digits(dose)),
+                head: format!("{}{of} is too small to weigh", m.dosed(dose)),
                 yeast: plain(d.yeast_g),
                 water: plain(d.water_g),
+                water_c: m.degrees(request.room_c, 0),
                 take: plain(d.take_g),
                 why: format!(
-                    "Scale reads {} g. It holds {} g of yeast; pour {} water besides. Make it fresh each time. {}",
-                    plain(request.scales.fine_scale_g),
-                    two_digits(d.holds_g),
+                    "Scale reads {} g. It holds {} of yeast; pour {} water besides. Make it fresh each time.{pays} {}",
+                    plain(request.scales.for_g(dose)),
+                    m.dosed(dose),
                     m.weighed(water),
                     other_ways(c.weighs_from_pieces, f.columns.len())
                 ),
