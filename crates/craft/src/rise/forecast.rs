@@ -9,7 +9,7 @@ pub(crate) use super::kinetics::HandOver;
 use super::kinetics::{Kinetics, Moment, State};
 use super::memo::Memo;
 use super::request::{Kind, RiseRequest, Stage};
-use super::ripeness::{AtBake, Handling, Label, Part, READY, handling};
+use super::ripeness::{AtBake, FAR_PAST, Handling, Label, Part, READY, handling};
 use super::series::{Grid, Series, at_place};
 use crate::note::Note;
 use crate::refusal::Refused;
@@ -73,6 +73,9 @@ pub struct Window {
     /// Absent when it is still ready at the end of what was looked at (`looked_to_h`).
     pub to_h: Option<f64>,
     pub looked_to_h: f64,
+    /// From here on a dough is far past what was intended, whatever its label says; absent when not within what was looked at.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub far_h: Option<f64>,
     /// What held it back until then.
     pub opens_by: Part,
     pub shuts_by: Shuts,
@@ -413,7 +416,9 @@ fn window(t: &Trace) -> Option<Window> {
         Some(i) if t.seen[i].1.is_starved => Shuts::Sugar,
         _ => Shuts::Gas,
     };
+    let far = (from..t.seen.len()).find(|&i| t.seen[i].1.ripeness.whole() >= FAR_PAST);
     Some(Window {
+        far_h: far.map(|i| t.series.steps[i].end_h),
         opens_by,
         shuts_by,
         from_h: t.series.steps[from].end_h,

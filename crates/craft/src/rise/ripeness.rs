@@ -9,6 +9,9 @@ use serde::{Deserialize, Serialize};
 /// Ripeness at which a dough counts as ready.
 pub const READY: f64 = 0.90;
 const PEAK: f64 = 1.15;
+/// Up to here it bakes well; from twice the intended ripeness on it is far past it, however tolerant the flour.
+pub const BAKES_WELL: f64 = 1.5;
+pub const FAR_PAST: f64 = 2.0;
 /// The piece's gas against full rise from which on it fades.
 const FADING: f64 = 1.7;
 

@@ -1,10 +1,13 @@
 //! Judgements of a whole sheet: does the serve time fit, does the flour last, what is unusual.
 
-use super::{SheetRequest, SheetResult, StepKind};
+use super::life::{Life, Span, Why, words};
+use super::{PlannedStep, SheetRequest, SheetResult, StepKind};
 use crate::note::Note;
 use crate::refusal::plain;
 use crate::rise::recipe::Recipe;
+use crate::rise::ripeness::BAKES_WELL;
 use crate::rise::{Part, RiseRequest, RiseResult};
+use crate::style::topping;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
@@ -13,9 +16,12 @@ const COMFORTABLE_RESERVE: f64 = 0.15;
 /// A dough of so few hours in the room does not use up a flour of this strength.
 const SHORT_H: f64 = 10.0;
 const STRONG_W: f64 = 300.0;
-/// The night, local hours.
-const NIGHT_FROM: i8 = 22;
-const NIGHT_TO: i8 = 6;
+/// The night of a kitchen that says nothing of its hours: 22:00 to 06:00.
+const NIGHT: Span = Span {
+    days: [true; 7],
+    from_min: 22 * 60,
+    to_min: 6 * 60,
+};
 
 pub(super) fn notes(
     r: &SheetRequest,
@@ -28,7 +34,45 @@ pub(super) fn notes(
     notes.extend(window(r, out, rise, zone));
     notes.extend(flour(r, dough, rise, zone));
     notes.extend(handling(rise));
-    notes.extend(night(out, zone));
+    notes.extend(hours_away(r, &out.steps, zone));
+    notes
+}
+
+/// Notes of the plan that a dough under way has no use for: what they say is judged anew, or lies in the bowl.
+const JUDGED: [&str; 11] = [
+    "serve_fits",
+    "serve_misses",
+    "no_window",
+    "too_short_to_relax",
+    "flour_lasts",
+    "flour_weak",
+    "flour_too_weak",
+    "flour_too_strong",
+    "warm_core",
+    "pale_crust",
+    "step_at_night",
+];
+
+/// Judgements of a dough as it goes: of the forecast, and of what is still to do. `out` holds the forecast, `open` the steps
+/// that are not done.
+pub(super) fn as_it_goes(
+    r: &SheetRequest,
+    out: &SheetResult,
+    (dough, rise): (&RiseRequest, &RiseResult),
+    open: &[PlannedStep],
+    in_bowl: bool,
+) -> Vec<Note> {
+    let zone = r.zone().unwrap_or(TimeZone::UTC);
+    let mut notes = Vec::new();
+    notes.extend(flour(r, dough, rise, &zone));
+    notes.extend(handling(rise));
+    notes.extend(hours_away(r, open, &zone));
+    if in_bowl {
+        notes.extend(topping::notes(&r.formula.toppings, r.programme().out_s));
+    } else {
+        let kept = |n: &&Note| !JUDGED.contains(&n.code.as_str()) && n.code != "fragile";
+        notes.extend(out.notes.iter().filter(kept).cloned());
+    }
     notes
 }
 
@@ -61,6 +105,20 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
     let until = w
         .to_at
         .map_or("more than half a day later".into(), |t| quarter(t, zone));
+    if out.fits(r.serve_at) && rise.at_bake.ripeness > BAKES_WELL {
+        return Some(
+            Note::watch(
+                "serve_fits",
+                format!("Serve {serve} fits, riper than intended"),
+                format!(
+                    "Its rise clock stands at {:.0} of 100 then; ready from {} until {until}.",
+                    out.rise_at_serve,
+                    quarter(w.from_at, zone)
+                ),
+            )
+            .todo("Less yeast, fewer hours or a colder place."),
+        );
+    }
     if out.fits(r.serve_at) {
         return Some(Note::holds(
             "serve_fits",
@@ -187,23 +245,40 @@ fn handling(rise: &RiseResult) -> Vec<Note> {
         .collect()
 }
 
-fn night(out: &SheetResult, zone: &TimeZone) -> Option<Note> {
-    let step = out.steps.iter().find(|s| {
-        let hour = s.at.to_zoned(zone.clone()).hour();
-        !matches!(s.kind, StepKind::Rest | StepKind::Bulk)
-            && !(NIGHT_TO..NIGHT_FROM).contains(&hour)
-    })?;
+/// The first step that needs hands when nobody has any.
+fn hours_away(r: &SheetRequest, steps: &[PlannedStep], zone: &TimeZone) -> Option<Note> {
+    let night = Life {
+        quiet: vec![NIGHT],
+        busy: vec![],
+    };
+    let life = if r.life.is_empty() { &night } else { &r.life };
+    let needs_hands = |s: &&PlannedStep| !matches!(s.kind, StepKind::Rest | StepKind::Bulk);
+    let away: Vec<_> = steps
+        .iter()
+        .filter(needs_hands)
+        .filter_map(|s| Some((s, life.away(s.at, zone)?)))
+        .collect();
+    let (step, (why, span)) = away.first()?;
     let at = step
         .at
         .to_zoned(zone.clone())
         .strftime("%a %H:%M")
         .to_string();
+    let more = match away.len() {
+        1 => String::new(),
+        n => format!(", and {} more", n - 1),
+    };
+    let span = words(std::slice::from_ref(*span));
     Some(
         Note::watch(
             "step_at_night",
-            format!("{} falls at {at}", step.title),
-            "That is between 22:00 and 06:00.",
+            format!("{} falls at {at}{more}", step.title),
+            match why {
+                _ if r.life.is_empty() => "That is between 22:00 and 06:00.".to_string(),
+                Why::Quiet => format!("The kitchen is quiet then ({span})."),
+                Why::Busy => format!("Nobody has a hand free then ({span})."),
+            },
         )
-        .todo("Move hours between bulk, cold and the last stage, or the serve time."),
+        .todo("Plan it around your hours, move hours between its stages, or the serve time."),
     )
 }

@@ -32,6 +32,7 @@ use crate::rise::{
 use crate::style::Style;
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
+use life::Life;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -54,6 +55,9 @@ pub struct SheetRequest {
     pub tap_water_c: f64,
     #[serde(default)]
     pub scales: Scales,
+    /// When nobody is awake or has a hand free; the night when it says nothing.
+    #[serde(default, skip_serializing_if = "Life::is_empty")]
+    pub life: Life,
     /// How lively the yeast of the dough is against the book's, 0.2 to 1.5; a maker's own correction.
     #[serde(default = "one")]
     pub yeast_vigour: f64,
@@ -134,13 +138,20 @@ pub struct ReadyWindow {
 }
 
 impl ReadyWindow {
+    /// The model's window on the clock: it shuts at the label's end, or where the dough is far past what was intended.
     pub(crate) fn of(w: &Window, mixed_at: Timestamp) -> ReadyWindow {
+        let far_first = w.far_h.is_some_and(|far| w.to_h.is_none_or(|to| far < to));
+        let to_h = if far_first { w.far_h } else { w.to_h };
         ReadyWindow {
             from_at: mixed_at + hours(w.from_h),
-            to_at: w.to_h.map(|h| mixed_at + hours(h)),
+            to_at: to_h.map(|h| mixed_at + hours(h)),
             opens_by: Some(w.opens_by),
-            shuts_by: w.to_h.map(|_| w.shuts_by),
+            shuts_by: to_h.map(|_| if far_first { Shuts::Gas } else { w.shuts_by }),
         }
+    }
+    /// Whether an hour lies in it.
+    pub fn holds(&self, at: Timestamp) -> bool {
+        at >= self.from_at && self.to_at.is_none_or(|t| at <= t)
     }
 }
 
@@ -192,17 +203,19 @@ pub struct SheetResult {
 }
 
 impl SheetResult {
-    /// Whether the serve time lies in the ready window.
+    /// Whether it is ready, and not past it, at a serve time.
     pub fn fits(&self, serve_at: Timestamp) -> bool {
-        self.window.is_some_and(|w| {
-            // The window is a forecast to the quarter hour: its first minutes count.
-            serve_at >= w.from_at && w.to_at.is_none_or(|t| serve_at <= t)
-        })
+        fits(self.window, serve_at, self.label_at_serve)
     }
     /// Both clocks at an instant, read between the points; `None` before mixing and beyond the forecast.
     pub fn clocks_at(&self, at: Timestamp) -> Option<ClockPoint> {
         between(&self.clocks, self.mixed_at, at)
     }
+}
+
+/// Whether a dough is ready at its serve time: the hour lies in the window, and the label there is not past.
+fn fits(window: Option<ReadyWindow>, serve_at: Timestamp, label: Label) -> bool {
+    window.is_some_and(|w| w.holds(serve_at)) && !label.is_past()
 }
 
 /// Clocks that began at an instant, read between their points at another.
@@ -247,6 +260,7 @@ impl SheetRequest {
             flour_c: kitchen.room_c,
             tap_water_c: kitchen.tap_water_c,
             scales: kitchen.scales,
+            life: Life::default(),
             yeast_vigour: 1.0,
             leaven_vigour: 1.0,
             fire: None,

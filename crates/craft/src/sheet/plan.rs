@@ -1,6 +1,7 @@
 //! The plan: stages for the model, and steps by the clock, backward from the serve time.
 
 use super::{Block, BlockKind, PrefermentPlan, SheetRequest, hours};
+use crate::fire::programme::Cue;
 use crate::formula::{FormulaResult, Ingredient, Portion, two_digits};
 use crate::mix::WaterResult;
 use crate::path::{Leg, Lies, Spot};
@@ -633,16 +634,29 @@ fn tub(r: &SheetRequest, f: &FormulaResult, rise: &RiseResult) -> String {
 fn bake(r: &SheetRequest, f: &FormulaResult) -> String {
     let word = if r.formula.in_pans() { "tray" } else { "round" };
     let s = if f.pieces == 1 { "" } else { "s" };
-    let twice = if r.formula.double_bake {
-        " Sauce alone first; out when the rim takes colour, cheese on, back for about 1:30."
-    } else {
-        ""
+    let p = r.programme();
+    let cheese = p.turns.iter().find(|t| t.say == Cue::CheeseOn);
+    let twice = match (r.formula.double_bake, cheese) {
+        (false, _) => String::new(),
+        (true, Some(t)) => format!(
+            " Sauce alone first; out at {}, cheese on, back for {}.",
+            min_s(t.at_s),
+            min_s(p.out_s.saturating_sub(t.at_s))
+        ),
+        (true, None) => {
+            " Sauce alone first; out when the rim takes colour, cheese on, and back.".into()
+        }
     };
-    format!(
-        "{} {word}{s}, about {} each.{twice}",
-        f.pieces,
-        min_s(r.formula.style.bake.out_s)
-    )
+    // A style without an oven knows a range, and no second.
+    let each = match &r.fire {
+        Some(_) => format!("about {} each", min_s(p.out_s)),
+        None => format!(
+            "{} to {} each by the style; plan the fire for your oven",
+            min_s(p.from_s),
+            min_s(p.to_s)
+        ),
+    };
+    format!("{} {word}{s}, {each}.{twice}", f.pieces)
 }
 
 /// Seconds as "1:18".

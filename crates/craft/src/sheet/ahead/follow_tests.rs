@@ -227,6 +227,46 @@ fn a_reading_of_a_place_of_ones_own_counts_where_the_dough_lies_and_nowhere_else
     );
 }
 
+#[test]
+fn a_dough_far_past_its_peak_never_fits_and_what_is_said_agrees() {
+    let hot = Batch::new(|r| {
+        r.formula.flours[0].facts.w = Some(400.0);
+        r.formula.cold_h = 24.0;
+    })
+    .said(Mix, Begun, 0)
+    .said(Mix, Finished, 25)
+    .done(Ball, 0)
+    .read(3.0, Measured::Fridge { c: 16.0 });
+    let a = hot.ahead(hot.h(12.0));
+    assert!(a.rise_at_serve > 200.0, "{}", a.rise_at_serve);
+    assert!(!a.fits(hot.request.serve_at), "{:?}", a.window);
+    let goes = hot.planned.as_it_goes(&a);
+    assert!(!goes.fits(hot.request.serve_at));
+    assert_eq!(goes.notes[0].code, "as_it_goes");
+    assert!(
+        goes.notes[0].what.contains("past its peak"),
+        "{:?}",
+        goes.notes[0]
+    );
+    assert!(!a.remedies.is_empty());
+    // Nothing of the plan's own judgement is left beside it.
+    let plan_only = ["serve_fits", "yeast_below_scale", "ice"];
+    assert!(
+        goes.notes
+            .iter()
+            .all(|n| !plan_only.contains(&n.code.as_str()))
+    );
+    // What is said of the flour is said of the dough as it goes.
+    let reserve = format!("{:.0} of 100", a.reserve_at_serve);
+    for n in goes
+        .notes
+        .iter()
+        .filter(|n| n.code.starts_with("flour_lasts"))
+    {
+        assert!(n.why.contains(&reserve), "{n:?}");
+    }
+}
+
 /// Entries about a batch, by how far off each is.
 #[derive(Debug, Clone)]
 struct Entered {

@@ -15,16 +15,18 @@ pub use course::ON_TIME_MIN;
 pub use remedy::{Change, Remedied};
 pub use timeline::Due;
 
+use super::judge;
 use super::{
     ClockPoint, PlannedStep, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure,
 };
-use crate::note::Note;
+use crate::note::{Note, by_urgency};
 use crate::path::Place;
 use crate::refusal::Refused;
+use crate::rise::ripeness::BAKES_WELL;
 use crate::rise::spread::spread_of;
 use crate::rise::{
-    Doubts, Label, Look, RiseRequest, Sign, Temperatures, VigourRequest, fit_vigour, foresee,
-    hand_overs,
+    Doubts, Label, Look, RiseRequest, RiseResult, Sign, Temperatures, VigourRequest, fit_vigour,
+    foresee, hand_overs,
 };
 use course::Course;
 use jiff::Timestamp;
@@ -146,6 +148,9 @@ pub struct Ahead {
     /// Times as lively as planned, where a tub's rise said so.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub lively: Option<f64>,
+    /// Judgements of the forecast and of what is still to do, the gravest first.
+    #[serde(default)]
+    pub notes: Vec<Note>,
     /// What would put the window to the serve time, the best first; empty when nothing need be done.
     pub remedies: Vec<Remedied>,
 }
@@ -160,10 +165,18 @@ impl Ahead {
             self.rise_at_serve,
             self.reserve_at_serve.max(0.0)
         );
+        if self.fits(r.serve_at) && self.rise_at_serve > 100.0 * BAKES_WELL {
+            let what = format!("Serve {serve} still fits, riper than intended");
+            return Note::watch("as_it_goes", what, why);
+        }
         if self.fits(r.serve_at) {
             return Note::holds("as_it_goes", format!("Serve {serve} still fits"), why);
         }
-        let what = if self.label_at_serve.is_past() {
+        let past = self.label_at_serve.is_past()
+            || self
+                .window
+                .is_some_and(|w| w.to_at.is_some_and(|t| t < r.serve_at));
+        let what = if past {
             format!("At {serve} it is past its peak: strong flavour, slack")
         } else {
             format!("At {serve} it is not ready")
@@ -175,7 +188,7 @@ impl Ahead {
         })
     }
     pub fn fits(&self, serve_at: Timestamp) -> bool {
-        fits(self.window, serve_at)
+        super::fits(self.window, serve_at, self.label_at_serve)
     }
 }
 
@@ -201,13 +214,10 @@ impl SheetResult {
             clocks: ahead.clocks.clone(),
             preferments: ahead.preferments.clone(),
             steps: self.due(&ahead.due),
+            notes: ahead.notes.clone(),
             ..self.clone()
         }
     }
-}
-
-fn fits(window: Option<ReadyWindow>, serve_at: Timestamp) -> bool {
-    window.is_some_and(|w| serve_at >= w.from_at && w.to_at.is_none_or(|t| serve_at <= t))
 }
 
 /// Hours from the serve time to the nearer edge of the window: negative outside, at most `OPEN_H` where it is open.
@@ -267,7 +277,7 @@ pub fn from_now(q: &Asked) -> Result<Ahead, Refused> {
         .zip(window)
         .map(|(s, w)| Sure::of(&s, &w));
     let remedies = remedy::remedies(q, &course, window, &rise, &handed);
-    Ok(Ahead {
+    let mut out = Ahead {
         mixed_at,
         window,
         sure,
@@ -279,8 +289,33 @@ pub fn from_now(q: &Asked) -> Result<Ahead, Refused> {
         due: course.due,
         preferments: course.preferments,
         lively,
+        notes: vec![],
         remedies,
-    })
+    };
+    out.notes = judgements(q, &out, (&dough, &rise), course.in_bowl);
+    Ok(out)
+}
+
+/// What is said of a dough as it goes.
+fn judgements(
+    q: &Asked,
+    ahead: &Ahead,
+    ran: (&RiseRequest, &RiseResult),
+    in_bowl: bool,
+) -> Vec<Note> {
+    let goes = SheetResult {
+        notes: q.planned.notes.clone(),
+        ..q.planned.as_it_goes(ahead)
+    };
+    let open: Vec<PlannedStep> = goes
+        .steps
+        .iter()
+        .filter(|s| ahead.due.iter().any(|d| d.number == s.number))
+        .cloned()
+        .collect();
+    let mut notes = vec![ahead.note(q.request)];
+    notes.extend(judge::as_it_goes(q.request, &goes, ran, &open, in_bowl));
+    by_urgency(notes)
 }
 
 /// The dough of a batch as it really went, for a fit of its leaven.

@@ -4,7 +4,7 @@
 //! takes points off the water), another temper, smaller boxes, another serve time.
 
 use super::course::Course;
-use super::{Asked, INSIDE, fits, margin_h};
+use super::{Asked, INSIDE, margin_h};
 use crate::formula::two_digits;
 use crate::path::{Leg, Lies, Spot};
 use crate::refusal::plain;
@@ -12,6 +12,7 @@ use crate::rise::kinetics::HandOver;
 use crate::rise::{
     Air, Container, Event, Part, RiseResult, YeastAnswer, quick_window, solve_yeast,
 };
+use crate::sheet::fits;
 use crate::sheet::{ReadyWindow, hours};
 use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
@@ -75,7 +76,8 @@ pub(super) fn remedies(
 ) -> Vec<Remedied> {
     let serve_at = q.request.serve_at;
     let now_margin = margin_h(window, serve_at);
-    if (fits(window, serve_at) && now_margin >= SAFE_H) || q.now >= serve_at {
+    let fits = fits(window, serve_at, rise.at_bake.label);
+    if (fits && now_margin >= SAFE_H) || q.now >= serve_at {
         return vec![];
     }
     // Over before service: the window shuts too soon. Else it opens too late.

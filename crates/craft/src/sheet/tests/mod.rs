@@ -348,7 +348,24 @@ fn a_step_in_the_night_is_named() {
         .iter()
         .find(|n| n.code == "step_at_night")
         .unwrap();
-    assert_eq!(note.what, "Weigh and mix falls at Thu 02:35");
+    assert_eq!(note.what, "Weigh and mix falls at Thu 02:35, and 1 more");
+    assert_eq!(note.why, "That is between 22:00 and 06:00.");
+    // A kitchen with hours of its own: those rule, and the night in the book says nothing.
+    let life = |quiet: &str, busy: &str| crate::sheet::life::Life {
+        quiet: crate::sheet::life::spans(quiet).unwrap(),
+        busy: crate::sheet::life::spans(busy).unwrap(),
+    };
+    let own = r.clone().with(|r| r.life = life("", "Mon-Fri 09:00-17:00"));
+    let said = work_out(&own).unwrap().notes;
+    let busy = said.iter().find(|n| n.code == "step_at_night");
+    let why = busy.map(|n| n.why.as_str());
+    assert_eq!(
+        why,
+        Some("Nobody has a hand free then (Mon-Fri 09:00-17:00).")
+    );
+    let never = r.with(|r| r.life = life("Sun 03:00-04:00", ""));
+    let said = work_out(&never).unwrap().notes;
+    assert!(said.iter().all(|n| n.code != "step_at_night"));
     assert!(!codes(&friday(style("hot_round"))).contains(&"step_at_night".into()));
 }
 

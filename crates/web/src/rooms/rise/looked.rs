@@ -74,8 +74,13 @@ pub fn ahead(
     planned: &SheetResult,
     bench: &Bench,
 ) -> Result<Ahead, Vec<FieldError>> {
+    // What is still to do falls into the hours of today.
+    let request = SheetRequest {
+        life: bench.here.kitchen.rhythm.life.clone(),
+        ..r.clone()
+    };
     from_now(&Asked {
-        request: r,
+        request: &request,
         planned,
         happened: &told.happened(),
         // One that was closed before its forecast was kept goes on no further than that.
@@ -140,6 +145,8 @@ pub fn forecast(told: &Told, here: &Here, larder: &Larder) -> SheetResult {
             reserve_at_serve: went.reserve_at_serve,
             label_at_serve: went.label_at_serve,
             clocks: went.clocks.clone(),
+            // It is over: nothing is left to judge but its bake.
+            notes: vec![],
             ..sheet.result.clone()
         };
     }

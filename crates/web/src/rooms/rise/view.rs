@@ -166,13 +166,6 @@ impl View {
             s.notes(&w.request, &looked::doubts(bench), measured)
         });
         notes.extend(w.sheet.notes.iter().cloned());
-        if w.ahead.is_some() {
-            // The plan's own word on the serve time is out of date: the forecast says it.
-            notes.retain(|n| {
-                !["serve_fits", "serve_misses", "no_window"].contains(&n.code.as_str())
-            });
-            notes.extend(w.ahead.as_ref().map(|a| a.note(&w.request)));
-        }
         notes.retain(|n| OF_RISE.contains(&n.code.as_str()));
         let boxes: Vec<_> = bench
             .larder

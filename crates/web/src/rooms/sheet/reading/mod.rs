@@ -388,6 +388,7 @@ pub fn read(typed: &Typed, here: &Here, scales: Scales) -> Result<Sheet, Vec<Fie
             flour_c,
             tap_water_c,
             scales,
+            life: here.kitchen.rhythm.life.clone(),
             yeast_vigour,
             leaven_vigour,
             fire: None,
