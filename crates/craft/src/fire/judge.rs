@@ -1,7 +1,8 @@
 //! Judgements during a service: is it ready yet, and is the last one out before the window closes?
 
 use super::choice::FireChoice;
-use super::firing::FloorRead;
+use super::desk::bake_time;
+use super::firing::{FiringRequest, FloorRead, firing};
 use super::next_time::{Surety, next_time};
 use super::recover::recovery;
 use super::says::Says;
@@ -57,15 +58,73 @@ pub fn floor_before(reads: &[FloorRead], at: Timestamp) -> Option<f64> {
         .map(|r| r.c)
 }
 
+/// What is known of the oven during a run.
+#[derive(Debug, Clone, Copy)]
+pub struct OvenSeen<'a> {
+    /// Readings of its floor, in the order of the clock.
+    pub floors: &'a [FloorRead],
+    /// When it was lit or switched on, where that was said.
+    pub lit_at: Option<Timestamp>,
+    pub room_c: f64,
+}
+
+/// A floor so little above what a pizza leaves behind, in shares of what it takes, was never charged.
+const UNCHARGED: f64 = 0.3;
+/// A floor under this was not lit, °C.
+const COLD_C: f64 = 60.0;
+/// Its own usual floor is never too hot for an oven, within this, K.
+const USUAL_OFF_C: f64 = 10.0;
+
+/// A floor that is still being charged: no pizza took its heat away.
+fn heating(
+    plan: &super::FirePlan,
+    seen: &OvenSeen,
+    (at, c): (Timestamp, f64),
+    launch: &str,
+    now: Timestamp,
+    says: &Says,
+) -> Note {
+    let read = says.degrees(c);
+    if c < COLD_C && seen.lit_at.is_none() {
+        return Note::watch(
+            "floor_cold",
+            format!("Floor {read}: the oven is cold"),
+            format!("{launch}. Its lighting is not logged."),
+        );
+    }
+    let fired = seen.lit_at.map(|lit| {
+        firing(&FiringRequest {
+            oven: plan.oven.clone(),
+            setting: plan.setting,
+            room_c: seen.room_c,
+            ready_by: now,
+            for_min: None,
+            lit_at: Some(lit),
+            readings: seen.floors.to_vec(),
+        })
+    });
+    let ready = fired.and_then(|f| f.ready_at).filter(|t| *t > now);
+    let what = match ready {
+        Some(t) => format!("Floor {read}, still heating: ready about {}", says.hm(t)),
+        None => format!("Floor {read}, still heating"),
+    };
+    Note::watch(
+        "floor_heating",
+        what,
+        format!("{launch}; read at {}.", says.hm(at)),
+    )
+}
+
 /// Notes on the fire before the next pizza: the floor as it was read last, what the verdicts ask for, and pizzas that
 /// nobody took out. It runs the oven model some ten times.
 pub fn at_oven(
     fire: &FireChoice,
     run: &Run,
-    floor: Option<(Timestamp, f64)>,
+    seen: &OvenSeen,
     now: Timestamp,
     says: &Says,
 ) -> Vec<Note> {
+    let floor = seen.floors.last().map(|r| (r.at, r.c));
     let hm = |t: Timestamp| says.hm(t);
     let mut notes = Vec::new();
     for p in run.forgotten(fire.programme.chars_s, now) {
@@ -90,11 +149,18 @@ pub fn at_oven(
         if c < low {
             let mut full = plan.clone();
             full.floor_read_c = None;
-            let wait = full.planned().ok().and_then(|p| {
-                let back = recovery(&p.request, p.race.best_s);
+            let back = full
+                .planned()
+                .ok()
+                .map(|p| (recovery(&p.request, p.race.best_s), p.request.oven.floor_c));
+            let uncharged = back
+                .as_ref()
+                .is_some_and(|(b, _)| c < b.exit_c + UNCHARGED * b.drop_c);
+            let baked_before = run.pizzas.iter().any(|p| p.in_at < at);
+            let wait = back.and_then(|(back, launch_c)| {
                 // The same way back as after a pizza: what is missing falls by 63 % in each τ.
-                let missing = (p.request.oven.floor_c - c).max(1.0);
-                let wanted = (p.request.oven.floor_c - low).max(5.0);
+                let missing = (launch_c - c).max(1.0);
+                let wanted = (launch_c - low).max(5.0);
                 back.tau_s.map(|tau| tau * (missing / wanted).ln().max(0.0))
             });
             let back_at = wait
@@ -103,6 +169,9 @@ pub fn at_oven(
             let launch = format!("Launch at {band}");
             let since = run.pizzas.iter().filter(|p| p.in_at > at).count();
             notes.push(match back_at {
+                _ if since == 0 && (uncharged || !baked_before) => {
+                    heating(&plan, seen, (at, c), &launch, now, says)
+                }
                 _ if since > 0 => Note::watch(
                     "floor_unread",
                     format!("Floor {read} at {}, {since} baked on it since", hm(at)),
@@ -116,6 +185,8 @@ pub fn at_oven(
                 _ => Note::watch(
                     "floor_short",
                     match back_at {
+                        // Clock times have no seconds: within this minute is said so.
+                        Some(t) if hm(t) == hm(now) => format!("Floor {read}, wait a moment"),
                         Some(t) => format!("Floor {read}, wait to {}", hm(t)),
                         None => format!("Floor {read}, {} short", says.by(low - c)),
                     },
@@ -125,7 +196,7 @@ pub fn at_oven(
                     ),
                 ),
             });
-        } else if c > high {
+        } else if c > high.max(plan.setting.floor_c + USUAL_OFF_C) {
             notes.push(
                 Note::watch(
                     "floor_over",
@@ -172,8 +243,9 @@ fn later(race: &super::Race, fire: &FireChoice) -> String {
                 .find(|l| l.item == Item::Base)
                 .and_then(|l| l.ready_s);
             match planned {
-                Some(p) => format!("{s:.0} s instead of {p:.0}"),
-                None => format!("{s:.0} s"),
+                Some(p) if (s - p).abs() < 1.0 => format!("{} as planned", bake_time(s)),
+                Some(p) => format!("{} instead of {}", bake_time(s), bake_time(p)),
+                None => bake_time(s),
             }
         }
         None => "longer than the rest can wait".into(),

@@ -347,6 +347,12 @@ impl Run {
         Some(planned.max(overdue))
     }
 
+    /// How many spots were used.
+    fn spots_used(&self) -> usize {
+        let spots = self.pizzas.iter().map(|p| p.spot as usize + 1);
+        spots.max().unwrap_or(1)
+    }
+
     /// Figures of the run so far.
     pub fn summary(&self) -> RunSummary {
         let times: Vec<f64> = self.pizzas.iter().filter_map(Pizza::baked_s).collect();
@@ -357,7 +363,8 @@ impl Run {
             judged += 1;
         }
         let pace_s = match (self.pizzas.first(), self.pizzas.last()) {
-            (Some(a), Some(b)) if self.pizzas.len() > 1 => {
+            // Those that went in together are no pace: one more must have followed them.
+            (Some(a), Some(b)) if self.pizzas.len() > self.spots_used() => {
                 Some(b.in_at.duration_since(a.in_at).as_secs_f64() / (self.pizzas.len() - 1) as f64)
             }
             _ => None,

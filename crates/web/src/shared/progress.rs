@@ -2,6 +2,7 @@
 
 use craft::fire::Run;
 use craft::reading::Subject;
+use craft::sheet::StepKind;
 use craft::sheet::ahead::{Happened, Measured, PowerCut, Reading};
 use craft::sheet::progress::{Progress, Stand, StepPast, states};
 use jiff::Timestamp;
@@ -106,6 +107,13 @@ impl Told {
             readings,
             power_cuts,
         }
+    }
+
+    /// When its oven was lit or switched on, where that was said.
+    pub fn lit_at(&self) -> Option<Timestamp> {
+        let steps = &self.batch.sheet.result.steps;
+        let i = steps.iter().position(|s| s.kind == StepKind::LightOven)?;
+        self.progress.steps[i].happened()
     }
 
     /// How many the oven takes at once.

@@ -212,13 +212,20 @@ pub fn quick_notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
 pub fn notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
     let mut all = quick_notes(told, goes, here);
     if let Some(fire) = told.batch.sheet.request.fire.as_deref() {
-        let floor = told
-            .reading(craft::reading::Subject::Floor)
-            .filter(|_| !told.is_ended());
+        let floors = if told.is_ended() {
+            vec![]
+        } else {
+            crate::rooms::fire::readings(told)
+        };
+        let seen = craft::fire::judge::OvenSeen {
+            floors: &floors,
+            lit_at: told.lit_at(),
+            room_c: told.batch.sheet.request.room_c,
+        };
         all.extend(craft::fire::judge::at_oven(
             fire,
             &told.run,
-            floor,
+            &seen,
             here.now,
             &here.says(),
         ));

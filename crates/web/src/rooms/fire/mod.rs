@@ -225,10 +225,7 @@ impl Open {
     }
 
     fn lit_at(&self) -> Option<jiff::Timestamp> {
-        let told = self.told.as_ref()?;
-        let steps = &told.batch.sheet.result.steps;
-        let i = steps.iter().position(|s| s.kind == StepKind::LightOven)?;
-        told.progress.steps[i].happened()
+        self.told.as_ref().and_then(Told::lit_at)
     }
 
     fn extra(&self, here: &Here) -> Extra {
