@@ -2,6 +2,7 @@
 //! goes through `craft`, is kept by `store`, and is shown here. Nothing is computed on this side.
 
 pub mod api;
+pub mod batch;
 pub mod rooms;
 mod serve;
 pub mod shared;
@@ -9,7 +10,7 @@ pub mod shared;
 use axum::Router;
 use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::routing::get;
-use shared::forecasts::Forecasts;
+use batch::forecast::Forecasts;
 use shared::kitchen::LastKitchen;
 use shared::long::Models;
 use shared::runs::Runs;

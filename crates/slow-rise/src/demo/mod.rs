@@ -297,7 +297,7 @@ impl Writer<'_> {
             bail!("batch {} is gone", b.code)
         };
         let here = Here::of(self.here.clone(), at);
-        let went = web::rooms::rise::went(&web::shared::progress::Told::of(b.clone()), &here);
+        let went = web::batch::forecast::went(&web::batch::told::Told::of(b.clone()), &here);
         self.see(
             &b,
             at,

@@ -2,9 +2,7 @@
 
 pub mod assets;
 pub mod chart;
-pub mod entries;
 pub mod error;
-pub mod forecasts;
 pub mod form;
 pub mod format;
 pub mod guard;
@@ -15,7 +13,6 @@ pub mod layout;
 pub mod long;
 pub mod marks;
 pub mod paging;
-pub mod progress;
 pub mod runs;
 pub mod site;
 pub mod theme;

@@ -5,7 +5,7 @@
 
 use super::view::{RunState, Timed};
 use crate::App;
-use crate::rooms::batch::load;
+use crate::batch::load;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
 use crate::shared::runs::{Follower, Watcher};

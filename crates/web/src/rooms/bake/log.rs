@@ -1,13 +1,13 @@
 //! The bake log of a run: every pizza with its times, its turns, the floor before it and its verdict.
 
 use crate::App;
-use crate::rooms::batch::load;
+use crate::batch::load;
+use crate::batch::told::Told;
 use crate::shared::error::Trouble;
 use crate::shared::format::min_s;
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::marks;
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::extract::{Path, State};
@@ -121,7 +121,7 @@ fn rows(told: &Told, here: &Here) -> Vec<Row> {
     let planned = f64::from(told.batch.sheet.result.programme.out_s);
     let mut all: Vec<_> = told.run.pizzas.iter().collect();
     all.sort_by_key(|p| p.in_at);
-    let reads = crate::rooms::fire::readings(told);
+    let reads = told.floor_reads();
     let mut last_out = None;
     all.into_iter()
         .map(|p| {

@@ -6,15 +6,14 @@ mod log;
 pub mod view;
 
 use crate::App;
-use crate::rooms::batch::arrived::Arrived;
-use crate::rooms::batch::load;
-use crate::shared::entries;
+use crate::batch::arrived::Arrived;
+use crate::batch::entries;
+use crate::batch::load;
+use crate::batch::told::Told;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
-use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::extract::{Path, State};
@@ -67,13 +66,8 @@ async fn bake(
 ) -> Result<Html<String>, Trouble> {
     let told = load::told(&app, &here, &code).await?;
     let path = format!("/batches/{code}/bake");
-    let b = app
-        .models
-        .at_length(|| {
-            let goes = crate::rooms::rise::forecast(&told, &here, &Larder::default());
-            View::of(&told, &goes, &here)
-        })
-        .await?;
+    let goes = app.goes(&told, &here).await?;
+    let b = View::of(&told, &goes, &here);
     let frame = Frame::of(
         &here,
         theme,
@@ -113,14 +107,12 @@ async fn beside(
     Path(code): Path<String>,
 ) -> Result<Json<Beside>, Trouble> {
     let told = load::told(&app, &here, &code).await?;
-    let (notes, balls) = app
+    let goes = app.goes(&told, &here).await?;
+    let notes = app
         .models
-        .at_length(|| {
-            let goes = crate::rooms::rise::forecast(&told, &here, &Larder::default());
-            let notes = view::notes(&told, &goes, &here);
-            (notes, view::balls(&told, &goes, &here))
-        })
+        .at_length(|| view::notes(&told, &goes, &here))
         .await?;
+    let balls = view::balls(&told, &goes, &here);
     let notes = Notes { notes };
     let balls = Balls {
         balls,

@@ -1,10 +1,10 @@
 //! What the Bake page shows, already formatted.
 
 use super::line::{bake_line, oven_plan};
+use crate::batch::told::Told;
 use crate::shared::format::{count_word, hm, min_s};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
-use crate::shared::progress::Told;
 use craft::fire::programme::Cue;
 use craft::fire::{Item, Pizza, Shade};
 use craft::note::Note;
@@ -215,7 +215,7 @@ pub fn notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
         let floors = if told.is_ended() {
             vec![]
         } else {
-            crate::rooms::fire::readings(told)
+            told.floor_reads()
         };
         let seen = craft::fire::judge::OvenSeen {
             floors: &floors,

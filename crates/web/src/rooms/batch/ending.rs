@@ -1,11 +1,12 @@
 //! How a batch ends: closed into the ledger, cancelled when it was never mixed, and taken up again.
 
-use super::arrived::Arrived;
 use crate::App;
-use crate::shared::entries;
+use crate::batch::arrived::Arrived;
+use crate::batch::entries;
+use crate::batch::forecast::went;
+use crate::batch::told::Told;
 use crate::shared::error::Trouble;
 use crate::shared::layout::{Frame, Stop, page};
-use crate::shared::progress::Told;
 use askama::Template;
 use axum::Router;
 use axum::response::{IntoResponse, Response};
@@ -66,11 +67,7 @@ async fn close(a: Arrived) -> Result<Response, Trouble> {
     if !open.is_empty() && a.typed.text("sure").is_empty() && told.batch.finished_at.is_none() {
         return ask(&a, open);
     }
-    let went = a
-        .app
-        .models
-        .at_length(|| crate::rooms::rise::went(told, &a.here))
-        .await?;
+    let went = a.app.models.at_length(|| went(told, &a.here)).await?;
     let went = Some(Box::new(went));
     let admits = |s: &Standing| match (s.finished, s.cancelled) {
         (true, _) => Err("This batch is closed already.".to_string()),

@@ -1,21 +1,19 @@
 //! The batch page: the sheet as it was kept, its steps, what was measured and said.
 
-pub mod arrived;
 mod ending;
-pub mod load;
 mod view;
 
 use crate::App;
-use crate::shared::entries;
+use crate::batch::arrived::Arrived;
+use crate::batch::entries;
+use crate::batch::load;
+use crate::batch::told::Told;
 use crate::shared::error::Trouble;
 use crate::shared::form::{NotANumber, Typed, number, one_line};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
-use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
-use arrived::Arrived;
 use askama::Template;
 use axum::Router;
 use axum::extract::{Path, State};
@@ -24,6 +22,7 @@ use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
+use craft::sheet::SheetResult;
 use store::batch;
 use store::entry::{Seen, Standing};
 use uuid::Uuid;
@@ -64,17 +63,18 @@ struct Page {
 
 fn render(
     told: &Told,
+    goes: &SheetResult,
     here: &Here,
     theme: Theme,
     typed: &Typed,
     errors: &[FieldError],
 ) -> Result<Response, Trouble> {
-    render_with(told, here, theme, typed, errors, &[])
+    render_with((told, goes), here, theme, typed, errors, &[])
 }
 
 /// The page, with the plans that were left.
 fn render_with(
-    told: &Told,
+    (told, goes): (&Told, &SheetResult),
     here: &Here,
     theme: Theme,
     typed: &Typed,
@@ -93,14 +93,13 @@ fn render_with(
         &path,
     );
     // The strip and the answer show how it goes; the log stays beside what was planned.
-    let goes = crate::rooms::rise::forecast(told, here, &Larder::default());
     let v = crate::rooms::sheet::view::Shown::of(
         &told.batch.sheet.request,
-        &goes,
+        goes,
         here,
         crate::rooms::sheet::view::As::Batch,
     );
-    let mut b = View::of(told, &goes, here, typed, errors);
+    let mut b = View::of(told, goes, here, typed, errors);
     b.left = left
         .iter()
         .map(|(t, why)| (day_hm(&here.local(*t)), why.clone()))
@@ -126,8 +125,8 @@ async fn show(
     } else {
         vec![]
     };
-    let render = || render_with(&told, &here, theme, &Typed::default(), &[], &left);
-    app.models.at_length(render).await?
+    let goes = app.goes(&told, &here).await?;
+    render_with((&told, &goes), &here, theme, &Typed::default(), &[], &left)
 }
 
 async fn print(
@@ -136,12 +135,12 @@ async fn print(
     Path(code): Path<String>,
 ) -> Result<Response, Trouble> {
     let told = load::told(&app, &here, &code).await?;
-    let sheet = &told.batch.sheet;
+    let goes = app.goes(&told, &here).await?;
     crate::rooms::sheet::paper::page(
         &told.batch.name,
         Some(&told.batch.code),
-        &sheet.request,
-        &sheet.result,
+        &told.batch.sheet.request,
+        &goes,
         &here,
     )
 }
@@ -155,8 +154,8 @@ async fn refuse(a: &Arrived, field: &str, message: String) -> Result<Response, T
         field: field.into(),
         message,
     }];
-    let render = || render(&a.told, &a.here, a.theme, &a.typed, &errors);
-    a.app.models.at_length(render).await?
+    let goes = a.app.goes(&a.told, &a.here).await?;
+    render(&a.told, &goes, &a.here, a.theme, &a.typed, &errors)
 }
 
 /// Keeps what was seen and goes back to where it was entered; a moment that cannot be is said beside `field`.

@@ -1,10 +1,10 @@
 //! What the batch page shows, already formatted.
 
+use crate::batch::told::Told;
 use crate::shared::form::Typed;
 use crate::shared::format::{self, day_hm, hm, span_words};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
-use crate::shared::progress::Told;
 use craft::path::{Place, Spot};
 use craft::reading::Subject;
 use craft::refusal::FieldError;

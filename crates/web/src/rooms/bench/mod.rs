@@ -3,7 +3,7 @@
 mod view;
 
 use crate::App;
-use crate::rooms::batch::load;
+use crate::batch::load;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};
@@ -43,13 +43,11 @@ async fn bench(
     let some = load::some_live(&app, &here, skip, PER_PAGE).await?;
     let paging = Paging::of("/", skip, PER_PAGE, some.in_all);
     let unreadable = some.unreadable;
-    let live: Vec<_> = app
-        .models
-        .at_length(|| {
-            let told = some.told.into_iter();
-            told.map(|t| t.as_it_goes(&app, &here)).collect()
-        })
-        .await?;
+    let mut live = Vec::with_capacity(some.told.len());
+    for told in some.told {
+        let goes = app.goes(&told, &here).await?;
+        live.push(told.following(&goes));
+    }
     let frame = Frame::of(&here, theme, Stop::Bench, "Bench", None, "/");
     page(&Page {
         frame,

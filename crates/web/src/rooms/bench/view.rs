@@ -1,12 +1,12 @@
 //! What the Bench shows, already formatted.
 
+use crate::batch::told::Told;
 use crate::shared::chart::heatline::{Pin, heatline};
 use crate::shared::chart::ribbon::{self, Row};
 use crate::shared::chart::strip::window_words;
 use crate::shared::format::{count_word, day_hm, hm, span, span_words};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
-use crate::shared::progress::Told;
 use craft::reading::Subject;
 use craft::sheet::StepKind;
 use jiff::Timestamp;

@@ -2,10 +2,10 @@
 
 use super::Open;
 use crate::App;
+use crate::batch::told::Told;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
@@ -43,7 +43,7 @@ fn logged(
         }
         let mut plan = fire.plan.clone();
         (plan.oven.floor_factor, plan.oven.top_factor) = (1.0, 1.0);
-        let reads = super::readings(told);
+        let reads = told.floor_reads();
         for p in &told.run.pizzas {
             let (Some(verdict), Some(baked_s)) = (p.verdict, p.baked_s()) else {
                 continue;
@@ -85,11 +85,9 @@ pub async fn calibrated(
         let render = || open.render(&form, &here, theme, StatusCode::OK, &[], extra);
         return app.models.at_length(render).await?;
     };
-    let mut all = crate::rooms::batch::load::finished(&app, &here, 0, 12)
-        .await?
-        .told;
+    let mut all = crate::batch::load::finished(&app, &here, 0, 12).await?.told;
     all.reverse();
-    all.extend(crate::rooms::batch::load::live(&app, &here).await?);
+    all.extend(crate::batch::load::live(&app, &here).await?);
     let bakes = app
         .models
         .at_length(|| logged(&all, fire.oven_id, &fire.plan.oven.key))

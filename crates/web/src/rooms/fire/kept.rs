@@ -3,13 +3,13 @@
 use super::Open;
 use super::form::{self, Read};
 use crate::App;
-use crate::rooms::batch::arrived::Arrived;
-use crate::shared::entries;
+use crate::batch::arrived::Arrived;
+use crate::batch::entries;
+use crate::batch::told::Told;
 use crate::shared::error::Trouble;
 use crate::shared::form::{NotANumber, Typed, number};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use axum::Router;
 use axum::body::Bytes;

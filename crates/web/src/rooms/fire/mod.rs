@@ -8,12 +8,12 @@ mod picture;
 mod view;
 
 use crate::App;
+use crate::batch::told::Told;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::body::Bytes;
@@ -32,7 +32,6 @@ use form::{Dough, Read};
 use jiff::ToSpan;
 use serde::Serialize;
 use std::collections::HashMap;
-pub use view::readings;
 use view::{Made, View};
 
 pub fn routes() -> Router<App> {
@@ -179,7 +178,7 @@ impl Open {
                 dough,
             });
         }
-        let told = crate::rooms::batch::load::told(app, here, code).await?;
+        let told = crate::batch::load::told(app, here, code).await?;
         let dough = of_batch(&told)?;
         Ok(Open {
             larder,
@@ -255,7 +254,7 @@ impl Open {
 
     fn worked(&self, typed: &Typed, here: &Here) -> Result<(Read, Looked), Vec<FieldError>> {
         let read = form::read(typed, &self.dough, &self.larder, here)?;
-        let readings = self.told.as_ref().map_or(vec![], view::readings);
+        let readings = self.told.as_ref().map_or(vec![], Told::floor_reads);
         let looked = view::looked(&read, &self.dough, here, &readings, self.lit_at())?;
         Ok((read, looked))
     }
@@ -272,7 +271,7 @@ impl Open {
                 None
             }
         };
-        let readings = self.told.as_ref().map_or(vec![], view::readings);
+        let readings = self.told.as_ref().map_or(vec![], Told::floor_reads);
         View::of(&Made {
             typed,
             dough: &self.dough,

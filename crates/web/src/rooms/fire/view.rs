@@ -267,25 +267,6 @@ impl View {
         }
     }
 }
-
-/// Floor readings of a batch, for the firing.
-pub fn readings(told: &crate::shared::progress::Told) -> Vec<FloorRead> {
-    use craft::reading::Subject;
-    use store::entry::Seen;
-    told.seen()
-        .filter_map(|o| match o.seen {
-            Seen::Reading {
-                subject: Subject::Floor,
-                celsius,
-            } => Some(FloorRead {
-                at: o.at,
-                c: celsius,
-            }),
-            _ => None,
-        })
-        .collect()
-}
-
 /// The whole answer of the core, for a form that could be read.
 pub fn looked(
     read: &Read,

@@ -2,14 +2,13 @@
 //! a telephone opens at the batch's page on this server.
 
 use crate::App;
-use crate::rooms::batch::load;
-use crate::rooms::rise::forecast;
+use crate::batch::load;
+use crate::batch::told::Told;
 use crate::shared::error::Trouble;
 use crate::shared::format::{day_hm, from_to};
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::page;
-use crate::shared::progress::Told;
 use askama::Template;
 use axum::Router;
 use axum::extract::{Path, Query, State};
@@ -83,10 +82,7 @@ async fn labels(
 ) -> Result<Response, Trouble> {
     let told = load::told(&app, &here, &code).await?;
     let larder = Larder::of(&app, &here).await?;
-    let sheet = app
-        .models
-        .at_length(|| forecast(&told, &here, &larder))
-        .await?;
+    let sheet = app.goes(&told, &here).await?;
     let pieces = sheet.formula.pieces;
     let each = larder
         .0

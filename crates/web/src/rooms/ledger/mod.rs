@@ -3,7 +3,7 @@
 mod view;
 
 use crate::App;
-use crate::rooms::batch::load;
+use crate::batch::load;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};

@@ -1,9 +1,9 @@
 //! What the Ledger shows, already formatted.
 
+use crate::batch::told::Told;
 use crate::shared::chart::{Hold, Svg};
 use crate::shared::format::{count_word, day, min_s, percent};
 use crate::shared::kitchen::Here;
-use crate::shared::progress::Told;
 use craft::fire::RunSummary;
 use craft::reading::Subject;
 use craft::refusal::plain;

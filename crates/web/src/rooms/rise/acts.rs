@@ -1,12 +1,12 @@
 //! What can be pressed on Rise: another method, a leg longer or shorter or elsewhere, solved for, or laid around a life.
 
 use super::looked;
+use crate::batch::told::Told;
 use crate::rooms::sheet::acts::Bench;
 use crate::rooms::sheet::reading;
 use crate::rooms::sheet::writing::typed_of;
 use crate::shared::form::Typed;
 use crate::shared::format::day_hm;
-use crate::shared::progress::Told;
 use craft::formula::{Dose, Formula};
 use craft::path::{self, Spot};
 use craft::refusal::FieldError;

@@ -8,13 +8,13 @@ mod under_way;
 mod view;
 
 use crate::App;
+use crate::batch::told::Told;
 use crate::rooms::sheet::acts::Bench;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::body::Bytes;
@@ -27,7 +27,6 @@ use craft::formula::Formula;
 use craft::path::Method;
 use craft::refusal::FieldError;
 use looked::Looked;
-pub use looked::{forecast, went};
 use serde::Serialize;
 use std::collections::HashMap;
 use store::pantry::{self, At, Put};
@@ -161,9 +160,7 @@ pub(super) async fn told_of(
     if code.is_empty() {
         return Ok(None);
     }
-    Ok(Some(
-        crate::rooms::batch::load::told(app, here, code).await?,
-    ))
+    Ok(Some(crate::batch::load::told(app, here, code).await?))
 }
 
 async fn new(

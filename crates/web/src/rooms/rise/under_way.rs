@@ -1,18 +1,20 @@
 //! A batch under way: its plan changed, a remedy taken, its leaven's vigour fitted.
 
 use super::acts;
-use super::looked::{self, replanned};
+use super::looked;
 use super::{Extra, render};
 use crate::App;
-use crate::rooms::batch::load;
+use crate::batch::entries::Sent;
+use crate::batch::forecast::{ahead, doubts, replanned};
+use crate::batch::load;
+use crate::batch::told::Told;
 use crate::rooms::sheet::acts::Bench;
-use crate::shared::entries::Sent;
+use crate::rooms::sheet::reading;
 use crate::shared::error::Trouble;
 use crate::shared::form::{Typed, number};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use axum::Router;
 use axum::body::Bytes;
@@ -147,8 +149,12 @@ async fn plan(
     let (told, bench) = (&open.told, open.bench(&here));
     let mut typed = Typed::parse(&body);
     typed.set("batch", &code);
-    let work =
-        || looked::request(&typed, &bench, Some(told)).and_then(|r| Ok((replanned(told, &r)?, r)));
+    let work = || {
+        looked::request(&typed, &bench, Some(told)).and_then(|r| {
+            let result = replanned(told, &r).map_err(reading::at_fields)?;
+            Ok((result, r))
+        })
+    };
     let (result, request) = match app.models.at_length(work).await? {
         Ok(w) => w,
         Err(_) => {
@@ -203,11 +209,14 @@ async fn remedy(
     let pressed = Typed::parse(&body);
     let back = |message: String| open.refuse(&app, &here, theme, StatusCode::CONFLICT, message);
     let sheet = &told.batch.sheet;
-    let ahead = app
+    let found = app
         .models
-        .at_length(|| looked::ahead(told, &sheet.request, &sheet.result, &bench))
+        .at_length(|| {
+            let places = bench.larder.places();
+            ahead(told, &sheet.request, &sheet.result, &here, &places)
+        })
         .await?;
-    let found = ahead.ok().and_then(|a| {
+    let found = found.ok().and_then(|a| {
         a.remedies
             .into_iter()
             .find(|r| r.code == pressed.text("take"))
@@ -227,7 +236,7 @@ async fn remedy(
     };
     let result = match app.models.at_length(|| replanned(told, &request)).await? {
         Ok(x) => x,
-        Err(e) => return back(sentences(e)).await,
+        Err(e) => return back(sentences(e.0)).await,
     };
     let of = pressed.text("plan").parse().unwrap_or(u32::MAX);
     match keep(&app, &here, told, of, (&request, &result), &r.say).await? {
@@ -282,7 +291,7 @@ async fn vigour(
             happened: &told.happened(),
             now: here.now,
             places: &[],
-            doubts: looked::doubts(&bench),
+            doubts: doubts(&here),
         })
     };
     let went = app.models.at_length(went).await?;

@@ -1,13 +1,14 @@
 //! What Rise shows, already formatted.
 
 use super::acts::Plan;
-use super::looked::{self, Looked, Worked};
+use super::looked::{Looked, Worked};
+use crate::batch::forecast::doubts;
+use crate::batch::told::Told;
 use crate::rooms::sheet::acts::Bench;
 use crate::rooms::sheet::form::where_words;
 use crate::shared::chart::rise::{self as drawn, Picture};
 use crate::shared::format::{self, day_hm, hm, span_words};
 use crate::shared::kitchen::Here;
-use crate::shared::progress::Told;
 use craft::formula::{Dose, Ingredient, two_digits};
 use craft::note::{Note, by_urgency};
 use craft::pantry::boxes_for;
@@ -163,7 +164,7 @@ impl View {
         // How sure it is stands before what follows from it.
         let mut notes = w.sure.as_ref().map_or(vec![], |s| {
             let measured = here.kitchen.rhythm.fridge_measured;
-            s.notes(&w.request, &looked::doubts(bench), measured)
+            s.notes(&w.request, &doubts(bench.here), measured)
         });
         notes.extend(w.sheet.notes.iter().cloned());
         notes.retain(|n| OF_RISE.contains(&n.code.as_str()));

@@ -44,7 +44,12 @@ pub fn page(
         code: code.map(Into::into),
         style: request.formula.style.name.clone(),
         serve: day_hm(&here.local(request.serve_at)),
-        made: day(&here.local(here.now)),
+        // Paper does not follow the clock: it says what it shows, and of when.
+        made: if sheet.notes.iter().any(|n| n.code == "as_it_goes") {
+            format!("as it goes, {}", day_hm(&here.local(here.now)))
+        } else {
+            format!("as planned, {}", day(&here.local(here.now)))
+        },
         kitchen: here.kitchen.name.clone(),
         divide: portions(&sheet.formula.portions, &here.measures),
         steps: sheet

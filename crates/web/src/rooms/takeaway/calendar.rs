@@ -5,12 +5,12 @@
 //! time.
 
 use crate::App;
-use crate::rooms::batch::load;
+use crate::batch::load;
+use crate::batch::told::Told;
 use crate::shared::error::Trouble;
 use crate::shared::form::one_line;
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::Router;

@@ -3,7 +3,7 @@
 mod calendar;
 
 use crate::App;
-use crate::rooms::batch::load;
+use crate::batch::load;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
 use axum::Router;

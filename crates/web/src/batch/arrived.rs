@@ -3,11 +3,11 @@
 
 use super::load;
 use crate::App;
-use crate::shared::entries::{self, Sent};
+use crate::batch::entries::{self, Sent};
+use crate::batch::told::Told;
 use crate::shared::error::{Trouble, wants_json};
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
-use crate::shared::progress::Told;
 use crate::shared::theme::Theme;
 use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, RawPathParams, Request};

@@ -1,6 +1,7 @@
 //! What was seen of a batch, folded for its pages.
 
 use craft::fire::Run;
+use craft::fire::firing::FloorRead;
 use craft::reading::Subject;
 use craft::sheet::StepKind;
 use craft::sheet::ahead::{Happened, Measured, PowerCut, Reading};
@@ -114,6 +115,21 @@ impl Told {
         let steps = &self.batch.sheet.result.steps;
         let i = steps.iter().position(|s| s.kind == StepKind::LightOven)?;
         self.progress.steps[i].happened()
+    }
+
+    /// What the floor of its oven read, in the order of the clock.
+    pub fn floor_reads(&self) -> Vec<FloorRead> {
+        let read = |o: &Observation| match o.seen {
+            Seen::Reading {
+                subject: Subject::Floor,
+                celsius,
+            } => Some(FloorRead {
+                at: o.at,
+                c: celsius,
+            }),
+            _ => None,
+        };
+        self.seen().filter_map(read).collect()
     }
 
     /// How many the oven takes at once.

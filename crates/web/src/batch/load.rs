@@ -1,9 +1,9 @@
 //! Batches with all that was entered about them, folded.
 
 use crate::App;
+use crate::batch::told::Told;
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
-use crate::shared::progress::Told;
 use std::sync::Arc;
 use store::batch::{self, Listed};
 use store::entry;
@@ -36,7 +36,9 @@ async fn among_places(
     all: &mut [Told],
 ) -> Result<(), Trouble> {
     // One that was closed with its forecast needs none.
-    let open = all.iter().filter(|t| t.is_mixed() && t.went().is_none());
+    let open = all
+        .iter()
+        .filter(|t| t.is_under_way(here.now) && t.went().is_none());
     let Some(first) = open.map(|t| t.batch.sheet.result.start_at).min() else {
         return Ok(());
     };

@@ -2,11 +2,11 @@
 //! answered. All rooms enter through here, and [`store::entry`] keeps.
 
 use crate::App;
+use crate::batch::told::Told;
 use crate::shared::error::{Said as SaidPage, Trouble};
 use crate::shared::form::Typed;
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
-use crate::shared::progress::Told;
 use axum::Json;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};

@@ -1,0 +1,200 @@
+//! A batch from now on: the one place where its forecast is asked of the core and kept. It is reckoned when something was
+//! entered or time made it untrue, not for each page.
+
+use super::told::Told;
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::kitchen::Here;
+use craft::path::Place;
+use craft::refusal::Refused;
+use craft::rise::Doubts;
+use craft::sheet::ahead::{Ahead, Asked, from_now};
+use craft::sheet::{SheetRequest, SheetResult, carry_numbers, work_out};
+use jiff::{SignedDuration, Timestamp};
+use std::collections::HashMap;
+use std::sync::{Arc, Mutex};
+use store::batch::BatchId;
+use store::entry::{Observation, Went};
+
+/// So long a forecast holds while a step is overdue or the serve time is missed: then each minute moves it.
+const MOVING_S: i64 = 120;
+/// So many are held at most.
+const MOST: usize = 512;
+
+/// How far off the kitchen's temperatures may be.
+pub fn doubts(here: &Here) -> Doubts {
+    let rhythm = &here.kitchen.rhythm;
+    Doubts {
+        fridge_c: rhythm.fridge_off_c,
+        room_c: rhythm.room_off_c,
+        ..Doubts::default()
+    }
+}
+
+/// The plan of a batch for a request, its steps numbered as before.
+///
+/// Errors: the fields of the request outside their ranges.
+pub fn replanned(told: &Told, r: &SheetRequest) -> Result<SheetResult, Refused> {
+    let mut result = work_out(r)?;
+    carry_numbers(&told.batch.sheet.result.steps, &mut result.steps);
+    Ok(result)
+}
+
+/// The forecast of a batch from now on by a plan, with what can still be done in these places.
+///
+/// Errors: what was entered stretches it beyond what is followed.
+pub fn ahead(
+    told: &Told,
+    r: &SheetRequest,
+    planned: &SheetResult,
+    here: &Here,
+    places: &[Place],
+) -> Result<Ahead, Refused> {
+    // What is still to do falls into the hours of today.
+    let request = SheetRequest {
+        life: here.kitchen.rhythm.life.clone(),
+        ..r.clone()
+    };
+    from_now(&Asked {
+        request: &request,
+        planned,
+        happened: &told.happened(),
+        // One that was closed before its forecast was kept goes on no further than that.
+        now: told.batch.finished_at.unwrap_or(here.now),
+        places,
+        doubts: doubts(here),
+    })
+}
+
+/// A batch as it stands now, and until when that holds: its plan, with the forecast from now on in it once anything of it
+/// began or should have begun. One that cannot be followed shows its plan.
+fn reckoned(told: &Told, here: &Here) -> (SheetResult, Timestamp) {
+    let sheet = &told.batch.sheet;
+    if let Some(went) = told.went() {
+        let result = SheetResult {
+            mixed_at: went.mixed_at,
+            window: went.window,
+            rise_at_serve: went.rise_at_serve,
+            reserve_at_serve: went.reserve_at_serve,
+            label_at_serve: went.label_at_serve,
+            clocks: went.clocks.clone(),
+            // It is over: nothing is left to judge but its bake.
+            notes: vec![],
+            ..sheet.result.clone()
+        };
+        return (result, Timestamp::MAX);
+    }
+    if !told.is_under_way(here.now) {
+        return (sheet.result.clone(), sheet.result.start_at);
+    }
+    let soon = here.now + SignedDuration::from_secs(MOVING_S);
+    match ahead(told, &sheet.request, &sheet.result, here, &[]) {
+        Ok(a) => (sheet.result.as_it_goes(&a), holds_until(&a, here.now, soon)),
+        Err(_) => (sheet.result.clone(), soon),
+    }
+}
+
+/// Until when a forecast says the same while nothing is entered: the next step that is due, or soon where time moves it.
+fn holds_until(a: &Ahead, now: Timestamp, soon: Timestamp) -> Timestamp {
+    if !a.remedies.is_empty() || a.due.iter().any(|d| d.at <= now) {
+        return soon;
+    }
+    let next = a.due.iter().map(|d| d.at).min();
+    next.unwrap_or(soon)
+}
+
+/// A batch as it stands now.
+pub fn as_it_goes(told: &Told, here: &Here) -> SheetResult {
+    reckoned(told, here).0
+}
+
+/// How a batch went by now, to be kept when it is closed.
+pub fn went(told: &Told, here: &Here) -> Went {
+    let goes = as_it_goes(told, here);
+    Went {
+        mixed_at: goes.mixed_at,
+        window: goes.window,
+        rise_at_serve: goes.rise_at_serve,
+        reserve_at_serve: goes.reserve_at_serve,
+        label_at_serve: goes.label_at_serve,
+        clocks: goes.clocks,
+    }
+}
+
+/// What a forecast hangs on: the batch, its plan, the kitchen's revision, what was said of the batch and of places. Taps at
+/// the oven move nothing of it.
+type Key = (BatchId, u32, u64, Last, Last);
+
+/// How many entries there are, how many were taken back, and the last of them.
+type Last = (usize, usize, u64);
+
+#[derive(Debug)]
+struct Held {
+    result: Arc<SheetResult>,
+    from: Timestamp,
+    until: Timestamp,
+}
+
+/// Forecasts that still hold.
+#[derive(Debug, Default)]
+pub struct Forecasts(Mutex<HashMap<Key, Held>>);
+
+impl Forecasts {
+    /// Throws all away.
+    pub fn clear(&self) {
+        self.0.lock().unwrap_or_else(|e| e.into_inner()).clear();
+    }
+
+    fn key(told: &Told, here: &Here) -> Key {
+        let b = &told.batch;
+        let newest = |all: &[Observation]| all.iter().map(|o| o.id).max().unwrap_or(0);
+        let (seen, back) = (&b.entries.seen, &b.entries.taken_back);
+        let said = (seen.len(), back.len(), newest(seen));
+        let places = (told.places.len(), 0, newest(&told.places));
+        (b.id, b.plan, here.kitchen.revision, said, places)
+    }
+
+    fn held(&self, key: &Key, now: Timestamp) -> Option<Arc<SheetResult>> {
+        let all = self.0.lock().unwrap_or_else(|e| e.into_inner());
+        let held = all.get(key)?;
+        (held.from <= now && now < held.until).then(|| held.result.clone())
+    }
+
+    fn hold(&self, key: Key, held: Held) {
+        let mut all = self.0.lock().unwrap_or_else(|e| e.into_inner());
+        if all.len() >= MOST {
+            all.clear();
+        }
+        all.insert(key, held);
+    }
+}
+
+impl App {
+    /// A batch as it stands now; reckoned at length where nothing held says it.
+    pub async fn goes(&self, told: &Told, here: &Here) -> Result<Arc<SheetResult>, Trouble> {
+        let key = Forecasts::key(told, here);
+        if let Some(held) = self.forecasts.held(&key, here.now) {
+            return Ok(held);
+        }
+        let (result, until) = self.models.at_length(|| reckoned(told, here)).await?;
+        let result = Arc::new(result);
+        let held = Held {
+            result: result.clone(),
+            from: here.now,
+            until,
+        };
+        self.forecasts.hold(key, held);
+        Ok(result)
+    }
+}
+
+impl Told {
+    /// The batch with its forecast in place of the plan's figures.
+    pub fn following(mut self, goes: &Arc<SheetResult>) -> Told {
+        self.batch.sheet = Arc::new(store::batch::Sheet {
+            request: self.batch.sheet.request.clone(),
+            result: SheetResult::clone(goes),
+        });
+        self
+    }
+}

@@ -1,0 +1,10 @@
+//! A batch with everything that was entered about it: loaded, folded, entered, and followed from now on. Rooms show it; they
+//! put nothing of it together themselves.
+
+pub mod arrived;
+pub mod entries;
+pub mod forecast;
+pub mod load;
+pub mod told;
+
+pub use told::Told;
