@@ -261,8 +261,10 @@ fn lower(s: &str) -> String {
 
 /// To the quarter hour, as precise as the forecast is.
 fn quarter(t: Timestamp, zone: &TimeZone, form: &str) -> String {
-    let rounded = Timestamp::from_second((t.as_second() + 450).div_euclid(900) * 900).unwrap_or(t);
-    rounded.to_zoned(zone.clone()).strftime(form).to_string()
+    crate::sheet::quarter(t)
+        .to_zoned(zone.clone())
+        .strftime(form)
+        .to_string()
 }
 
 #[cfg(test)]

@@ -137,10 +137,10 @@ pub struct WaterRequest {
 pub struct WaterResult {
     /// What the heat balance asks for, possible or not, °C.
     pub needed_c: f64,
-    /// What the base rule asks for: 3 × target − friction − room − flour, °C; with a preferment 4 × target and
-    /// its temperature besides.
+    /// What the base rule asks for: 3 × (target − friction) − room − flour, °C; with a preferment 4 × that, and its
+    /// temperature taken off besides.
     pub base_rule_c: f64,
-    /// The base itself: 3 (or 4) × target − friction.
+    /// The base itself: 3 (or 4) × (target − friction).
     pub base: f64,
     /// What to pour: `water_g` minus the ice and what stands aside, at this temperature, °C.
     pub pour_c: f64,
@@ -243,7 +243,7 @@ pub fn water(r: &WaterRequest) -> Result<WaterResult, Refused> {
     }
     let needed_c = wanted / (r.poured_g() * C_WATER);
     let (terms, preferment_c) = base_terms(r);
-    let base = terms * r.target_dough_c - friction_k;
+    let base = terms * (r.target_dough_c - friction_k);
     let mut out = WaterResult {
         needed_c,
         base_rule_c: base - r.room_c - r.flour_c - preferment_c,
@@ -299,7 +299,7 @@ fn base_terms(r: &WaterRequest) -> (f64, f64) {
 /// All the water is in the preferment: the dough comes as it comes.
 fn nothing_to_pour(r: &WaterRequest, friction_k: f64) -> WaterResult {
     let (terms, preferment_c) = base_terms(r);
-    let base = terms * r.target_dough_c - friction_k;
+    let base = terms * (r.target_dough_c - friction_k);
     let dough_c = r.heat_without_water() / r.capacity() + friction_k;
     WaterResult {
         needed_c: r.tap_water_c,
@@ -427,8 +427,8 @@ mod tests {
         // (23 − 1) × 4559.6 − 1968 × 20 = 60951.2; / 2591.6 = 23.52 °C.
         let w = water(&summer()).unwrap();
         assert!((w.needed_c - 23.5188).abs() < 1e-3, "{}", w.needed_c);
-        assert!((w.base - 68.0).abs() < 1e-12);
-        assert!((w.base_rule_c - 27.0).abs() < 1e-12);
+        assert!((w.base - 66.0).abs() < 1e-12);
+        assert!((w.base_rule_c - 25.0).abs() < 1e-12);
         assert_eq!((w.ice_g, w.reached), (0.0, true));
     }
 

@@ -78,9 +78,7 @@ pub(super) fn as_it_goes(
 
 /// A time as the sheet says it, to the quarter hour: finer would be false precision.
 pub(super) fn quarter(t: Timestamp, zone: &TimeZone) -> String {
-    let s = t.as_second();
-    let rounded = Timestamp::from_second((s + 450).div_euclid(900) * 900).unwrap_or(t);
-    rounded
+    super::quarter(t)
         .to_zoned(zone.clone())
         .strftime("%a %H:%M")
         .to_string()

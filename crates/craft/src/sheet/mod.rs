@@ -149,9 +149,10 @@ impl ReadyWindow {
             shuts_by: to_h.map(|_| if far_first { Shuts::Gas } else { w.shuts_by }),
         }
     }
-    /// Whether an hour lies in it.
+    /// Whether an hour lies in it. It is known, and said, to the quarter hour: an hour that is said to lie in it does.
     pub fn holds(&self, at: Timestamp) -> bool {
-        at >= self.from_at && self.to_at.is_none_or(|t| at <= t)
+        let from = self.from_at.min(quarter(self.from_at));
+        at >= from && self.to_at.is_none_or(|t| at <= t.max(quarter(t)))
     }
 }
 
@@ -211,6 +212,11 @@ impl SheetResult {
     pub fn clocks_at(&self, at: Timestamp) -> Option<ClockPoint> {
         between(&self.clocks, self.mixed_at, at)
     }
+}
+
+/// A forecast moment to the quarter hour, as precise as the model is.
+pub fn quarter(t: Timestamp) -> Timestamp {
+    Timestamp::from_second((t.as_second() + 450).div_euclid(900) * 900).unwrap_or(t)
 }
 
 /// Whether a dough is ready at its serve time: the hour lies in the window, and the label there is not past.

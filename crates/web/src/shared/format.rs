@@ -3,7 +3,7 @@
 use craft::formula::{PanShape, Portion, two_digits};
 use craft::refusal::plain;
 use craft::units::{Celsius, Cm, Grams, LengthUnit, TemperatureUnit, WeightUnit};
-use jiff::{SignedDuration, Zoned};
+use jiff::{SignedDuration, Timestamp, Zoned};
 
 /// The units of a kitchen.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -153,16 +153,29 @@ pub fn hm(t: &Zoned) -> String {
     t.strftime("%H:%M").to_string()
 }
 
-/// "Fri 19:00".
+/// A weekday names one day within so many days of today, and no more.
+const WEEKDAY_D: i64 = 6;
+
+/// "Fri 19:00"; with the date where that weekday would be another.
 pub fn day_hm(t: &Zoned) -> String {
-    t.strftime("%a %H:%M").to_string()
+    day_hm_at(t, Timestamp::now())
 }
 
-/// A forecast span to the quarter hour: "Fri 18:15 to 20:45", with the second day where it is another.
+fn day_hm_at(t: &Zoned, now: Timestamp) -> String {
+    let away = t.timestamp().duration_since(now).abs();
+    if away < SignedDuration::from_hours(24 * WEEKDAY_D) {
+        t.strftime("%a %H:%M").to_string()
+    } else {
+        t.strftime("%a %-d %b %H:%M").to_string()
+    }
+}
+
+/// A forecast span to the quarter hour: "Fri 18:15 to 20:45", with the second day where it is another; "from Fri 18:15"
+/// where no end is foreseen.
 pub fn from_to(from: &Zoned, to: Option<&Zoned>) -> String {
     let from = quarter(from);
     let to = match to.map(quarter) {
-        None => "the day after".into(),
+        None => return format!("from {}", day_hm(&from)),
         Some(t) if t.date() == from.date() => hm(&t),
         Some(t) => day_hm(&t),
     };
@@ -176,10 +189,7 @@ pub fn day(t: &Zoned) -> String {
 
 /// A forecast moment to the quarter hour, as precise as the model is.
 pub fn quarter(t: &Zoned) -> Zoned {
-    let s = t.timestamp().as_second();
-    let rounded =
-        jiff::Timestamp::from_second((s + 450).div_euclid(900) * 900).unwrap_or(t.timestamp());
-    rounded.to_zoned(t.time_zone().clone())
+    craft::sheet::quarter(t.timestamp()).to_zoned(t.time_zone().clone())
 }
 
 /// A span in hours and minutes, each with its unit: days beyond two.
@@ -254,6 +264,16 @@ mod tests {
         assert_eq!(imperial.length_field(30.48), "12");
         assert_eq!(imperial.degrees(23.0, 1), "73.4");
         assert_eq!(METRIC.degrees(-0.04, 1), "0.0");
+    }
+
+    #[test]
+    fn a_weekday_that_could_be_another_has_its_date() {
+        let at = |text: &str| -> Zoned { text.parse().unwrap() };
+        let now = at("2026-11-26T12:00[Europe/London]").timestamp();
+        let says = |text: &str| day_hm_at(&at(text), now);
+        assert_eq!(says("2026-11-27T19:00[Europe/London]"), "Fri 19:00");
+        assert_eq!(says("2026-12-03T12:35[Europe/London]"), "Thu 3 Dec 12:35");
+        assert_eq!(says("2026-11-19T12:35[Europe/London]"), "Thu 19 Nov 12:35");
     }
 
     #[test]

@@ -14,6 +14,8 @@ use jiff::Timestamp;
 pub const ON_TIME_MIN: f64 = 10.0;
 /// A place that was measured is known better than one that was not, K.
 const MEASURED_OFF_C: f64 = 0.5;
+/// Temperatures are said to a tenth, K.
+const SHOWN_C: f64 = 0.05;
 /// The shortest leg that is run, h.
 pub(super) const SHORTEST_H: f64 = 1.0 / 60.0;
 
@@ -164,7 +166,8 @@ impl Course {
         for (what, read, plan) in planned.into_iter().chain(own) {
             let Some((at, c)) = read else { continue };
             let plan = plan.or_else(|| q.planned.clocks_at(at).map(|p| p.dough_c));
-            if let Some(planned) = plan {
+            // What reads as it was planned replaced nothing.
+            if let Some(planned) = plan.filter(|p| (p - c).abs() >= SHOWN_C) {
                 self.replaced.push(Replaced {
                     what,
                     planned,

@@ -189,7 +189,7 @@ impl Shown {
 
 fn cost_of(request: &SheetRequest, sheet: &SheetResult, here: &Here, larder: &Larder) -> CostView {
     let (f, r, m) = (&request.formula, &sheet.formula, here.measures);
-    let on = amounts(&f.toppings, &r.portions, f.style.bake.out_s);
+    let on = amounts(&f.toppings, &r.portions, request.programme().out_s);
     let needs = pantry::needs(f, r, &on);
     let c = pantry::cost(&needs, &larder.prices(), r.pieces);
     let money = |v: f64| format!("{}{v:.2}", here.kitchen.reads.currency);
@@ -199,8 +199,16 @@ fn cost_of(request: &SheetRequest, sheet: &SheetResult, here: &Here, larder: &La
         n => format!(" {n} things have no price yet."),
     };
     let piece = if f.in_pans() { "pan" } else { "ball" };
+    // A sum without the flour is no cost of a dough.
+    let flours: Vec<&str> = f.flours.iter().map(|x| x.name.as_str()).collect();
+    let no_flour = c.without_price.iter().any(|n| flours.contains(&n.as_str()));
+    let head = if no_flour {
+        "Cost: the flour has no price; and shopping".to_string()
+    } else {
+        format!("Cost {} a {piece}, and shopping", money(c.per_ball))
+    };
     CostView {
-        head: format!("Cost {} a {piece}, and shopping", money(c.per_ball)),
+        head,
         why: format!(
             "{} a {piece}, {} with toppings; {} in all.{missing}",
             money(c.per_ball),
@@ -238,7 +246,7 @@ fn spooned(g: f64, m: &Measures) -> String {
 
 fn toppings(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<ToppingView> {
     let f = &request.formula;
-    amounts(&f.toppings, &sheet.formula.portions, f.style.bake.out_s)
+    amounts(&f.toppings, &sheet.formula.portions, request.programme().out_s)
         .into_iter()
         .map(|t| ToppingView {
             each: t
