@@ -306,6 +306,22 @@ pub async fn by_code(
     }
 }
 
+/// Which batch a code is.
+pub async fn id_of(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    code: &str,
+) -> Result<Option<BatchId>> {
+    let id = sqlx::query_scalar!(
+        "SELECT id FROM batch WHERE kitchen_id = ? AND code = ?",
+        kitchen.0,
+        code
+    )
+    .fetch_optional(db)
+    .await?;
+    Ok(id.map(BatchId))
+}
+
 /// The formula version that a batch was made from: its formula's id, its number and its name.
 pub async fn made_from(
     db: &mut MySqlConnection,

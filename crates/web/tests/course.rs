@@ -110,3 +110,59 @@ async fn a_place_of_ones_own_is_read_by_its_name() -> Result<()> {
     );
     s.close().await
 }
+
+#[tokio::test]
+async fn a_dough_that_is_mixed_already_is_kept_with_what_happened() -> Result<()> {
+    let s = Site::open().await?;
+    let zone = jiff::tz::TimeZone::get("Europe/London")?;
+    let ago = |h: f64| {
+        let at = jiff::Timestamp::now() - craft::sheet::hours(h);
+        at.to_zoned(zone.clone())
+            .strftime("%Y-%m-%dT%H:%M")
+            .to_string()
+    };
+    let (mixed, cold) = (ago(3.0), ago(2.0));
+    let serve = s.local_in_hours(20);
+    let form = |dose: &'static str, mixed: &str| {
+        site::form(
+            &s,
+            &[
+                ("form_key", "44444444-4444-4444-8444-444444444449"),
+                ("serve_date", &serve.0),
+                ("serve_time", &serve.1),
+                ("yeast.dose", dose),
+                ("yeast.percent", "0.2"),
+                ("begun_at", mixed),
+                ("begun_cold_at", &cold),
+                ("begun_dough_c", "26"),
+            ],
+        )
+    };
+    // What cannot be is said beside its field, and what was typed stays.
+    let unsaid = s.post("/dough", &form("solve", &mixed)).await?;
+    assert_eq!(unsaid.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(unsaid.body.contains("It is in the bowl") && unsaid.body.contains(&mixed));
+    let later = s.post("/dough", &form("given", &ago(-1.0))).await?;
+    assert!(later.body.contains("later than now"), "{}", later.errors());
+    // Kept twice, it is one batch with one of each entry.
+    let kept = s.post("/dough", &form("given", &mixed)).await?;
+    assert_eq!(kept.status, StatusCode::SEE_OTHER, "{}", kept.errors());
+    let again = s.post("/dough", &form("given", &mixed)).await?;
+    assert_eq!(again.header("location"), kept.header("location"));
+    let page = s.get(kept.header("location")).await?.body;
+    assert_eq!(
+        page.matches("<b>26.0°</b>").count(),
+        1,
+        "the dough off the mixer"
+    );
+    let left = jiff::civil::DateTime::strptime("%Y-%m-%dT%H:%M", &mixed)?;
+    let at = left.strftime("%H:%M").to_string();
+    assert!(step(&page, 0).contains(&at), "{}", step(&page, 0));
+    assert!(page.contains("cold, fridge"), "it lies in the cold");
+    let rise = s
+        .get(&format!("{}/rise", kept.header("location")))
+        .await?
+        .body;
+    assert!(rise.contains("26.0°"), "off the mixer on Rise");
+    s.close().await
+}

@@ -5,6 +5,7 @@
 //! UTC; the time zone serves only to say clock times and to find the night.
 
 pub mod ahead;
+mod begun;
 pub mod certain;
 pub mod choose;
 mod judge;
@@ -15,6 +16,7 @@ pub mod progress;
 mod raise;
 mod too_near;
 
+pub use begun::Begun;
 pub use certain::{Likely, Sure};
 pub use plan::{PlannedStep, StepKind, carry_numbers, min_s};
 

@@ -34,6 +34,13 @@ pub struct NewEntry {
 }
 
 impl NewEntry {
+    /// The `nth` that follows from a form: sent twice, it is the same one.
+    pub fn of_form(form_key: Uuid, nth: usize, at: Timestamp, said: Said) -> NewEntry {
+        NewEntry {
+            key: Uuid::from_u128(form_key.as_u128() ^ (nth as u128 + 1)),
+            ..NewEntry::own(at, said)
+        }
+    }
     /// One that this program makes itself, under a key of its own.
     pub fn own(at: Timestamp, said: Said) -> NewEntry {
         NewEntry {

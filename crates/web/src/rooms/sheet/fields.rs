@@ -54,7 +54,7 @@ const fn spec(
     }
 }
 
-const SPECS: [Spec; 52] = [
+const SPECS: [Spec; 53] = [
     spec("pieces.count", "Pieces", "", Count, 1.0, 1.0, 1000.0),
     spec("pieces.ball_g", "Each", "a ball", Weight, 5.0, 30.0, 2000.0),
     spec(
@@ -279,6 +279,15 @@ const SPECS: [Spec; 52] = [
         Temperature,
         0.5,
         2.0,
+        40.0,
+    ),
+    spec(
+        "begun_dough_c",
+        "It measured",
+        "off the mixer; empty when not",
+        Temperature,
+        0.5,
+        0.0,
         40.0,
     ),
     spec(

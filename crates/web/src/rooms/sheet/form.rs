@@ -146,6 +146,10 @@ pub struct Form {
     /// The way of the dough, carried along unseen.
     pub carried: Vec<(String, String)>,
     pub method: String,
+    /// A dough that is in the bowl already: when it left the mixer, when it went into the cold, how warm it was.
+    pub begun_at: String,
+    pub begun_cold_at: String,
+    pub begun_dough: Field,
     pub places: Vec<Field>,
     pub bowl: Vec<Field>,
     pub mixers: Vec<Choice>,
@@ -283,6 +287,9 @@ impl Form {
             vigour: m.vigour(),
             carried: m.carried(),
             method: typed.text("method").into(),
+            begun_at: typed.text("begun_at").into(),
+            begun_cold_at: typed.text("begun_cold_at").into(),
+            begun_dough: m.field("begun_dough_c"),
             places: ["room_c", "fridge_c", "target_dough_c"]
                 .map(|n| m.field(n))
                 .into(),
@@ -377,6 +384,7 @@ pub fn leaf_of(field: &str) -> &'static str {
         "leaven"
     } else if begins(&[
         "bulk", "cold", "temper", "room", "fridge", "target", "flour_c", "tap", "mixer", "serve",
+        "begun",
     ]) {
         "hours"
     } else if begins(&["toppings", "oven"]) {

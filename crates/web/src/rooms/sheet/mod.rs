@@ -1,6 +1,7 @@
 //! The Dough sheet: a formula is asked for, worked out as one types, and kept: in the library, or as a batch.
 
 pub mod acts;
+mod begun;
 pub mod fields;
 pub mod form;
 pub mod paper;
@@ -32,6 +33,7 @@ use form::{Form, leaf_of};
 use serde::Serialize;
 use std::collections::HashMap;
 use store::batch::{self, KeptBatch, NewBatch, Origin};
+use store::entry::{self, By};
 use store::formula::{self, FormulaId, Kept, NewVersion};
 use view::{As, Shown};
 
@@ -379,7 +381,15 @@ async fn keep(
             origin: Origin::Maker,
             from,
         };
-        batch::keep(db, here.id(), &new, here.now).await
+        let kept = batch::keep(db, here.id(), &new, here.now).await?;
+        if let (KeptBatch::Done(code), Some(begun)) = (&kept, &sheet.begun)
+            && let Some(id) = batch::id_of(db, here.id(), code).await?
+        {
+            for entry in begun::already(sheet.form_key, begun, &result) {
+                entry::write(db, here.id(), id, &entry, here.now, By::Maker, entry::ANY).await?;
+            }
+        }
+        Ok(kept)
     })?;
     let code = match kept {
         KeptBatch::Done(code) => code,

@@ -246,28 +246,32 @@ fn spooned(g: f64, m: &Measures) -> String {
 
 fn toppings(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<ToppingView> {
     let f = &request.formula;
-    amounts(&f.toppings, &sheet.formula.portions, request.programme().out_s)
-        .into_iter()
-        .map(|t| ToppingView {
-            each: t
-                .each_g
-                .iter()
-                .map(|g| spooned(*g, m))
-                .collect::<Vec<_>>()
-                .join(" / "),
-            all: spooned(t.total_g, m),
-            remark: [
-                (t.cook_first, "cook first"),
-                (t.after_the_bake, "after the bake"),
-            ]
+    amounts(
+        &f.toppings,
+        &sheet.formula.portions,
+        request.programme().out_s,
+    )
+    .into_iter()
+    .map(|t| ToppingView {
+        each: t
+            .each_g
             .iter()
-            .filter(|(is, _)| *is)
-            .map(|(_, w)| *w)
+            .map(|g| spooned(*g, m))
             .collect::<Vec<_>>()
-            .join(", "),
-            name: t.name,
-        })
-        .collect()
+            .join(" / "),
+        all: spooned(t.total_g, m),
+        remark: [
+            (t.cook_first, "cook first"),
+            (t.after_the_bake, "after the bake"),
+        ]
+        .iter()
+        .filter(|(is, _)| *is)
+        .map(|(_, w)| *w)
+        .collect::<Vec<_>>()
+        .join(", "),
+        name: t.name,
+    })
+    .collect()
 }
 
 fn yeast_amount(sheet: &SheetResult, m: &Measures) -> String {

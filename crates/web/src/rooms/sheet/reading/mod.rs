@@ -2,6 +2,7 @@
 
 use super::fields::spec_of;
 use super::writing::{Writer, amount_name, typed_of};
+use crate::batch::entries::typed_moment;
 use crate::shared::form::{Reader, Typed, one_line};
 use crate::shared::kitchen::Here;
 use craft::flour::{FlourFacts, FlourKind, FlourPart};
@@ -14,7 +15,7 @@ use craft::mix::Mixer;
 use craft::path::{self, Leg, Lies, Spot};
 use craft::refusal::{FieldError, Refused};
 use craft::rise::Event;
-use craft::sheet::SheetRequest;
+use craft::sheet::{Begun, SheetRequest};
 use craft::style::topping::{Cook, ToppingPart};
 use craft::style::{self, Style};
 use jiff::civil::{Date, Time};
@@ -26,6 +27,39 @@ pub struct Sheet {
     pub name: String,
     pub form_key: Uuid,
     pub request: SheetRequest,
+    /// What happened before it was entered, and how warm it left the mixer, °C.
+    pub begun: Option<(Begun, Option<f64>)>,
+}
+
+/// What a form says of a dough that is in the bowl already.
+fn begun(r: &mut Reader, here: &Here) -> Option<(Begun, Option<f64>)> {
+    let mut moment = |field: &str| match r.typed.text(field) {
+        "" => None,
+        text => match typed_moment(text, here) {
+            Ok(at) => Some(at),
+            Err(e) => {
+                r.refuse(field, e);
+                None
+            }
+        },
+    };
+    let (mixed_at, cold_from) = (moment("begun_at"), moment("begun_cold_at"));
+    let dough_c = spec_of("begun_dough_c").read_if(r, "begun_dough_c", here);
+    match mixed_at {
+        Some(mixed_at) => Some((
+            Begun {
+                mixed_at,
+                cold_from,
+            },
+            dough_c,
+        )),
+        None => {
+            if cold_from.is_some() || dough_c.is_some() {
+                r.refuse("begun_at", "Say when it left the mixer, too.");
+            }
+            None
+        }
+    }
 }
 
 /// The style that a form is about; the first style when it names none.
@@ -370,11 +404,13 @@ pub fn read(typed: &Typed, here: &Here, scales: Scales) -> Result<Sheet, Vec<Fie
         ["room_c", "fridge_c", "flour_c", "tap_water_c"].map(|n| form.number(n));
     let [yeast_vigour, leaven_vigour] =
         ["yeast_vigour", "leaven_vigour"].map(|n| form.may(n).unwrap_or(1.0));
+    let begun = begun(&mut r, here);
     if !r.errors.is_empty() {
         return Err(r.errors);
     }
     let usual = &here.kitchen.usual;
-    Ok(Sheet {
+    let mut sheet = Sheet {
+        begun,
         name,
         form_key: Uuid::parse_str(typed.text("form_key")).unwrap_or_else(|_| Uuid::new_v4()),
         request: SheetRequest {
@@ -393,7 +429,11 @@ pub fn read(typed: &Typed, here: &Here, scales: Scales) -> Result<Sheet, Vec<Fie
             leaven_vigour,
             fire: None,
         },
-    })
+    };
+    if let Some((begun, _)) = &sheet.begun {
+        sheet.request = begun.plan(&sheet.request).map_err(at_fields)?;
+    }
+    Ok(sheet)
 }
 
 fn serve_at(r: &mut Reader, here: &Here) -> Timestamp {
