@@ -503,6 +503,24 @@ pub async fn left_plans(
         .collect())
 }
 
+/// What was asked of a batch first, before its plan was changed; `None` while it never was.
+pub async fn first_asked(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+    code: &str,
+) -> Result<Option<SheetRequest>> {
+    let row = sqlx::query_scalar!(
+        "SELECT request FROM batch_plan WHERE kitchen_id = ? AND batch_id = ? ORDER BY plan LIMIT 1",
+        kitchen.0,
+        batch.0
+    )
+    .fetch_optional(db)
+    .await?;
+    row.map(|request| lifted::request(code, &request))
+        .transpose()
+}
+
 /// When the demo's youngest untouched batch was made.
 pub async fn demo_made_at(
     db: &mut MySqlConnection,

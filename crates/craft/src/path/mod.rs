@@ -10,7 +10,7 @@ pub mod methods;
 pub use methods::Method;
 
 use crate::formula::Formula;
-use crate::refusal::Check;
+use crate::refusal::{Check, plain};
 use crate::rise::{Air, Container, Event};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -314,6 +314,21 @@ impl Formula {
             1.5 * self.temper_h,
         ));
         out
+    }
+
+    /// The hours of its way, as a list says them: "2 + 24 cold + 4 h".
+    pub fn hours_words(&self) -> String {
+        let of = |leg: &Leg| {
+            // To the quarter hour: a way that was lived has odd minutes.
+            let h = plain((leg.hours * 4.0).round() / 4.0);
+            match (leg.spot.is_frozen(), leg.spot.is_cold()) {
+                (true, _) => format!("{h} frozen"),
+                (_, true) => format!("{h} cold"),
+                _ => h,
+            }
+        };
+        let all: Vec<String> = self.path().iter().map(of).collect();
+        format!("{} h", all.join(" + "))
     }
 
     /// Puts legs in place of what was there. Where they are a plain bulk, cold and temper, the three hours say it.

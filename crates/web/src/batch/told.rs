@@ -4,7 +4,7 @@ use craft::fire::Run;
 use craft::fire::firing::FloorRead;
 use craft::reading::Subject;
 use craft::sheet::StepKind;
-use craft::sheet::ahead::{Happened, Measured, PowerCut, Reading};
+use craft::sheet::ahead::{Happened, Measured, OFF_THE_MIXER_H, PowerCut, Reading};
 use craft::sheet::progress::{Progress, Stand, StepPast, states};
 use jiff::Timestamp;
 use std::sync::Arc;
@@ -108,6 +108,33 @@ impl Told {
             readings,
             power_cuts,
         }
+    }
+
+    /// The dough's temperature off the mixer, °C, as the forecast takes it.
+    pub fn off_the_mixer(&self) -> Option<f64> {
+        let request = &self.batch.sheet.request;
+        let states = self
+            .batch
+            .sheet
+            .result
+            .steps
+            .iter()
+            .zip(&self.progress.steps);
+        let mixed = states
+            .filter(|(s, _)| matches!(s.kind, StepKind::Mix | StepKind::Rest))
+            .filter_map(|(_, t)| t.happened())
+            .next();
+        let planned = self.batch.sheet.result.mixed_at;
+        let mixed_at = self.went().map_or(mixed.unwrap_or(planned), |w| w.mixed_at);
+        let from = mixed_at - craft::sheet::hours(request.mixing_min() / 60.0);
+        let until = mixed_at + craft::sheet::hours(OFF_THE_MIXER_H);
+        self.seen().rev().find_map(|o| match o.seen {
+            Seen::Reading {
+                subject: Subject::Dough,
+                celsius,
+            } if (from..=until).contains(&o.at) => Some(celsius),
+            _ => None,
+        })
     }
 
     /// When its oven was lit or switched on, where that was said.

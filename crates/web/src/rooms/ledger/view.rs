@@ -68,32 +68,12 @@ impl View {
     }
 }
 
-/// The first reading of the dough: off the mixer.
-fn dough_off_mixer(t: &Told) -> Option<f64> {
-    t.seen().find_map(|o| match o.seen {
-        Seen::Reading {
-            subject: Subject::Dough,
-            celsius,
-        } => Some(celsius),
-        _ => None,
-    })
-}
-
 fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
     let (r, sheet) = (&t.batch.sheet.request, &t.batch.sheet.result);
     let m = here.measures;
     let size = crate::shared::format::portions(&sheet.formula.portions, &m);
     let f = &r.formula;
-    let hours = if f.cold_h > 0.0 {
-        format!(
-            "{} + {} cold + {} h",
-            plain(f.bulk_h),
-            plain(f.cold_h),
-            plain(f.temper_h)
-        )
-    } else {
-        format!("{} + {} h room", plain(f.bulk_h), plain(f.temper_h))
-    };
+    let hours = f.hours_words();
     Row {
         code: t.batch.code.clone(),
         name: t.batch.name.clone(),
@@ -109,7 +89,7 @@ fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
             percent(sheet.yeast.percent),
             plain(craft::flour::blend(&f.flours).w.round())
         ),
-        thermometer: thermometer(f.target_dough_c, dough_off_mixer(t), here),
+        thermometer: thermometer(f.target_dough_c, t.off_the_mixer(), here),
         clocks: clocks(sheet.rise_at_serve, sheet.reserve_at_serve),
         bake: s.mean_s.map_or("–".into(), min_s),
         bake_planned: format!("planned {}", min_s(f64::from(sheet.programme.out_s))),
@@ -294,7 +274,8 @@ fn lines(told: &[Told], summaries: &[RunSummary], here: &Here) -> [String; 2] {
     let off: Vec<f64> = told
         .iter()
         .filter_map(|t| {
-            dough_off_mixer(t).map(|c| c - t.batch.sheet.request.formula.target_dough_c)
+            t.off_the_mixer()
+                .map(|c| c - t.batch.sheet.request.formula.target_dough_c)
         })
         .collect();
     let first = if off.is_empty() {

@@ -212,15 +212,7 @@ pub(super) fn facts(f: &Formula) -> Vec<(String, String)> {
         Dose::Given { percent } => format!("{} %", short(percent)),
     };
     out.push((f.yeast.form.name().into(), yeast));
-    out.push((
-        "Hours".into(),
-        format!(
-            "{} bulk, {} cold, {} temper",
-            short(f.bulk_h),
-            short(f.cold_h),
-            short(f.temper_h)
-        ),
-    ));
+    out.push(("Hours".into(), f.hours_words()));
     out
 }
 

@@ -1,6 +1,7 @@
 //! The Dough sheet: a formula is asked for, worked out as one types, and kept: in the library, or as a batch.
 
 pub mod acts;
+mod again;
 mod begun;
 pub mod fields;
 pub mod form;
@@ -11,6 +12,7 @@ pub mod view;
 pub mod writing;
 
 use crate::App;
+use crate::batch::load;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
@@ -232,6 +234,7 @@ async fn new(
 ) -> Result<Response, Trouble> {
     let larder = Larder::of(&app, &here).await?;
     let asked = |name: &str| query.get(name).map_or("", String::as_str);
+    let mut last_time = None;
     let mut typed = match asked("formula").parse() {
         Ok(id) => {
             let mut db = app.db.acquire().await?;
@@ -242,12 +245,12 @@ async fn new(
             opened(&v.formula, Some(&v.name), Some((id, v.number)), &here)
         }
         Err(_) if !asked("batch").is_empty() => {
+            let told = load::told(&app, &here, asked("batch")).await?;
+            let b = &told.batch;
             let mut db = app.db.acquire().await?;
-            let code = asked("batch");
-            let b = batch::by_code(&mut db, here.id(), code, &app.held)
-                .await?
-                .ok_or_else(|| Trouble::NoBatch(code.to_string()))?;
-            opened(&b.sheet.request.formula, Some(&b.name), None, &here)
+            let first = batch::first_asked(&mut db, here.id(), b.id, &b.code).await?;
+            last_time = again::measured(&told, &here);
+            opened(&again::formula(&told, first), Some(&b.name), None, &here)
         }
         Err(_) => {
             let style = larder.style(asked("style"));
@@ -266,7 +269,12 @@ async fn new(
         larder: &larder,
     };
     let asked = Asked { bench, theme };
-    let render = || asked.render(&typed, StatusCode::OK, vec![], None);
+    let said = last_time.map(|message| FieldError {
+        field: "pressed".into(),
+        message,
+    });
+    let said: Vec<FieldError> = said.into_iter().collect();
+    let render = || asked.render(&typed, StatusCode::OK, said, None);
     app.models.at_length(render).await?
 }
 

@@ -38,6 +38,8 @@ async fn of_batch(
     Path(code): Path<String>,
 ) -> Result<Response, Trouble> {
     let told = load::told(&app, &here, &code).await?;
+    let goes = app.goes(&told, &here).await?;
+    let told = told.following(&goes);
     let mut calendar = begun(&format!("{code} {}", told.batch.name), &here);
     add(&mut calendar, &told, &here, false);
     Ok(super::attachment(
@@ -61,10 +63,16 @@ fn begun(name: &str, here: &Here) -> Calendar {
     calendar
 }
 
+/// A plan has fewer entries than this.
+const ENTRIES_A_PLAN: u32 = 10_000;
+
 /// The steps of a batch; a feed leaves out what is done.
 fn add(calendar: &mut Calendar, told: &Told, here: &Here, only_open: bool) {
     let utc = |t: Timestamp| DateTime::from_timestamp(t.as_second(), 0).unwrap_or_default();
     let batch = &told.batch;
+    // What is entered moves what is still to do: each entry makes it a later word of the same event.
+    let entered = batch.entries.seen.len() + batch.entries.taken_back.len();
+    let sequence = batch.plan * ENTRIES_A_PLAN + (entered as u32).min(ENTRIES_A_PLAN - 1);
     for (step, state) in batch.sheet.result.steps.iter().zip(&told.progress.steps) {
         if only_open && state.done.is_some() {
             continue;
@@ -80,7 +88,7 @@ fn add(calendar: &mut Calendar, told: &Told, here: &Here, only_open: bool) {
                 here.id().0
             ))
             .timestamp(utc(batch.planned_at))
-            .sequence(batch.plan)
+            .sequence(sequence)
             .starts(utc(step.at))
             .ends(utc(step.at) + chrono::Duration::minutes(minutes))
             // A name that was kept with a line break must not become lines of the calendar.
@@ -112,6 +120,8 @@ async fn feed(
     }
     let mut calendar = begun(&here.kitchen.name, &here);
     for told in load::live(&app, &here).await? {
+        let goes = app.goes(&told, &here).await?;
+        let told = told.following(&goes);
         add(&mut calendar, &told, &here, true);
     }
     let head = [
