@@ -56,9 +56,9 @@ impl YeastForm {
     /// How it goes into the bowl.
     pub fn handling(self) -> &'static str {
         match self {
-            YeastForm::Fresh => "crumble it into the water",
-            YeastForm::ActiveDry => "wet it in a little water of 35 to 40 °C first",
-            YeastForm::Instant => "it may go in dry with the flour",
+            YeastForm::Fresh => "crumble the yeast into the water",
+            YeastForm::ActiveDry => "wet the yeast in a little water of 35 to 40 °C first",
+            YeastForm::Instant => "the yeast may go in dry with the flour",
         }
     }
 }

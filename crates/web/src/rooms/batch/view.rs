@@ -59,6 +59,8 @@ pub struct View {
     pub cancelled: Option<String>,
     /// Whether the dough was mixed or baked: then it is closed, not cancelled.
     pub begun: bool,
+    /// What is said is said of the forecast.
+    pub follows: bool,
     pub end_key: String,
     /// Entries of a newer program, which this one cannot show.
     pub unreadable: usize,
@@ -110,6 +112,7 @@ impl View {
             finished: told.batch.finished_at.map(|t| day_hm(&here.local(t))),
             cancelled: told.batch.cancelled_at.map(|t| day_hm(&here.local(t))),
             begun: super::ending::begun(told),
+            follows: told.is_under_way(here.now),
             end_key: Uuid::new_v4().to_string(),
             unreadable: told.batch.entries.unreadable,
             steps: steps(told, goes, here),
