@@ -166,3 +166,69 @@ async fn a_dough_that_is_mixed_already_is_kept_with_what_happened() -> Result<()
     assert!(rise.contains("26.0°"), "off the mixer on Rise");
     s.close().await
 }
+
+#[tokio::test]
+async fn another_number_of_pieces_is_weighed_anew_before_and_cut_otherwise_after_mixing()
+-> Result<()> {
+    let s = Site::open().await?;
+    let code = s
+        .keep(&[("pieces.count", "6"), ("pieces.ball_g", "250")])
+        .await?;
+    let path = format!("/batches/{code}");
+    let dough = async || -> Result<(u64, f64, f64, f64)> {
+        let f = s.get(&format!("{path}/batch.json")).await?.json()["worked_out"]["formula"].clone();
+        Ok((
+            f["pieces"].as_u64().unwrap(),
+            f["dough_g"].as_f64().unwrap(),
+            f["piece_g"].as_f64().unwrap(),
+            f["rows"].as_array().unwrap().last().unwrap()["exact_g"]
+                .as_f64()
+                .unwrap(),
+        ))
+    };
+    let change = async |count: &str, plan: &str| {
+        s.post(
+            &format!("{path}/pieces"),
+            &pairs(&[("count", count), ("plan", plan)]),
+        )
+        .await
+    };
+    let before = dough().await?;
+    for odd in ["", "many", "0", "5000", "-3"] {
+        let a = change(odd, "0").await?;
+        assert_eq!(a.status, StatusCode::UNPROCESSABLE_ENTITY, "{odd}");
+    }
+    assert_eq!(change("16", "0").await?.status, StatusCode::SEE_OTHER);
+    let more = dough().await?;
+    assert_eq!(more.0, 16);
+    assert!((more.1 / before.1 - 16.0 / 6.0).abs() < 1e-6 && (more.2 - 250.0).abs() < 1e-9);
+    // From the plan of before it is refused: somebody changed it.
+    assert_eq!(
+        change("20", "0").await?.status,
+        StatusCode::UNPROCESSABLE_ENTITY
+    );
+    // Mixed: the dough stays, a guest less makes them larger.
+    s.post(&format!("{path}/steps/0"), &pairs(&[("do", "finish")]))
+        .await?;
+    assert_eq!(change("15", "1").await?.status, StatusCode::SEE_OTHER);
+    let cut = dough().await?;
+    assert_eq!(cut.0, 15);
+    assert!((cut.1 - more.1).abs() < 1e-6 && (cut.2 - 250.0 * 16.0 / 15.0).abs() < 1e-6);
+    assert!((cut.3 - more.3).abs() < 1e-6, "its yeast is in the bowl");
+    let page = s.get(&path).await?.body;
+    assert!(page.contains("15 × 266.7 g"), "the step follows");
+    assert!(page.contains("15 pieces instead of 16"));
+    // Balled, the number changes nothing of it.
+    let ball = page.find("Divide and ball").unwrap();
+    let at = page[..ball].rfind("data-step=\"").unwrap() + 11;
+    let n = page[at..].split('"').next().unwrap().to_string();
+    s.post(&format!("{path}/steps/{n}"), &pairs(&[("do", "done")]))
+        .await?;
+    let late = change("10", "2").await?;
+    assert!(
+        late.body.contains("They are cut already"),
+        "{}",
+        late.status
+    );
+    s.close().await
+}

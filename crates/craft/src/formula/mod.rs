@@ -25,6 +25,7 @@ pub mod grams;
 mod judge;
 mod parts;
 mod preferment;
+mod recount;
 mod size;
 mod weigh;
 

@@ -5,6 +5,7 @@ pub mod arrived;
 pub mod entries;
 pub mod forecast;
 pub mod load;
+pub mod replan;
 pub mod told;
 
 pub use told::Told;

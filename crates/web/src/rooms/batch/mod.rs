@@ -1,6 +1,7 @@
 //! The batch page: the sheet as it was kept, its steps, what was measured and said.
 
 mod ending;
+mod pieces;
 mod view;
 
 use crate::App;
@@ -51,6 +52,7 @@ pub fn routes() -> Router<App> {
         .route("/batches/{code}/remarks", post(remark))
         .route("/batches/{code}/entries/{entry}/back", post(take_back))
         .merge(ending::routes())
+        .merge(pieces::routes())
 }
 
 #[derive(Template)]

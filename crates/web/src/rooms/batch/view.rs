@@ -59,6 +59,12 @@ pub struct View {
     pub cancelled: Option<String>,
     /// Whether the dough was mixed or baked: then it is closed, not cancelled.
     pub begun: bool,
+    /// The number of the plan, pieces as they are, and whether another number can still be.
+    pub plan: u32,
+    pub pieces: String,
+    pub may_recount: bool,
+    pub mixed: bool,
+    pub count_error: Option<String>,
     /// What is said is said of the forecast.
     pub follows: bool,
     pub end_key: String,
@@ -112,6 +118,14 @@ impl View {
             finished: told.batch.finished_at.map(|t| day_hm(&here.local(t))),
             cancelled: told.batch.cancelled_at.map(|t| day_hm(&here.local(t))),
             begun: super::ending::begun(told),
+            plan: told.batch.plan,
+            pieces: match typed.text("count") {
+                "" => goes.formula.pieces.to_string(),
+                text => text.to_string(),
+            },
+            may_recount: !told.is_ended() && !super::pieces::is_balled(told),
+            mixed: told.is_mixed(),
+            count_error: error(&["count"]),
             follows: told.is_under_way(here.now),
             end_key: Uuid::new_v4().to_string(),
             unreadable: told.batch.entries.unreadable,

@@ -5,7 +5,6 @@ use crate::batch::forecast::{ahead, doubts, replanned};
 use crate::rooms::sheet::acts::Bench;
 use crate::rooms::sheet::reading;
 use crate::shared::form::Typed;
-use craft::formula::Dose;
 use craft::refusal::FieldError;
 use craft::sheet::ahead::Ahead;
 use craft::sheet::{SheetRequest, SheetResult, Sure, work_out_surely};
@@ -38,10 +37,7 @@ pub fn request(
         // The fire is planned on its own page: hours that move leave it as it is.
         r.fire = t.batch.sheet.request.fire.clone();
         if t.is_mixed() {
-            r.formula.yeast.dose = match t.batch.sheet.result.yeast.percent {
-                p if p > 0.0 => Dose::Given { percent: p },
-                _ => Dose::None,
-            };
+            r.formula = t.as_mixed(r.formula);
         }
     }
     Ok(r)

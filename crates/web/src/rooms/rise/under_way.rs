@@ -7,6 +7,7 @@ use crate::App;
 use crate::batch::entries::Sent;
 use crate::batch::forecast::{ahead, doubts, replanned};
 use crate::batch::load;
+use crate::batch::replan::keep;
 use crate::batch::told::Told;
 use crate::rooms::sheet::acts::Bench;
 use crate::rooms::sheet::reading;
@@ -27,8 +28,8 @@ use craft::refusal::{FieldError, plain};
 use craft::rise::vigour::to_note;
 use craft::rise::{Sign, Temperatures, VigourRequest, fit_vigour};
 use craft::sheet::ahead::{Asked, as_it_went};
-use craft::sheet::{SheetRequest, SheetResult, work_out};
-use store::batch::{self, NewPlan, Replanned};
+use craft::sheet::{SheetRequest, work_out};
+use store::batch::Replanned;
 use store::pantry::{self, At, Put};
 
 pub fn routes() -> Router<App> {
@@ -112,29 +113,6 @@ async fn show(
         render(&typed, &bench, theme, Some(told), Extra::default())
     };
     app.models.at_length(work).await?
-}
-
-/// Why a plan was changed may be so long; the column holds as much.
-const LONGEST_WHY: usize = 200;
-
-async fn keep(
-    app: &App,
-    here: &Here,
-    told: &Told,
-    of: u32,
-    (request, result): (&SheetRequest, &SheetResult),
-    why: &str,
-) -> Result<Replanned, Trouble> {
-    let why: String = why.chars().take(LONGEST_WHY).collect();
-    let new = NewPlan {
-        of,
-        request,
-        result,
-        why: &why,
-    };
-    Ok(store::act!(app.db, db => {
-        batch::replan(db, here.id(), told.batch.id, &new, here.now).await
-    })?)
 }
 
 /// Keeps a changed plan, unless somebody changed it meanwhile.

@@ -1,0 +1,32 @@
+//! A changed plan in place of the one that a batch follows.
+
+use super::Told;
+use crate::App;
+use crate::shared::error::Trouble;
+use crate::shared::kitchen::Here;
+use craft::sheet::{SheetRequest, SheetResult};
+use store::batch::{self, NewPlan, Replanned};
+
+/// Why a plan was changed may be so long; the column holds as much.
+const LONGEST_WHY: usize = 200;
+
+/// Keeps it, unless somebody changed the plan meanwhile; `of` is the number of the plan that it began from.
+pub async fn keep(
+    app: &App,
+    here: &Here,
+    told: &Told,
+    of: u32,
+    (request, result): (&SheetRequest, &SheetResult),
+    why: &str,
+) -> Result<Replanned, Trouble> {
+    let why: String = why.chars().take(LONGEST_WHY).collect();
+    let new = NewPlan {
+        of,
+        request,
+        result,
+        why: &why,
+    };
+    Ok(store::act!(app.db, db => {
+        batch::replan(db, here.id(), told.batch.id, &new, here.now).await
+    })?)
+}
