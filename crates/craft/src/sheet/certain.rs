@@ -57,7 +57,7 @@ impl Sure {
             .find(|w| w.doubt == Doubt::Fridge && w.up_h.abs() >= WORTH_SAYING_H);
         if let Some(w) = fridge {
             let one = |c: f64| plain((c * 10.0).round() / 10.0);
-            let at = quarter(self.ready.at + hours(w.up_h), &zone);
+            let at = quarter(self.ready.at + hours(w.up_h), &zone, r.now_at);
             let what = format!(
                 "At fridge {}° it is ready {at}",
                 one(r.fridge_c + doubts.fridge_c)
@@ -75,9 +75,9 @@ impl Sure {
             });
         }
         let (ready, early, late) = (
-            quarter(self.ready.at, &zone),
-            quarter(self.ready.early_at, &zone),
-            quarter(self.ready.late_at, &zone),
+            quarter(self.ready.at, &zone, r.now_at),
+            quarter(self.ready.early_at, &zone, r.now_at),
+            quarter(self.ready.late_at, &zone, r.now_at),
         );
         let heaviest = self.weights.first().map_or("", |w| match w.doubt {
             Doubt::Fridge => "the fridge",
@@ -94,6 +94,6 @@ impl Sure {
     }
 }
 
-fn quarter(t: Timestamp, zone: &TimeZone) -> String {
-    super::judge::quarter(t, zone)
+fn quarter(t: Timestamp, zone: &TimeZone, now: Option<Timestamp>) -> String {
+    super::judge::quarter(t, zone, now)
 }

@@ -76,11 +76,16 @@ pub(super) fn as_it_goes(
     notes
 }
 
-/// A time as the sheet says it, to the quarter hour: finer would be false precision.
-pub(super) fn quarter(t: Timestamp, zone: &TimeZone) -> String {
+/// A weekday names one day within so many days of the present, and no more.
+const WEEKDAY_H: i64 = 6 * 24;
+
+/// A time as the sheet says it, to the quarter hour: finer would be false precision. With its date where the weekday would be
+/// another.
+pub(super) fn quarter(t: Timestamp, zone: &TimeZone, now: Option<Timestamp>) -> String {
+    let far = now.is_some_and(|n| t.duration_since(n).as_hours().abs() >= WEEKDAY_H);
     super::quarter(t)
         .to_zoned(zone.clone())
-        .strftime("%a %H:%M")
+        .strftime(if far { "%a %-d %b %H:%M" } else { "%a %H:%M" })
         .to_string()
 }
 
@@ -100,9 +105,9 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
             .todo("Take a stronger flour, fewer hours, or a colder place."),
         );
     };
-    let until = w
-        .to_at
-        .map_or("more than half a day later".into(), |t| quarter(t, zone));
+    let until = w.to_at.map_or("more than half a day later".into(), |t| {
+        quarter(t, zone, r.now_at)
+    });
     if out.fits(r.serve_at) && rise.at_bake.ripeness > BAKES_WELL {
         return Some(
             Note::watch(
@@ -111,7 +116,7 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
                 format!(
                     "Its rise clock stands at {:.0} of 100 then; ready from {} until {until}.",
                     out.rise_at_serve,
-                    quarter(w.from_at, zone)
+                    quarter(w.from_at, zone, r.now_at)
                 ),
             )
             .todo("Less yeast, fewer hours or a colder place."),
@@ -121,7 +126,10 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
         return Some(Note::holds(
             "serve_fits",
             format!("Serve {serve} fits"),
-            format!("Ready from {} until {until}.", quarter(w.from_at, zone)),
+            format!(
+                "Ready from {} until {until}.",
+                quarter(w.from_at, zone, r.now_at)
+            ),
         ));
     }
     if rise.at_bake.limiting == Part::Mature {
@@ -131,7 +139,7 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
                 format!("At {serve} it will not have relaxed"),
                 format!(
                     "Yeast can fill it by then, but time cannot be replaced: ready from {}.",
-                    quarter(w.from_at, zone)
+                    quarter(w.from_at, zone, r.now_at)
                 ),
             )
             .todo("Give it more hours before the bake."),
@@ -141,7 +149,10 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
         Note::act(
             "serve_misses",
             format!("Serve {serve} misses the window"),
-            format!("Ready from {} until {until}.", quarter(w.from_at, zone)),
+            format!(
+                "Ready from {} until {until}.",
+                quarter(w.from_at, zone, r.now_at)
+            ),
         )
         .todo("Move the serve time or the hours."),
     )
@@ -192,7 +203,7 @@ fn flour(
         Some(h) => format!(
             "Its gluten is spent {} h after mixing, at {}.",
             plain((h * 2.0).round() / 2.0),
-            quarter(r.mixed_at() + super::hours(h), zone)
+            quarter(r.mixed_at() + super::hours(h), zone, r.now_at)
         ),
         None => format!(
             "Gluten reserve {:.0} of 100 at the serve time: slack, and it may tear.",

@@ -161,10 +161,15 @@ pub fn day_hm(t: &Zoned) -> String {
     day_hm_at(t, Timestamp::now())
 }
 
+/// "Fri 19:00" beside an axis that has the dates.
+pub fn weekday_hm(t: &Zoned) -> String {
+    t.strftime("%a %H:%M").to_string()
+}
+
 fn day_hm_at(t: &Zoned, now: Timestamp) -> String {
     let away = t.timestamp().duration_since(now).abs();
     if away < SignedDuration::from_hours(24 * WEEKDAY_D) {
-        t.strftime("%a %H:%M").to_string()
+        weekday_hm(t)
     } else {
         t.strftime("%a %-d %b %H:%M").to_string()
     }

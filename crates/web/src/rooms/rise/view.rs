@@ -163,7 +163,8 @@ impl View {
         self.serve_day = serve.strftime("%A").to_string();
         // How sure it is stands before what follows from it.
         let mut notes = w.sure.as_ref().map_or(vec![], |s| {
-            let measured = here.kitchen.rhythm.fridge_measured;
+            let measured =
+                here.kitchen.rhythm.fridge_measured || l.told.is_some_and(Told::fridge_was_read);
             s.notes(&w.request, &doubts(bench.here), measured)
         });
         notes.extend(w.sheet.notes.iter().cloned());

@@ -1,7 +1,7 @@
 //! Both clocks of one dough over its hours: stages at the foot, curves above, the window, the flag.
 
 use super::{Hold, Hours, Svg, curve, hatch};
-use crate::shared::format::{day_hm, hm, quarter};
+use crate::shared::format::{day_hm, hm, quarter, weekday_hm};
 use craft::sheet::{SheetResult, hours};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -99,7 +99,7 @@ pub fn strip(
         60.0,
         "tk",
         Hold::Start,
-        &format!("{} to {}", day_hm(&from), day_hm(&to)),
+        &format!("{} to {}", weekday_hm(&from), weekday_hm(&to)),
     );
     svg.end() + &values(sheet, serve_at, zone)
 }
