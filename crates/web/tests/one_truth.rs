@@ -162,6 +162,15 @@ async fn what_the_fire_keeps_is_said_by_every_page() -> Result<()> {
             .replace("\r\n ", "");
         assert!(plain(&text).contains(&said), "{at}: {said}");
     }
+    let light = plain(&s.get(&format!("{path}/fire")).await?.body);
+    let lit_at = between(&light, "Light it at ", ".").to_string();
+    let steps = plain(&s.get(&path).await?.body);
+    let row = between(&steps, "Bulk", "Light the oven");
+    assert!(
+        !lit_at.is_empty()
+            && (row.contains(&lit_at) || steps.contains(&format!("{lit_at} Light the oven"))),
+        "{lit_at}"
+    );
     let preheat = json["asked"]["fire"]["preheat_min"]
         .as_f64()
         .context("preheat")?;

@@ -61,7 +61,7 @@ impl FireChoice {
             floor_band_c: plan.floor_band(&planned.race),
             programme: planned.programme,
             lanes: planned.race.lanes,
-            preheat_min: (min / 5.0).ceil().clamp(1.0, 48.0) * 5.0,
+            preheat_min: min.clamp(5.0, 240.0),
             plan,
             oven_id,
             hands,

@@ -161,6 +161,11 @@ pub fn at(course: &[Charge], t: f64) -> Option<Charge> {
     })
 }
 
+/// An oven is lit on the five minutes, early rather than late: the same on every page and in every plan.
+fn to_five_min(s: f64) -> f64 {
+    (s / 300.0 - 1e-9).ceil() * 300.0
+}
+
 /// Plans a firing, or follows one that was lit. The request's oven and setting were checked.
 pub fn firing(r: &FiringRequest) -> Firing {
     let (from_c, read) = r.since_lit();
@@ -174,7 +179,7 @@ pub fn firing(r: &FiringRequest) -> Firing {
         there(r, &run)
     };
     let needs = face_s.zip(core_s).map(|(a, b)| a.max(b));
-    let before_s = r.for_min.map(|m| 60.0 * m).or(needs);
+    let before_s = r.for_min.map(|m| 60.0 * m).or(needs.map(to_five_min));
     let light_at = r
         .lit_at
         .unwrap_or_else(|| r.ready_by - seconds(before_s.unwrap_or(LONGEST_S)));
