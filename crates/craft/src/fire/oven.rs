@@ -292,6 +292,16 @@ impl Oven {
         }
     }
 
+    /// Whether its floor is one place and no more: a rack's, or a portable oven's single tile.
+    pub fn has_one_place(&self) -> bool {
+        let single = match self.kind {
+            OvenKind::Home => true,
+            OvenKind::PortableFlame => self.floor_m2.is_none(),
+            _ => false,
+        };
+        single && self.spots <= 1
+    }
+
     /// Places of the floor that take turns, for a disc of so many mm: never fewer than bake at once.
     /// Source: revisions of the bake model, B4 (shares assumed).
     pub fn areas(&self, disc_mm: f64) -> u32 {

@@ -175,7 +175,12 @@ pub fn service(
     } else {
         plan.oven.areas(plan.piece.disc_mm)
     };
-    let by_floor = gap_s.map(|g| floor_pace(bake_s, g, spots, areas));
+    let by_floor = gap_s.map(|g| {
+        let (usual, range) = floor_pace(bake_s, g, spots, areas);
+        // A floor of one place has no place more and none less.
+        let one_place = tray || plan.oven.has_one_place();
+        (usual, if one_place { (usual, usual) } else { range })
+    });
     let floor_pace_s = by_floor.map(|(usual, _)| usual);
     let hands_pace_s = r.each_s / f64::from(r.hands);
     let pace_s = floor_pace_s
@@ -271,7 +276,7 @@ fn notes(
             let first_pale = hurried.iter().position(|x| x.1 < targets.base.0);
             let why = match first_pale {
                 Some(i) => format!(
-                    "One after the other, base {} is pale: {:.1}.",
+                    "Then it is back to its launch. One after the other, base {} is pale: {:.1}.",
                     i + 1,
                     hurried[i].1
                 ),
@@ -305,7 +310,7 @@ fn notes(
     if let (true, Some(floor)) = (r.pieces > 1, s.floor_pace_s) {
         let by_hands = s.hands_pace_s > floor;
         let why = format!(
-            "The floor allows one every {}, {} {} one every {}.",
+            "With bases that just reach their colour the floor allows one every {}, {} {} one every {}.",
             s.floor_pace_range_s
                 .map_or_else(|| bake_time(floor), |(a, b)| paced(a, floor, b)),
             r.hands,

@@ -404,8 +404,13 @@ fn contact(plan: &FirePlan, x: &Looked) -> String {
     }
     let o = &x.planned.request.oven;
     let c = o.floor.contact_c(o.floor_c, plan.piece.dough_c);
+    // The same ideal interface is not the same base: a tight floor lets no steam out.
+    let stays = match o.floor.is_metal() {
+        true => "on metal the skin rides on steam and flour, and stays far below.",
+        false => "steam and poor contact keep the skin 20 to 30 below.",
+    };
     format!(
-        "Where {} of {:.0} °C and dough touch, both would take {:.0} °C at once; steam and poor contact keep the skin 20 to 30 below.",
+        "Where {} of {:.0} °C and dough touch, both would ideally take {:.0} °C at once; {stays}",
         o.floor.name(),
         o.floor_c,
         c
