@@ -84,6 +84,10 @@ fn reckoned(told: &Told, here: &Here) -> (SheetResult, Timestamp) {
         };
         return (result, Timestamp::MAX);
     }
+    if told.batch.cancelled_at.is_some() {
+        // It was given up: nothing follows it.
+        return (sheet.result.clone(), Timestamp::MAX);
+    }
     if !told.is_under_way(here.now) {
         return (sheet.result.clone(), sheet.result.start_at);
     }
