@@ -39,7 +39,7 @@ pub(super) fn notes(
 }
 
 /// Notes of the plan that a dough under way has no use for: what they say is judged anew, or lies in the bowl.
-const JUDGED: [&str; 11] = [
+const JUDGED: [&str; 12] = [
     "serve_fits",
     "serve_misses",
     "no_window",
@@ -50,8 +50,22 @@ const JUDGED: [&str; 11] = [
     "flour_too_strong",
     "warm_core",
     "pale_crust",
+    "fragile",
     "step_at_night",
 ];
+/// What else concerns a dough's hours: its preferments, how it goes, how sure that is.
+const OF_HOURS: [&str; 5] = [
+    "preferment_ripeness",
+    "raised_alone",
+    "as_it_goes",
+    "spread",
+    "fridge_doubt",
+];
+
+/// Whether a judgement of a sheet concerns its hours, by its code.
+pub fn is_of_hours(code: &str) -> bool {
+    JUDGED.contains(&code) || OF_HOURS.contains(&code)
+}
 
 /// Judgements of a dough as it goes: of the forecast, and of what is still to do. `out` holds the forecast, `open` the steps
 /// that are not done.
@@ -70,7 +84,7 @@ pub(super) fn as_it_goes(
     if in_bowl {
         notes.extend(topping::notes(&r.formula.toppings, r.programme().out_s));
     } else {
-        let kept = |n: &&Note| !JUDGED.contains(&n.code.as_str()) && n.code != "fragile";
+        let kept = |n: &&Note| !JUDGED.contains(&n.code.as_str());
         notes.extend(out.notes.iter().filter(kept).cloned());
     }
     notes

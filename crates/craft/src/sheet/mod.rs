@@ -18,6 +18,7 @@ mod too_near;
 
 pub use begun::Begun;
 pub use certain::{Likely, Sure};
+pub use judge::is_of_hours;
 pub use plan::{PlannedStep, StepKind, carry_numbers, min_s};
 
 use crate::fire::FireChoice;

@@ -168,7 +168,7 @@ impl View {
             s.notes(&w.request, &doubts(bench.here), measured)
         });
         notes.extend(w.sheet.notes.iter().cloned());
-        notes.retain(|n| OF_RISE.contains(&n.code.as_str()));
+        notes.retain(|n| craft::sheet::is_of_hours(&n.code));
         let boxes: Vec<_> = bench
             .larder
             .0
@@ -215,27 +215,6 @@ impl View {
         }
     }
 }
-
-/// The judgements of a sheet that concern its hours.
-const OF_RISE: [&str; 17] = [
-    "serve_fits",
-    "serve_misses",
-    "no_window",
-    "too_short_to_relax",
-    "flour_lasts",
-    "flour_weak",
-    "flour_too_weak",
-    "flour_too_strong",
-    "warm_core",
-    "pale_crust",
-    "fragile",
-    "step_at_night",
-    "preferment_ripeness",
-    "raised_alone",
-    "as_it_goes",
-    "spread",
-    "fridge_doubt",
-];
 
 fn answer(w: &Worked, here: &Here) -> (String, String, String) {
     let serve = hm(&here.local(w.request.serve_at));
