@@ -1,6 +1,6 @@
 //! What the oven costs: a hot bake, a long one, set points, remedies, a preheat, a service.
 
-use craft::fire::recover::{recovery, throughput};
+use craft::fire::recover::{gap, recovery};
 use craft::fire::remedy::remedies;
 use craft::fire::set_points::{SetPointRequest, set_points};
 use craft::fire::{Aim, Back, BakeRequest, FirePlan, Material, OvenNow, Piece, bake, oven};
@@ -127,8 +127,8 @@ fn ovens(c: &mut Criterion) {
         c.bench_function(&format!("recovery, {name}"), |b| {
             b.iter(|| recovery(black_box(r), now.best_s))
         });
-        c.bench_function(&format!("throughput of 8, {name}"), |b| {
-            b.iter(|| throughput(black_box(r), &targets, now.best_s, 1, 8))
+        c.bench_function(&format!("pause of a row of 8, {name}"), |b| {
+            b.iter(|| gap(black_box(r), &targets, now.best_s, 8))
         });
     }
 }

@@ -31,11 +31,27 @@ pub struct Calibration {
     /// How many verdicts the model met before, and meets with the factors; base and top count apart.
     pub met_before: u32,
     pub met_after: u32,
+    /// How far colours lie outside of what was said, root of the mean square over both sides.
+    pub off_before: f64,
+    pub off_after: f64,
+}
+
+impl Calibration {
+    /// Whether the factors do better than the book: they meet no verdict less, and more of them, or come clearly nearer.
+    pub fn is_better(&self) -> bool {
+        let all_met = self.met_before == 2 * self.bakes;
+        self.met_after > self.met_before
+            || (self.met_after == self.met_before
+                && !all_met
+                && self.off_after < NEARER * self.off_before)
+    }
 }
 
 /// How sure the book is, as the logarithm of a factor; what a colour amiss weighs.
 const DOUBT: f64 = 0.25;
 const AMISS: f64 = 0.3;
+/// Clearly nearer: at most this share of what was amiss.
+const NEARER: f64 = 0.9;
 /// Bakes that are looked at, the latest.
 const MOST: usize = 24;
 /// Fewer than this say nothing.
@@ -124,11 +140,20 @@ pub fn calibrate(bakes: &[Logged], targets: &Targets) -> Option<Calibration> {
             })
             .sum()
     };
+    let off = |floor: f64, top: f64| {
+        let squares: f64 = bakes
+            .iter()
+            .map(|b| miss(b, floor, Parts::Centre).powi(2) + miss(b, top, Parts::Rim).powi(2))
+            .sum();
+        (squares / (2 * bakes.len()) as f64).sqrt()
+    };
     Some(Calibration {
         floor_factor,
         top_factor,
         bakes: bakes.len() as u32,
         met_before: met(1.0, 1.0),
         met_after: met(floor_factor, top_factor),
+        off_before: off(1.0, 1.0),
+        off_after: off(floor_factor, top_factor),
     })
 }

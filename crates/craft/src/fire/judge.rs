@@ -3,7 +3,7 @@
 use super::choice::FireChoice;
 use super::desk::bake_time;
 use super::firing::{FiringRequest, FloorRead, firing};
-use super::next_time::{Surety, next_time};
+use super::next_time::{Advice, Surety, next_time};
 use super::recover::recovery;
 use super::says::Says;
 use super::{Item, Run};
@@ -213,24 +213,37 @@ pub fn at_oven(
             ));
         }
     }
-    let next = next_time(&plan, &planned.race, run);
-    if let Some(n) = next.first() {
-        let sure = match n.surety {
-            Surety::Sure => "Sure",
-            Surety::Likely => "Likely",
-            Surety::Guess => "A guess, one pizza",
-        };
-        let mut note = Note::watch(
-            "next_time",
-            format!("Next one: {}", lower(&n.what)),
-            format!("{sure}. {}", n.why),
-        );
-        if let Some(other) = next.get(1) {
-            note = note.todo(format!("Or: {}.", lower(&other.what)));
-        }
-        notes.push(note);
-    }
+    notes.extend(next_time(&plan, &planned.race, run).and_then(|a| advised(&a)));
     by_urgency(notes)
+}
+
+/// What to change next time, or that nothing helps.
+fn advised(advice: &Advice) -> Option<Note> {
+    let next = match advice {
+        Advice::Change(next) => next,
+        Advice::NothingHelps(why) => {
+            return Some(Note::watch(
+                "next_time_none",
+                "Next one: nothing here mends it",
+                why.clone(),
+            ));
+        }
+    };
+    let best = next.first()?;
+    let sure = match best.surety {
+        Surety::Sure => "Sure",
+        Surety::Likely => "Likely",
+        Surety::Guess => "A guess, one pizza",
+    };
+    let note = Note::watch(
+        "next_time",
+        format!("Next one: {}", lower(&best.what)),
+        format!("{sure}. {}", best.why),
+    );
+    Some(match next.get(1) {
+        Some(other) => note.todo(format!("Or: {}.", lower(&other.what))),
+        None => note,
+    })
 }
 
 /// How long the base would take on the floor as it is.
@@ -252,7 +265,7 @@ fn later(race: &super::Race, fire: &FireChoice) -> String {
     }
 }
 
-fn lower(s: &str) -> String {
+pub(super) fn lower(s: &str) -> String {
     let mut c = s.chars();
     c.next().map_or(String::new(), |f| {
         f.to_lowercase().collect::<String>() + c.as_str()

@@ -1,14 +1,17 @@
 //! Next time: from the verdicts of the last pizzas and the floor, what to change now.
 //!
-//! Each change is tried on the plan with the floor as it was read; those that move base and top the way the verdicts ask
-//! come first. How sure it is follows from how many pizzas said the same. Colours of the model are good to ±0.4: what is
-//! asked of it here is a direction.
+//! Each change is tried on the plan with the floor as it was read and the time that the judged pizzas really had; those that
+//! move base and top the way the verdicts ask come first. Where no single change does, two together are tried, and where
+//! those do not either it is said why. How sure it is follows from how many pizzas said the same. Colours of the model are
+//! good to ±0.4: what is asked of it here is a direction.
 
+use super::calibrate::counts;
+use super::desk::bake_time;
 use super::heat::Fineness;
 use super::oven::Shelf;
 use super::plan::FirePlan;
 use super::race::Race;
-use super::run::{Run, Shade};
+use super::run::{Run, Shade, Verdict};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -20,6 +23,10 @@ pub enum Act {
     Wait,
     /// Bare or rake the floor, or let it cool.
     CoolFloor,
+    /// More heat into the floor before the launch.
+    HeatFloor,
+    /// Bake it as long as was planned: the last ones came out sooner, or stayed longer.
+    ToTime,
     MoreFlame,
     LessFlame,
     TurnSooner,
@@ -38,6 +45,9 @@ impl Act {
             Act::Wait => "Wait for the floor",
             Act::CoolFloor if fired => "Rake back, let the floor bare",
             Act::CoolFloor => "Floor or setting 20° down",
+            Act::HeatFloor if fired => "Coals over the floor until it reads 20° more",
+            Act::HeatFloor => "Floor or setting 20° up, and let it soak",
+            Act::ToTime => "Give it the time that was planned",
             Act::MoreFlame if fired => "Lay on, flame up",
             Act::MoreFlame => "More top heat",
             Act::LessFlame if fired => "Flame down",
@@ -64,10 +74,10 @@ pub enum Surety {
     Sure,
 }
 
-/// One suggestion.
+/// One suggestion: one thing to do, or two together.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct NextTime {
-    pub act: Act,
+    pub acts: Vec<Act>,
     pub what: String,
     /// What the verdicts said, and what the model expects of the change.
     pub why: String,
@@ -76,23 +86,55 @@ pub struct NextTime {
     pub surety: Surety,
 }
 
+/// What verdicts that were not right come to.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Advice {
+    /// What to change, best first, three at most.
+    Change(Vec<NextTime>),
+    /// Nothing that was tried helps; why, in a sentence.
+    NothingHelps(String),
+}
+
 /// How many of the last pizzas count.
 const LAST: usize = 4;
 /// A verdict of pale or dark asks for this much colour.
 const WANTED: f64 = 0.6;
+/// So much more or less colour of a side that was right is no harm.
+const ROOM: f64 = 0.2;
+/// Less than this nearer to what is asked for is no help.
+const NEARER: f64 = 0.03;
+/// A verdict counts as asking for something from this mean on, of −1 to 1.
+const ASKS: f64 = 0.2;
+/// Pizzas that had so much more or less than the planned time were baked otherwise than planned.
+const OFF_TIME: f64 = 0.1;
 
-/// What the last pizzas asked for: base and top, −1 too dark to 1 too pale, and how many said the same.
-fn asked(run: &Run) -> Option<(f64, f64, usize, usize)> {
+/// By how much a floor and a dome are changed at once, K.
+const FLOOR_K: f64 = 20.0;
+const DOME_K: f64 = 25.0;
+
+/// What the last judged pizzas asked for.
+struct Asked {
+    /// −1 too dark to 1 too pale.
+    base: f64,
+    top: f64,
+    /// How many said the same as the newest, of how many.
+    same: usize,
+    of: usize,
+    newest: Verdict,
+    /// How long those that said the same were in, s.
+    baked_s: f64,
+}
+
+fn asked(run: &Run) -> Option<Asked> {
     let judged: Vec<_> = run
         .pizzas
         .iter()
         .rev()
-        .filter_map(|p| p.verdict)
+        .filter_map(|p| Some((p.verdict?, p.baked_s()?)))
         .take(LAST)
         .collect();
-    if judged.is_empty() {
-        return None;
-    }
+    let (newest, _) = *judged.first()?;
     let sign = |s: Shade| match s {
         Shade::Pale => 1.0,
         Shade::Right => 0.0,
@@ -101,62 +143,135 @@ fn asked(run: &Run) -> Option<(f64, f64, usize, usize)> {
     // The newest counts most.
     let mut weights = 0.0;
     let (mut base, mut top) = (0.0, 0.0);
-    for (i, v) in judged.iter().enumerate() {
+    for (i, (v, _)) in judged.iter().enumerate() {
         let w = 1.0 / (1.0 + i as f64);
         weights += w;
         base += w * sign(v.base);
         top += w * sign(v.top);
     }
-    let newest = judged[0];
-    let same = judged.iter().take_while(|v| **v == newest).count();
-    Some((base / weights, top / weights, same, judged.len()))
+    let same: Vec<f64> = judged
+        .iter()
+        .take_while(|(v, _)| *v == newest)
+        .map(|(_, s)| *s)
+        .collect();
+    Some(Asked {
+        base: base / weights,
+        top: top / weights,
+        same: same.len(),
+        of: judged.len(),
+        newest,
+        baked_s: same.iter().sum::<f64>() / same.len() as f64,
+    })
 }
 
-/// What to change before the next pizza, best first; nothing where the last ones were right or none was judged.
-pub fn next_time(plan: &FirePlan, now: &Race, run: &Run) -> Vec<NextTime> {
-    let Some((base, top, same, of)) = asked(run) else {
-        return vec![];
-    };
-    if base.abs() < 0.2 && top.abs() < 0.2 {
-        return vec![];
+/// One way to bake the next one: what is done, the plan with it, and how long it is in.
+struct Trial {
+    acts: Vec<Act>,
+    plan: FirePlan,
+    bake_s: f64,
+}
+
+/// What to change before the next pizza; `None` where the last ones were right or none was judged.
+pub fn next_time(plan: &FirePlan, now: &Race, run: &Run) -> Option<Advice> {
+    let asked = asked(run)?;
+    if asked.base.abs() < ASKS && asked.top.abs() < ASKS {
+        return None;
     }
-    let want = (WANTED * base, WANTED * top);
-    let surety = match same {
+    let want = (WANTED * asked.base, WANTED * asked.top);
+    let surety = match asked.same {
         0 | 1 => Surety::Guess,
         2 => Surety::Likely,
         _ => Surety::Sure,
     };
     let said = format!(
-        "{} of the last {of}: {}.",
-        same,
-        run.pizzas
-            .iter()
-            .rev()
-            .find_map(|p| p.verdict)
-            .map_or(String::new(), |v| v.words())
+        "{} of the last {}: {}.",
+        asked.same,
+        asked.of,
+        asked.newest.words()
     );
-    let cost = |b: f64, t: f64| ((want.0 - b).powi(2) + (want.1 - t).powi(2)).sqrt();
-    let mut out: Vec<(f64, NextTime)> = candidates(plan)
+    // A slip of the finger says nothing about the time.
+    let in_s = if counts(asked.baked_s, now.best_s) {
+        asked.baked_s
+    } else {
+        now.best_s
+    };
+    let from = colours_of(plan, in_s)?;
+    // What was right has room: so much more or less of it is right still.
+    let miss = |asked: f64, want: f64, by: f64| {
+        if asked.abs() < ASKS {
+            (by.abs() - ROOM).max(0.0)
+        } else {
+            want - by
+        }
+    };
+    let cost = |(b, t): (f64, f64)| miss(asked.base, want.0, b).hypot(miss(asked.top, want.1, t));
+    // The planned time is right by the plan: it is enough that it goes the way that was asked for.
+    let the_way = |asked: f64, by: f64| asked.abs() < ASKS || asked * by > 0.0;
+    let back_to_plan = |(t, by): (&Trial, (f64, f64))| {
+        t.acts == [Act::ToTime] && the_way(asked.base, by.0) && the_way(asked.top, by.1)
+    };
+    let still = cost((0.0, 0.0));
+    let moved = |trial: &Trial| {
+        let (b, t) = colours_of(&trial.plan, trial.bake_s)?;
+        Some((b - from.0, t - from.1))
+    };
+    let singles: Vec<(Trial, (f64, f64))> = candidates(plan, in_s, now.best_s)
         .into_iter()
-        .filter_map(|(act, x, stretch)| {
-            let (b, t) = colours_of(&x, now.best_s * stretch)?;
-            let (base_by, top_by) = (b - now.at.base, t - now.at.rim);
-            let left = cost(base_by, top_by);
-            (left < cost(0.0, 0.0) - 0.03).then(|| {
-                let next = NextTime {
-                    act,
-                    what: act.words(plan).into(),
-                    why: format!("{said} The model expects base {base_by:+.1}, top {top_by:+.1}."),
-                    base_by,
-                    top_by,
-                    surety,
-                };
-                (left, next)
-            })
-        })
+        .filter_map(|t| moved(&t).map(|by| (t, by)))
         .collect();
-    out.sort_by(|a, b| a.0.total_cmp(&b.0));
-    out.into_iter().map(|(_, n)| n).take(3).collect()
+    let tried = singles.len();
+    let better = |t: &Trial, by: (f64, f64)| cost(by) < still - NEARER || back_to_plan((t, by));
+    let mut helpful: Vec<(Trial, (f64, f64))> = Vec::new();
+    if singles.iter().any(|(t, by)| better(t, *by)) {
+        helpful.extend(singles.into_iter().filter(|(t, by)| better(t, *by)));
+    } else {
+        let pairs = pairs(plan, in_s)
+            .into_iter()
+            .filter_map(|t| moved(&t).map(|by| (t, by)));
+        helpful.extend(pairs.filter(|(t, by)| better(t, *by)));
+        if helpful.is_empty() {
+            return Some(Advice::NothingHelps(format!(
+                "{said} None of {tried} changes tried on this oven as it stands, alone or two together, brings base and top nearer to right: each helps one and harms the other. Read the floor before the next one, or bake on another."
+            )));
+        }
+    }
+    // What was planned comes before what would be new.
+    let new = |t: &Trial| t.acts != [Act::ToTime];
+    helpful.sort_by(|a, b| {
+        let by_cost = cost(a.1).total_cmp(&cost(b.1));
+        new(&a.0).cmp(&new(&b.0)).then(by_cost)
+    });
+    Some(Advice::Change(
+        helpful
+            .into_iter()
+            .take(3)
+            .map(|(trial, (base_by, top_by))| NextTime {
+                what: words_of(&trial, plan, in_s),
+                why: format!("{said} The model expects base {base_by:+.1}, top {top_by:+.1}."),
+                acts: trial.acts,
+                base_by,
+                top_by,
+                surety,
+            })
+            .collect(),
+    ))
+}
+
+/// "Flame down, and leave it in a tenth longer".
+fn words_of(trial: &Trial, plan: &FirePlan, in_s: f64) -> String {
+    let one = |a: &Act| match a {
+        Act::ToTime => format!(
+            "Give it {}, as planned: the last came out at {}",
+            bake_time(trial.bake_s),
+            bake_time(in_s)
+        ),
+        a => a.words(plan).to_string(),
+    };
+    let mut acts = trial.acts.iter();
+    let first = acts.next().map_or(String::new(), one);
+    acts.fold(first, |all, a| {
+        format!("{all}, and {}", super::judge::lower(&one(a)))
+    })
 }
 
 /// Colours of base and rim at a second.
@@ -166,74 +281,142 @@ fn colours_of(plan: &FirePlan, at_s: f64) -> Option<(f64, f64)> {
     Some((m.base, m.rim))
 }
 
-/// What can be done in this oven: the plan with it, and how much longer it bakes.
-fn candidates(plan: &FirePlan) -> Vec<(Act, FirePlan, f64)> {
-    let with = |change: &dyn Fn(&mut FirePlan)| {
-        let mut x = plan.clone();
-        change(&mut x);
-        x.setting.floor_c = x.oven.floor_at(&x.setting);
-        x
+/// What can be done in this oven, each alone. The last ones were in for `in_s`; `best_s` was planned.
+fn candidates(plan: &FirePlan, in_s: f64, best_s: f64) -> Vec<Trial> {
+    let with = |change: &dyn Fn(&mut FirePlan)| changed(plan, change);
+    let one = |act, plan| Trial {
+        acts: vec![act],
+        plan,
+        bake_s: in_s,
     };
-    let floor_now = plan
-        .floor_read_c
-        .unwrap_or(plan.oven.floor_at(&plan.setting));
+    let floor_now = floor_now(plan);
     let set = plan.oven.floor_at(&plan.setting);
-    let mut out = vec![
-        (Act::Longer, plan.clone(), 1.1),
-        (Act::Shorter, plan.clone(), 0.9),
-        (
-            Act::LessTopping,
-            with(&|x| {
-                x.piece.sauce_g *= 0.75;
-                x.piece.cheese_g *= 0.75;
-            }),
-            1.0,
-        ),
-        (
-            Act::CoolFloor,
-            with(&|x| x.floor_read_c = Some((floor_now - 20.0).max(60.0))),
-            1.0,
-        ),
-    ];
+    let mut out = Vec::new();
+    if (in_s / best_s - 1.0).abs() > OFF_TIME {
+        out.push(Trial {
+            acts: vec![Act::ToTime],
+            plan: plan.clone(),
+            bake_s: best_s,
+        });
+    }
+    for (act, stretch) in [(Act::Longer, 1.1), (Act::Shorter, 0.9)] {
+        out.push(Trial {
+            acts: vec![act],
+            plan: plan.clone(),
+            bake_s: in_s * stretch,
+        });
+    }
+    let less = |x: &mut FirePlan| {
+        x.piece.sauce_g *= 0.75;
+        x.piece.cheese_g *= 0.75;
+    };
+    if plan.piece.sauce_g + plan.piece.cheese_g > 0.0 {
+        out.push(one(Act::LessTopping, with(&less)));
+    }
+    out.push(one(
+        Act::CoolFloor,
+        with(&|x| x.floor_read_c = Some((floor_now - FLOOR_K).max(60.0))),
+    ));
     if floor_now < set - 5.0 {
-        out.push((
+        out.push(one(
             Act::Wait,
             with(&|x| x.floor_read_c = Some((floor_now + 30.0).min(set))),
-            1.0,
         ));
+    } else if floor_now + FLOOR_K <= plan.oven.most_c {
+        out.push(one(Act::HeatFloor, hotter(plan)));
     }
     if plan.oven.kind == super::oven::OvenKind::Home {
         if plan.setting.grill && plan.setting.shelf != Shelf::Top {
-            out.push((
+            out.push(one(
                 Act::RaiseShelf,
                 with(&|x| x.setting.shelf = Shelf::Top),
-                1.0,
             ));
         }
         if plan.setting.grill && plan.setting.shelf == Shelf::Top {
-            out.push((
+            out.push(one(
                 Act::LowerShelf,
                 with(&|x| x.setting.shelf = Shelf::Middle),
-                1.0,
             ));
         }
         if !plan.setting.grill && plan.oven.has_grill() {
-            out.push((Act::MoreFlame, with(&|x| x.setting.grill = true), 1.0));
+            out.push(one(Act::MoreFlame, with(&|x| x.setting.grill = true)));
+        }
+        if plan.setting.grill {
+            out.push(one(Act::LessFlame, with(&|x| x.setting.grill = false)));
         }
     } else {
-        out.push((Act::MoreFlame, with(&|x| x.setting.dome_c += 25.0), 1.0));
-        out.push((Act::LessFlame, with(&|x| x.setting.dome_c -= 25.0), 1.0));
+        out.push(one(
+            Act::MoreFlame,
+            with(&|x| x.setting.dome_c = (x.setting.dome_c + DOME_K).min(x.oven.most_c)),
+        ));
+        out.push(one(Act::LessFlame, with(&|x| x.setting.dome_c -= DOME_K)));
     }
-    if plan.oven.side > 0.0 && plan.turns.is_none() {
+    if plan.oven.side > 0.0
+        && plan.turns.is_none()
+        && let Ok(p) = plan.planned_at(Fineness::Draft)
+    {
         let mut x = plan.clone();
-        if let Ok(p) = plan.planned_at(Fineness::Draft) {
-            let sooner = |mut t: super::programme::Turn| {
-                t.at_s = (f64::from(t.at_s) * 0.85).round() as u32;
-                t
-            };
-            x.turns = Some(p.programme.turns.into_iter().map(sooner).collect());
-            out.push((Act::TurnSooner, x, 1.0));
-        }
+        let sooner = |mut t: super::programme::Turn| {
+            t.at_s = (f64::from(t.at_s) * 0.85).round() as u32;
+            t
+        };
+        x.turns = Some(p.programme.turns.into_iter().map(sooner).collect());
+        out.push(one(Act::TurnSooner, x));
     }
     out
+}
+
+/// Two things together that pull base and top apart: heat from above with time, heat from below with time.
+fn pairs(plan: &FirePlan, in_s: f64) -> Vec<Trial> {
+    let flame = |by: f64| {
+        changed(plan, &|x| {
+            if x.oven.kind == super::oven::OvenKind::Home {
+                x.setting.grill = by > 0.0 && x.oven.has_grill();
+            } else {
+                x.setting.dome_c = (x.setting.dome_c + by).min(x.oven.most_c);
+            }
+        })
+    };
+    let cooler = changed(plan, &|x| {
+        x.floor_read_c = Some((floor_now(plan) - FLOOR_K).max(60.0));
+    });
+    let mut out = Vec::new();
+    let mut two = |a, b, plan: &FirePlan, stretch: f64| {
+        out.push(Trial {
+            acts: vec![a, b],
+            plan: plan.clone(),
+            bake_s: in_s * stretch,
+        });
+    };
+    two(Act::LessFlame, Act::Longer, &flame(-DOME_K), 1.1);
+    two(Act::MoreFlame, Act::Shorter, &flame(DOME_K), 0.9);
+    two(Act::CoolFloor, Act::Longer, &cooler, 1.1);
+    if floor_now(plan) + FLOOR_K <= plan.oven.most_c {
+        two(Act::HeatFloor, Act::Shorter, &hotter(plan), 0.9);
+    }
+    out
+}
+
+fn changed(plan: &FirePlan, change: &dyn Fn(&mut FirePlan)) -> FirePlan {
+    let mut x = plan.clone();
+    change(&mut x);
+    x.setting.floor_c = x.oven.floor_at(&x.setting);
+    x
+}
+
+/// The floor as it was read, or as it is set.
+fn floor_now(plan: &FirePlan) -> f64 {
+    plan.floor_read_c
+        .unwrap_or(plan.oven.floor_at(&plan.setting))
+}
+
+/// The same oven with its floor, and where they are one its setting, so much hotter.
+fn hotter(plan: &FirePlan) -> FirePlan {
+    let floor = floor_now(plan) + FLOOR_K;
+    changed(plan, &|x| {
+        if x.oven.kind.has_one_setting() {
+            x.setting.dome_c = (x.setting.dome_c + FLOOR_K).min(x.oven.most_c);
+        }
+        x.floor_read_c = Some(floor);
+    })
 }

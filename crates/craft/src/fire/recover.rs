@@ -19,7 +19,7 @@ const NEAR_K: f64 = 15.0;
 /// A hand needs this between two pizzas of a spot, s.
 pub const HANDS_S: f64 = 15.0;
 /// Longest pause that is looked at, s.
-const LONGEST_GAP_S: f64 = 1500.0;
+pub(super) const LONGEST_GAP_S: f64 = 1500.0;
 
 /// How the floor comes back after one pizza.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
@@ -44,17 +44,6 @@ pub struct Turned {
     pub exit_c: f64,
     /// Colour of its base.
     pub base: f64,
-}
-
-/// How many an oven turns out.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
-pub struct Throughput {
-    /// The pause per spot that keeps the last base right, s; absent when none within 25 min does.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub gap_s: Option<f64>,
-    /// Pizzas an hour over all spots.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub per_hour: Option<f64>,
 }
 
 /// A bare floor of this oven, from a profile.
@@ -133,10 +122,15 @@ impl<'a> Bare<'a> {
 }
 
 /// How the floor stands after a bake of `t_bake` seconds, cell by cell; the base's colour.
-fn after(r: &BakeRequest, t_bake: f64, floor: Option<&[f64]>) -> (Vec<f64>, f64) {
+fn after(
+    r: &BakeRequest,
+    t_bake: f64,
+    floor: Option<&[f64]>,
+    fineness: Fineness,
+) -> (Vec<f64>, f64) {
     let mut short = r.clone();
     short.until_s = t_bake.max(10.0);
-    let course = follow(&short, Fineness::Usual, Parts::Centre, floor);
+    let course = follow(&short, fineness, Parts::Centre, floor);
     course
         .moments
         .last()
@@ -145,7 +139,7 @@ fn after(r: &BakeRequest, t_bake: f64, floor: Option<&[f64]>) -> (Vec<f64>, f64)
 
 /// What one bake takes from the floor and how it comes back. `r` was checked.
 pub fn recovery(r: &BakeRequest, t_bake: f64) -> Recovery {
-    let (profile, _) = after(r, t_bake, None);
+    let (profile, _) = after(r, t_bake, None, Fineness::Usual);
     let launch_c = r.oven.floor_c;
     let mut bare = Bare::new(r, &profile);
     let exit_c = bare.slab.top_c();
@@ -183,52 +177,52 @@ pub fn recovery(r: &BakeRequest, t_bake: f64) -> Recovery {
     }
 }
 
-/// A row of `n` pizzas on one spot with a pause of `gap_s` between them.
-pub fn sequence(r: &BakeRequest, n: u32, t_bake: f64, gap_s: f64) -> Vec<Turned> {
+/// A row of `n` pizzas on one spot with a pause of `gap_s` between them; it ends early where a base comes out below
+/// `stop_below`.
+pub fn row(
+    r: &BakeRequest,
+    n: u32,
+    t_bake: f64,
+    gap_s: f64,
+    stop_below: Option<f64>,
+) -> Vec<Turned> {
     let mut floor: Option<Vec<f64>> = None;
     let mut out = Vec::new();
     for _ in 0..n {
         let launch_c = floor.as_ref().map_or(r.oven.floor_c, |f| f[f.len() - 1]);
-        let (profile, base) = after(r, t_bake, floor.as_deref());
+        let (profile, base) = after(r, t_bake, floor.as_deref(), Fineness::Draft);
         let mut bare = Bare::new(r, &profile);
         out.push(Turned {
             launch_c,
             exit_c: bare.slab.top_c(),
             base,
         });
+        if stop_below.is_some_and(|b| base < b) {
+            break;
+        }
         bare.rest(gap_s);
         floor = Some(bare.slab.t);
     }
     out
 }
 
-/// The smallest pause for which the `n`-th base still reaches the style's lower limit, and pizzas an hour.
-pub fn throughput(
-    r: &BakeRequest,
-    targets: &Targets,
-    t_bake: f64,
-    spots: u32,
-    n: u32,
-) -> Throughput {
-    let right = |gap: f64| {
-        sequence(r, n, t_bake, gap)
-            .last()
-            .is_some_and(|t| t.base >= targets.base.0)
+/// The smallest pause of one spot with which the `n`-th base still reaches the style's lower limit, s; `None` where none
+/// within 25 min does.
+pub fn gap(r: &BakeRequest, targets: &Targets, t_bake: f64, n: u32) -> Option<f64> {
+    let right = |g: f64| {
+        let all = row(r, n, t_bake, g, Some(targets.base.0));
+        all.len() as u32 == n && all.iter().all(|x| x.base >= targets.base.0)
     };
-    let gap_s = if right(0.0) {
-        Some(0.0)
-    } else if right(LONGEST_GAP_S) {
-        let (mut lo, mut hi) = (0.0, LONGEST_GAP_S);
-        for _ in 0..7 {
-            let mid = 0.5 * (lo + hi);
-            if right(mid) { hi = mid } else { lo = mid }
-        }
-        Some(hi)
-    } else {
-        None
-    };
-    Throughput {
-        gap_s,
-        per_hour: gap_s.map(|g| 3600.0 * f64::from(spots) / (t_bake + g.max(HANDS_S))),
+    if right(0.0) {
+        return Some(0.0);
     }
+    if !right(LONGEST_GAP_S) {
+        return None;
+    }
+    let (mut lo, mut hi) = (0.0, LONGEST_GAP_S);
+    for _ in 0..7 {
+        let mid = 0.5 * (lo + hi);
+        if right(mid) { hi = mid } else { lo = mid }
+    }
+    Some(hi)
 }

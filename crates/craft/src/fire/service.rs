@@ -4,15 +4,11 @@
 //! answer is the weakest of the model: very sensitive to the power below and to what a bare floor takes up. It is shown
 //! as a range, ±25 % of the gap.
 
-use super::bake::{Parts, follow};
 use super::desk::{bake_time, spoken_range};
-use super::heat::Fineness;
 use super::oven::is_tray;
 use super::plan::{FirePlan, Planned};
-use super::race::Targets;
-use super::recover::{Bare, HANDS_S, Recovery, recovery};
+use super::recover::{HANDS_S, LONGEST_GAP_S, Recovery, gap, recovery, row};
 use super::says::Says;
-use super::setup::BakeRequest;
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, Refused};
 use jiff::{SignedDuration, Timestamp};
@@ -87,56 +83,6 @@ pub struct Service {
 
 /// How many pizzas of one spot are followed.
 const FOLLOWED: u32 = 8;
-const LONGEST_GAP_S: f64 = 1500.0;
-
-/// A row of pizzas on one spot: launch temperature and base colour of each.
-fn row(
-    r: &BakeRequest,
-    n: u32,
-    bake_s: f64,
-    gap_s: f64,
-    stop_below: Option<f64>,
-) -> Vec<(f64, f64)> {
-    let mut short = r.clone();
-    short.until_s = bake_s.max(10.0);
-    let mut floor: Option<Vec<f64>> = None;
-    let mut out: Vec<(f64, f64)> = Vec::new();
-    for _ in 0..n {
-        let launch = floor.as_ref().map_or(r.oven.floor_c, |f| f[f.len() - 1]);
-        let course = follow(&short, Fineness::Draft, Parts::Centre, floor.as_deref());
-        let Some(m) = course.moments.last() else {
-            break;
-        };
-        out.push((launch, m.base));
-        if stop_below.is_some_and(|b| m.base < b) {
-            break;
-        }
-        let mut bare = Bare::new(r, &m.floor);
-        bare.rest(gap_s);
-        floor = Some(bare.slab.t);
-    }
-    out
-}
-
-/// The smallest pause with which the eighth base still reaches its lower limit, s.
-fn gap(r: &BakeRequest, targets: &Targets, bake_s: f64) -> Option<f64> {
-    let right = |g: f64| {
-        let all = row(r, FOLLOWED, bake_s, g, Some(targets.base.0));
-        all.len() as u32 == FOLLOWED && all.iter().all(|x| x.1 >= targets.base.0)
-    };
-    if right(0.0) {
-        return Some(0.0);
-    }
-    if !right(LONGEST_GAP_S) {
-        return None;
-    }
-    let (mut lo, mut hi) = (0.0, LONGEST_GAP_S);
-    for _ in 0..7 {
-        let mid = 0.5 * (lo + hi);
-        if right(mid) { hi = mid } else { lo = mid }
-    }
-    Some(hi)
-}
 
 /// Seconds from one pizza to the next where `spots` bake at once and `areas` of the floor take turns, each resting `gap_s`
 /// between two; then the same with a place more and one less (but never fewer than bake at once).
@@ -166,7 +112,7 @@ pub fn service(
     let gap_s = if tray {
         Some(0.0)
     } else {
-        gap(bake, &targets, bake_s)
+        gap(bake, &targets, bake_s, FOLLOWED)
     };
     let spots = plan.oven.spots.max(1);
     // Each goes in on a tray of its own: no place of the floor is waited for.
@@ -192,6 +138,9 @@ pub fn service(
         vec![]
     } else {
         row(bake, followed, bake_s, real_gap, None)
+            .iter()
+            .map(|x| (x.launch_c, x.base))
+            .collect()
     };
     let last = f64::from(r.pieces.saturating_sub(1)) * pace_s + bake_s;
     let last_out_at = r.first_at + SignedDuration::from_secs_f64(last.round());
@@ -273,12 +222,12 @@ fn notes(
         Some(g) if g > HANDS_S => {
             // What gives when nobody waits.
             let hurried = row(bake, FOLLOWED, bake_s, HANDS_S, Some(targets.base.0));
-            let first_pale = hurried.iter().position(|x| x.1 < targets.base.0);
+            let first_pale = hurried.iter().position(|x| x.base < targets.base.0);
             let why = match first_pale {
                 Some(i) => format!(
                     "Then it is back to its launch. One after the other, base {} is pale: {:.1}.",
                     i + 1,
-                    hurried[i].1
+                    hurried[i].base
                 ),
                 None => format!("Each takes {} off the floor.", says.by(s.recovery.drop_c)),
             };

@@ -114,6 +114,7 @@ pub async fn calibrated(
         .iter()
         .find(|o| Some(o.id) == fire.oven_id);
     if !typed.text("keep").is_empty()
+        && c.is_better()
         && let Some(o) = own
     {
         let mut facts = o.facts.clone();
@@ -146,7 +147,22 @@ pub async fn calibrated(
     app.models.at_length(render).await?
 }
 
-fn said(c: &Calibration, can_keep: bool) -> CalibrationView {
+fn said(c: &Calibration, own: bool) -> CalibrationView {
+    let changes = if c.is_better() {
+        format!(
+            "The model then meets {} of {} verdicts instead of {}. Two numbers of this oven, set back to 1 at any time in the pantry.",
+            c.met_after,
+            2 * c.bakes,
+            c.met_before
+        )
+    } else {
+        format!(
+            "That would meet {} of {} verdicts; the book meets {}. The book stays: no two numbers explain these bakes better.",
+            c.met_after,
+            2 * c.bakes,
+            c.met_before
+        )
+    };
     CalibrationView {
         says: format!(
             "{} judged bakes: floor ×{}, top ×{} against the book.",
@@ -154,12 +170,7 @@ fn said(c: &Calibration, can_keep: bool) -> CalibrationView {
             plain(c.floor_factor),
             plain(c.top_factor)
         ),
-        changes: format!(
-            "The model then meets {} of {} verdicts instead of {}. Two numbers of this oven, set back to 1 at any time in the pantry.",
-            c.met_after,
-            2 * c.bakes,
-            c.met_before
-        ),
-        can_keep,
+        changes,
+        can_keep: own && c.is_better(),
     }
 }
