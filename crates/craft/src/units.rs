@@ -79,6 +79,74 @@ impl WeightUnit {
     }
 }
 
+/// What a number measures, in the unit that is meant where none is said.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Meant {
+    /// A number of its own.
+    Bare,
+    Percent,
+    Hours,
+    Weight(WeightUnit),
+    Temperature(TemperatureUnit),
+    Length(LengthUnit),
+}
+
+impl Meant {
+    /// A number and what stands behind it, in %, h, g, °C or cm; `None` for a unit that measures something else.
+    ///
+    /// ```
+    /// use craft::units::{Meant, TemperatureUnit, WeightUnit};
+    ///
+    /// assert_eq!(Meant::Weight(WeightUnit::Grams).value(25.0, "kg"), Some(25_000.0));
+    /// assert_eq!(Meant::Temperature(TemperatureUnit::Celsius).value(212.0, "°F"), Some(100.0));
+    /// assert_eq!(Meant::Hours.value(90.0, "min"), Some(1.5));
+    /// assert_eq!(Meant::Hours.value(90.0, "kg"), None);
+    /// ```
+    pub fn value(self, number: f64, said: &str) -> Option<f64> {
+        let said = said.trim().to_lowercase();
+        let said = said.trim_end_matches('.');
+        match self {
+            Meant::Bare => said.is_empty().then_some(number),
+            Meant::Percent => matches!(said, "" | "%").then_some(number),
+            Meant::Hours => match said {
+                "" | "h" | "hr" | "hrs" | "hour" | "hours" => Some(number),
+                "min" | "mins" | "minute" | "minutes" => Some(number / 60.0),
+                "d" | "day" | "days" => Some(number * 24.0),
+                _ => None,
+            },
+            Meant::Weight(usual) => {
+                let unit = match said {
+                    "" => usual,
+                    "g" | "gr" | "gram" | "grams" => WeightUnit::Grams,
+                    "kg" | "kilo" | "kilos" => WeightUnit::Kilograms,
+                    "oz" | "ounce" | "ounces" => WeightUnit::Ounces,
+                    "lb" | "lbs" | "pound" | "pounds" => WeightUnit::Pounds,
+                    _ => return None,
+                };
+                Some(Grams::from_reading(number, unit).0)
+            }
+            Meant::Temperature(usual) => {
+                let unit = match said.trim_start_matches('°').trim() {
+                    "" => usual,
+                    "c" | "celsius" => TemperatureUnit::Celsius,
+                    "f" | "fahrenheit" => TemperatureUnit::Fahrenheit,
+                    _ => return None,
+                };
+                Some(Celsius::from_reading(number, unit).0)
+            }
+            Meant::Length(usual) => match said {
+                "" => Some(Cm::from_reading(number, usual).0),
+                "cm" => Some(number),
+                "mm" => Some(number / 10.0),
+                "in" | "inch" | "inches" | "\"" | "″" => {
+                    Some(Cm::from_reading(number, LengthUnit::Inches).0)
+                }
+                _ => None,
+            },
+        }
+    }
+}
+
 impl Celsius {
     /// The number on a thermometer of that unit.
     pub fn reads(self, unit: TemperatureUnit) -> f64 {

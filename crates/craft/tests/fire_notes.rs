@@ -58,7 +58,7 @@ impl Moment {
             baking_since: self.baking_before_min.map(|m| serve() - min(m)),
             pieces: 12,
             hands: 2,
-            each_s: 216.0,
+            work: craft::fire::work::Work::default(),
             closes_at: Some(serve() + min(180.0)),
             now: serve() - min(self.before_min),
             says: Says {

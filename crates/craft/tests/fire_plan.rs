@@ -7,8 +7,9 @@ use craft::fire::firing::{FiringRequest, FloorRead, firing};
 use craft::fire::next_time::{Act, Advice, NextTime, Surety, next_time};
 use craft::fire::programme::{Cue, Turn};
 use craft::fire::remedy::{Change, remedies};
-use craft::fire::service::{EACH_S, ServiceRequest, service};
+use craft::fire::service::{ServiceRequest, service};
 use craft::fire::set_points::solve_plan;
+use craft::fire::work::Work;
 use craft::fire::{Item, Material, Run, Setting, Shade, Shelf, Tap, TapKind, Verdict, bake};
 use jiff::{SignedDuration, Timestamp};
 use oven::{oven_of, plan, utc};
@@ -98,7 +99,7 @@ fn a_run_is_paced_by_the_slower_of_floor_and_hands() {
             &ServiceRequest {
                 pieces: 24,
                 hands,
-                each_s: EACH_S,
+                work: Work::default(),
                 first_at: first,
                 closes_at: Some(closes.parse().unwrap()),
             },
@@ -108,7 +109,8 @@ fn a_run_is_paced_by_the_slower_of_floor_and_hands() {
     };
     let one = ask(1, "2026-11-20T21:00:00Z");
     let four = ask(4, "2026-11-20T21:00:00Z");
-    assert_eq!(one.hands_pace_s, 216.0);
+    let turns = planned.programme.turns.len();
+    assert_eq!(one.hands_pace_s, Work::default().of_pizza_s(turns));
     assert!(four.pace_s < one.pace_s && four.last_out_at < one.last_out_at);
     assert!(four.pace_s >= four.floor_pace_s.unwrap());
     assert_eq!(one.spares, 2);
@@ -136,7 +138,10 @@ fn a_run_is_paced_by_the_slower_of_floor_and_hands() {
         &ServiceRequest {
             pieces: 0,
             hands: 99,
-            each_s: 1.0,
+            work: Work {
+                open_s: 1.0,
+                ..Work::default()
+            },
             first_at: first,
             closes_at: None,
         },

@@ -22,7 +22,7 @@ const AT_ONCE: usize = 100;
 const LONGEST: usize = 64 * 1024 * 1024;
 
 /// The tables, those that others point to first.
-const TABLES: [&str; 9] = [
+const TABLES: [&str; 10] = [
     "site",
     "kitchen",
     "formula",
@@ -31,6 +31,7 @@ const TABLES: [&str; 9] = [
     "batch",
     "batch_plan",
     "entry",
+    "stock_use",
     "made",
 ];
 

@@ -5,8 +5,9 @@ use crate::formula::VersionId;
 use crate::held::Held;
 use crate::lifted;
 use crate::once::{self, Once};
-use crate::{KitchenId, Result, StoreError, instant};
+use crate::{KitchenId, Result, StoreError, instant, stock};
 use craft::fire::Tap;
+use craft::sheet::progress::StepPast;
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};
@@ -163,7 +164,22 @@ impl Row {
     }
 }
 
-async fn sheet_of(
+/// What was said of its steps, in the order of entering.
+pub fn said_of_steps(entries: &Entries) -> Vec<StepPast> {
+    let mut entered: Vec<&Observation> = entries.seen.iter().collect();
+    entered.sort_by_key(|o| o.id);
+    let of = |o: &Observation| {
+        let (number, said) = o.seen.of_step()?;
+        Some(StepPast {
+            number,
+            at: o.at,
+            said,
+        })
+    };
+    entered.into_iter().filter_map(of).collect()
+}
+
+pub(crate) async fn sheet_of(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     batch: BatchId,
@@ -270,6 +286,14 @@ pub async fn keep(
     .execute(&mut *db)
     .await?;
     once::made(db, kitchen, (MADE, new.form_key), &code).await?;
+    let id = sqlx::query_scalar!(
+        "SELECT id FROM batch WHERE kitchen_id = ? AND code = ?",
+        kitchen.0,
+        code
+    )
+    .fetch_one(&mut *db)
+    .await?;
+    stock::follow(db, kitchen, BatchId(id)).await?;
     tx.commit().await?;
     Ok(KeptBatch::Done(code))
 }
@@ -480,6 +504,7 @@ pub async fn replan(
     )
     .execute(&mut *tx)
     .await?;
+    stock::follow(&mut tx, kitchen, batch).await?;
     tx.commit().await?;
     Ok(Replanned::Done)
 }

@@ -2,6 +2,7 @@
 
 use crate::batch::written;
 use crate::{Result, StoreError, instant};
+use craft::fire::work::Work;
 use craft::formula::Scales;
 use craft::sheet::KitchenUsual;
 use craft::sheet::life::Life;
@@ -41,6 +42,8 @@ pub struct Kitchen {
     pub usual: KitchenUsual,
     pub reads: Reads,
     pub rhythm: Rhythm,
+    /// What one pizza takes of a person here.
+    pub work: Work,
     /// What the secret part of its calendar feed's address hashes to; none until it was first asked for.
     pub feed_hash: Option<[u8; 32]>,
     /// Counts its changes.
@@ -80,12 +83,21 @@ fn life_of(json: Option<&str>) -> Result<Life> {
     }
 }
 
+fn work_of(json: Option<&str>) -> Result<Work> {
+    match json {
+        None => Ok(Work::default()),
+        Some(json) => {
+            serde_json::from_str(json).map_err(|e| StoreError::Unreadable(format!("work: {e}")))
+        }
+    }
+}
+
 /// The kitchen that was made first: the only one until there is sign-in.
 pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
     let row = sqlx::query!(
         r#"SELECT id, name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c, fridge_c,
                 tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, life, fridge_measured AS "fridge_measured: bool",
-                fridge_off_c, room_off_c, feed_hash, revision,
+                fridge_off_c, room_off_c, work, feed_hash, revision,
                 (SELECT epoch FROM site WHERE id = 1) AS "epoch: String"
          FROM kitchen ORDER BY id LIMIT 1"#
     )
@@ -119,6 +131,7 @@ pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
                 fridge_off_c: r.fridge_off_c,
                 room_off_c: r.room_off_c,
             },
+            work: work_of(r.work.as_deref())?,
             feed_hash: r.feed_hash.and_then(|h| h.try_into().ok()),
             revision: r.revision,
             epoch: r.epoch.unwrap_or_default(),
@@ -164,14 +177,15 @@ pub struct NewKitchen {
     pub usual: KitchenUsual,
     pub reads: Reads,
     pub rhythm: Rhythm,
+    pub work: Work,
 }
 
 pub async fn add(db: &mut MySqlConnection, k: &NewKitchen, now: Timestamp) -> Result<KitchenId> {
     let done = sqlx::query!(
         "INSERT INTO kitchen (name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c,
                               fridge_c, tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, life, fridge_measured, fridge_off_c,
-                              room_off_c, created_at)
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                              room_off_c, work, created_at)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         k.name,
         k.usual.time_zone,
         k.usual.altitude_m,
@@ -189,6 +203,7 @@ pub async fn add(db: &mut MySqlConnection, k: &NewKitchen, now: Timestamp) -> Re
         k.rhythm.fridge_measured,
         k.rhythm.fridge_off_c,
         k.rhythm.room_off_c,
+        written(&k.work)?,
         instant::to_row(now)
     )
     .execute(db)
@@ -206,7 +221,7 @@ pub async fn change(
     let done = sqlx::query!(
         "UPDATE kitchen SET name = ?, time_zone = ?, altitude_m = ?, temperature_unit = ?, weight_unit = ?, length_unit = ?,
                 currency = ?, room_c = ?, fridge_c = ?, tap_water_c = ?, kitchen_scale_g = ?, fine_scale_g = ?,
-                mixer_holds_g = ?, life = ?, fridge_measured = ?, fridge_off_c = ?, room_off_c = ?, revision = revision + 1
+                mixer_holds_g = ?, life = ?, fridge_measured = ?, fridge_off_c = ?, room_off_c = ?, work = ?, revision = revision + 1
          WHERE id = ? AND revision = ?",
         k.name,
         k.usual.time_zone,
@@ -225,6 +240,7 @@ pub async fn change(
         k.rhythm.fridge_measured,
         k.rhythm.fridge_off_c,
         k.rhythm.room_off_c,
+        written(&k.work)?,
         id.0,
         revision
     )

@@ -16,6 +16,7 @@ mod lifted;
 mod migration;
 mod once;
 pub mod pantry;
+pub mod stock;
 pub mod takeout;
 
 pub use db::{Connection, Db};

@@ -26,7 +26,10 @@ pub async fn migrate(db: &Db) -> Result<()> {
             "another program is still bringing the schema up to date".into(),
         ));
     }
-    let done = run(&mut db).await;
+    let done = match run(&mut db).await {
+        Ok(()) => crate::stock::catch_up(&mut db).await.map(|_| ()),
+        e => e,
+    };
     sqlx::query!("DO RELEASE_LOCK(CONCAT(DATABASE(), '.migrate'))")
         .execute(&mut *db)
         .await?;

@@ -164,24 +164,26 @@ pub async fn by_id<F: Facts>(
     row.map(|r| item(r.id, r.revision, &r.facts)).transpose()
 }
 
-/// Adds facts, or changes the row that is still at this revision.
+/// Adds facts, or changes the row that is still at this revision. What they say is left stood there at `counted_at`: what
+/// batches took since comes off it.
 pub async fn put<F: Facts>(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     at: At,
     facts: &F,
-    now: Timestamp,
+    counted_at: Timestamp,
 ) -> Result<Put<F>> {
     let json = written(facts)?;
     let (id, revision) = match at {
         At::Row { id, revision } => (id, revision),
-        At::New(key) => return add(db, kitchen, key, facts, &json, now).await,
+        At::New(key) => return add(db, kitchen, key, facts, &json, counted_at).await,
     };
     let done = sqlx::query!(
-        "UPDATE pantry_item SET name = ?, facts = ?, revision = revision + 1
+        "UPDATE pantry_item SET name = ?, facts = ?, counted_at = ?, revision = revision + 1
          WHERE kitchen_id = ? AND kind = ? AND id = ? AND revision = ? AND archived_at IS NULL",
         facts.name(),
         json,
+        instant::to_row(counted_at),
         kitchen.0,
         F::KIND,
         id,
@@ -214,11 +216,12 @@ async fn add<F: Facts>(
         Once::Other(id) => return Ok(Put::Other(known(id)?)),
     }
     let done = sqlx::query!(
-        "INSERT INTO pantry_item (kitchen_id, kind, name, facts, created_at) VALUES (?, ?, ?, ?, ?)",
+        "INSERT INTO pantry_item (kitchen_id, kind, name, facts, created_at, counted_at) VALUES (?, ?, ?, ?, ?, ?)",
         kitchen.0,
         F::KIND,
         facts.name(),
         json,
+        instant::to_row(now),
         instant::to_row(now)
     )
     .execute(&mut *tx)

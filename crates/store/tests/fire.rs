@@ -43,6 +43,7 @@ async fn open() -> Result<(TestDb, Db, KitchenId, Batch)> {
         name: "Larchfold Halt".into(),
         usual: usual(),
         rhythm: Default::default(),
+        work: Default::default(),
         reads: Reads::default(),
     };
     kitchen::add(&mut c, &new, at(NOW)).await?;
@@ -197,6 +198,7 @@ async fn dome_readings_and_cautions_come_back_and_a_slip_is_taken_back() -> Resu
         name: "Next door".into(),
         usual: usual(),
         rhythm: Default::default(),
+        work: Default::default(),
         reads: Reads::default(),
     };
     let door = kitchen::add(&mut c, &new, at(NOW)).await?;

@@ -65,6 +65,7 @@ async fn add_kitchen(pool: &Db, name: &str) -> Result<KitchenId> {
         name: name.into(),
         usual: usual(),
         rhythm: Default::default(),
+        work: Default::default(),
         reads: Reads::default(),
     };
     Ok(kitchen::add(
@@ -682,6 +683,7 @@ async fn a_kitchen_is_changed_by_one_at_a_time() -> Result<()> {
         name: "Signal box".into(),
         usual: usual(),
         rhythm: Default::default(),
+        work: Default::default(),
         reads: Reads::default(),
     };
     new.reads.weight = craft::units::WeightUnit::Pounds;

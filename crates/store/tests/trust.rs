@@ -47,6 +47,7 @@ async fn kitchen_in(db: &Db) -> Result<KitchenId> {
         name: "Larchfold Halt".into(),
         usual: usual(),
         rhythm: Default::default(),
+        work: Default::default(),
         reads: Reads::default(),
     };
     Ok(kitchen::add(&mut *db.acquire().await?, &new, now()).await?)

@@ -424,8 +424,6 @@ async fn the_pantry_is_entered_changed_and_used() -> Result<()> {
     // On the sheet: chosen by its number, priced, and counted in the shopping list.
     let sheet = s.get("/dough/new").await?.body;
     let sheet = press(&s, &sheet, &[("act", "add:flours"), ("new_flours", &id)]).await?;
-    let sheet = press(&s, &sheet, &[("act", "drop:flours:0")]).await?;
-    let sheet = press(&s, &sheet, &[("act", "even:flours")]).await?;
     assert!(
         sheet.contains("Cost €0.2"),
         "a ball of 250 g holds some 150 g of flour at 1.35"

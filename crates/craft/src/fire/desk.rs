@@ -8,6 +8,7 @@ use super::remedy::{Tried, remedies};
 use super::says::Says;
 use super::service::{Service, ServiceRequest, service};
 use super::setup::Aim;
+use super::work::Work;
 use crate::note::{Note, by_urgency};
 use crate::refusal::Refused;
 use jiff::{SignedDuration, Timestamp};
@@ -24,7 +25,7 @@ pub struct Asked<'a> {
     pub baking_since: Option<Timestamp>,
     pub pieces: u32,
     pub hands: u32,
-    pub each_s: f64,
+    pub work: Work,
     pub closes_at: Option<Timestamp>,
     pub now: Timestamp,
     pub says: Says<'a>,
@@ -68,7 +69,7 @@ pub fn look(a: &Asked) -> Result<Looked, Refused> {
     let run = ServiceRequest {
         pieces: a.pieces.clamp(1, 1000),
         hands: a.hands,
-        each_s: a.each_s,
+        work: a.work,
         first_at: a.serve_at.max(firing.ready_at.unwrap_or(a.serve_at)),
         closes_at: a.closes_at,
     };

@@ -7,6 +7,7 @@ use super::material::Material;
 use super::preheat::Warming;
 use super::setup::{Back, OvenNow};
 use crate::refusal::{Check, Refused};
+use crate::style::oven_fit;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::sync::LazyLock;
@@ -262,6 +263,17 @@ const MOST_AREAS: f64 = 6.0;
 const AREAS_UNKNOWN: u32 = 3;
 
 impl Oven {
+    /// What it is for the question which dough fits it.
+    pub fn fit_kind(&self) -> oven_fit::OvenKind {
+        match self.kind {
+            OvenKind::WoodDome => oven_fit::OvenKind::WoodDome,
+            OvenKind::GasDome => oven_fit::OvenKind::GasDome,
+            OvenKind::PortableFlame => oven_fit::OvenKind::PortableFlame,
+            OvenKind::ElectricDeck | OvenKind::StoneDeck => oven_fit::OvenKind::ElectricDeck,
+            OvenKind::Home if is_tray(&self.usual()) => oven_fit::OvenKind::HomeWithTray,
+            OvenKind::Home => oven_fit::OvenKind::HomeWithSteel,
+        }
+    }
     /// The setting it is usually baked at.
     pub fn usual(&self) -> Setting {
         let mut s = Setting {

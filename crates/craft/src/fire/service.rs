@@ -1,6 +1,6 @@
 //! A run of pizzas before it begins: the gap that keeps bases right, the pace of the hands, when the last one is out.
 //!
-//! Source: bake model, section 11; craft notes, section 7 (two hands for one every 108 s; spares of 5 to 8 %). The floor's
+//! Source: bake model, section 11; craft notes, section 7 (spares of 5 to 8 %); the hands by `Work`. The floor's
 //! answer is the weakest of the model: very sensitive to the power below and to what a bare floor takes up. It is shown
 //! as a range, ±25 % of the gap.
 
@@ -9,6 +9,7 @@ use super::oven::is_tray;
 use super::plan::{FirePlan, Planned};
 use super::recover::{HANDS_S, LONGEST_GAP_S, Recovery, gap, recovery, row};
 use super::says::Says;
+use super::work::Work;
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, Refused};
 use jiff::{SignedDuration, Timestamp};
@@ -23,35 +24,21 @@ pub struct ServiceRequest {
     pub pieces: u32,
     /// People at bench and oven, 1 to 8.
     pub hands: u32,
-    /// Opening, topping and baking one takes a person so long, 20 to 600 s.
-    #[serde(default = "each_s")]
-    pub each_s: f64,
+    /// What one pizza takes of a person.
+    #[serde(default)]
+    pub work: Work,
     pub first_at: Timestamp,
     /// Until when the dough is ready.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub closes_at: Option<Timestamp>,
 }
 
-fn each_s() -> f64 {
-    216.0
-}
-
-/// Two people turn out one every 108 s.
-pub const EACH_S: f64 = 216.0;
-
 impl ServiceRequest {
     pub fn check(&self) -> Result<(), Refused> {
         let mut c = Check::new();
         c.range("pieces", "Pizzas", f64::from(self.pieces), 1.0, 1000.0, "");
         c.range("hands", "People", f64::from(self.hands), 1.0, 8.0, "");
-        c.range(
-            "each_s",
-            "Each takes a person",
-            self.each_s,
-            20.0,
-            600.0,
-            "s",
-        );
+        self.work.check_into(&mut c);
         c.done()
     }
 }
@@ -128,7 +115,7 @@ pub fn service(
         (usual, if one_place { (usual, usual) } else { range })
     });
     let floor_pace_s = by_floor.map(|(usual, _)| usual);
-    let hands_pace_s = r.each_s / f64::from(r.hands);
+    let hands_pace_s = r.work.of_pizza_s(planned.programme.turns.len()) / f64::from(r.hands);
     let pace_s = floor_pace_s
         .unwrap_or(bake_s + LONGEST_GAP_S)
         .max(hands_pace_s);

@@ -17,6 +17,9 @@ pub struct Blend {
     pub protein_percent: Option<f64>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub absorption_percent: Option<f64>,
+    /// Tenacity over extensibility; absent unless every flour's is known.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pl: Option<f64>,
     pub whole_percent: f64,
     /// The wettest that this strength carries without sticking, % water.
     pub carries_percent: f64,
@@ -45,6 +48,7 @@ pub fn blend(parts: &[FlourPart]) -> Blend {
         w_spread: weighted(&|p| p.facts.strength().spread),
         protein_percent: known(&|p| p.facts.protein_percent),
         absorption_percent: known(&|p| p.facts.absorption_percent),
+        pl: known(&|p| p.facts.pl),
         whole_percent: weighted(&|p| p.facts.whole()),
         carries_percent: stickiness_limit(w),
     }

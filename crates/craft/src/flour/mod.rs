@@ -226,6 +226,11 @@ impl FlourPart {
             pantry: None,
         }
     }
+    /// Whether a name is that of [`FlourPart::only`]: no flour that anybody has, but what stands in for one.
+    pub fn stands_in(name: &str) -> bool {
+        let w = name.trim().strip_prefix("Flour W ");
+        w.is_some_and(|w| w.parse::<f64>().is_ok())
+    }
 }
 
 #[cfg(test)]

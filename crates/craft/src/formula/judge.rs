@@ -1,8 +1,9 @@
 //! What is unusual about a formula, each with its reason and, where one field is enough, its remedy.
 
-use super::ask::{Formula, HydrationCounts};
+use super::ask::Formula;
 use super::dilution::Spoon;
 use super::extra::ExtraKind;
+use super::flour_notes as flour;
 use super::preferment::PrefermentKind;
 use super::size::Pieces;
 use super::two_digits;
@@ -19,7 +20,7 @@ pub(super) fn notes(f: &Formula, scales: &Scales, r: &FormulaResult) -> Vec<Note
     yeast_below_scale(f, r, &mut out);
     salt(f, &mut out);
     mixer(f, scales, r, &mut out);
-    flour(f, r, &mut out);
+    flour::notes(f, r, &mut out);
     usual(f, &mut out);
     malt(f, &mut out);
     size(f, r, &mut out);
@@ -158,87 +159,6 @@ fn mixer(f: &Formula, scales: &Scales, r: &FormulaResult, out: &mut Vec<Note>) {
     } else {
         note
     });
-}
-
-fn flour(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
-    let Some(b) = r.blend else { return };
-    if b.w_spread >= 15.0 {
-        out.push(
-            Note::watch(
-                "strength_guessed",
-                format!("W {:.0} is a guess, ±{:.0}", b.w, b.w_spread),
-                "Protein is only a hint of strength: flours of one W differ by 1.5 points.",
-            )
-            .todo("If the bag or the mill says W, enter it in the pantry."),
-        );
-    }
-    let h = r.true_hydration_percent;
-    let oil_as_water = f.oil_percent >= 2.0
-        && h > f.style.usual.hydration.high
-        && f.style
-            .usual
-            .hydration
-            .holds(f.hydration_percent - f.oil_percent);
-    if oil_as_water {
-        let set = f.hydration_percent - f.oil_percent;
-        out.push(
-            Note::watch(
-                "oil_as_water",
-                format!(
-                    "Is the {} % oil counted in the water?",
-                    plain(f.oil_percent)
-                ),
-                format!(
-                    "{} % is wet for this style, {} % would be usual; oil is not water.",
-                    plain(f.hydration_percent),
-                    plain(set)
-                ),
-            )
-            .remedy(format!("Set {} %", plain(set)), "hydration_percent", set),
-        );
-    }
-    if h > b.carries_percent {
-        let set = (f.hydration_percent - (h - b.carries_percent)).floor();
-        let note = Note::watch(
-            "wetter_than_flour",
-            format!(
-                "{} % water is wet for W {:.0}",
-                plain((h * 10.0).round() / 10.0),
-                b.w
-            ),
-            format!(
-                "This strength carries about {:.0} %; beyond it the dough sticks.",
-                b.carries_percent
-            ),
-        );
-        out.push(if set >= 50.0 {
-            note.remedy(format!("Set {set:.0} %"), "hydration_percent", set)
-        } else {
-            note
-        });
-    } else if !oil_as_water && f.style.usual.hydration.holds(f.hydration_percent) {
-        out.push(Note::holds(
-            "water_suits",
-            format!("{} % suits this flour", plain((h * 10.0).round() / 10.0)),
-            if b.whole_percent >= 5.0 {
-                format!("W {:.0} carries about {:.0} %. Whole grain drinks first: it feels firm for ten minutes.", b.w, b.carries_percent)
-            } else {
-                format!("W {:.0} carries about {:.0} %.", b.w, b.carries_percent)
-            },
-        ));
-    }
-    let gap = r.true_hydration_percent - r.nominal_hydration_percent;
-    if gap.abs() >= 1.0 && f.hydration_counts == HydrationCounts::Nominal {
-        out.push(Note::holds(
-            "true_hydration",
-            format!(
-                "Stated {} %, in truth {:.1} %",
-                plain(f.hydration_percent),
-                r.true_hydration_percent
-            ),
-            "The starter's own flour and water, and water in honey or milk, are counted in.",
-        ));
-    }
 }
 
 /// What lies outside the style's usual ranges.

@@ -21,6 +21,7 @@ mod ask;
 pub mod diff;
 mod dilution;
 mod extra;
+mod flour_notes;
 pub mod grams;
 mod judge;
 mod parts;

@@ -25,9 +25,9 @@ pub struct Scales {
     /// What the kitchen scale resolves, 0.1 to 50 g.
     #[serde(default = "kitchen_scale")]
     pub kitchen_scale_g: f64,
-    /// What the fine scale resolves, 0.001 to 5 g.
+    /// What the fine scale resolves, 0.001 to 5 g; nothing: there is none, the kitchen scale weighs it all.
     #[serde(default = "fine_scale")]
-    pub fine_scale_g: f64,
+    pub fine_scale_g: Option<f64>,
     /// Most dough that the mixer works at once, 200 to 300,000 g.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub mixer_holds_g: Option<f64>,
@@ -36,8 +36,8 @@ pub struct Scales {
 fn kitchen_scale() -> f64 {
     1.0
 }
-fn fine_scale() -> f64 {
-    0.1
+fn fine_scale() -> Option<f64> {
+    Some(0.1)
 }
 
 impl Default for Scales {
@@ -56,8 +56,12 @@ impl Scales {
         if g >= KITCHEN_SCALE_FROM_G {
             self.kitchen_scale_g
         } else {
-            self.fine_scale_g
+            self.finest_g()
         }
+    }
+    /// The resolution of the scale for small weights.
+    pub fn finest_g(&self) -> f64 {
+        self.fine_scale_g.unwrap_or(self.kitchen_scale_g)
     }
     pub(crate) fn check_into(&self, c: &mut Check) {
         c.range(
@@ -68,14 +72,9 @@ impl Scales {
             50.0,
             "g",
         );
-        c.range(
-            "fine_scale_g",
-            "Fine scale",
-            self.fine_scale_g,
-            0.001,
-            5.0,
-            "g",
-        );
+        if let Some(g) = self.fine_scale_g {
+            c.range("fine_scale_g", "Fine scale", g, 0.001, 5.0, "g");
+        }
         if let Some(g) = self.mixer_holds_g {
             c.range(
                 "mixer_holds_g",

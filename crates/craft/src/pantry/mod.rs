@@ -6,9 +6,11 @@
 
 mod cost;
 mod shopping;
+mod stock;
 
 pub use cost::{Cost, CostLine, Price, cost};
-pub use shopping::{Need, ShoppingLine, needs, shopping};
+pub use shopping::{Need, NeededFor, ShoppingLine, needed, needs, shopping};
+pub use stock::{InStock, Kept};
 
 use crate::fire::{Material, PanNow};
 use crate::flour::{FlourFacts, FlourPart};
@@ -369,7 +371,7 @@ pub fn scales_of(list: &[Scale], usual: crate::formula::Scales) -> crate::formul
     let fine = list.iter().min_by(|a, b| a.reads_g.total_cmp(&b.reads_g));
     crate::formula::Scales {
         kitchen_scale_g: large.map_or(usual.kitchen_scale_g, |s| s.reads_g.clamp(0.1, 50.0)),
-        fine_scale_g: fine.map_or(usual.fine_scale_g, |s| s.reads_g.clamp(0.001, 5.0)),
+        fine_scale_g: fine.map_or(usual.fine_scale_g, |s| Some(s.reads_g.clamp(0.001, 5.0))),
         ..usual
     }
 }

@@ -37,44 +37,78 @@ fn called(f: &Formula, ingredient: Ingredient, name: &str) -> String {
     }
 }
 
-/// Everything the batch takes but water; toppings of the same name as an ingredient join it.
-pub fn needs(f: &Formula, r: &FormulaResult, toppings: &[ToppingAmount]) -> Vec<Need> {
-    let mut out: Vec<Need> = Vec::new();
+/// Which part of the work takes it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum NeededFor {
+    Preferment,
+    Dough,
+    Topping,
+}
+
+/// Everything the batch takes but water, each with the part of the work that takes it.
+pub fn needed(
+    f: &Formula,
+    r: &FormulaResult,
+    toppings: &[ToppingAmount],
+) -> Vec<(Need, NeededFor)> {
+    let mut out: Vec<(Need, NeededFor)> = Vec::new();
     let mut nth_flour = 0;
     for row in r.rows.iter().filter(|r| r.ingredient != Ingredient::Water) {
-        let mut grams = row.exact_g;
+        let of_cell = |i: usize| {
+            row.cells
+                .get(i)
+                .copied()
+                .flatten()
+                .map_or(0.0, |c| c.exact_g)
+        };
+        let (mut before, mut last) = ((0..r.last()).map(of_cell).sum::<f64>(), of_cell(r.last()));
+        if row.cells.is_empty() {
+            last = row.exact_g;
+        }
         let mut pantry = None;
         if row.ingredient == Ingredient::Flour {
             let part = f.flours.get(nth_flour);
             pantry = part.and_then(|p| p.pantry);
             // A levain that is kept back takes flour besides: of each flour as the levain is made of it.
             for b in &r.builds {
-                let cell = row
-                    .cells
-                    .get(b.of)
-                    .copied()
-                    .flatten()
-                    .map_or(0.0, |c| c.exact_g);
-                grams += cell * (b.kept_back_g + b.spare_g) / b.used_g.max(1.0);
+                before += of_cell(b.of) * (b.kept_back_g + b.spare_g) / b.used_g.max(1.0);
             }
             nth_flour += 1;
         }
-        out.push(Need {
+        let need = |grams| Need {
             name: called(f, row.ingredient, &row.name),
             pantry,
             grams,
             is_topping: false,
-        });
+        };
+        out.push((need(before), NeededFor::Preferment));
+        out.push((need(last), NeededFor::Dough));
     }
     for t in toppings {
-        out.push(Need {
+        let need = Need {
             name: t.name.clone(),
             pantry: None,
             grams: t.total_g,
             is_topping: true,
-        });
+        };
+        out.push((need, NeededFor::Topping));
     }
-    out.retain(|n| n.grams > 0.0);
+    out.retain(|(n, _)| n.grams > 0.0);
+    out
+}
+
+/// Everything the batch takes but water, each ingredient once.
+pub fn needs(f: &Formula, r: &FormulaResult, toppings: &[ToppingAmount]) -> Vec<Need> {
+    let mut out: Vec<Need> = Vec::new();
+    for (n, _) in needed(f, r, toppings) {
+        let same = |o: &&mut Need| {
+            o.name == n.name && o.pantry == n.pantry && o.is_topping == n.is_topping
+        };
+        match out.iter_mut().find(same) {
+            Some(o) => o.grams += n.grams,
+            None => out.push(n),
+        }
+    }
     out
 }
 
@@ -87,8 +121,8 @@ pub struct ShoppingLine {
     pub buy_g: f64,
 }
 
-/// Needed less stock; what is needed twice is one line.
-pub fn shopping(needs: &[Need], stock: &[Need]) -> Vec<ShoppingLine> {
+/// Needed less what is free of it, g; what is needed twice is one line.
+pub fn shopping(needs: &[Need], free_g: impl Fn(&Need) -> f64) -> Vec<ShoppingLine> {
     let mut out: Vec<(Need, f64)> = Vec::new();
     for n in needs {
         match out.iter_mut().find(|(o, _)| o.is(n.pantry, &n.name)) {
@@ -98,11 +132,7 @@ pub fn shopping(needs: &[Need], stock: &[Need]) -> Vec<ShoppingLine> {
     }
     out.into_iter()
         .map(|(n, need_g)| {
-            let have_g = stock
-                .iter()
-                .filter(|s| n.is(s.pantry, &s.name))
-                .map(|s| s.grams)
-                .sum();
+            let have_g = free_g(&n);
             ShoppingLine {
                 name: n.name,
                 need_g,

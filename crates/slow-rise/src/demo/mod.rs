@@ -9,6 +9,7 @@ mod pantry;
 
 use anyhow::{Context, Result, bail};
 use craft::fire::set_points::solve_plan;
+use craft::fire::work::Work;
 use craft::fire::{FireChoice, Oven, Tap, TapKind, Verdict, of_formula, oven};
 use craft::formula::Scales;
 use craft::reading::Subject;
@@ -90,6 +91,7 @@ fn larchfold_halt(time_zone: &str) -> NewKitchen {
             fridge_measured: true,
             ..Rhythm::default()
         },
+        work: Work::default(),
     }
 }
 

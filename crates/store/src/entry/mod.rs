@@ -16,7 +16,7 @@ pub use said::{Observation, Said, Seen, Went};
 use crate::batch::BatchId;
 use crate::db::{Db, again, pause};
 use crate::error::is_duplicate;
-use crate::{KitchenId, Result, StoreError, instant};
+use crate::{KitchenId, Result, StoreError, instant, stock};
 use craft::fire::{Tap, TapKind};
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};
@@ -194,6 +194,9 @@ pub async fn write(
         Err(e) => return Err(e.into()),
     }
     mark(&mut tx, kitchen, batch, new, by).await?;
+    if new.said.moves_stock() {
+        stock::follow(&mut tx, kitchen, batch).await?;
+    }
     tx.commit().await?;
     Ok(Kept::New)
 }

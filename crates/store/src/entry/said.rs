@@ -80,6 +80,14 @@ impl Seen {
             _ => return None,
         })
     }
+    /// Whether it may change what was taken of the pantry.
+    fn moves_stock(&self) -> bool {
+        self.of_step().is_some()
+            || matches!(
+                self,
+                Seen::Closed { .. } | Seen::Cancelled | Seen::Reopened | Seen::TakenBack { .. }
+            )
+    }
     /// Whether it may be taken back; steps are undone and batches reopened instead.
     pub fn may_be_taken_back(&self) -> bool {
         matches!(
@@ -126,6 +134,13 @@ pub enum Said {
         pizza: u32,
         kind: TapKind,
     },
+}
+
+impl Said {
+    /// Whether it may change what was taken of the pantry.
+    pub(super) fn moves_stock(&self) -> bool {
+        matches!(self, Said::Seen(s) if s.moves_stock())
+    }
 }
 
 impl From<Seen> for Said {

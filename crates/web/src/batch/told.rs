@@ -6,10 +6,10 @@ use craft::formula::{Dose, Formula, Yeast};
 use craft::reading::Subject;
 use craft::sheet::StepKind;
 use craft::sheet::ahead::{Happened, Measured, OFF_THE_MIXER_H, PowerCut, Reading};
-use craft::sheet::progress::{Progress, Stand, StepPast, states};
+use craft::sheet::progress::{Progress, Stand, states};
 use jiff::Timestamp;
 use std::sync::Arc;
-use store::batch::Batch;
+use store::batch::{Batch, said_of_steps};
 use store::entry::{Observation, Seen, Went};
 
 /// A batch with everything that was seen of it.
@@ -22,27 +22,12 @@ pub struct Told {
     pub places: Arc<Vec<Observation>>,
 }
 
-/// What was said of its steps, in the order of entering.
-fn said_of_steps(batch: &Batch) -> Vec<StepPast> {
-    let mut entered: Vec<&Observation> = batch.entries.seen.iter().collect();
-    entered.sort_by_key(|o| o.id);
-    let of = |o: &Observation| {
-        let (number, said) = o.seen.of_step()?;
-        Some(StepPast {
-            number,
-            at: o.at,
-            said,
-        })
-    };
-    entered.into_iter().filter_map(of).collect()
-}
-
 impl Told {
     pub fn of(batch: Batch) -> Told {
         let run = Run::of(&batch.entries.taps);
         let baking = !run.pizzas.is_empty();
         let result = &batch.sheet.result;
-        let states = states(&result.steps, &said_of_steps(&batch));
+        let states = states(&result.steps, &said_of_steps(&batch.entries));
         let progress = Progress::of(result, states, baking, batch.finished_at.is_some());
         Told {
             batch,
@@ -118,7 +103,7 @@ impl Told {
             readings.push(Reading { at: o.at, measured });
         }
         Happened {
-            steps: said_of_steps(&self.batch),
+            steps: said_of_steps(&self.batch.entries),
             readings,
             power_cuts,
         }

@@ -1,6 +1,7 @@
 //! Forms: what was typed, kept as it was typed, and read into numbers with a sentence where it cannot be.
 
 use craft::refusal::FieldError;
+use craft::units::Meant;
 use std::collections::HashMap;
 use uuid::Uuid;
 
@@ -140,6 +141,15 @@ impl<'a> Reader<'a> {
             }
         }
     }
+    /// A number in the unit that is meant, or with another unit behind it; in %, h, g, °C or cm. NaN stands in for one that
+    /// was refused.
+    pub fn measured(&mut self, field: &str, what: &str, meant: Meant) -> f64 {
+        match measured(self.typed.text(field), meant) {
+            Ok(v) => v,
+            // The same two sentences as for a number without a unit.
+            Err(_) => self.number(field, what),
+        }
+    }
     /// A whole number of things.
     pub fn count(&mut self, field: &str, what: &str) -> u32 {
         let v = self.number(field, what);
@@ -218,9 +228,44 @@ pub fn number(text: &str) -> Result<f64, NotANumber> {
         .ok_or(NotANumber::Text)
 }
 
+/// "64.5", "25 kg", "72 °F", "9 oz", "10 in": a number as makers type it, in %, h, g, °C or cm.
+pub fn measured(text: &str, meant: Meant) -> Result<f64, NotANumber> {
+    let text = text.trim();
+    let number_ends = text
+        .find(|c: char| c.is_alphabetic() || matches!(c, '°' | '%' | '"' | '″'))
+        .unwrap_or(text.len());
+    let (digits, said) = text.split_at(number_ends);
+    let number = match number(digits) {
+        Err(NotANumber::Empty) if !said.is_empty() => Err(NotANumber::Text),
+        n => n,
+    }?;
+    meant.value(number, said).ok_or(NotANumber::Text)
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+    use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
+
+    #[test]
+    fn a_unit_that_is_typed_is_understood() {
+        let weight = Meant::Weight(WeightUnit::Grams);
+        assert_eq!(measured("25 kg", weight), Ok(25_000.0));
+        assert_eq!(measured("1 200", weight), Ok(1200.0));
+        assert_eq!(measured("0,5kg", weight), Ok(500.0));
+        let warm = Meant::Temperature(TemperatureUnit::Celsius);
+        assert_eq!(measured("212 F", warm), Ok(100.0));
+        assert_eq!(measured("24°", warm), Ok(24.0));
+        assert_eq!(
+            measured("10 in", Meant::Length(LengthUnit::Centimetres)),
+            Ok(25.4)
+        );
+        assert_eq!(measured("64 %", Meant::Percent), Ok(64.0));
+        for bad in ["25 kg kg", "kg", "25 km", "6 balls"] {
+            assert_eq!(measured(bad, weight), Err(NotANumber::Text), "{bad}");
+        }
+        assert_eq!(measured(" ", weight), Err(NotANumber::Empty));
+    }
 
     #[test]
     fn numbers_as_makers_type_them() {

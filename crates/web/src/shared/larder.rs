@@ -6,20 +6,36 @@ use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use craft::fire::{Oven, PanNow, oven};
 use craft::formula::{PanShape, Scales};
-use craft::pantry::{Need, Price, scales_of};
+use craft::pantry::{InStock, Need, Price, scales_of};
 use craft::path::{Method, Place, methods};
 use craft::refusal::plain;
 use craft::style::Style;
+use std::collections::HashMap;
 use store::pantry::{Everything, everything};
+use store::stock;
 
 /// The pantry of a request.
 #[derive(Debug, Clone, Default)]
-pub struct Larder(pub Everything);
+pub struct Larder(pub Everything, HashMap<u64, InStock>);
+
+impl From<Everything> for Larder {
+    fn from(all: Everything) -> Larder {
+        Larder(all, HashMap::new())
+    }
+}
 
 impl Larder {
     pub async fn of(app: &App, here: &Here) -> Result<Larder, Trouble> {
         let mut db = app.db.acquire().await?;
-        Ok(Larder(everything(&mut db, here.id()).await?))
+        let all = everything(&mut db, here.id()).await?;
+        Ok(Larder(
+            all,
+            stock::standing(&mut db, here.id(), None).await?,
+        ))
+    }
+    /// What was taken of an item since it was counted, and what plans keep of it.
+    pub fn in_stock(&self, id: u64) -> InStock {
+        self.1.get(&id).copied().unwrap_or_default()
     }
     /// The scales that weigh: those of the pantry, else the kitchen's usual ones.
     pub fn scales(&self, here: &Here) -> Scales {
@@ -108,29 +124,14 @@ impl Larder {
             .collect();
         flours.chain(goods).chain(leavens).collect()
     }
-    pub fn stock(&self) -> Vec<Need> {
-        let of = |name: &str, pantry, grams| Need {
-            name: name.into(),
-            pantry,
-            grams,
-            is_topping: false,
-        };
-        let flours = self
-            .0
-            .flours
+    /// What is there that no plan has asked for, of what a batch needs.
+    pub fn free(&self, need: &Need) -> f64 {
+        self.0
+            .kept()
             .iter()
-            .map(|f| of(&f.facts.name, Some(f.id), f.facts.left_g()));
-        let goods = self
-            .0
-            .goods
-            .iter()
-            .map(|g| of(&g.facts.name, None, g.facts.left_g));
-        let leavens = self
-            .0
-            .leavens
-            .iter()
-            .map(|l| of(l.facts.form.name(), None, l.facts.left_g));
-        flours.chain(goods).chain(leavens).collect()
+            .filter(|k| k.answers(need))
+            .map(|k| self.in_stock(k.id).free_g(k.counted_g))
+            .sum()
     }
     /// A style by its key: shipped, or the kitchen's own.
     pub fn style(&self, key: &str) -> Option<Style> {

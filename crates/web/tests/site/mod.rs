@@ -119,6 +119,7 @@ impl Site {
                 scales: Default::default(),
             },
             rhythm: Default::default(),
+            work: Default::default(),
             reads: Reads {
                 temperature: temperature_unit,
                 weight: weight_unit,

@@ -80,9 +80,29 @@ fn clock(text: &str) -> Option<u16> {
     (h <= 24 && m < 60 && h * 60 + m <= DAY_MIN).then_some(h * 60 + m)
 }
 
+/// Names of days as makers write them: from Monday, in English, French, German, Italian and Spanish, by their beginnings.
+const DAYS_READ: [&[&str]; 7] = [
+    &["mon", "lun", "mo"],
+    &["tue", "mar", "die", "di"],
+    &["wed", "mer", "mit", "mie", "mi"],
+    &["thu", "gio", "jeu", "jue", "don", "do"],
+    &["fri", "ven", "fre", "vie", "fr"],
+    &["sat", "sab", "sam", "sa"],
+    &["sun", "dom", "dim", "son", "so"],
+];
+
 fn day(text: &str) -> Option<usize> {
-    let short: String = text.trim().to_lowercase().chars().take(3).collect();
-    DAYS.iter().position(|d| d.to_lowercase() == short)
+    let plain = |c: char| match c {
+        'é' | 'è' => 'e',
+        'á' | 'à' => 'a',
+        'ì' => 'i',
+        c => c,
+    };
+    let said: String = text.trim().to_lowercase().chars().map(plain).collect();
+    let short: String = said.trim_end_matches('.').chars().take(3).collect();
+    DAYS_READ
+        .iter()
+        .position(|names| names.contains(&short.as_str()))
 }
 
 /// Reads "22:30-06:30" or "Mon-Fri 08:00-16:30, Sat 10:00-12:00"; an empty text is no span.

@@ -25,6 +25,20 @@ fn hours_are_read_as_they_are_written_and_written_as_they_were_read() {
         words(&spans("mon–wed 8-9.15").unwrap()),
         "Mon-Wed 08:00-09:15"
     );
+    for other in [
+        "lun-ven 8-16:30",
+        "Montag-Freitag 8-16:30",
+        "lunedì-venerdì 8-16.30",
+        "lun.-vie. 8-16:30",
+        "Mo-Fr 8-16:30",
+    ] {
+        assert_eq!(
+            words(&spans(other).unwrap()),
+            "Mon-Fri 08:00-16:30",
+            "{other}"
+        );
+    }
+    assert_eq!(words(&spans("mié sáb 8-9").unwrap()), "Wed Sat 08:00-09:00");
     assert_eq!(spans(" ").unwrap(), vec![]);
     for bad in [
         "at night",

@@ -10,7 +10,7 @@ use crate::batch::entries;
 use crate::batch::load;
 use crate::batch::told::Told;
 use crate::shared::error::Trouble;
-use crate::shared::form::{NotANumber, Typed, number, one_line};
+use crate::shared::form::{NotANumber, Typed, measured, number, one_line};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};
@@ -24,6 +24,7 @@ use axum::routing::{get, post};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::sheet::SheetResult;
+use craft::units::{Celsius, Meant};
 use store::batch;
 use store::entry::{Seen, Standing};
 use uuid::Uuid;
@@ -206,7 +207,7 @@ async fn step(Path((_, position)): Path<(String, u16)>, a: Arrived) -> Result<Re
 /// Reads what was measured: a temperature, or a tub.
 ///
 /// Errors: the field and a sentence.
-fn measured(typed: &Typed, here: &Here) -> Result<Seen, (&'static str, String)> {
+fn seen_of(typed: &Typed, here: &Here) -> Result<Seen, (&'static str, String)> {
     let value = number(typed.text("degrees"));
     if typed.text("subject") == TUB {
         return match value {
@@ -222,28 +223,25 @@ fn measured(typed: &Typed, here: &Here) -> Result<Seen, (&'static str, String)> 
         if name.is_empty() || name.chars().count() > LONGEST_PLACE {
             return Err(("subject", "Choose what you measured.".into()));
         }
-        return degrees(value, Subject::Room, here)
+        return degrees(typed, Subject::Room, here)
             .map(|celsius| Seen::PlaceRead { name, celsius });
     }
     let subject = Subject::from_key(typed.text("subject"))
         .ok_or(("subject", "Choose what you measured.".to_string()))?;
-    degrees(value, subject, here).map(|celsius| Seen::Reading { subject, celsius })
+    degrees(typed, subject, here).map(|celsius| Seen::Reading { subject, celsius })
 }
 
 /// A temperature as the kitchen reads it, in °C.
-fn degrees(
-    value: Result<f64, NotANumber>,
-    subject: Subject,
-    here: &Here,
-) -> Result<f64, (&'static str, String)> {
-    match value {
+fn degrees(typed: &Typed, subject: Subject, here: &Here) -> Result<f64, (&'static str, String)> {
+    let unit = here.measures.temperature;
+    match measured(typed.text("degrees"), Meant::Temperature(unit)) {
         Err(NotANumber::Empty) => Err(("degrees", "The temperature is missing.".into())),
         Err(NotANumber::Text) => Err((
             "degrees",
             "The temperature must be a number, such as 23.5 or 23,5.".into(),
         )),
-        Ok(v) => subject
-            .take(v, here.measures.temperature)
+        Ok(c) => subject
+            .take(Celsius(c).reads(unit), unit)
             .map(|c| c.0)
             .map_err(|e| ("degrees", e.message)),
     }
@@ -253,7 +251,7 @@ async fn reading(a: Arrived) -> Result<Response, Trouble> {
     if let Err(e) = &a.sent {
         return refuse(&a, "when", e.clone()).await;
     }
-    match measured(&a.typed, &a.here) {
+    match seen_of(&a.typed, &a.here) {
         Ok(seen) => kept(&a, "when", seen, &entries::open).await,
         Err((field, message)) => refuse(&a, field, message).await,
     }

@@ -33,7 +33,6 @@ pub struct Read {
     pub oven_ref: String,
     pub oven_id: Option<u64>,
     pub hands: u32,
-    pub each_s: f64,
 }
 
 /// Floors that can be laid into an oven: material and mm, as a form names them.
@@ -219,7 +218,6 @@ pub fn read(
         oven_ref,
         oven_id,
         hands,
-        each_s: craft::fire::service::EACH_S,
     })
 }
 

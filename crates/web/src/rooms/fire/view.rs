@@ -284,7 +284,7 @@ pub fn looked(
         baking_since: dough.baking_since,
         pieces: dough.pieces,
         hands: read.hands,
-        each_s: read.each_s,
+        work: here.kitchen.work,
         closes_at: dough.closes_at,
         now: here.now,
         says: here.says(),

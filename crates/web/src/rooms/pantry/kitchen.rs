@@ -12,15 +12,17 @@ use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use axum::Router;
 use axum::body::Bytes;
-use axum::extract::State;
+use axum::extract::{Query, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::get;
+use craft::fire::work::Work;
 use craft::formula::Scales;
 use craft::refusal::{Check, FieldError, plain};
 use craft::sheet::KitchenUsual;
 use craft::sheet::life::{Life, spans, words};
 use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
+use std::collections::HashMap;
 use store::kitchen::{self, NewKitchen, Reads, Rhythm};
 
 pub fn routes() -> Router<App> {
@@ -80,12 +82,7 @@ fn entries(here: &Here) -> Vec<Entry> {
             "where the pantry has none",
             "g",
         ),
-        figure(
-            "fine_scale_g",
-            "Fine scale",
-            "where the pantry has none",
-            "g",
-        ),
+        figure("fine_scale_g", "Fine scale", "empty: there is none", "g"),
         figure(
             "mixer_holds_g",
             "Mixer holds",
@@ -93,6 +90,18 @@ fn entries(here: &Here) -> Vec<Entry> {
             here.measures.weight_unit(),
         ),
     ]
+    .into_iter()
+    .chain(Work::PARTS.map(|(name, label, _, _)| {
+        let small = match name {
+            "open_s" => "how long a person's hands take",
+            "turn_s" => "each, in the oven",
+            "load_s" => "onto the peel and in",
+            "cut_s" => "and onto a plate",
+            _ => "",
+        };
+        figure(name, label, small, "s")
+    }))
+    .collect()
 }
 
 fn typed_of(here: &Here) -> Typed {
@@ -142,7 +151,10 @@ fn typed_of(here: &Here) -> Typed {
     t.set("quiet", words(&rhythm.life.quiet));
     t.set("busy", words(&rhythm.life.busy));
     t.set("kitchen_scale_g", plain(k.usual.scales.kitchen_scale_g));
-    t.set("fine_scale_g", plain(k.usual.scales.fine_scale_g));
+    put_may(&mut t, "fine_scale_g", k.usual.scales.fine_scale_g);
+    for ((name, ..), s) in Work::PARTS.into_iter().zip(k.work.seconds()) {
+        t.set(name, plain(s));
+    }
     match k.usual.scales.mixer_holds_g {
         Some(g) => put_weight(&mut t, "mixer_holds_g", g, here),
         None => put_may(&mut t, "mixer_holds_g", None),
@@ -154,7 +166,7 @@ fn render(
     here: &Here,
     theme: Theme,
     typed: &Typed,
-    revision: u64,
+    (revision, saved): (u64, bool),
     errors: &[FieldError],
     stale: Option<Vec<Clash>>,
 ) -> Result<Response, Trouble> {
@@ -187,6 +199,8 @@ fn render(
         is_new: true,
         wrong: errors.len() as u32,
         stale,
+        counted_at: String::new(),
+        saved,
     })?;
     let status = if errors.is_empty() {
         StatusCode::OK
@@ -196,11 +210,18 @@ fn render(
     Ok((status, html).into_response())
 }
 
-async fn form(State(app): State<App>, theme: Theme, here: Here) -> Result<Response, Trouble> {
+async fn form(
+    State(app): State<App>,
+    theme: Theme,
+    here: Here,
+    Query(query): Query<HashMap<String, String>>,
+) -> Result<Response, Trouble> {
     // What another page changed a moment ago must be seen here.
     app.kitchen.forget();
     let typed = typed_of(&here);
-    render(&here, theme, &typed, here.kitchen.revision, &[], None)
+    let saved = query.contains_key("saved");
+    let at = (here.kitchen.revision, saved);
+    render(&here, theme, &typed, at, &[], None)
 }
 
 fn read(typed: &Typed, here: &Here) -> Result<NewKitchen, Vec<FieldError>> {
@@ -216,7 +237,7 @@ fn read(typed: &Typed, here: &Here) -> Result<NewKitchen, Vec<FieldError>> {
             tap_water_c: degrees(&mut r, "tap_water_c", "Tap water", here),
             scales: Scales {
                 kitchen_scale_g: must(&mut r, "kitchen_scale_g", "Kitchen scale"),
-                fine_scale_g: must(&mut r, "fine_scale_g", "Fine scale"),
+                fine_scale_g: may(&mut r, "fine_scale_g", "Fine scale"),
                 mixer_holds_g: if mixer {
                     may(&mut r, "mixer_holds_g", "Mixer")
                 } else {
@@ -244,6 +265,7 @@ fn read(typed: &Typed, here: &Here) -> Result<NewKitchen, Vec<FieldError>> {
             currency: typed.text("currency").into(),
         },
         rhythm: rhythm(&mut r),
+        work: work(&mut r, here.kitchen.work),
     };
     let letters = k.reads.currency.chars().count();
     if letters == 0 || letters > 3 {
@@ -255,12 +277,24 @@ fn read(typed: &Typed, here: &Here) -> Result<NewKitchen, Vec<FieldError>> {
     let mut errors = r.errors;
     if errors.is_empty() {
         errors = usual_errors(&k.usual);
+        errors.extend(k.work.check().err().map_or(vec![], |e| e.0));
     }
     if errors.is_empty() {
         Ok(k)
     } else {
         Err(errors)
     }
+}
+
+/// How long hands take; what a page of before did not ask stays as it was.
+fn work(r: &mut Reader, was: Work) -> Work {
+    let mut s = was.seconds();
+    for (s, (name, label, ..)) in s.iter_mut().zip(Work::PARTS) {
+        if r.typed.has(name) {
+            *s = must(r, name, label);
+        }
+    }
+    Work::of(s)
 }
 
 /// When nobody is at the bench, and how well the temperatures are known.
@@ -310,14 +344,9 @@ fn usual_errors(u: &KitchenUsual) -> Vec<FieldError> {
         50.0,
         "g",
     );
-    c.range(
-        "fine_scale_g",
-        "Fine scale",
-        u.scales.fine_scale_g,
-        0.001,
-        5.0,
-        "g",
-    );
+    if let Some(g) = u.scales.fine_scale_g {
+        c.range("fine_scale_g", "Fine scale", g, 0.001, 5.0, "g");
+    }
     if let Some(g) = u.scales.mixer_holds_g {
         c.range("mixer_holds_g", "The mixer holds", g, 200.0, 300_000.0, "g");
     }
@@ -333,13 +362,13 @@ async fn change(
     let typed = Typed::parse(&body);
     let revision = typed.text("revision").parse().unwrap_or(0);
     let k = match read(&typed, &here) {
-        Err(e) => return render(&here, theme, &typed, revision, &e, None),
+        Err(e) => return render(&here, theme, &typed, (revision, false), &e, None),
         Ok(k) => k,
     };
     let mut db = app.db.acquire().await?;
     if kitchen::change(&mut db, here.id(), &k, revision).await? {
         app.kitchen.forget();
-        return Ok(Redirect::to("/kitchen").into_response());
+        return Ok(Redirect::to("/kitchen?saved=1").into_response());
     }
     app.kitchen.forget();
     let now = kitchen::first(&mut db).await?.ok_or(Trouble::NoKitchen)?;
@@ -358,7 +387,7 @@ async fn change(
         &there,
         theme,
         &typed,
-        there.kitchen.revision,
+        (there.kitchen.revision, false),
         &[],
         Some(clashes),
     )?;

@@ -10,14 +10,15 @@ use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::body::Bytes;
-use axum::extract::State;
+use axum::extract::{Query, State};
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::fire::Oven;
 use craft::flour::FlourKind;
 use craft::formula::PanShape;
-use craft::pantry::Flour;
+use craft::pantry::{Flour, InStock};
 use craft::refusal::plain;
 use jiff::civil::Date;
+use std::collections::HashMap;
 use store::pantry::{At, Put};
 
 struct FlourRow {
@@ -31,8 +32,10 @@ struct FlourRow {
     absorption: String,
     price: String,
     left: String,
-    /// "use by 3 Dec", "past its date", "low".
+    /// "use by 3 Dec", "past its date", "low": what asks for something.
     remark: String,
+    /// What plans keep of it.
+    planned: String,
 }
 
 struct ItemRow {
@@ -65,11 +68,15 @@ struct Page {
     /// Kind and name of rows that cannot be read.
     unreadable: Vec<(String, String)>,
     more: bool,
+    /// The name of what was just kept.
+    kept: Option<String>,
 }
 
-fn flour(id: u64, f: &Flour, m: &Measures, today: Date) -> FlourRow {
+fn flour(id: u64, counted: &Flour, stock: InStock, m: &Measures, today: Date) -> FlourRow {
+    let f = &counted.after(stock.taken_g);
     let s = f.facts.strength();
     let left = f.left_g();
+    let short = stock.short_g(counted.left_g());
     let per = |v: Option<f64>| v.map_or("–".into(), |v| format!("{v:.1}"));
     let next = f.next_bag().and_then(|b| b.best_before);
     let remark = match next {
@@ -78,6 +85,20 @@ fn flour(id: u64, f: &Flour, m: &Measures, today: Date) -> FlourRow {
         _ if left > 0.0 && left < 1000.0 => "little left".into(),
         _ => String::new(),
     };
+    // Who counts no bags is not told that they lack.
+    let counts = !f.bags.is_empty();
+    let lacks =
+        (counts && short > 0.5).then(|| format!("{} short for what is planned", m.weighed(short)));
+    let planned = if stock.planned_g > 0.5 && lacks.is_none() {
+        format!("{} planned", m.weighed(stock.planned_g))
+    } else {
+        String::new()
+    };
+    let remark = [remark, lacks.unwrap_or_default()]
+        .into_iter()
+        .filter(|r| !r.is_empty())
+        .collect::<Vec<_>>()
+        .join("; ");
     FlourRow {
         id,
         name: f.name.clone(),
@@ -95,6 +116,7 @@ fn flour(id: u64, f: &Flour, m: &Measures, today: Date) -> FlourRow {
         price: f.price_per_kg.map_or("–".into(), |p| format!("{p:.2}")),
         left: m.weight(left),
         remark,
+        planned,
     }
 }
 
@@ -112,7 +134,12 @@ fn shape(pan: PanShape, height_cm: f64, m: &Measures) -> String {
     }
 }
 
-pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Response, Trouble> {
+pub async fn all(
+    State(app): State<App>,
+    here: Here,
+    theme: Theme,
+    Query(query): Query<HashMap<String, String>>,
+) -> Result<Response, Trouble> {
     let larder = Larder::of(&app, &here).await?;
     let (l, m) = (&larder.0, here.measures);
     let today = here.local(here.now).date();
@@ -121,9 +148,13 @@ pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Res
     let flours: Vec<FlourRow> = l
         .flours
         .iter()
-        .map(|f| flour(f.id, &f.facts, &m, today))
+        .map(|f| flour(f.id, &f.facts, larder.in_stock(f.id), &m, today))
         .collect();
-    let stock: f64 = l.flours.iter().map(|f| f.facts.left_g()).sum();
+    let stock: f64 = l
+        .flours
+        .iter()
+        .map(|f| larder.in_stock(f.id).left_g(f.facts.left_g()))
+        .sum();
     let row = |id, name: &str, says: String| ItemRow {
         id,
         name: name.into(),
@@ -153,7 +184,7 @@ pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Res
                             "{}{water}{opened}, vigour {}, {} left{}",
                             f.form.name(),
                             plain(f.vigour),
-                            m.weighed(f.left_g),
+                            m.weighed(larder.in_stock(x.id).left_g(f.left_g)),
                             money(f.price_per_kg)
                         ),
                     )
@@ -298,7 +329,11 @@ pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Res
                     row(
                         x.id,
                         &f.name,
-                        format!("{} left{}{all}", m.weighed(f.left_g), money(f.price_per_kg)),
+                        format!(
+                            "{} left{}{all}",
+                            m.weighed(larder.in_stock(x.id).left_g(f.left_g)),
+                            money(f.price_per_kg)
+                        ),
                     )
                 })
                 .collect(),
@@ -317,7 +352,16 @@ pub async fn all(State(app): State<App>, here: Here, theme: Theme) -> Result<Res
             none: "Copy one below and make it yours.",
         },
     ];
+    let kept: Option<u64> = query.get("kept").and_then(|id| id.parse().ok());
+    let named = |id| {
+        let flour = l.flours.iter().find(|f| f.id == id);
+        let on_shelf = shelves.iter().flat_map(|s| &s.rows).find(|r| r.id == id);
+        flour
+            .map(|f| f.facts.name.clone())
+            .or_else(|| on_shelf.map(|r| r.name.clone()))
+    };
     let html = page(&Page {
+        kept: kept.and_then(named),
         unreadable: l
             .unreadable
             .iter()

@@ -26,8 +26,10 @@ use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
 use craft::path::{Method, Place};
 use craft::refusal::{FieldError, Refused};
 use craft::style::Style;
+use jiff::{SignedDuration, Timestamp};
 use shelf::{Entry, Input, Shelf};
 use store::pantry::{self, At, Item, Put};
+use store::stock;
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -89,8 +91,12 @@ struct OnePage {
     is_new: bool,
     /// What is sent twice is written once.
     form_key: String,
+    /// When the figures of what is left were shown as they stood.
+    counted_at: String,
     wrong: u32,
     stale: Option<Vec<Clash>>,
+    /// It was just saved.
+    saved: bool,
 }
 
 struct Asked<'a> {
@@ -155,9 +161,11 @@ impl Asked<'_> {
             has_rows: S::ROWS != "none",
             is_new: at.is_none(),
             form_key: typed.key("form_key").to_string(),
+            counted_at: counted_at(typed, self.here).to_string(),
             wrong: errors.len() as u32,
             action,
             stale,
+            saved: false,
         })?;
         let status = match (errors.is_empty(), html) {
             (true, html) => return Ok(html.into_response()),
@@ -185,8 +193,28 @@ async fn one<S: Shelf>(
         .await?
         .ok_or_else(missing)?;
     let mut typed = Typed::default();
-    item.facts.write(&mut typed, &here);
+    now_left(&mut db, &here, &item)
+        .await?
+        .write(&mut typed, &here);
     Asked { here: &here, theme }.page::<S>(&typed, Some((id, item.revision)), &[], None)
+}
+
+/// An item with what batches left of it.
+async fn now_left<S: Shelf>(
+    db: &mut store::Connection,
+    here: &Here,
+    item: &Item<S>,
+) -> Result<S, Trouble> {
+    let all = stock::standing(db, here.id(), None).await?;
+    let taken_g = all.get(&item.id).map_or(0.0, |s| s.taken_g);
+    Ok(item.facts.after_use(taken_g))
+}
+
+/// When the figures of a form stood there: as it was shown, since batches may have taken of it while somebody typed.
+fn counted_at(typed: &Typed, here: &Here) -> Timestamp {
+    let shown: Option<Timestamp> = typed.text("counted_at").parse().ok();
+    let lately = |t: &Timestamp| *t <= here.now && *t > here.now - SignedDuration::from_hours(24);
+    shown.filter(lately).unwrap_or(here.now)
 }
 
 fn missing() -> Trouble {
@@ -249,10 +277,16 @@ async fn add<S: Shelf>(
                     typed.forget("form_key");
                     asked.page::<S>(&typed, None, &[e], None)
                 }
-                _ => Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response()),
+                Put::Done(id) => Ok(kept::<S>(id)),
+                Put::Stale(_) => Err(missing()),
             }
         }
     }
+}
+
+/// Back to the pantry, which says what was kept.
+fn kept<S: Shelf>(id: u64) -> Response {
+    Redirect::to(&format!("/pantry?kept={id}#{}", S::KIND)).into_response()
 }
 
 async fn change<S: Shelf>(
@@ -278,13 +312,14 @@ async fn change<S: Shelf>(
         Err(e) => return asked.page::<S>(&typed, at, &e, None),
         Ok(f) => f,
     };
-    match pantry::put(&mut db, here.id(), row, &facts, here.now).await? {
-        Put::Done(_) | Put::Other(_) => {
-            Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response())
-        }
+    let counted = counted_at(&typed, &here);
+    match pantry::put(&mut db, here.id(), row, &facts, counted).await? {
+        Put::Done(id) | Put::Other(id) => Ok(kept::<S>(id)),
         Put::Stale(Some(now)) => {
             let mut theirs = Typed::default();
-            now.facts.write(&mut theirs, &here);
+            now_left(&mut db, &here, &now)
+                .await?
+                .write(&mut theirs, &here);
             let clashes = S::entries(&here)
                 .into_iter()
                 .filter(|e| theirs.text(&e.name) != typed.text(&e.name))

@@ -3,7 +3,7 @@
 use crate::shared::form::{NotANumber, Reader, Typed, number};
 use crate::shared::kitchen::Here;
 use craft::refusal::{Refused, plain};
-use craft::units::{Celsius, Cm, Grams};
+use craft::units::Meant;
 use jiff::civil::Date;
 use store::pantry::Facts;
 
@@ -85,6 +85,10 @@ pub trait Shelf: Facts + Clone {
     /// `before` is what it was, for what the form does not hold.
     fn read(r: &mut Reader, here: &Here, before: Option<&Self>) -> Self;
     fn checked(&self) -> Result<(), Refused>;
+    /// As it is after so much was taken since it was counted, g.
+    fn after_use(&self, _taken_g: f64) -> Self {
+        self.clone()
+    }
 }
 
 /// A number that must be there.
@@ -100,16 +104,15 @@ pub fn may(r: &mut Reader, name: &str, label: &str) -> Option<f64> {
 }
 pub fn weight(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
     exact(r, name, &|g| here.measures.weight_field(g))
-        .unwrap_or_else(|| Grams::from_reading(r.number(name, label), here.measures.weight).0)
+        .unwrap_or_else(|| r.measured(name, label, Meant::Weight(here.measures.weight)))
 }
 pub fn length(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
     exact(r, name, &|cm| here.measures.length_field(cm))
-        .unwrap_or_else(|| Cm::from_reading(r.number(name, label), here.measures.length).0)
+        .unwrap_or_else(|| r.measured(name, label, Meant::Length(here.measures.length)))
 }
 pub fn degrees(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
-    exact(r, name, &|c| here.measures.degrees_field(c)).unwrap_or_else(|| {
-        Celsius::from_reading(r.number(name, label), here.measures.temperature).0
-    })
+    exact(r, name, &|c| here.measures.degrees_field(c))
+        .unwrap_or_else(|| r.measured(name, label, Meant::Temperature(here.measures.temperature)))
 }
 
 /// The value behind a text that nobody changed.

@@ -108,6 +108,9 @@ impl Shelf for Flour {
                 .collect(),
         }
     }
+    fn after_use(&self, taken_g: f64) -> Flour {
+        self.after(taken_g)
+    }
     fn checked(&self) -> Result<(), Refused> {
         self.check()
     }
@@ -163,6 +166,12 @@ impl Shelf for Leaven {
             vigour: must(r, "vigour", "Vigour"),
             left_g: weight(r, "left_g", "Left", here),
             price_per_kg: may(r, "price_per_kg", "Price"),
+        }
+    }
+    fn after_use(&self, taken_g: f64) -> Leaven {
+        Leaven {
+            left_g: (self.left_g - taken_g).max(0.0),
+            ..self.clone()
         }
     }
     fn checked(&self) -> Result<(), Refused> {
@@ -344,6 +353,12 @@ impl Shelf for Good {
             price_per_kg: may(r, "price_per_kg", "Price"),
             left_g: weight(r, "left_g", "Left", here),
             allergens: r.typed.text("allergens").into(),
+        }
+    }
+    fn after_use(&self, taken_g: f64) -> Good {
+        Good {
+            left_g: (self.left_g - taken_g).max(0.0),
+            ..self.clone()
         }
     }
     fn checked(&self) -> Result<(), Refused> {

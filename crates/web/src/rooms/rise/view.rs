@@ -334,7 +334,7 @@ fn solve(w: &Worked, l: &Looked, here: &Here) -> Solve {
     } else if f.yeast.dose == Dose::None {
         "The preferment raises it alone.".to_string()
     } else {
-        let scale = w.request.scales.fine_scale_g;
+        let scale = w.request.scales.finest_g();
         let error = if grams > 0.0 {
             50.0 * scale / grams
         } else {

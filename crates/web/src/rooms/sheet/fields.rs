@@ -2,10 +2,10 @@
 //! the kitchen's units and computed in g, cm and °C. A field is named as its place in the formula; `[]` stands for a
 //! row of a list.
 
-use crate::shared::form::{NotANumber, Reader, Typed, number};
+use crate::shared::form::{NotANumber, Reader, Typed, measured, number};
 use crate::shared::kitchen::Here;
 use craft::refusal::plain;
-use craft::units::{Celsius, Cm, Grams, LengthUnit, TemperatureUnit, WeightUnit};
+use craft::units::{LengthUnit, Meant, TemperatureUnit, WeightUnit};
 
 /// What a field measures.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -463,12 +463,15 @@ impl Spec {
             _ => plain(value),
         }
     }
-    fn computed(&self, typed: f64, here: &Here) -> f64 {
+    fn meant(&self, here: &Here) -> Meant {
+        let m = &here.measures;
         match self.measure {
-            Weight => Grams::from_reading(typed, here.measures.weight).0,
-            Temperature => Celsius::from_reading(typed, here.measures.temperature).0,
-            Length => Cm::from_reading(typed, here.measures.length).0,
-            _ => typed,
+            Percent => Meant::Percent,
+            Hours => Meant::Hours,
+            Weight => Meant::Weight(m.weight),
+            Temperature => Meant::Temperature(m.temperature),
+            Length => Meant::Length(m.length),
+            Count | Bare | PerArea | PerLitre => Meant::Bare,
         }
     }
     /// The step of the plus and minus buttons in the kitchen's unit.
@@ -491,7 +494,7 @@ impl Spec {
     /// it does not drift while nobody touches the field.
     pub fn put(&self, typed: &mut Typed, name: &str, value: f64, here: &Here) {
         let text = self.shown(value, here);
-        let back = number(&text).map(|v| self.computed(v, here));
+        let back = measured(&text, self.meant(here));
         typed.forget(&exact_name(name));
         if back != Ok(value) {
             typed.set(&exact_name(name), value.to_string());
@@ -508,8 +511,7 @@ impl Spec {
         if let Some(v) = self.untouched(r, name, here) {
             return v;
         }
-        let typed = r.number(name, label);
-        let value = self.computed(typed, here);
+        let value = r.measured(name, label, self.meant(here));
         // Ranges are said here in the unit that was typed; the core checks them again.
         if value < self.low - 1e-9 || value > self.high + 1e-9 {
             let (low, high) = (self.shown(self.low, here), self.shown(self.high, here));
@@ -519,7 +521,7 @@ impl Spec {
                 name,
                 format!(
                     "{label} {low} to {high}{gap}{unit}; {} is outside.",
-                    plain(typed)
+                    r.typed.text(name)
                 ),
             );
         }

@@ -7,7 +7,7 @@ use super::writing::amount_name;
 use crate::shared::form::{Typed, number};
 use crate::shared::kitchen::Here;
 use craft::flour::{FlourKind, blend};
-use craft::formula::{ExtraKind, Formula, Mode, Pieces, PrefermentKind, thickness_name};
+use craft::formula::{ExtraKind, Formula, Mode, PrefermentKind, thickness_name};
 use craft::leaven::YeastForm;
 use craft::mix::Mixer;
 use craft::path::{Leg, Spot};
@@ -760,16 +760,14 @@ impl Maker<'_> {
     }
 }
 
-/// What an oven of a style usually reaches, for a form that does not say yet.
-pub fn sensible_oven(typed: &mut Typed, f: &Formula, here: &Here) {
-    let at_home = matches!(f.pieces, Pieces::Pans { .. }) || !f.style.scorching();
-    typed.set(
-        "oven_kind",
-        if at_home {
-            "home_with_steel"
-        } else {
-            "wood_dome"
-        },
+/// The oven that "fit to my oven" begins with: the kitchen's own for this style, else the one that it is usually baked in.
+pub fn sensible_oven(typed: &mut Typed, style: &Style, bench: &Bench) {
+    let (_, _, oven) = bench.larder.oven_for(style);
+    typed.set("oven_kind", oven.fit_kind().key());
+    spec_of("oven_top_c").put(
+        typed,
+        "oven_top_c",
+        oven.most_c.clamp(150.0, 550.0),
+        bench.here,
     );
-    spec_of("oven_top_c").put(typed, "oven_top_c", f.style.oven.floor_c.high, here);
 }

@@ -216,7 +216,6 @@ pub fn opened(
     here: &Here,
 ) -> Typed {
     let mut typed = reading::sensible(formula, here);
-    form::sensible_oven(&mut typed, formula, here);
     if let Some(name) = name {
         typed.set("name", name);
     }
@@ -268,6 +267,8 @@ async fn new(
         here: &here,
         larder: &larder,
     };
+    let style = reading::style_of(&typed);
+    form::sensible_oven(&mut typed, &style, &bench);
     let asked = Asked { bench, theme };
     let said = last_time.map(|message| FieldError {
         field: "pressed".into(),

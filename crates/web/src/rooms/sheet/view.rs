@@ -215,7 +215,7 @@ fn cost_of(request: &SheetRequest, sheet: &SheetResult, here: &Here, larder: &La
             money(c.per_pizza),
             money(c.dough + c.toppings)
         ),
-        list: pantry::shopping(&needs, &larder.stock())
+        list: pantry::shopping(&needs, |n| larder.free(n))
             .into_iter()
             .map(|l| BuyView {
                 name: l.name,

@@ -4,9 +4,10 @@
 //! asked is changed and everything typed stays.
 
 use super::fields::{known, spec_of};
+use super::form::sensible_oven;
 use super::reading;
 use super::writing::Writer;
-use crate::shared::form::{Typed, number};
+use crate::shared::form::{Typed, measured, number};
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use craft::flour::substitute::{Target, substitutes};
@@ -19,6 +20,7 @@ use craft::formula::{
 use craft::refusal::{FieldError, Refused};
 use craft::style::oven_fit::{Oven, OvenKind, fit};
 use craft::style::topping::{Cook, ToppingPart};
+use craft::units::Meant;
 
 /// What a press needs to know.
 pub struct Bench<'a> {
@@ -53,7 +55,10 @@ pub fn press(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> 
         "mode" => mode(typed, what, bench.here),
         "style" => style(typed, what, bench),
         "add" => add(typed, what, bench),
-        "drop" => drop_row(typed, what, which.parse().unwrap_or(usize::MAX)),
+        "drop" => {
+            let row = which.parse().unwrap_or(usize::MAX);
+            drop_row(typed, what, row, bench.here);
+        }
         "even" => even(typed, bench.here),
         "fit" => fit_to(typed, bench)?,
         "swap" => swap(typed, what.parse().unwrap_or(0), bench)?,
@@ -135,6 +140,7 @@ fn style(typed: &mut Typed, key: &str, bench: &Bench) {
     };
     if let Some(s) = bench.larder.style(&chosen) {
         reading::put(typed, &Formula::of_style(&s), bench.here);
+        sensible_oven(typed, &s, bench);
     }
 }
 
@@ -217,25 +223,42 @@ fn usual_amount(kind: ExtraKind) -> f64 {
     }
 }
 
-/// A flour more: it takes what is missing to 100 %, or 10 % from the largest.
+fn share(t: &Typed, i: usize) -> f64 {
+    number(t.text(&format!("flours[{i}].share_percent"))).unwrap_or(0.0)
+}
+
+/// The row with the largest share of `n`.
+fn largest(t: &Typed, n: usize) -> Option<usize> {
+    (0..n).max_by(|&a, &b| share(t, a).total_cmp(&share(t, b)))
+}
+
+/// A flour more: one of the pantry takes the place of what only stood in for it; else it takes what is missing to 100 %,
+/// or 10 % from the largest.
 fn flour(w: &mut Writer, n: usize, picked: &str, bench: &Bench) {
-    let share =
-        |t: &Typed, i: usize| number(t.text(&format!("flours[{i}].share_percent"))).unwrap_or(0.0);
+    let known = picked
+        .parse()
+        .ok()
+        .and_then(|id: u64| bench.larder.0.flours.iter().find(|f| f.id == id));
+    if let Some(own) = known {
+        let stands_in = |i: &usize| {
+            let text = |field: &str| w.typed.text(&format!("flours[{i}].{field}"));
+            text("pantry").is_empty() && FlourPart::stands_in(text("name"))
+        };
+        if let Some(i) = (0..n).find(stands_in) {
+            let part = own.facts.part(own.id, share(w.typed, i));
+            return w.flour(i, &part);
+        }
+    }
     let sum: f64 = (0..n).map(|i| share(w.typed, i)).sum();
     let mine = if sum < 99.9 {
         100.0 - sum
     } else {
-        let largest = (0..n).max_by(|&a, &b| share(w.typed, a).total_cmp(&share(w.typed, b)));
-        if let Some(i) = largest {
+        if let Some(i) = largest(w.typed, n) {
             let left = (share(w.typed, i) - 10.0).max(0.0);
             w.number(&format!("flours[{i}].share_percent"), left);
         }
         10.0
     };
-    let known = picked
-        .parse()
-        .ok()
-        .and_then(|id: u64| bench.larder.0.flours.iter().find(|f| f.id == id));
     let part = known.map_or(
         FlourPart {
             name: format!("Flour {}", n + 1),
@@ -248,10 +271,16 @@ fn flour(w: &mut Writer, n: usize, picked: &str, bench: &Bench) {
     w.flour(n, &part);
 }
 
-fn drop_row(typed: &mut Typed, list: &str, row: usize) {
+fn drop_row(typed: &mut Typed, list: &str, row: usize, here: &Here) {
     match list {
         "flours" => {
+            let given_back = share(typed, row);
             typed.drop_row(list, row);
+            // What it had goes to the largest of the others: they were a hundred together, and are again.
+            if let Some(i) = largest(typed, typed.rows(list)) {
+                let share = (share(typed, i) + given_back).min(100.0);
+                Writer { typed, here }.number(&format!("flours[{i}].share_percent"), share);
+            }
             for i in 0..typed.rows("preferments") {
                 typed.drop_row(&format!("preferments[{i}].flours"), row);
                 if typed.rows("flours") < 2 {
@@ -373,9 +402,11 @@ fn by_grams(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
                 message,
             }]
         };
-        let v =
-            number(typed.text(&field)).map_err(|_| refuse("A weight must be a number.".into()))?;
-        let g = craft::units::Grams::from_reading(v, bench.here.measures.weight).0;
+        let g = measured(
+            typed.text(&field),
+            Meant::Weight(bench.here.measures.weight),
+        )
+        .map_err(|_| refuse("A weight must be a number.".into()))?;
         let doses = doses(typed, &f);
         f = given(&f, &doses, what, g)
             .map_err(|Refused(e)| refuse(e.into_iter().map(|e| e.message).collect()))?;

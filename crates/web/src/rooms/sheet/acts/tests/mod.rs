@@ -9,6 +9,7 @@ use store::pantry::{Everything, Item};
 fn here() -> Here {
     let kitchen = Kitchen {
         rhythm: Default::default(),
+        work: Default::default(),
         feed_hash: None,
         epoch: String::new(),
         id: KitchenId(1),
@@ -52,7 +53,7 @@ fn flour(name: &str, w: f64, protein: f64) -> Flour {
 }
 
 fn larder() -> Larder {
-    Larder(Everything {
+    Larder::from(Everything {
         flours: vec![
             item(7, flour("Soft", 200.0, 10.5)),
             item(8, flour("Strong", 380.0, 14.5)),
@@ -110,16 +111,32 @@ fn weighs(f: &Formula) -> f64 {
 }
 
 #[test]
-fn a_flour_more_takes_its_share_from_the_largest_and_gives_it_back() {
+fn a_flour_of_ones_own_takes_the_place_of_what_stood_in_for_it() {
     let (_, f) = pressed(&[&[("act", "add:flours"), ("new_flours", "8")]]);
     let of: Vec<(&str, f64, Option<u64>)> = f
         .flours
         .iter()
         .map(|x| (x.name.as_str(), x.share_percent, x.pantry))
         .collect();
-    assert_eq!(of, [("Flour W 300", 90.0, None), ("Strong", 10.0, Some(8))]);
-    let (typed, f) = pressed(&[
+    assert_eq!(of, [("Strong", 100.0, Some(8))]);
+}
+
+#[test]
+fn a_flour_more_takes_its_share_from_the_largest_and_gives_it_back() {
+    let two: [&[(&str, &str)]; 2] = [
+        &[("act", "add:flours"), ("new_flours", "7")],
         &[("act", "add:flours"), ("new_flours", "8")],
+    ];
+    let (_, f) = pressed(&two);
+    let of: Vec<(&str, f64, Option<u64>)> = f
+        .flours
+        .iter()
+        .map(|x| (x.name.as_str(), x.share_percent, x.pantry))
+        .collect();
+    assert_eq!(of, [("Soft", 90.0, Some(7)), ("Strong", 10.0, Some(8))]);
+    let (typed, f) = pressed(&[
+        two[0],
+        two[1],
         &[("act", "add:preferments"), ("new_preferments", "poolish")],
         &[
             ("preferments[0].own_flours", "1"),
@@ -127,9 +144,9 @@ fn a_flour_more_takes_its_share_from_the_largest_and_gives_it_back() {
             ("preferments[0].flours[1]", "0"),
             ("act", "look"),
         ],
-        &[("act", "drop:flours:1"), ("flours[0].share_percent", "100")],
+        &[("act", "drop:flours:1")],
     ]);
-    assert_eq!(f.flours.len(), 1);
+    assert_eq!((f.flours.len(), f.flours[0].share_percent), (1, 100.0));
     assert!(
         f.preferments[0].flours.is_empty(),
         "one flour has no shares of its own"
@@ -141,6 +158,7 @@ fn a_flour_more_takes_its_share_from_the_largest_and_gives_it_back() {
 fn even_brings_any_shares_to_a_hundred() {
     let (_, f) = pressed(&[
         &[("act", "add:flours"), ("new_flours", "7")],
+        &[("act", "add:flours"), ("new_flours", "8")],
         &[
             ("flours[0].share_percent", "30"),
             ("flours[1].share_percent", "10"),

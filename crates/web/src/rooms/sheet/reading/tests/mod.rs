@@ -16,6 +16,7 @@ fn here(temperature: TemperatureUnit, weight: WeightUnit, length: LengthUnit) ->
     };
     let kitchen = Kitchen {
         rhythm: Default::default(),
+        work: Default::default(),
         feed_hash: None,
         epoch: String::new(),
         id: KitchenId(1),
