@@ -4,7 +4,7 @@
 use super::MOST_BYTES;
 use super::csv::row_name;
 use crate::flour::FlourKind;
-use crate::formula::{Formula, FormulaResult, Ingredient, diff, two_digits};
+use crate::formula::{Formula, FormulaResult, Ingredient, two_digits};
 use crate::paste::{PasteRequest, Pasted, read};
 use crate::refusal::{Refused, plain};
 use crate::style::Style;
@@ -42,11 +42,26 @@ pub fn to_recipe_ld(
         "@type": "Recipe",
         "name": name,
         "recipeCategory": f.style.name,
-        "recipeYield": diff::pieces(&f.pieces),
+        "recipeYield": yields(r),
         "recipeIngredient": ingredients,
         "recipeInstructions": steps,
     });
     serde_json::to_string_pretty(&recipe).unwrap_or_default()
+}
+
+/// "4 balls of 250 g", however the size was said: a yield that names an ingredient is read as one.
+fn yields(r: &FormulaResult) -> String {
+    let one = |p: &crate::formula::Portion| {
+        let word = match (p.pan.is_some(), p.count) {
+            (true, 1) => "tray",
+            (true, _) => "trays",
+            (false, 1) => "ball",
+            (false, _) => "balls",
+        };
+        format!("{} {word} of {} g", p.count, plain(p.piece_g.round()))
+    };
+    let all: Vec<String> = r.portions.iter().map(one).collect();
+    all.join(" and ")
 }
 
 /// One weight of one column, in words that name the ingredient.
@@ -161,7 +176,9 @@ pub fn from_recipe_ld(bytes: &[u8], style: &Style) -> Result<(String, Pasted), R
         _ => vec![],
     };
     if let Some(yields) = recipe.get("recipeYield").and_then(Value::as_str) {
-        lines.insert(0, one_line(yields));
+        // "477 g of flour, 4 pieces": what names the flour says no more than the ingredients do.
+        let pieces: Vec<&str> = yields.split(',').filter(|y| !names_flour(y)).collect();
+        lines.insert(0, one_line(&pieces.join(",")));
     }
     let pasted = read(&PasteRequest {
         text: lines.join("\n"),
@@ -185,6 +202,11 @@ pub fn from_recipe_ld(bytes: &[u8], style: &Style) -> Result<(String, Pasted), R
         },
         pasted,
     ))
+}
+
+fn names_flour(text: &str) -> bool {
+    let text = text.to_lowercase();
+    ["flour", "farina"].iter().any(|w| text.contains(w))
 }
 
 fn one_line(s: &str) -> String {

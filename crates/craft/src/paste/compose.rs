@@ -222,6 +222,23 @@ pub(super) fn formula(
     };
     f.from_volumes = usable.iter().any(|i| i.rough);
     f.loss_percent = 0.0;
+    if let Some(h) = lines.iter().rev().find_map(|l| l.cold_h) {
+        f.cold_h = h;
+        doubts.push(format!(
+            "{} h in the fridge, as the text says; the other hours are this style's.",
+            plain(h)
+        ));
+    }
+    let unread: Vec<&str> = lines
+        .iter()
+        .flat_map(|l| l.unread.iter().map(String::as_str))
+        .collect();
+    if !unread.is_empty() {
+        doubts.push(format!(
+            "Not in the formula, for want of a weight: {}. Weigh it and add it.",
+            unread.join(", ")
+        ));
+    }
     f.pieces = pieces(&f, makes, flour, in_percent, style);
     if poured <= 0.0 && hidden <= 0.0 {
         return Err(Refused::one(

@@ -48,11 +48,15 @@ impl Reader {
     pub fn line(&mut self, raw: &str) -> Line {
         let text: String = raw.chars().take(500).collect();
         let lower = tidy(&text);
-        let done = |status, items| Line {
+        let cold_h = hours_in_the_fridge(&lower);
+        let line = |status, items, unread| Line {
             text: text.trim().to_string(),
             status,
             items,
+            unread,
+            cold_h,
         };
+        let done = |status, items| line(status, items, vec![]);
         if lower.trim().is_empty() {
             if self.begun && self.section != Section::Dough {
                 self.section = Section::Dough;
@@ -66,21 +70,21 @@ impl Reader {
                 self.begun = false;
                 return done(Status::Heading, vec![]);
             }
-            let items = self.items(rest, section);
+            let (items, unread) = self.items(rest, section);
             // "Poolish: 200 g flour, ..." speaks of this line alone; "Dough:" goes on.
             if section == Section::Dough {
                 self.section = section;
             }
-            let status = status_of(&items, rest);
-            return done(status, items);
+            let status = status_of(&items, &unread, rest);
+            return line(status, items, unread);
         }
         if self.pieces(&lower) {
             return done(Status::Heading, vec![]);
         }
-        let items = self.items(&lower, self.section);
+        let (items, unread) = self.items(&lower, self.section);
         self.begun |= !items.is_empty();
-        let status = status_of(&items, &lower);
-        done(status, items)
+        let status = status_of(&items, &unread, &lower);
+        line(status, items, unread)
     }
 
     /// "6 balls of 250 g", "per 4 pizze", "makes 4".
@@ -111,8 +115,9 @@ impl Reader {
         true
     }
 
-    fn items(&mut self, text: &str, section: Section) -> Vec<Item> {
-        let mut out = Vec::new();
+    /// What is weighed, and the parts beside it that name something and no weight.
+    fn items(&mut self, text: &str, section: Section) -> (Vec<Item>, Vec<String>) {
+        let (mut out, mut unread) = (Vec::new(), Vec::new());
         // "Flour 00, 500 g": a name that still waits for its amount.
         let mut waiting: Option<&str> = None;
         for c in chunks(text) {
@@ -120,11 +125,71 @@ impl Reader {
                 let name = waiting.filter(|_| named(c).is_none() && best(c).is_some())?;
                 item(&format!("{name} {c}"), section)
             });
-            waiting = (found.is_none() && best(c).is_none() && named(c).is_some()).then_some(c);
+            let named_only = found.is_none() && best(c).is_none() && named(c).is_some();
+            if found.is_some() && waiting.is_some() {
+                unread.pop();
+            }
+            waiting = named_only.then_some(c);
+            if found.is_none() && (named_only || counts_something(c)) {
+                unread.push(c.trim().to_string());
+            }
             out.extend(found);
         }
-        out
+        // A sentence of the method names what was weighed before: only short parts beside weighed ones are missing.
+        unread.retain(|c| c.split_whitespace().count() <= SHORT);
+        if out.is_empty() {
+            unread.clear();
+        }
+        (out, unread)
     }
+}
+
+/// A part of a line with more words than this is a sentence.
+const SHORT: usize = 5;
+
+/// "1 egg": a count of something, which is not weighed.
+fn counts_something(chunk: &str) -> bool {
+    let counted = amounts(chunk).into_iter().find(|a| a.unit == Unit::None);
+    let follows = |a: Amount| {
+        let after = chunk[a.to..].trim_start();
+        after.starts_with(char::is_alphabetic) && !PIECES.iter().any(|p| has_word(after, p))
+    };
+    counted.is_some_and(follows)
+}
+
+const FRIDGE: [&str; 6] = [
+    "fridge",
+    "refrigerator",
+    "frigo",
+    "frigorifero",
+    "cold",
+    "retard",
+];
+/// A night without a figure, h.
+const NIGHT_H: f64 = 12.0;
+
+/// Hours in the fridge: the time nearest to that word within its sentence; a night where none is said.
+fn hours_in_the_fridge(text: &str) -> Option<f64> {
+    text.split(['.', ';'])
+        .filter_map(|sentence| {
+            let at = FRIDGE
+                .iter()
+                .filter(|w| has_word(sentence, w))
+                .find_map(|w| sentence.find(w))?;
+            let hours = |a: &Amount| match a.unit_word.as_str() {
+                "h" | "hr" | "hrs" | "hour" | "hours" | "ora" | "ore" => Some(a.value),
+                "day" | "days" | "giorno" | "giorni" => Some(24.0 * a.value),
+                _ => None,
+            };
+            let said = amounts(sentence)
+                .iter()
+                .filter_map(|a| hours(a).map(|h| (a.from.abs_diff(at), h)))
+                .min_by_key(|x| x.0)
+                .map(|x| x.1);
+            let night = has_word(sentence, "overnight") || has_word(sentence, "notte");
+            said.or(night.then_some(NIGHT_H))
+        })
+        .find(|h| (0.5..=168.0).contains(h))
 }
 
 /// Lower case, without bullets and with plain signs.
@@ -368,12 +433,9 @@ fn strength(chunk: &str) -> Option<f64> {
 }
 
 /// A line that names an ingredient or an amount to weigh, and from which nothing was read, is shown as unread.
-fn status_of(items: &[Item], text: &str) -> Status {
+fn status_of(items: &[Item], unread: &[String], text: &str) -> Status {
     if !items.is_empty() {
-        let unread = ingredients(text).len() > items.len()
-            && text.split_whitespace().count() <= 6
-            && items.len() > 1;
-        return if items.iter().any(|i| i.rough) || unread {
+        return if items.iter().any(|i| i.rough) || !unread.is_empty() {
             Status::Rough
         } else {
             Status::Read

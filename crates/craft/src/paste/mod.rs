@@ -84,6 +84,12 @@ pub struct Line {
     pub text: String,
     pub status: Status,
     pub items: Vec<Item>,
+    /// Parts that name something to weigh and were not read: "1 egg", "a drizzle of oil".
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub unread: Vec<String>,
+    /// Hours in the fridge that it speaks of.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cold_h: Option<f64>,
 }
 
 /// How many pieces the text speaks of, and how heavy.

@@ -1,6 +1,6 @@
 use super::*;
 use crate::formula::tests::{any::any_formula, trial_round};
-use crate::formula::{FormulaRequest, Ingredient, formulate};
+use crate::formula::{FormulaRequest, FormulaResult, Ingredient, Pieces, formulate};
 use crate::refusal::Refused;
 use crate::style;
 use proptest::prelude::*;
@@ -139,6 +139,46 @@ fn a_recipe_goes_out_and_comes_back_as_the_same_dough() {
     assert_eq!(pasted.formula.preferments.len(), 1);
     assert!((pasted.formula.preferments[0].flour_percent - 20.0).abs() < 0.05);
     assert_eq!(pasted.formula.pieces.count(), 6);
+}
+
+#[test]
+fn a_dough_sized_by_its_flour_comes_back_with_that_flour_and_its_water() {
+    for hydration in [56.0, 66.0, 82.0] {
+        for pieces in [
+            Pieces::Flour {
+                count: 4,
+                flour_g: 477.0,
+            },
+            Pieces::Total {
+                count: 4,
+                dough_g: 800.0,
+            },
+        ] {
+            let mut r = trial_round();
+            r.formula.preferments.clear();
+            r.formula.hydration_percent = hydration;
+            r.formula.pieces = pieces;
+            let weighed = formulate(&r).unwrap();
+            let text = to_recipe_ld("Round", &r.formula, &weighed, &[]);
+            let (_, back) = from_recipe_ld(text.as_bytes(), style::first()).unwrap();
+            let came = formulate(&FormulaRequest {
+                formula: back.formula.clone(),
+                scales: Default::default(),
+                doses: None,
+            })
+            .unwrap();
+            assert!((came.true_hydration_percent - weighed.true_hydration_percent).abs() < 0.1);
+            let flour = |r: &FormulaResult| r.exact_g(Ingredient::Flour);
+            assert!((flour(&came) - flour(&weighed)).abs() < 0.5, "{hydration}");
+            assert_eq!(back.formula.pieces.count(), 4);
+        }
+    }
+    // A yield of another hand that names the flour.
+    let other = br#"{"@type": "Recipe", "name": "x", "recipeYield": "477 g of flour, 4 pieces",
+        "recipeIngredient": ["477 g flour", "334 g water", "12 g salt", "1 g yeast"]}"#;
+    let (_, p) = from_recipe_ld(other, style::first()).unwrap();
+    assert!((p.formula.hydration_percent - 70.0).abs() < 0.1);
+    assert_eq!(p.formula.pieces.count(), 4);
 }
 
 #[test]

@@ -128,6 +128,42 @@ fn every_line_is_there_with_what_became_of_it() {
 }
 
 #[test]
+fn what_has_no_weight_is_said_and_hours_in_the_fridge_are_taken() {
+    let p = pasted(
+        "Mix 500 g flour, 325 g water, 10 g salt, 1 egg, 1 g yeast and a drizzle of oil. Rest 2 hours, then 48 hours in the fridge. Makes 4 pizzas.",
+    )
+    .unwrap();
+    let unread: Vec<&str> = p
+        .lines
+        .iter()
+        .flat_map(|l| l.unread.iter().map(String::as_str))
+        .collect();
+    assert_eq!(unread, ["1 egg", "a drizzle of oil"]);
+    assert_eq!(p.formula.cold_h, 48.0);
+    assert!(
+        p.doubts
+            .iter()
+            .any(|d| d.contains("1 egg, a drizzle of oil"))
+            && p.doubts.iter().any(|d| d.starts_with("48 h in the fridge")),
+        "{:?}",
+        p.doubts
+    );
+    let lines = "500 g flour\n325 g water\n10 g salt\n2 g yeast\n";
+    for (said, h) in [
+        ("fridge 2 days", 48.0),
+        ("Overnight in the fridge.", 12.0),
+        ("2 ore a temperatura ambiente; in frigo per 24-48 ore", 36.0),
+        (
+            "Bulk 3 hours at room temperature",
+            crate::style::first().cold_h,
+        ),
+    ] {
+        let p = pasted(&format!("{lines}{said}")).unwrap();
+        assert_eq!(p.formula.cold_h, h, "{said}");
+    }
+}
+
+#[test]
 fn a_levain_keeps_its_feeding_and_a_biga_its_own_flour() {
     let p = pasted("Levain\n20 g starter\n40 g flour\n40 g water\n\nDough\n450 g flour\n290 g water\n11 g salt").unwrap();
     let l = &p.formula.preferments[0];

@@ -97,6 +97,11 @@ fn lines(p: &Pasted, here: &Here) -> Vec<LineView> {
                             format!("{amount} {}", i.name)
                         }
                     })
+                    .chain(
+                        l.cold_h
+                            .map(|h| format!("{} h in the fridge", craft::refusal::plain(h))),
+                    )
+                    .chain(l.unread.iter().map(|u| format!("no weight: {u}")))
                     .collect(),
             }
         })
