@@ -34,10 +34,11 @@ pub use ask::{Dose, Formula, HydrationCounts, Yeast};
 pub use dilution::{Dilution, Spoon};
 pub use extra::{Extra, ExtraKind};
 pub use judge::spooned;
-pub use preferment::{Build, Feed, Preferment, PrefermentKind};
+pub use preferment::{Build, Feed, FeedWeighed, Preferment, PrefermentKind};
 pub use size::{
     LooseBalls, Mode, PanGroup, PanShape, Pieces, Portion, THICKNESSES, disc_cm2, thickness_name,
 };
+pub(crate) use weigh::grams as spoken;
 pub(crate) use weigh::weigh;
 pub use weigh::{
     Cell, Column, Doses, FormulaRequest, FormulaResult, Ingredient, Row, Scales, formulate,

@@ -1,8 +1,10 @@
 //! Preferments: part of the flour that ferments before the dough is mixed, with its own water, yeast and hours.
 
 use super::ask::{Dose, Yeast};
+use super::weigh::Scales;
 use crate::refusal::{Check, plain};
 use crate::rise::Kind;
+use crate::units::Grams;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -342,25 +344,91 @@ pub struct Build {
     pub used_g: f64,
     pub kept_back_g: f64,
     pub spare_g: f64,
+    /// As it is weighed: seed, each flour by its name, water; what the weighed parts make together.
+    #[serde(default)]
+    pub weigh: FeedWeighed,
+}
+
+/// A feeding on the scales at hand.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct FeedWeighed {
+    pub seed_g: f64,
+    pub flours: Vec<(String, f64)>,
+    pub water_g: f64,
+}
+
+impl FeedWeighed {
+    pub fn flour_g(&self) -> f64 {
+        self.flours.iter().map(|f| f.1).sum()
+    }
+    pub fn makes_g(&self) -> f64 {
+        self.seed_g + self.flour_g() + self.water_g
+    }
+    /// "83 g flour", or "83 g flour (58 Quernside No. 4, 25 Alder Ford)"; a weight as `say` says it.
+    pub fn flour_words(&self, say: impl Fn(f64) -> String) -> String {
+        let all = format!("{} flour", say(self.flour_g()));
+        if self.flours.len() < 2 {
+            return all;
+        }
+        let each: Vec<String> = self
+            .flours
+            .iter()
+            .map(|(name, g)| format!("{} {name}", say(*g)))
+            .collect();
+        format!("{all} ({})", each.join(", "))
+    }
 }
 
 impl Build {
-    /// The feeding that yields `used_g` and what is kept besides.
-    pub(super) fn of(index: usize, p: &Preferment, used_g: f64) -> Option<Build> {
+    /// The feeding that yields what goes into the dough and what is kept besides. `flours` are the names of the formula's
+    /// flours with their shares in this levain; the seed counts as of the same flours.
+    pub(super) fn of(
+        index: usize,
+        p: &Preferment,
+        used_g: f64,
+        flours: &[(String, f64)],
+        scales: &Scales,
+    ) -> Option<Build> {
         let feed = p.feed?;
         let total_g = used_g + feed.keep_back_g + feed.spare_g;
         let h = p.hydration_percent / 100.0;
         let seed_g = total_g / (1.0 + feed.flour_parts * (1.0 + h));
+        let flour_g = seed_g * feed.flour_parts;
+        let water_g = flour_g * h;
+        let on_scale = |g: f64| Grams(g).on_scale(scales.for_g(g)).0;
+        let whole: f64 = flours.iter().map(|f| f.1).sum();
+        let weigh = FeedWeighed {
+            seed_g: on_scale(seed_g),
+            flours: flours
+                .iter()
+                .filter(|f| f.1 > 0.0)
+                .map(|(name, share)| (name.clone(), on_scale(flour_g * share / whole)))
+                .collect(),
+            water_g: on_scale(water_g),
+        };
         Some(Build {
             of: index,
             name: p.called().into(),
             seed_g,
-            flour_g: seed_g * feed.flour_parts,
-            water_g: seed_g * feed.flour_parts * h,
+            flour_g,
+            water_g,
             total_g,
             used_g,
             kept_back_g: feed.keep_back_g,
             spare_g: feed.spare_g,
+            weigh,
         })
+    }
+
+    /// As it is weighed; of a batch kept before this was noted, to the gram.
+    pub fn weighed(&self) -> FeedWeighed {
+        if self.weigh.flours.is_empty() {
+            return FeedWeighed {
+                seed_g: self.seed_g.round(),
+                flours: vec![(String::new(), self.flour_g.round())],
+                water_g: self.water_g.round(),
+            };
+        }
+        self.weigh.clone()
     }
 }

@@ -326,7 +326,16 @@ pub(crate) fn weigh(f: &Formula, scales: &Scales, doses: &Doses) -> Result<Formu
         .preferments
         .iter()
         .enumerate()
-        .filter_map(|(i, p)| Build::of(i, p, columns[i].exact_g))
+        .filter_map(|(i, p)| {
+            let shares = parts.stages[i].flours.iter();
+            let flours: Vec<(String, f64)> = f
+                .flours
+                .iter()
+                .map(|x| x.name.clone())
+                .zip(shares.copied())
+                .collect();
+            Build::of(i, p, columns[i].exact_g, &flours, scales)
+        })
         .collect();
     let mut out = FormulaResult {
         sum_percent,
@@ -467,7 +476,7 @@ fn column(f: &Formula, i: usize, rows: &[Row]) -> Column {
 }
 
 /// How a weight is said in a note, g.
-pub(super) fn grams(g: f64) -> String {
+pub(crate) fn grams(g: f64) -> String {
     if g >= 40.0 {
         format!("{g:.0} g")
     } else if g >= 1.0 {

@@ -2,7 +2,7 @@
 
 use super::{Block, BlockKind, PrefermentPlan, SheetRequest, hours};
 use crate::fire::programme::Cue;
-use crate::formula::{FormulaResult, Ingredient, Portion, two_digits};
+use crate::formula::{FormulaResult, Ingredient, Portion, spoken, two_digits};
 use crate::mix::WaterResult;
 use crate::path::{Leg, Lies, Spot};
 use crate::refusal::plain;
@@ -452,9 +452,12 @@ fn preferment(
         } else {
             String::new()
         };
+        let w = b.weighed();
         return format!(
-            "{:.0} g ripe seed, {:.0} g flour, {:.0} g water{at}; {place}{keep}.{aim}",
-            b.seed_g, b.flour_g, b.water_g
+            "{} ripe seed, {}, {} water{at}; {place}{keep}.{aim}",
+            spoken(w.seed_g),
+            w.flour_words(spoken),
+            spoken(w.water_g)
         );
     }
     let yeast = match f.columns[i].dilution {

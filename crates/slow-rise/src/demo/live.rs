@@ -3,7 +3,6 @@
 use super::{Writer, clock, minutes};
 use anyhow::Result;
 use craft::fire::{Shade, Verdict};
-use craft::flour::FlourPart;
 use craft::formula::Pieces;
 use craft::reading::Subject;
 use craft::sheet::{SheetRequest, StepKind};
@@ -28,13 +27,14 @@ fn sheet(w: &Writer<'_>, style: &str, serve_in_min: f64) -> Result<SheetRequest>
 
 /// Service has begun: ten of eighteen are out.
 async fn baking(w: &mut Writer<'_>) -> Result<()> {
+    let flours = w.flours_of(310.0).await?;
     let request = sheet(w, "hot_round", -35.0)?.with(|r| {
         r.formula.pieces = Pieces::Balls {
             count: 18,
             ball_g: 260.0,
         };
         r.formula.hydration_percent = 63.0;
-        r.formula.flours = vec![FlourPart::only(310.0)];
+        r.formula.flours = flours;
     });
     let request = w.fired("Lamp room oven", 2, request).await?;
     let now = w.now;
@@ -76,7 +76,9 @@ async fn resting_cold(w: &mut Writer<'_>) -> Result<()> {
     let now = w.now;
     let lead = w.request("hot_round", now)?;
     let serve_at = round(now + minutes(17.0 + 60.0 * lead.formula.temper_h));
+    let flours = w.flours_of(lead.formula.style.flour_w).await?;
     let request = lead.with(|r| {
+        r.formula.flours = flours;
         r.formula.pieces = Pieces::Balls {
             count: 24,
             ball_g: 255.0,
@@ -108,7 +110,9 @@ async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
     // Mixed some two hours and a half ago, whatever the hour at which it is served.
     let serve_at = clock::served(usual, &w.here.usual.time_zone);
     let longer_h = serve_at.duration_since(usual).as_secs_f64() / 3600.0;
+    let flours = w.flours_of(lead.formula.style.flour_w).await?;
     let request = lead.with(|r| {
+        r.formula.flours = flours;
         r.formula.pieces = Pieces::trays(3, 40.0, 30.0, 0.65);
         r.formula.cold_h += longer_h;
         r.serve_at = serve_at;
@@ -147,12 +151,13 @@ async fn planned_on_weak_flour(w: &mut Writer<'_>) -> Result<()> {
     let lead = w.request("home_round", now)?;
     let hours = lead.total_h();
     let zone = w.here.usual.time_zone.clone();
+    let flours = w.flours_of(225.0).await?;
     let request = lead.with(|r| {
         r.formula.pieces = Pieces::Balls {
             count: 6,
             ball_g: 270.0,
         };
-        r.formula.flours = vec![FlourPart::only(225.0)];
+        r.formula.flours = flours;
         let usual = round(now + minutes(60.0 * (hours + 4.0)));
         r.serve_at = clock::served(usual, &zone);
     });

@@ -11,7 +11,9 @@ use anyhow::{Context, Result, bail};
 use craft::fire::set_points::solve_plan;
 use craft::fire::work::Work;
 use craft::fire::{FireChoice, Oven, Tap, TapKind, Verdict, of_formula, oven};
+use craft::flour::FlourPart;
 use craft::formula::Scales;
+use craft::pantry::Flour;
 use craft::reading::Subject;
 use craft::sheet::life::{Life, spans};
 use craft::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
@@ -19,6 +21,7 @@ use jiff::{SignedDuration, Timestamp};
 use store::batch::{self, Batch, KeptBatch, NewBatch, Origin};
 use store::entry::{self, By, Kept, NewEntry, Said, Seen};
 use store::kitchen::{self, Kitchen, NewKitchen, Reads, Rhythm};
+use store::pantry::Item;
 use store::{Db, Held, MySqlConnection};
 use uuid::Uuid;
 use web::shared::kitchen::Here;
@@ -136,6 +139,30 @@ impl Writer<'_> {
     fn request(&self, style: &str, serve_at: Timestamp) -> Result<SheetRequest> {
         let style = craft::style::by_key(style).with_context(|| style.to_string())?;
         Ok(SheetRequest::of_style(style, &self.here.usual, serve_at))
+    }
+    /// Two flours of the house that come to this strength together.
+    async fn flours_of(&mut self, w: f64) -> Result<Vec<FlourPart>> {
+        let all = store::pantry::everything(self.db, self.here.id).await?;
+        let of = |name: &str| all.flours.iter().find(|f| f.facts.name == name);
+        let names = match w > 290.0 {
+            true => ("Quernside No. 4", "Alder Ford strong"),
+            false => ("Quernside soft", "Quernside No. 4"),
+        };
+        // A demo pantry of before may have neither.
+        let (Some(weak), Some(strong)) = (of(names.0), of(names.1)) else {
+            return Ok(vec![FlourPart::only(w)]);
+        };
+        let (a, b) = (
+            weak.facts.facts.strength().w,
+            strong.facts.facts.strength().w,
+        );
+        let share = (1000.0 * (w - a) / (b - a)).round() / 10.0;
+        let part = |item: &Item<Flour>, share| item.facts.part(item.id, share);
+        Ok(match share {
+            s if s <= 0.0 => vec![part(weak, 100.0)],
+            s if s >= 100.0 => vec![part(strong, 100.0)],
+            s => vec![part(weak, 100.0 - s), part(strong, s)],
+        })
     }
     /// The same dough with its fire planned in an oven of the house.
     async fn fired(

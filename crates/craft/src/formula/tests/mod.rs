@@ -611,3 +611,39 @@ proptest! {
         prop_assert!((back / v - 1.0).abs() <= 0.05 + 1e-9);
     }
 }
+
+#[test]
+fn a_feeding_adds_up_as_it_is_weighed() {
+    let mut f = Formula::of_style(style::first());
+    f.flours = vec![
+        FlourPart {
+            share_percent: 70.0,
+            ..FlourPart::only(290.0)
+        },
+        FlourPart {
+            share_percent: 30.0,
+            ..FlourPart::only(370.0)
+        },
+    ];
+    f.preferments = vec![Preferment::usual(PrefermentKind::Levain)];
+    for count in [1, 4, 6, 23] {
+        f.pieces = Pieces::Balls {
+            count,
+            ball_g: 255.0,
+        };
+        let r = formulate(&FormulaRequest {
+            formula: f.clone(),
+            scales: Scales::default(),
+            doses: None,
+        })
+        .unwrap();
+        let b = &r.builds[0];
+        let w = b.weighed();
+        assert_eq!(w.flours.len(), 2);
+        // What the scale reads, each part rounded once, and the sum that is said is theirs.
+        assert!((w.makes_g() - b.total_g).abs() < 2.5, "{b:?}");
+        assert!((w.flour_g() - b.flour_g).abs() < 1.1 && (w.seed_g - b.seed_g).abs() < 0.51);
+        let share = w.flours[1].1 / w.flour_g();
+        assert!((share - 0.3).abs() < 0.05, "{share}");
+    }
+}

@@ -72,9 +72,32 @@ pub struct View {
     pub read_at: String,
     pub degree_unit: &'static str,
     pub table: Vec<TableRow>,
-    pub more: usize,
+    /// How many steps follow those in view, and until when.
+    pub more: Option<String>,
     pub just_done: Option<JustDone>,
     pub fix: Option<String>,
+}
+
+/// "12 more steps follow, the last Sun 14:55."
+fn following(rest: &[Act]) -> Option<String> {
+    let last = rest.last()?;
+    let steps = if rest.len() == 1 {
+        "One more step follows".to_string()
+    } else {
+        format!(
+            "{} more steps follow, the last",
+            count_word(rest.len() as u32)
+        )
+    };
+    let day = if last.day.is_empty() {
+        String::new()
+    } else {
+        format!("{} ", last.day)
+    };
+    Some(format!(
+        "{steps} {day}{}; each stands on its batch.",
+        last.time
+    ))
 }
 
 impl View {
@@ -83,7 +106,7 @@ impl View {
         let mut acts = acts(live, here);
         let just_done = just_done(live, here);
         let in_view = if just_done.is_some() { ACTS - 1 } else { ACTS };
-        let more = acts.len().saturating_sub(in_view);
+        let more = following(acts.get(in_view..).unwrap_or_default());
         let (answer_head, answer_core) = answer(&acts, live);
         acts.truncate(in_view);
         let (pins, newest) = pins(live, here);

@@ -78,7 +78,10 @@ impl Table {
                         .get(i)
                         .map_or(sheet.mixed_at, |p| p.from_at);
                     let at = if i == last { request.mix_at() } else { at };
-                    format::day_hm(&here.local(at))
+                    // What a fed levain weighs is told by its feeding.
+                    let fed = r.builds.iter().any(|b| b.of == i);
+                    let word = if fed { "in it, " } else { "" };
+                    format!("{word}{}", format::day_hm(&here.local(at)))
                 },
             })
             .collect();
@@ -117,14 +120,15 @@ impl Table {
                 .map(|b| {
                     let kept = b.kept_back_g + b.spare_g;
                     let keep = if kept > 0.0 { format!("; {} stay in the jar", m.weighed(kept)) } else { String::new() };
+                    let w = b.weighed();
                     Build {
                         says: format!(
-                            "Feed the {}: {} ripe seed, {} flour, {} water make {}; {} go in{keep}.",
+                            "Feed the {}: {} ripe seed, {}, {} water make {}; {} go in{keep}. Its column above is what is in it then, the seed counted as of the same flours.",
                             b.name.to_lowercase(),
-                            m.weighed(b.seed_g),
-                            m.weighed(b.flour_g),
-                            m.weighed(b.water_g),
-                            m.weighed(b.total_g),
+                            m.weighed(w.seed_g),
+                            w.flour_words(|g| m.weighed(g)),
+                            m.weighed(w.water_g),
+                            m.weighed(w.makes_g()),
                             m.weighed(b.used_g)
                         ),
                     }

@@ -169,9 +169,11 @@ fn ground(svg: &mut Svg, axis: &Hours, zone: &TimeZone, l: &Layout, height: f64)
         for (i, (t, _)) in days.iter().enumerate() {
             let x = axis.x(*t).max(axis.left);
             let next = days.get(i + 1).map_or(axis.right, |d| axis.x(d.0));
-            let name = t.to_zoned(zone.clone()).strftime("%A %-d").to_string();
-            // A day's name needs room before the next one.
-            if next - x > 10.5 * name.len() as f64 + 10.0 {
+            let day = t.to_zoned(zone.clone());
+            // A day's name needs room before the next one; where there is little it is short.
+            let fits = |name: &String| next - x > 10.5 * name.len() as f64 + 10.0;
+            let names = ["%A %-d", "%a %-d", "%a"].map(|f| day.strftime(f).to_string());
+            if let Some(name) = names.into_iter().find(fits) {
                 svg.text(
                     x + if first { 0.0 } else { 8.0 },
                     22.0,
@@ -343,7 +345,7 @@ fn miss(row: &Row, serve: &str) -> String {
 
 fn ovens(svg: &mut Svg, axis: &Hours, rows: &[Row], y: f64, zone: &TimeZone) {
     svg.text(14.0, y + 25.0, "tx b", Hold::Start, "Ovens");
-    let fires: Vec<(f64, f64, String)> = rows
+    let fires: Vec<(f64, f64, [String; 3])> = rows
         .iter()
         .filter_map(|row| {
             let step = row
@@ -355,13 +357,20 @@ fn ovens(svg: &mut Svg, axis: &Hours, rows: &[Row], y: f64, zone: &TimeZone) {
                 return None;
             }
             let word = if row.oven_lit { "lit for" } else { "light for" };
-            let text = format!("{word} {} {}", row.code, at(step.at, zone));
-            Some((axis.clamped(step.at), axis.clamped(row.serve_at), text))
+            let clock = hm(&step.at.to_zoned(zone.clone()));
+            // The longest that finds room is said.
+            let texts = [
+                format!("{word} {} {}", row.code, at(step.at, zone)),
+                format!("{} {clock}", row.code),
+                row.code.to_string(),
+            ];
+            Some((axis.clamped(step.at), axis.clamped(row.serve_at), texts))
         })
         .collect();
     // What is taken: the fires themselves, then each label that found room.
     let mut taken: Vec<(f64, f64)> = fires.iter().map(|f| (f.0 - 4.0, f.1 + 4.0)).collect();
-    for (x0, x1, text) in &fires {
+    let mut unnamed: Vec<&str> = Vec::new();
+    for (x0, x1, texts) in &fires {
         svg.rect(
             *x0,
             y + 9.0,
@@ -369,18 +378,33 @@ fn ovens(svg: &mut Svg, axis: &Hours, rows: &[Row], y: f64, zone: &TimeZone) {
             22.0,
             r#"fill="url(#h-temper)" stroke="var(--ember)""#,
         );
-        let wide = 7.4 * text.len() as f64;
         let free = |a: f64, b: f64| {
             a > axis.left && b < axis.right && taken.iter().all(|t| b < t.0 || a > t.1)
         };
-        let (after, before) = ((x1 + 8.0, x1 + 8.0 + wide), (x0 - 8.0 - wide, x0 - 8.0));
-        if free(after.0, after.1) {
-            svg.text(after.0, y + 25.0, "tx halo", Hold::Start, text);
-            taken.push(after);
-        } else if free(before.0, before.1) {
-            svg.text(before.1, y + 25.0, "tx halo", Hold::End, text);
-            taken.push(before);
+        let place = texts.iter().find_map(|text| {
+            let wide = 7.4 * text.len() as f64;
+            let (after, before) = ((x1 + 8.0, x1 + 8.0 + wide), (x0 - 8.0 - wide, x0 - 8.0));
+            if free(after.0, after.1) {
+                return Some((after, after.0, Hold::Start, text));
+            }
+            free(before.0, before.1).then_some((before, before.1, Hold::End, text))
+        });
+        match place {
+            Some((span, x, hold, text)) => {
+                svg.text(x, y + 25.0, "tx halo", hold, text);
+                taken.push(span);
+            }
+            None => unnamed.push(&texts[2]),
         }
+    }
+    // No fire goes unsaid: those without room stand beside the row's name.
+    if let Some(first) = unnamed.first() {
+        let others = match unnamed.len() {
+            1 => String::new(),
+            n => format!(" and {} more", n - 1),
+        };
+        let text = format!("also {first}{others}");
+        svg.text(70.0, y + 25.0, "tk", Hold::Start, &text);
     }
 }
 
