@@ -463,6 +463,35 @@ fn out_of_the_pan_onto_the_steel_crisps_the_base() {
 }
 
 #[test]
+fn the_last_ninety_seconds_are_ninety_and_a_short_bake_keeps_its_cue() {
+    for (style, oven) in [
+        ("home_round", "home_steel"),
+        ("home_round", "home_stone"),
+        ("home_round", "electric_deck"),
+        ("hot_round", "wood_dome"),
+        ("hot_round", "portable_gas"),
+    ] {
+        let mut p = plan(style, oven);
+        p.shape = Some("double".into());
+        let made = p.planned().unwrap();
+        let out = made.race.best_s;
+        let on = made
+            .programme
+            .turns
+            .iter()
+            .find(|t| t.say == Cue::CheeseOn)
+            .unwrap_or_else(|| panic!("{oven}: no cue within {out} s"));
+        let last = out - f64::from(on.at_s);
+        let wanted = 90f64.min(0.6 * out);
+        assert!(
+            (last - wanted).abs() < 4.5,
+            "{oven}: the last {last} of {out} s"
+        );
+        assert!(made.programme.check().is_ok());
+    }
+}
+
+#[test]
 fn late_cheese_melts_later_and_browns_less() {
     let mut p = plan("home_round", "home_steel");
     p.shape = Some("still".into());

@@ -57,6 +57,10 @@ pub struct Planned {
     pub turned_sooner: bool,
 }
 
+/// A cue that counts back is placed anew so often at most, and is near enough within so many seconds.
+const MOST_REPLACED: u32 = 4;
+const NEAR_END_S: f64 = 2.0;
+
 impl FirePlan {
     pub fn check(&self) -> Result<(), Refused> {
         self.oven.check().map_err(|e| e.below("oven"))?;
@@ -168,10 +172,35 @@ impl FirePlan {
         let mut ran = race(&r, &course, &targets).ok_or_else(too_short)?;
         let (mut turns, turned_sooner) = self.placed(shape, &ran, &r, side, &targets);
         r.oven.side = side;
+        let end = ran.best_s;
         let moved = self.apply(&mut r, &turns);
         if side > 0.0 || moved {
             course = follow(&r, fineness, Parts::All, floor);
             ran = race(&r, &course, &targets).ok_or_else(too_short)?;
+        }
+        // What counts back from the end moves the end: late cheese bakes otherwise.
+        if moved && shape.counts_back() && self.turns.is_none() {
+            // Sought is the end by which the cues are placed and at which it then is done: a secant.
+            let (mut placed_by, mut off) = (end, ran.best_s - end);
+            let mut next = ran.best_s;
+            for _ in 0..MOST_REPLACED {
+                if off.abs() <= NEAR_END_S {
+                    break;
+                }
+                turns = shape.turns(next);
+                self.apply(&mut r, &turns);
+                course = follow(&r, fineness, Parts::All, floor);
+                ran = race(&r, &course, &targets).ok_or_else(too_short)?;
+                let now_off = ran.best_s - next;
+                let slope = (now_off - off) / (next - placed_by);
+                let step = if slope.abs() > 0.05 {
+                    -now_off / slope
+                } else {
+                    now_off
+                };
+                (placed_by, off) = (next, now_off);
+                next = (next + step).clamp(0.5 * ran.best_s, 2.0 * ran.best_s);
+            }
         }
         let out = ran.best_s;
         turns.retain(|t| f64::from(t.at_s) < out);

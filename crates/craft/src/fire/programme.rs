@@ -115,6 +115,9 @@ pub enum When {
     Last { last_s: f64 },
 }
 
+/// "The last 90 s" are never more than this share of a bake.
+const LAST_SHARE: f64 = 0.6;
+
 /// One cue of a shape.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct ShapeCue {
@@ -145,21 +148,32 @@ pub fn shape(key: &str) -> Option<&'static Shape> {
 }
 
 impl Shape {
+    /// Whether a cue counts back from the end.
+    pub(super) fn counts_back(&self) -> bool {
+        self.cues
+            .iter()
+            .any(|c| matches!(c.when, When::Last { .. }))
+    }
     /// Its cues in a bake of this length, to the second; those that find no room are left out.
     pub fn turns(&self, out_s: f64) -> Vec<Turn> {
-        let mut last = 0;
         let mut out: Vec<Turn> = Vec::new();
         for c in &self.cues {
             let at = match c.when {
                 When::Share { share } => share * out_s,
-                When::Last { last_s } => out_s - last_s,
+                // In a short bake the last part is a share of it: the cue comes all the same.
+                When::Last { last_s } => out_s - last_s.min(LAST_SHARE * out_s),
             };
-            let at_s = at.round().max(0.0) as u32;
-            if at_s > last && f64::from(at_s) < out_s {
+            let at_s = at.round().max(1.0) as u32;
+            if f64::from(at_s) < out_s {
                 out.push(Turn { at_s, say: c.say });
-                last = at_s;
             }
         }
+        out.sort_by_key(|t| t.at_s);
+        // Two cues of one second are one after the other.
+        for i in 1..out.len() {
+            out[i].at_s = out[i].at_s.max(out[i - 1].at_s + 1);
+        }
+        out.retain(|t| f64::from(t.at_s) < out_s);
         out
     }
 }
