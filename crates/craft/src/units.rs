@@ -9,6 +9,9 @@ use serde::{Deserialize, Serialize};
 /// Grams in an avoirdupois ounce, by definition.
 pub const GRAMS_PER_OUNCE: f64 = 28.349523125;
 
+/// Dough without gas, g in a cm³ or kg in a litre (textbook).
+pub const DOUGH_G_PER_CM3: f64 = 1.10;
+
 /// A weight in grams.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
 pub struct Grams(pub f64);

@@ -1,6 +1,7 @@
 //! How big the dough is, from any end: balls, discs, pans, the whole dough, or the flour to use up.
 
 use crate::refusal::{Check, plain};
+use crate::units::DOUGH_G_PER_CM3;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::f64::consts::PI;
@@ -169,6 +170,13 @@ pub struct Portion {
 /// Largest dough of one sheet, g: what one person can still divide.
 pub(super) const MOST_DOUGH_G: f64 = 300_000.0;
 const MOST_KINDS: usize = 6;
+
+impl Portion {
+    /// How thick it lies on its area before it rises, mm.
+    pub fn thickness_mm(&self) -> f64 {
+        10.0 * self.piece_g / self.area_cm2 / DOUGH_G_PER_CM3
+    }
+}
 
 impl Pieces {
     /// Pans of one rectangular kind.

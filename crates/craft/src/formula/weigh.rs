@@ -232,6 +232,13 @@ pub struct FormulaResult {
 }
 
 impl FormulaResult {
+    /// The pieces of which there is most dough: rise and fire are planned for them.
+    pub fn main_portion(&self) -> Option<&Portion> {
+        let all = |p: &Portion| f64::from(p.count) * p.piece_g;
+        self.portions
+            .iter()
+            .max_by(|a, b| all(a).total_cmp(&all(b)))
+    }
     /// The first row of an ingredient, if the formula has it.
     pub fn row(&self, ingredient: Ingredient) -> Option<&Row> {
         self.rows.iter().find(|r| r.ingredient == ingredient)

@@ -9,6 +9,7 @@ use super::recipe::{Recipe, henry};
 use super::request::{Air, Container, RiseRequest, Shape, Stage};
 use super::responses::{self, Responses};
 use super::series::{Grid, Series, schedule};
+use crate::units::DOUGH_G_PER_CM3;
 
 /// Shells of equal thickness, and fewer for small pieces: below 3 kg twelve do as well (section 9).
 const SHELLS: usize = 24;
@@ -16,8 +17,8 @@ const SHELLS_SMALL: usize = 12;
 const SMALL_G: f64 = 3000.0;
 /// Conductivity of dough, W/(m·K) (textbook, ±10 %).
 const CONDUCTIVITY: f64 = 0.42;
-/// Density, kg/m³ (textbook).
-const DENSITY: f64 = 1100.0;
+/// Density, kg/m³.
+const DENSITY: f64 = 1000.0 * DOUGH_G_PER_CM3;
 /// A piece out of the freezer starts at about this, °C; the heat that melting takes is left out (assumed).
 const THAWING_C: f64 = 0.0;
 

@@ -4,12 +4,11 @@
 //! Source: fermentation model, sections 1, 5, 6.4 and 7. CO2 in mmol per kg of flour, pressure in atm.
 
 use super::request::{Kind, RiseRequest};
+use crate::units::DOUGH_G_PER_CM3;
 
 /// Gas constant, L·atm/(mol·K).
 pub const R_GAS: f64 = 0.082057;
 pub const KELVIN: f64 = 273.15;
-/// Density of gas-free dough, kg/L (textbook).
-const DENSITY: f64 = 1.10;
 /// Share of air in just-mixed dough (assumed).
 pub const AIR_SHARE: f64 = 0.08;
 /// Temperature at which ripeness is counted, °C.
@@ -96,7 +95,7 @@ impl Recipe {
             * (-0.028 * (sugar_on_water - 8.0).max(0.0)).exp();
         let f_hydration = (1.0 + 0.008 * (r.hydration_percent - 62.0)).clamp(0.75, 1.15);
         let pressure = pressure_at(r.altitude_m);
-        let v0 = mass_ratio / DENSITY;
+        let v0 = mass_ratio / DOUGH_G_PER_CM3;
         let target = r.target_volume.unwrap_or(r.kind.target_volume());
         let fill = |volume: f64| {
             pressure

@@ -2,11 +2,12 @@
 
 use super::{Block, BlockKind, PrefermentPlan, SheetRequest, hours};
 use crate::fire::programme::Cue;
-use crate::formula::{FormulaResult, Ingredient, Portion, spoken, two_digits};
+use crate::formula::{FormulaResult, Ingredient, spoken, two_digits};
 use crate::mix::WaterResult;
 use crate::path::{Leg, Lies, Spot};
 use crate::refusal::plain;
 use crate::rise::{Air, Event, RiseResult, Shape, Stage};
+use crate::units::DOUGH_G_PER_CM3;
 use jiff::Timestamp;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -17,8 +18,6 @@ const REST_H: f64 = 1.0 / 3.0;
 const FREEZER_C: f64 = -18.0;
 /// A tub carries so much dough that one person lifts it, g.
 const TUB_G: f64 = 20_000.0;
-/// Density of dough, g/cm³: the thickness on a tray follows from g/cm².
-const DENSITY: f64 = 1.1;
 
 /// What a step is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
@@ -126,17 +125,6 @@ fn tubs(dough_g: f64) -> f64 {
     (dough_g / TUB_G).ceil().max(1.0)
 }
 
-/// The pieces of which there is most dough: the rise is run for them.
-fn main_portion(f: &FormulaResult) -> &Portion {
-    f.portions
-        .iter()
-        .max_by(|a, b| {
-            let of = |p: &Portion| f64::from(p.count) * p.piece_g;
-            of(a).total_cmp(&of(b))
-        })
-        .expect("a weighed formula has pieces")
-}
-
 /// The air of a spot, its temperature in this kitchen (°C), and its day where it swings.
 fn air_of(r: &SheetRequest, spot: &Spot) -> (Air, f64, Option<Vec<f64>>) {
     match spot {
@@ -158,14 +146,14 @@ fn place_words(r: &SheetRequest, spot: &Spot) -> String {
 
 /// A leg as the rise model takes it: one stage, or several with folds between.
 pub(super) fn leg_stages(r: &SheetRequest, f: &FormulaResult, leg: &Leg) -> Vec<Stage> {
-    let portion = main_portion(f);
+    let portion = f.main_portion().expect("a weighed formula has pieces");
     let (shape, piece_g, thickness_mm) = match leg.lies {
         Lies::Bulk => (Shape::Bulk, f.dough_g / tubs(f.dough_g), None),
         Lies::Balls => (Shape::Ball, portion.piece_g, None),
         Lies::Pans => (
             Shape::Slab,
             portion.piece_g,
-            Some((portion.piece_g / portion.area_cm2 / DENSITY * 10.0).clamp(4.0, 150.0)),
+            Some(portion.thickness_mm().clamp(4.0, 150.0)),
         ),
     };
     let (air, c, place_profile_c) = air_of(r, &leg.spot);
@@ -622,7 +610,7 @@ fn tub(r: &SheetRequest, f: &FormulaResult, rise: &RiseResult) -> String {
         .map(|p| p.volume)
         .fold(1.0, f64::max);
     let n = tubs(f.dough_g);
-    let litres = (f.weighed_g / n / 1000.0 / DENSITY * largest * 1.2).max(0.5);
+    let litres = (f.weighed_g / n / 1000.0 / DOUGH_G_PER_CM3 * largest * 1.2).max(0.5);
     let each = if n > 1.0 {
         format!("{n:.0} tubs of at least")
     } else {

@@ -180,7 +180,7 @@ impl Writer<'_> {
         let sheet = work_out(&request)?;
         let at = (request.room_c, request.altitude_m);
         let setting = facts.usual();
-        let portion = &sheet.formula.portions[0];
+        let portion = sheet.formula.main_portion().context("a dough has pieces")?;
         let mut plan = of_formula::plan(&request.formula, portion, &facts, setting, None, at);
         // A tray wants the deck gentler than the rounds that it usually bakes.
         if plan.pan.is_some() {

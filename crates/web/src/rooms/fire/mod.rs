@@ -120,8 +120,7 @@ fn of_style(formula: Formula, larder: &Larder, here: &Here) -> Result<Dough, Tro
         });
     Ok(Dough {
         portion: result
-            .portions
-            .first()
+            .main_portion()
             .cloned()
             .ok_or_else(|| Trouble::Asked("That dough has no pieces.".into()))?,
         pieces: result.pieces,
@@ -144,8 +143,7 @@ fn of_batch(told: &Told) -> Result<Dough, Trouble> {
         portion: sheet
             .result
             .formula
-            .portions
-            .first()
+            .main_portion()
             .cloned()
             .ok_or_else(|| Trouble::Asked("That dough has no pieces.".into()))?,
         pieces: sheet.result.formula.pieces,
