@@ -232,3 +232,72 @@ async fn another_number_of_pieces_is_weighed_anew_before_and_cut_otherwise_after
     );
     s.close().await
 }
+
+#[tokio::test]
+async fn two_balls_into_the_freezer_become_a_batch_of_their_own() -> Result<()> {
+    let s = Site::open().await?;
+    let planned = s.keep(&[]).await?;
+    let page = s.get(&format!("/batches/{planned}")).await?.body;
+    assert!(!page.contains("name=\"part_count\""), "it is not mixed yet");
+    let (date, time) = s.local_in_hours(9);
+    let code = s
+        .begun(&[("serve_date", &date), ("serve_time", &time)])
+        .await?;
+    let path = format!("/batches/{code}");
+    s.post(
+        &format!("{path}/readings"),
+        &pairs(&[("subject", "dough"), ("degrees", "5.5")]),
+    )
+    .await?;
+    let page = s.get(&path).await?.body;
+    assert!(page.contains("name=\"part_count\""));
+    let (date, time) = s.local_in_hours(200);
+    let serve = format!("{date}T{time}");
+    let key = uuid::Uuid::new_v4().to_string();
+    let ask = |count: &str, way: &str, serve: &str| {
+        pairs(&[
+            ("plan", "1"),
+            ("form_key", &key),
+            ("part_count", count),
+            ("part_way", way),
+            ("part_serve", serve),
+        ])
+    };
+    // Wrong things are said beside their field, and what was typed stays.
+    for (count, at, said) in [
+        ("two", serve.as_str(), "How many pieces: a whole number"),
+        ("6", serve.as_str(), "1 to 5 of the 6 pieces."),
+        ("2", "soon", "Say when: a day and a time"),
+        ("2", "2020-01-01T10:00", "That hour is over."),
+    ] {
+        let wrong = s
+            .post(&format!("{path}/part"), &ask(count, "freezer", at))
+            .await?;
+        assert_eq!(wrong.status, StatusCode::UNPROCESSABLE_ENTITY);
+        assert!(wrong.body.contains(said), "{said}: {}", wrong.errors());
+        assert!(
+            wrong
+                .body
+                .contains(&format!("name=\"part_count\" value=\"{count}\""))
+        );
+    }
+    let parted = s
+        .post(&format!("{path}/part"), &ask("2", "freezer", &serve))
+        .await?;
+    assert_eq!(parted.status, StatusCode::SEE_OTHER, "{}", parted.errors());
+    let other = parted.header("location").to_string();
+    assert_ne!(other, path);
+    // Sent twice it leads where it led.
+    let again = s
+        .post(&format!("{path}/part"), &ask("2", "freezer", &serve))
+        .await?;
+    assert_eq!(again.header("location"), other);
+    assert_eq!(s.batches().await?, 3);
+    let (rest, part) = (s.get(&path).await?.body, s.get(&other).await?.body);
+    assert!(rest.contains("2 pieces into the freezer") && rest.contains("4 × 250"));
+    assert!(part.contains("2 × 250") && part.contains("frozen"));
+    // What happened to both stands on both.
+    assert!(part.contains("5.5°") && part.contains("freezer"), "no past");
+    assert!(step(&part, 0).contains("Undo"), "{}", step(&part, 0));
+    s.close().await
+}

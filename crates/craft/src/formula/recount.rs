@@ -1,6 +1,6 @@
 //! Another number of pieces: scaled while the dough is not mixed, and afterwards the same dough cut otherwise.
 
-use super::ask::Formula;
+use super::ask::{Dose, Formula};
 use super::size::Pieces;
 use crate::refusal::Refused;
 
@@ -20,6 +20,18 @@ fn in_range(count: u32) -> Result<(), Refused> {
 }
 
 impl Formula {
+    /// What is in the bowl: its dose, % of the flour, is no question any more.
+    pub fn in_the_bowl(mut self, yeast_percent: f64) -> Formula {
+        self.yeast.dose = if yeast_percent > 0.0 {
+            Dose::Given {
+                percent: yeast_percent,
+            }
+        } else {
+            Dose::None
+        };
+        self
+    }
+
     /// The same pieces, another number of them: everything is weighed anew.
     ///
     /// Errors: a number that cannot be; pans of several kinds.

@@ -1,6 +1,7 @@
 //! A dough that is in the bowl already: its hours follow from when it left the mixer and when it went into the cold.
 
-use super::{SheetRequest, hours};
+use super::progress::{StepPast, StepSaid};
+use super::{PlannedStep, SheetRequest, SheetResult, StepKind, hours};
 use crate::formula::Dose;
 use crate::path::{LONGEST_H, Leg};
 use crate::refusal::{Refused, plain};
@@ -88,6 +89,27 @@ impl Begun {
             now_at: None,
             ..r.clone()
         })
+    }
+
+    /// What was done of the plan before anybody entered it: its preferments, its mixing, and what came before the cold.
+    pub fn past(&self, planned: &SheetResult) -> Vec<StepPast> {
+        let done = |s: &PlannedStep| {
+            let (at, said) = match s.kind {
+                StepKind::Mix => (self.mixed_at, StepSaid::Finished),
+                StepKind::Rest => (self.mixed_at, StepSaid::Done),
+                StepKind::LightOven => return None,
+                _ if s.at < self.mixed_at || self.cold_from.is_some_and(|c| s.at <= c) => {
+                    (s.at, StepSaid::Done)
+                }
+                _ => return None,
+            };
+            Some(StepPast {
+                number: s.number,
+                at,
+                said,
+            })
+        };
+        planned.steps.iter().filter_map(done).collect()
     }
 }
 

@@ -14,6 +14,7 @@ mod no_fridge;
 mod plan;
 pub mod progress;
 mod raise;
+mod recount;
 pub mod stock;
 mod too_near;
 

@@ -69,6 +69,16 @@ pub enum Seen {
 }
 
 impl Seen {
+    /// What is said of a step.
+    pub fn step(step_position: u16, said: StepSaid) -> Seen {
+        match said {
+            StepSaid::Begun => Seen::StepBegun { step_position },
+            StepSaid::Done => Seen::StepDone { step_position },
+            StepSaid::Finished => Seen::StepFinished { step_position },
+            StepSaid::LeftOut => Seen::StepSkipped { step_position },
+            StepSaid::Undone => Seen::StepUndone { step_position },
+        }
+    }
     /// What it says of a step, and of which.
     pub fn of_step(&self) -> Option<(u16, StepSaid)> {
         Some(match *self {

@@ -8,7 +8,7 @@ use crate::shared::kitchen::Here;
 use craft::path::Place;
 use craft::refusal::Refused;
 use craft::rise::Doubts;
-use craft::sheet::ahead::{Ahead, Asked, from_now};
+use craft::sheet::ahead::{Ahead, Asked, Parted, Way, from_now, part};
 use craft::sheet::{SheetRequest, SheetResult, carry_numbers, work_out};
 use jiff::{SignedDuration, Timestamp};
 use std::collections::HashMap;
@@ -64,6 +64,26 @@ pub fn ahead(
         places,
         doubts: doubts(here),
     })
+}
+
+/// The two requests of a dough of which some pieces go another way from now on.
+///
+/// Errors: what cannot be, at the fields of that question.
+pub fn parted(
+    told: &Told,
+    here: &Here,
+    (n, way, serve_at): (u32, Way, Timestamp),
+) -> Result<Parted, Refused> {
+    let sheet = &told.batch.sheet;
+    let asked = Asked {
+        request: &sheet.request,
+        planned: &sheet.result,
+        happened: &told.happened(),
+        now: here.now,
+        places: &[],
+        doubts: doubts(here),
+    };
+    part(&asked, n, way, serve_at)
 }
 
 /// A batch as it stands now, and until when that holds: its plan, with the forecast from now on in it once anything of it

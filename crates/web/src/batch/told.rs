@@ -2,7 +2,7 @@
 
 use craft::fire::Run;
 use craft::fire::firing::FloorRead;
-use craft::formula::{Dose, Formula, Yeast};
+use craft::formula::Formula;
 use craft::reading::Subject;
 use craft::sheet::StepKind;
 use craft::sheet::ahead::{Happened, Measured, OFF_THE_MIXER_H, PowerCut, Reading};
@@ -43,16 +43,7 @@ impl Told {
     }
     /// A formula whose dose is no question any more: what was planned is in the bowl.
     pub fn as_mixed(&self, formula: Formula) -> Formula {
-        let percent = self.batch.sheet.result.yeast.percent;
-        let dose = match percent > 0.0 {
-            true => Dose::Given { percent },
-            false => Dose::None,
-        };
-        let yeast = Yeast {
-            dose,
-            ..formula.yeast
-        };
-        Formula { yeast, ..formula }
+        formula.in_the_bowl(self.batch.sheet.result.yeast.percent)
     }
     /// Closed or cancelled: nothing of it is to come.
     pub fn is_ended(&self) -> bool {

@@ -52,12 +52,7 @@ impl Course {
         // What was kept is in the bowl: the dose is no longer a question.
         let mut kept = q.request.clone();
         kept.now_at = None;
-        kept.formula.yeast.dose = crate::formula::Dose::Given {
-            percent: q.planned.yeast.percent,
-        };
-        if q.planned.yeast.percent <= 0.0 {
-            kept.formula.yeast.dose = crate::formula::Dose::None;
-        }
+        kept.formula = kept.formula.in_the_bowl(q.planned.yeast.percent);
         let (result, base) = work_out_whole(&kept)?;
         let mut legs = q.request.formula.path();
         let clock = Timeline::of(q, &legs);

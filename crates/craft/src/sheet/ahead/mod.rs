@@ -6,12 +6,14 @@
 
 mod before;
 mod course;
+mod part;
 mod places;
 mod remedy;
 mod timeline;
 
 pub use super::progress::{StepPast, StepSaid};
 pub use course::ON_TIME_MIN;
+pub use part::{Parted, Way, part};
 pub use remedy::{Change, Remedied};
 pub use timeline::Due;
 
@@ -36,6 +38,8 @@ use serde::{Deserialize, Serialize};
 
 #[cfg(test)]
 mod follow_tests;
+#[cfg(test)]
+mod part_tests;
 #[cfg(test)]
 mod tests;
 

@@ -123,7 +123,7 @@ pub(super) fn remedies(
 }
 
 /// The legs with the one under way cut at now; returns the index of the part that begins now.
-fn cut_now(q: &Asked, course: &Course) -> (Vec<Leg>, usize) {
+pub(super) fn cut_now(q: &Asked, course: &Course) -> (Vec<Leg>, usize) {
     let (i, gone) = course.leg_at(q.now);
     let mut legs = course.legs.clone();
     if gone < 0.05 || q.now <= course.mixed_at {

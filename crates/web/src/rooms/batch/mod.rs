@@ -1,6 +1,7 @@
 //! The batch page: the sheet as it was kept, its steps, what was measured and said.
 
 mod ending;
+mod part;
 mod pieces;
 mod view;
 
@@ -24,6 +25,7 @@ use axum::routing::{get, post};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::sheet::SheetResult;
+use craft::sheet::progress::StepSaid;
 use craft::units::{Celsius, Meant};
 use store::batch;
 use store::entry::{Seen, Standing};
@@ -54,6 +56,7 @@ pub fn routes() -> Router<App> {
         .route("/batches/{code}/entries/{entry}/back", post(take_back))
         .merge(ending::routes())
         .merge(pieces::routes())
+        .merge(part::routes())
 }
 
 #[derive(Template)]
@@ -184,23 +187,14 @@ async fn step(Path((_, position)): Path<(String, u16)>, a: Arrived) -> Result<Re
             u32::from(position) + 1
         )));
     }
-    let seen = match a.typed.text("do") {
-        "skip" => Seen::StepSkipped {
-            step_position: position,
-        },
-        "begin" => Seen::StepBegun {
-            step_position: position,
-        },
-        "finish" => Seen::StepFinished {
-            step_position: position,
-        },
-        "undo" => Seen::StepUndone {
-            step_position: position,
-        },
-        _ => Seen::StepDone {
-            step_position: position,
-        },
+    let said = match a.typed.text("do") {
+        "skip" => StepSaid::LeftOut,
+        "begin" => StepSaid::Begun,
+        "finish" => StepSaid::Finished,
+        "undo" => StepSaid::Undone,
+        _ => StepSaid::Done,
     };
+    let seen = Seen::step(position, said);
     kept(&a, "step", seen, &entries::open).await
 }
 

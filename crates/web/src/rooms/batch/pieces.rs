@@ -10,10 +10,8 @@ use crate::shared::error::Trouble;
 use axum::Router;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::post;
-use craft::fire::FireChoice;
-use craft::formula::Formula;
 use craft::refusal::Refused;
-use craft::sheet::{SheetRequest, StepKind};
+use craft::sheet::StepKind;
 use store::batch::Replanned;
 
 pub fn routes() -> Router<App> {
@@ -25,38 +23,6 @@ pub fn is_balled(told: &Told) -> bool {
     let steps = &told.batch.sheet.result.steps;
     let shaped = |k| matches!(k, StepKind::Ball | StepKind::Pan);
     told.progress.any(steps, shaped) || !told.run.pizzas.is_empty()
-}
-
-/// The request with another number of pieces; the fire of a piece of another size is worked out anew.
-fn recounted(told: &Told, n: u32) -> Result<SheetRequest, Refused> {
-    let request = &told.batch.sheet.request;
-    if !told.is_mixed() {
-        return with(request, request.formula.scaled_to(n)?, 1.0);
-    }
-    let larger = f64::from(request.formula.pieces.count().max(1)) / f64::from(n.max(1));
-    with(request, told.as_mixed(request.formula.cut_into(n)?), larger)
-}
-
-fn with(r: &SheetRequest, formula: Formula, larger: f64) -> Result<SheetRequest, Refused> {
-    let mut out = SheetRequest {
-        formula,
-        ..r.clone()
-    };
-    if let Some(f) = r.fire.as_deref().filter(|_| larger != 1.0) {
-        let mut plan = f.plan.clone();
-        plan.piece.ball_g *= larger;
-        // Opened as thin as before.
-        plan.piece.disc_mm *= larger.sqrt();
-        let fire = FireChoice::of(plan, f.oven_id, f.hands, r.room_c);
-        out.fire = Some(Box::new(fire.map_err(|e| {
-            let said = e.0.into_iter().map(|e| e.message).collect::<Vec<_>>();
-            Refused::one(
-                "count",
-                format!("The oven does not bake them: {}", said.join(" ")),
-            )
-        })?));
-    }
-    Ok(out)
 }
 
 async fn change(a: Arrived) -> Result<Response, Trouble> {
@@ -75,7 +41,10 @@ async fn change(a: Arrived) -> Result<Response, Trouble> {
     }
     let was = told.batch.sheet.result.formula.pieces;
     let work = || {
-        let request = recounted(told, n)?;
+        let mixed = told
+            .is_mixed()
+            .then_some(told.batch.sheet.result.yeast.percent);
+        let request = told.batch.sheet.request.recounted(n, mixed)?;
         let result = replanned(told, &request)?;
         Ok::<_, Refused>((request, result))
     };

@@ -10,6 +10,7 @@ use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::sheet::SheetResult;
 use craft::sheet::ahead::ON_TIME_MIN;
+use jiff::ToSpan;
 use store::entry::Seen;
 use uuid::Uuid;
 
@@ -65,6 +66,8 @@ pub struct View {
     pub may_recount: bool,
     pub mixed: bool,
     pub count_error: Option<String>,
+    /// What is asked of pieces that go another way; none while none can.
+    pub part: Option<PartForm>,
     /// What is said is said of the forecast.
     pub follows: bool,
     pub end_key: String,
@@ -92,6 +95,45 @@ pub struct View {
     pub baked: Option<String>,
     /// When the plan was changed, and to what.
     pub left: Vec<(String, String)>,
+}
+
+/// Pieces that go another way, as the form shows it.
+pub struct PartForm {
+    pub key: String,
+    pub count: String,
+    pub apart: bool,
+    /// On the kitchen's clock, as a field for day and time holds it.
+    pub serve: String,
+    pub count_error: Option<String>,
+    pub serve_error: Option<String>,
+    /// Something was typed or is wrong: it stands open.
+    pub open: bool,
+}
+
+fn part_form(
+    told: &Told,
+    here: &Here,
+    typed: &Typed,
+    error: &dyn Fn(&[&str]) -> Option<String>,
+) -> PartForm {
+    let or = |field: &str, usual: String| match typed.text(field) {
+        "" => usual,
+        text => text.to_string(),
+    };
+    // The same hour a week later.
+    let serve_at = told.batch.sheet.request.serve_at;
+    let later = here
+        .local(serve_at.max(here.now))
+        .saturating_add(7_i32.days());
+    PartForm {
+        key: typed.key("form_key").to_string(),
+        count: or("part_count", "2".into()),
+        apart: typed.text("part_way") == "apart",
+        serve: or("part_serve", later.strftime("%Y-%m-%dT%H:%M").to_string()),
+        count_error: error(&["part_count"]),
+        serve_error: error(&["part_serve"]),
+        open: typed.has("part_count"),
+    }
 }
 
 impl View {
@@ -126,6 +168,7 @@ impl View {
             may_recount: !told.is_ended() && !super::pieces::is_balled(told),
             mixed: told.is_mixed(),
             count_error: error(&["count"]),
+            part: super::part::may_be_parted(told).then(|| part_form(told, here, typed, &error)),
             follows: told.is_under_way(here.now),
             end_key: Uuid::new_v4().to_string(),
             unreadable: told.batch.entries.unreadable,

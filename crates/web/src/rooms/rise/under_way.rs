@@ -208,10 +208,8 @@ async fn remedy(
     request.formula = request.formula.on_path(r.change.legs);
     request.serve_at = r.change.serve_at;
     let dose = r.change.yeast_percent;
-    request.formula.yeast.dose = match dose.unwrap_or(sheet.result.yeast.percent) {
-        p if p > 0.0 => Dose::Given { percent: p },
-        _ => Dose::None,
-    };
+    let percent = dose.unwrap_or(sheet.result.yeast.percent);
+    request.formula = request.formula.in_the_bowl(percent);
     let result = match app.models.at_length(|| replanned(told, &request)).await? {
         Ok(x) => x,
         Err(e) => return back(sentences(e.0)).await,

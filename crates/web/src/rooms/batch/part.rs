@@ -1,0 +1,176 @@
+//! Some pieces of a dough go another way: a batch of its own is kept for them, with what happened to both so far.
+
+use super::refuse;
+use crate::App;
+use crate::batch::Told;
+use crate::batch::arrived::Arrived;
+use crate::batch::entries::typed_moment;
+use crate::batch::forecast::{parted, replanned};
+use crate::shared::error::Trouble;
+use crate::shared::form::LONGEST_NAME;
+use crate::shared::kitchen::Here;
+use axum::Router;
+use axum::response::{IntoResponse, Redirect, Response};
+use axum::routing::post;
+use craft::refusal::Refused;
+use craft::sheet::ahead::Way;
+use craft::sheet::{SheetRequest, SheetResult};
+use jiff::Timestamp;
+use store::batch::{self, KeptBatch, NewBatch, NewPlan, Origin, Replanned};
+use store::entry::{self, By, NewEntry, Seen};
+
+pub fn routes() -> Router<App> {
+    Router::new().route("/batches/{code}/part", post(change))
+}
+
+/// Whether pieces of it can still go another way.
+pub fn may_be_parted(told: &Told) -> bool {
+    told.is_mixed() && !told.is_ended() && told.batch.sheet.request.formula.pieces.count() > 1
+}
+
+/// The name of what was parted.
+fn named(told: &Told, way: Way) -> String {
+    let word = match way {
+        Way::Freezer => ", frozen",
+        Way::Apart => ", apart",
+    };
+    let most = LONGEST_NAME - word.chars().count();
+    let name: String = told.batch.name.chars().take(most).collect();
+    name + word
+}
+
+/// What happened to both: steps, and what was measured of the dough.
+fn shared_past(told: &Told, key: uuid::Uuid) -> Vec<NewEntry> {
+    let of_dough = |seen: &Seen| {
+        seen.of_step().is_some()
+            || matches!(
+                seen,
+                Seen::Reading { .. } | Seen::PlaceRead { .. } | Seen::Grown { .. }
+            )
+    };
+    let mut all: Vec<_> = told.seen().filter(|o| of_dough(&o.seen)).collect();
+    // The last word about a step holds: they are entered as they were.
+    all.sort_by_key(|o| o.id);
+    let entries = all.into_iter().enumerate();
+    entries
+        .map(|(i, o)| NewEntry::of_form(key, i, o.at, o.seen.clone().into()))
+        .collect()
+}
+
+struct Plans {
+    rest: (SheetRequest, SheetResult),
+    part: (SheetRequest, SheetResult),
+}
+
+fn planned(told: &Told, here: &Here, way: (u32, Way, Timestamp)) -> Result<Plans, Refused> {
+    let parted = parted(told, here, way)?;
+    let with = |r: SheetRequest| replanned(told, &r).map(|result| (r, result));
+    Ok(Plans {
+        rest: with(parted.rest)?,
+        part: with(parted.part)?,
+    })
+}
+
+async fn change(a: Arrived) -> Result<Response, Trouble> {
+    let told = &a.told;
+    let text = |field| a.typed.text(field);
+    let Ok(n) = text("part_count").parse::<u32>() else {
+        let message = "How many pieces: a whole number, such as 2.";
+        return refuse(&a, "part_count", message.into()).await;
+    };
+    if !may_be_parted(told) {
+        let message = "Only a dough that is mixed and not over can be parted.";
+        return refuse(&a, "part_count", message.into()).await;
+    }
+    let baked = told.run.pizzas.len() as u32;
+    let left = told
+        .batch
+        .sheet
+        .request
+        .formula
+        .pieces
+        .count()
+        .saturating_sub(baked);
+    if n > left {
+        let message = format!("{baked} went into the oven: {left} are left.");
+        return refuse(&a, "part_count", message).await;
+    }
+    let way = match text("part_way") {
+        "freezer" => Way::Freezer,
+        "apart" => Way::Apart,
+        _ => return refuse(&a, "part_count", "Choose where they go.".into()).await,
+    };
+    let serve_at = match typed_moment(text("part_serve"), &a.here) {
+        Ok(at) if at > a.here.now => at,
+        Ok(_) => return refuse(&a, "part_serve", "That hour is over.".into()).await,
+        Err(e) => return refuse(&a, "part_serve", e).await,
+    };
+    let work = || planned(told, &a.here, (n, way, serve_at));
+    let plans = match a.app.models.at_length(work).await? {
+        Ok(x) => x,
+        Err(e) => {
+            let known = ["part_count", "part_serve"];
+            let field = e.0.first().map_or("part_count", |e| {
+                known
+                    .into_iter()
+                    .find(|k| *k == e.field)
+                    .unwrap_or("part_count")
+            });
+            let said: Vec<String> = e.0.into_iter().map(|e| e.message).collect();
+            return refuse(&a, field, said.join(" ")).await;
+        }
+    };
+    match kept(&a, &plans, way, n).await? {
+        Some(code) => Ok(Redirect::to(&format!("/batches/{code}")).into_response()),
+        None => {
+            let message = "Somebody changed this plan a moment ago: look at it as it is now.";
+            refuse(&a, "part_count", message.into()).await
+        }
+    }
+}
+
+/// Keeps both in one act: the code of the new batch; `None` when the plan is another by now.
+async fn kept(a: &Arrived, plans: &Plans, way: Way, n: u32) -> Result<Option<String>, Trouble> {
+    let (told, here) = (&a.told, &a.here);
+    let form_key = a.typed.key("form_key");
+    let of: u32 = a.typed.text("plan").parse().unwrap_or(u32::MAX);
+    let name = named(told, way);
+    let past = shared_past(told, form_key);
+    let why = match way {
+        Way::Freezer => format!("{n} pieces into the freezer"),
+        Way::Apart => format!("{n} pieces for another hour"),
+    };
+    Ok(store::act!(a.app.db, db => {
+        let new = NewBatch {
+            form_key,
+            name: &name,
+            request: &plans.part.0,
+            result: &plans.part.1,
+            origin: Origin::Maker,
+            from: None,
+        };
+        // A form that was sent before leads where it led.
+        if let Some(code) = batch::by_form(db, here.id(), form_key).await? {
+            return Ok(Some(code));
+        }
+        let rest = NewPlan {
+            of,
+            request: &plans.rest.0,
+            result: &plans.rest.1,
+            why: &why,
+        };
+        match batch::replan(db, here.id(), told.batch.id, &rest, here.now).await? {
+            Replanned::Stale(_) => Ok(None),
+            Replanned::Done => {
+                let (KeptBatch::Done(code) | KeptBatch::Other(code)) =
+                    batch::keep(db, here.id(), &new, here.now).await?;
+                if let Some(id) = batch::id_of(db, here.id(), &code).await? {
+                    for entry in &past {
+                        entry::write(db, here.id(), id, entry, here.now, By::Maker, entry::ANY).await?;
+                    }
+                }
+                Ok(Some(code))
+            }
+        }
+    })?)
+}
