@@ -6,6 +6,11 @@ use crate::fire::FireChoice;
 use crate::formula::Formula;
 use crate::refusal::Refused;
 
+/// Hours that differ by less are the same.
+const SAME_H: f64 = 1.0 / 3600.0;
+/// No leg gives more than down to this, h.
+const SHORTEST_H: f64 = 0.25;
+
 impl SheetRequest {
     /// The request for `n` pieces. `mixed` is the dose that is in the bowl, % of the flour, once it is.
     ///
@@ -32,6 +37,33 @@ impl SheetRequest {
         Ok(out)
     }
 
+    /// The request of a dough that is in the bowl, with its begin where it was: a leg that was made longer takes from those
+    /// after it, one that was made shorter gives to the next; what is left moves the serve time. A serve time that was moved
+    /// alone is waited for in the last leg.
+    pub fn begun_as(&self, was: &SheetRequest) -> SheetRequest {
+        let begins_sooner = was.mixed_at().duration_since(self.mixed_at());
+        let mut over = begins_sooner.as_secs_f64() / 3600.0;
+        if over.abs() < SAME_H {
+            return self.clone();
+        }
+        let (mut path, before) = (self.formula.path(), was.formula.path());
+        let last = path.len() - 1;
+        let differs = |i: &usize| {
+            before
+                .get(*i)
+                .is_none_or(|b| (b.hours - path[*i].hours).abs() > SAME_H)
+        };
+        let first = (0..path.len()).find(differs).map_or(last, |i| i + 1);
+        for leg in path.iter_mut().skip(first) {
+            let to = (leg.hours - over).max(SHORTEST_H.min(leg.hours));
+            over -= leg.hours - to;
+            leg.hours = to;
+        }
+        let mut out = self.of_formula(self.formula.clone().on_path(path));
+        out.serve_at += super::hours(over);
+        out
+    }
+
     pub(super) fn of_formula(&self, formula: Formula) -> SheetRequest {
         SheetRequest {
             formula,
@@ -47,6 +79,43 @@ mod tests {
     use crate::formula::{Dose, Pieces};
     use crate::sheet::tests::friday;
     use crate::sheet::work_out;
+
+    #[test]
+    fn hours_of_a_live_dough_move_what_comes_after_and_never_its_begin() {
+        let was = friday(crate::style::first());
+        let path = was.formula.path();
+        assert!(path.len() >= 3, "bulk, cold, temper");
+        let with = |i: usize, h: f64| {
+            let mut p = path.clone();
+            p[i].hours = h;
+            was.clone()
+                .with(|r| r.formula = r.formula.clone().on_path(p))
+        };
+        let same = |r: &SheetRequest| {
+            let off = r.mixed_at().duration_since(was.mixed_at()).as_secs_f64();
+            assert!(off.abs() < 2.0, "begins {off} s off");
+        };
+        for i in 0..path.len() {
+            for h in [0.25, 1.0, 3.5, 9.0, 40.0, 100.0] {
+                let moved = with(i, h).begun_as(&was);
+                same(&moved);
+                assert!((moved.formula.path()[i].hours - h).abs() < 1e-6, "{i} {h}");
+            }
+        }
+        // An hour more in bulk is an hour less in the cold, and those who eat wait for nothing.
+        let longer = with(0, path[0].hours + 1.0).begun_as(&was);
+        assert_eq!(longer.serve_at, was.serve_at);
+        assert!((longer.formula.path()[1].hours - path[1].hours + 1.0).abs() < 1e-6);
+        // The serve time alone: the last leg waits.
+        let mut later = was.clone();
+        later.serve_at += crate::sheet::hours(2.0);
+        let waits = later.begun_as(&was);
+        same(&waits);
+        let last = path.len() - 1;
+        assert_eq!(waits.serve_at, later.serve_at);
+        assert!((waits.formula.path()[last].hours - path[last].hours - 2.0).abs() < 1e-6);
+        assert_eq!(was.begun_as(&was), was);
+    }
 
     #[test]
     fn larger_pieces_of_the_same_dough_bake_as_larger_pieces() {

@@ -204,6 +204,12 @@ impl Course {
             .max_by_key(|(at, _)| *at)
     }
 
+    /// How warm the room is that the dough lies in: as it was last read, or as it was planned, °C.
+    pub fn room_now_c(&self, q: &Asked) -> f64 {
+        let read = self.places.room.iter().rev().find(|(at, _)| *at <= q.now);
+        read.map_or(self.request.room_c, |(_, c)| *c)
+    }
+
     pub fn enliven(&mut self, factor: f64) {
         self.base = enlivened(&self.base, factor);
     }

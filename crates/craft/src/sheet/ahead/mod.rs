@@ -9,6 +9,7 @@ mod course;
 mod part;
 mod places;
 mod remedy;
+mod same;
 mod timeline;
 
 pub use super::progress::{StepPast, StepSaid};

@@ -1,12 +1,12 @@
 //! Some pieces of a dough go another way: both are the same dough until then.
 
+use super::tests::happened_until;
 use super::*;
 use crate::formula::Pieces;
 use crate::path::{Lies, Spot};
 use crate::rise::Event;
-use crate::sheet::progress::StepSaid;
 use crate::sheet::tests::friday;
-use crate::sheet::{StepKind, hours, work_out};
+use crate::sheet::{hours, work_out};
 
 fn kept() -> (SheetRequest, SheetResult) {
     let mut r = friday(crate::style::first());
@@ -16,29 +16,6 @@ fn kept() -> (SheetRequest, SheetResult) {
     };
     let sheet = work_out(&r).unwrap();
     (r, sheet)
-}
-
-/// Everything done as planned up to an hour after mixing.
-fn until(sheet: &SheetResult, h: f64) -> Happened {
-    let now = sheet.mixed_at + hours(h);
-    let done = sheet.steps.iter().filter(|s| s.at <= now);
-    Happened {
-        steps: done
-            .map(|s| StepPast {
-                number: s.number,
-                at: match s.kind {
-                    StepKind::Mix => sheet.mixed_at,
-                    _ => s.at,
-                },
-                said: if s.kind == StepKind::Mix {
-                    StepSaid::Finished
-                } else {
-                    StepSaid::Done
-                },
-            })
-            .collect(),
-        ..Happened::default()
-    }
 }
 
 fn asked<'a>(r: &'a SheetRequest, sheet: &'a SheetResult, h: &'a Happened, at_h: f64) -> Asked<'a> {
@@ -56,7 +33,7 @@ fn asked<'a>(r: &'a SheetRequest, sheet: &'a SheetResult, h: &'a Happened, at_h:
 fn two_of_four_balls_into_the_freezer_are_thawed_for_their_own_day() {
     let (r, sheet) = kept();
     let cold_at = r.formula.bulk_h + 3.0;
-    let happened = until(&sheet, cold_at);
+    let happened = happened_until(&sheet, cold_at);
     let q = asked(&r, &sheet, &happened, cold_at);
     let serve_at = r.serve_at + hours(7.0 * 24.0);
     let p = part(&q, 2, Way::Freezer, serve_at).unwrap();
@@ -89,7 +66,7 @@ fn two_of_four_balls_into_the_freezer_are_thawed_for_their_own_day() {
 fn a_dough_in_its_tub_is_balled_before_it_is_frozen() {
     let (r, sheet) = kept();
     let in_bulk = 0.6 * r.formula.bulk_h;
-    let happened = until(&sheet, in_bulk);
+    let happened = happened_until(&sheet, in_bulk);
     let q = asked(&r, &sheet, &happened, in_bulk);
     let p = part(&q, 1, Way::Freezer, r.serve_at + hours(96.0)).unwrap();
     let legs = p.part.formula.path();
@@ -101,7 +78,7 @@ fn a_dough_in_its_tub_is_balled_before_it_is_frozen() {
 fn an_hour_of_its_own_moves_the_cold_and_nothing_before() {
     let (r, sheet) = kept();
     let cold_at = r.formula.bulk_h + 3.0;
-    let happened = until(&sheet, cold_at);
+    let happened = happened_until(&sheet, cold_at);
     let q = asked(&r, &sheet, &happened, cold_at);
     let before = r.formula.path();
     let p = part(&q, 3, Way::Apart, r.serve_at + hours(20.0)).unwrap();
@@ -115,7 +92,7 @@ fn an_hour_of_its_own_moves_the_cold_and_nothing_before() {
 #[test]
 fn what_cannot_be_parted_is_said() {
     let (r, sheet) = kept();
-    let happened = until(&sheet, r.formula.bulk_h + 3.0);
+    let happened = happened_until(&sheet, r.formula.bulk_h + 3.0);
     let q = asked(&r, &sheet, &happened, r.formula.bulk_h + 3.0);
     let field = |n, way, at| part(&q, n, way, at).unwrap_err().0[0].field.clone();
     let later = r.serve_at + hours(200.0);

@@ -4,6 +4,7 @@
 //! takes points off the water), another temper, smaller boxes, another serve time.
 
 use super::course::Course;
+use super::same::same_dough;
 use super::{Asked, INSIDE, margin_h};
 use crate::formula::two_digits;
 use crate::path::{Leg, Lies, Spot};
@@ -28,6 +29,8 @@ const TEMPER_H: f64 = 2.0;
 const OTHER_PLACE_C: f64 = 4.0;
 /// So near to the edge a serve time is not safe, h.
 const SAFE_H: f64 = 0.5;
+/// With less time than this before serving nothing is begun any more, h.
+const LEAST_LEFT_H: f64 = 0.5;
 /// A remedy must win so much, h.
 const WORTH_H: f64 = 0.25;
 const MOST: usize = 6;
@@ -58,13 +61,13 @@ pub struct Remedied {
     pub change: Change,
 }
 
-struct Idea {
-    code: &'static str,
-    say: String,
-    why: String,
-    legs: Vec<Leg>,
-    serve_at: Timestamp,
-    yeast_percent: Option<f64>,
+pub(super) struct Idea {
+    pub code: &'static str,
+    pub say: String,
+    pub why: String,
+    pub legs: Vec<Leg>,
+    pub serve_at: Timestamp,
+    pub yeast_percent: Option<f64>,
 }
 
 pub(super) fn remedies(
@@ -77,8 +80,34 @@ pub(super) fn remedies(
     let serve_at = q.request.serve_at;
     let now_margin = margin_h(window, serve_at);
     let fits = fits(window, serve_at, rise.at_bake.label);
-    if (fits && now_margin >= SAFE_H) || q.now >= serve_at {
+    if q.now >= serve_at {
         return vec![];
+    }
+    let tried = |idea: Idea| -> Option<Remedied> {
+        let mut dough = course.dough_through(&idea.legs, idea.serve_at);
+        if let Some(percent) = idea.yeast_percent {
+            dough.yeast_percent = percent;
+        }
+        dough.check(true).ok()?;
+        let window =
+            quick_window(&dough, INSIDE, handed).map(|w| ReadyWindow::of(&w, course.mixed_at));
+        Some(Remedied {
+            code: idea.code.into(),
+            say: idea.say,
+            why: idea.why,
+            window,
+            margin_h: margin_h(window, idea.serve_at),
+            change: Change {
+                legs: idea.legs,
+                serve_at: idea.serve_at,
+                yeast_percent: idea.yeast_percent,
+            },
+        })
+    };
+    if fits && now_margin >= SAFE_H {
+        // It fits, but is no longer the dough that was planned: there is a way back.
+        let back = same_dough(q, course, handed).and_then(tried);
+        return back.filter(|r| r.margin_h >= SAFE_H).into_iter().collect();
     }
     // Over before service: the window shuts too soon. Else it opens too late.
     let over = match window {
@@ -87,28 +116,9 @@ pub(super) fn remedies(
     };
     let mut out: Vec<Remedied> = ideas(q, course, window, over)
         .into_iter()
-        .filter_map(|idea| {
-            let mut dough = course.dough_through(&idea.legs, idea.serve_at);
-            if let Some(percent) = idea.yeast_percent {
-                dough.yeast_percent = percent;
-            }
-            dough.check(true).ok()?;
-            let window =
-                quick_window(&dough, INSIDE, handed).map(|w| ReadyWindow::of(&w, course.mixed_at));
-            let margin_h = margin_h(window, idea.serve_at);
-            (margin_h > now_margin + WORTH_H).then_some(Remedied {
-                code: idea.code.into(),
-                say: idea.say,
-                why: idea.why,
-                window,
-                margin_h,
-                change: Change {
-                    legs: idea.legs,
-                    serve_at: idea.serve_at,
-                    yeast_percent: idea.yeast_percent,
-                },
-            })
-        })
+        .chain(same_dough(q, course, handed))
+        .filter_map(tried)
+        .filter(|r| r.margin_h > now_margin + WORTH_H)
         .collect();
     out.sort_by(|a, b| b.margin_h.total_cmp(&a.margin_h));
     // The same idea in several lengths: the best of each stays.
@@ -193,13 +203,17 @@ fn ideas(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) ->
         return unmixed(q, course, window, over);
     }
     let left_h = serve_at.duration_since(q.now).as_secs_f64() / 3600.0;
+    if left_h < LEAST_LEFT_H {
+        // Whatever is begun now would not be over when those who eat sit down.
+        return vec![];
+    }
     let (legs, i) = cut_now(q, course);
     let mut out = Vec::new();
     let here = &legs[i];
     let balled = here.lies != Lies::Bulk;
     let in_room = !here.spot.is_cold() && !here.spot.is_frozen();
     if over {
-        cooler(q, &legs, i, left_h, serve_at, &mut out);
+        cooler(q, course, (&legs, i), left_h, serve_at, &mut out);
         if in_room && left_h > RELAX_H {
             out.extend(knocked_back(&legs, i, balled, serve_at, q));
         }
@@ -207,7 +221,7 @@ fn ideas(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) ->
             out.extend(later_out(&legs, i, serve_at));
         }
     } else {
-        warmer(q, &legs, i, serve_at, &mut out);
+        warmer(q, course, (&legs, i), serve_at, &mut out);
         if here.spot.is_cold() {
             out.extend(sooner_out(&legs, i, left_h, serve_at));
         }
@@ -266,13 +280,13 @@ fn better_serve(q: &Asked, window: Option<ReadyWindow>, over: bool) -> Option<Ti
 /// A cooler place, or the fridge with a temper at the end.
 fn cooler(
     q: &Asked,
-    legs: &[Leg],
-    i: usize,
+    course: &Course,
+    (legs, i): (&[Leg], usize),
     left_h: f64,
     serve_at: Timestamp,
     out: &mut Vec<Idea>,
 ) {
-    let room_c = q.request.room_c;
+    let room_c = course.room_now_c(q);
     let in_room = !legs[i].spot.is_cold() && !legs[i].spot.is_frozen();
     if in_room {
         for temper_h in [2.0, 3.0, 4.0] {
@@ -320,7 +334,8 @@ fn cooler(
     let generic = crate::path::Place {
         name: "a cooler place".into(),
         air: Air::Room,
-        c: (room_c - OTHER_PLACE_C).max(5.0),
+        // A room that is hotter than it should be: as warm as was planned is cooler already.
+        c: (room_c - OTHER_PLACE_C).min(q.request.room_c).max(5.0),
         profile_c: None,
         off_c: None,
         holds_h: None,
@@ -330,8 +345,14 @@ fn cooler(
     }
 }
 
-fn warmer(q: &Asked, legs: &[Leg], i: usize, serve_at: Timestamp, out: &mut Vec<Idea>) {
-    let room_c = q.request.room_c;
+fn warmer(
+    q: &Asked,
+    course: &Course,
+    (legs, i): (&[Leg], usize),
+    serve_at: Timestamp,
+    out: &mut Vec<Idea>,
+) {
+    let room_c = course.room_now_c(q);
     let named = q
         .places
         .iter()

@@ -60,6 +60,29 @@ pub(super) fn minutes_apart(a: Timestamp, b: Timestamp) -> f64 {
     b.duration_since(a).as_secs_f64() / 60.0
 }
 
+/// Everything done as planned up to so many hours after mixing.
+pub(super) fn happened_until(sheet: &SheetResult, h: f64) -> Happened {
+    let now = sheet.mixed_at + hours(h);
+    let done = sheet.steps.iter().filter(|s| s.at <= now);
+    Happened {
+        steps: done
+            .map(|s| StepPast {
+                number: s.number,
+                at: match s.kind {
+                    StepKind::Mix => sheet.mixed_at,
+                    _ => s.at,
+                },
+                said: if s.kind == StepKind::Mix {
+                    StepSaid::Finished
+                } else {
+                    StepSaid::Done
+                },
+            })
+            .collect(),
+        ..Happened::default()
+    }
+}
+
 #[test]
 fn when_all_went_as_planned_the_forecast_stays() {
     let b = Batch::new(|_| {})
@@ -298,4 +321,106 @@ fn a_leg_that_is_cut_by_a_remedy_has_the_folds_that_were_planned() {
             folds(&changed)
         );
     }
+}
+
+#[test]
+fn a_warmer_dough_that_still_fits_is_offered_the_way_back_to_the_same_dough() {
+    let r = friday(crate::style::first());
+    let sheet = work_out(&r).unwrap();
+    let ask = |c: f64| {
+        let happened = Happened {
+            readings: vec![Reading {
+                at: sheet.mixed_at,
+                measured: Measured::Dough { c },
+            }],
+            ..happened_until(&sheet, 0.2)
+        };
+        from_now(&Asked {
+            request: &r,
+            planned: &sheet,
+            happened: &happened,
+            now: sheet.mixed_at + hours(0.3),
+            places: &[],
+            doubts: Doubts::default(),
+        })
+        .unwrap()
+    };
+    let target = r.formula.target_dough_c;
+    let as_planned = ask(target);
+    assert!(as_planned.remedies.is_empty(), "{:?}", as_planned.remedies);
+    let bulk = |a: &Ahead| {
+        a.remedies
+            .iter()
+            .find(|x| x.code == "same_dough")
+            .map(|x| x.change.legs[0].hours)
+    };
+    let planned_h = r.formula.path()[0].hours;
+    let (warm, cold) = (ask(target + 2.0), ask(target - 2.0));
+    assert!(
+        warm.fits(r.serve_at) && cold.fits(r.serve_at),
+        "they still fit"
+    );
+    let (less, more) = (bulk(&warm).unwrap(), bulk(&cold).unwrap());
+    assert!(less < planned_h - 0.2, "{less} of {planned_h}");
+    assert!(more > planned_h + 0.2, "{more} of {planned_h}");
+    // Nobody waits for it, and it comes out nearer to the plan than it would.
+    for a in [&warm, &cold] {
+        let x = a.remedies.iter().find(|x| x.code == "same_dough").unwrap();
+        assert_eq!(x.change.serve_at, r.serve_at);
+        let whole = |legs: &[crate::path::Leg]| legs.iter().map(|l| l.hours).sum::<f64>();
+        assert!((whole(&x.change.legs) - whole(&r.formula.path())).abs() < 0.01);
+        let mut taken = r.clone();
+        taken.formula = taken
+            .formula
+            .clone()
+            .on_path(x.change.legs.clone())
+            .in_the_bowl(sheet.yeast.percent);
+        taken.formula.target_dough_c = if a.mixed_at == warm.mixed_at && std::ptr::eq(a, &warm) {
+            target + 2.0
+        } else {
+            target - 2.0
+        };
+        let then = work_out(&taken).unwrap().rise_at_serve;
+        assert!(
+            (then - sheet.rise_at_serve).abs() < (a.rise_at_serve - sheet.rise_at_serve).abs(),
+            "{then} and {} for {}",
+            a.rise_at_serve,
+            sheet.rise_at_serve
+        );
+    }
+}
+
+#[test]
+fn nothing_is_begun_that_would_not_be_over_when_they_sit_down() {
+    let r = friday(crate::style::first());
+    let sheet = work_out(&r).unwrap();
+    let happened = Happened {
+        readings: vec![Reading {
+            at: r.serve_at - hours(5.0),
+            measured: Measured::Room { c: 38.0 },
+        }],
+        ..happened_until(&sheet, r.total_h() - 0.3)
+    };
+    let at = |before_h: f64| {
+        from_now(&Asked {
+            request: &r,
+            planned: &sheet,
+            happened: &happened,
+            now: r.serve_at - hours(before_h),
+            places: &[],
+            doubts: Doubts::default(),
+        })
+        .unwrap()
+    };
+    assert!(!at(4.0).remedies.is_empty(), "a van at 38° has remedies");
+    let cooler = at(4.0)
+        .remedies
+        .into_iter()
+        .find(|x| x.code == "cooler_place");
+    // Cooler than where it lies is the room that was planned, not four degrees under the van.
+    assert!(cooler.is_none_or(|x| {
+        x.say
+            .contains(&format!("{} °C", crate::refusal::plain(r.room_c.min(34.0))))
+    }));
+    assert!(at(0.2).remedies.iter().all(|x| x.code == "other_serve"));
 }

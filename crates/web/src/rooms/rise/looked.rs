@@ -38,6 +38,7 @@ pub fn request(
         r.fire = t.batch.sheet.request.fire.clone();
         if t.is_mixed() {
             r.formula = t.as_mixed(r.formula);
+            r = r.begun_as(&t.batch.sheet.request);
         }
     }
     Ok(r)

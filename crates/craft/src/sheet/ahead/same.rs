@@ -1,0 +1,93 @@
+//! Back to the same dough: one that left the mixer warmer or cooler than planned, or lies in another room, and still fits,
+//! is as ripe as planned at the serve time when its bulk is shorter or longer, and the stage after it takes the difference.
+
+use super::course::Course;
+use super::remedy::Idea;
+use super::{Asked, INSIDE};
+use crate::path::Lies;
+use crate::refusal::plain;
+use crate::rise::kinetics::HandOver;
+use crate::rise::{Look, foresee};
+
+/// Less than this off is the same bulk, h.
+const WORTH_H: f64 = 1.0 / 6.0;
+/// A bulk is not prolonged by more, h.
+const MOST_LONGER_H: f64 = 8.0;
+/// No leg is shorter after it, h.
+const SHORTEST_H: f64 = 0.25;
+/// Halvings of the search: eight hours to some two minutes.
+const HALVINGS: u32 = 8;
+
+/// The bulk with which it is as ripe as planned when it is served; `None` where that is the planned one, or no longer to be
+/// chosen.
+pub(super) fn same_dough(q: &Asked, course: &Course, handed: &[HandOver]) -> Option<Idea> {
+    if !course.in_bowl || course.legs.len() < 2 {
+        return None;
+    }
+    let (i, _) = course.leg_at(q.now);
+    let bulk: f64 = course
+        .legs
+        .iter()
+        .take_while(|l| l.lies == Lies::Bulk)
+        .map(|l| l.hours)
+        .sum();
+    let last = course
+        .legs
+        .iter()
+        .take_while(|l| l.lies == Lies::Bulk)
+        .count()
+        .checked_sub(1)?;
+    // A bulk in the cold has its hours from the clock, not from the eye.
+    if i > last || last + 1 >= course.legs.len() || course.legs[last].spot.is_cold() {
+        return None;
+    }
+    let wanted = q.planned.rise_at_serve;
+    let with = |by: f64| {
+        let mut legs = course.legs.clone();
+        legs[last].hours += by;
+        legs[last + 1].hours -= by;
+        legs
+    };
+    let ripe = |by: f64| -> Option<f64> {
+        let dough = course.dough_through(&with(by), q.request.serve_at);
+        dough.check(true).ok()?;
+        Some(
+            100.0
+                * foresee(&dough, INSIDE, handed, Look::ToTheEnd)
+                    .at_bake
+                    .ripeness,
+        )
+    };
+    let now_h = q.now.duration_since(course.mixed_at).as_secs_f64() / 3600.0;
+    let next = &course.legs[last + 1];
+    // A longer bulk is a riper dough: between the soonest end and the latest.
+    let (mut low, mut high) = (now_h - bulk, MOST_LONGER_H.min(next.hours - SHORTEST_H));
+    if low >= high || ripe(low)? > wanted || ripe(high)? < wanted {
+        return None;
+    }
+    for _ in 0..HALVINGS {
+        let mid = 0.5 * (low + high);
+        if ripe(mid)? < wanted {
+            low = mid;
+        } else {
+            high = mid;
+        }
+    }
+    let by = 0.5 * (low + high);
+    if by.abs() < WORTH_H {
+        return None;
+    }
+    let min = plain((by.abs() * 12.0).round() * 5.0);
+    let word = if by < 0.0 { "less" } else { "more" };
+    Some(Idea {
+        code: "same_dough",
+        say: format!("{min} min {word} bulk: the same dough as planned"),
+        why: format!(
+            "Then it is as ripe as planned when it is served; the {} takes the difference.",
+            next.word().to_lowercase()
+        ),
+        legs: with(by),
+        serve_at: q.request.serve_at,
+        yeast_percent: None,
+    })
+}
