@@ -4,6 +4,9 @@ use crate::refusal::{FieldError, plain};
 use crate::units::{Celsius, TemperatureUnit};
 use serde::{Deserialize, Serialize};
 
+/// A reading says something of now for so long, min: of a floor for the next pizza, of a place on the Bench.
+pub const FRESH_MIN: f64 = 15.0;
+
 /// What a temperature was read of.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]

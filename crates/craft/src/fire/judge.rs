@@ -8,6 +8,7 @@ use super::recover::recovery;
 use super::says::Says;
 use super::{Item, Run};
 use crate::note::{Note, by_urgency};
+use crate::reading::FRESH_MIN;
 use crate::sheet::SheetResult;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -46,8 +47,16 @@ pub fn service(run: &Run, sheet: &SheetResult, now: Timestamp, zone: &TimeZone) 
     by_urgency(notes)
 }
 
-/// A reading says something about the next pizza for so long, min.
-const FRESH_MIN: f64 = 15.0;
+/// The lowest and the highest that the floor read while a run was baked, °C; a reading shortly before the first counts.
+pub fn floor_while_baking(reads: &[FloorRead], run: &Run) -> Option<(f64, f64)> {
+    let first = run.pizzas.first()?.in_at;
+    let from = first - jiff::SignedDuration::from_secs_f64(60.0 * FRESH_MIN);
+    let read = reads.iter().filter(|r| r.at > from).map(|r| r.c);
+    read.fold(None, |all, c| match all {
+        None => Some((c, c)),
+        Some((low, high)) => Some((c.min(low), c.max(high))),
+    })
+}
 
 /// What the floor read last before a moment, °C, while that still says something of it.
 pub fn floor_before(reads: &[FloorRead], at: Timestamp) -> Option<f64> {

@@ -154,6 +154,20 @@ pub struct RunSummary {
     pub pace_s: Option<f64>,
 }
 
+/// What the verdicts of several runs say is off most often, in words, and how often; `None` where nothing was.
+pub fn most_often_off(all: &[RunSummary]) -> Option<(&'static str, u32)> {
+    let sum = |f: fn(&RunSummary) -> u32| all.iter().map(f).sum::<u32>();
+    [
+        ("base pale", sum(|s| s.verdicts.iter().map(|r| r[0]).sum())),
+        ("base dark", sum(|s| s.verdicts.iter().map(|r| r[2]).sum())),
+        ("top pale", sum(|s| s.verdicts[0].iter().sum())),
+        ("top dark", sum(|s| s.verdicts[2].iter().sum())),
+    ]
+    .into_iter()
+    .filter(|(_, n)| *n > 0)
+    .reduce(|worst, x| if x.1 > worst.1 { x } else { worst })
+}
+
 /// Whether two moments are so close that one hand made both by mistake.
 fn is_double(a: Timestamp, b: Timestamp) -> bool {
     b.duration_since(a).as_secs_f64().abs() < DOUBLE_S

@@ -1,11 +1,16 @@
 //! What was seen of a batch, folded for its pages.
 
+use crate::shared::kitchen::Here;
 use craft::fire::Run;
 use craft::fire::firing::FloorRead;
 use craft::formula::Formula;
 use craft::reading::Subject;
+use craft::rise::Doubts;
 use craft::sheet::StepKind;
-use craft::sheet::ahead::{Happened, Measured, OFF_THE_MIXER_H, PowerCut, Reading};
+use craft::sheet::ahead::{
+    Asked, Happened, Measured, OtherThanPlanned, PowerCut, Reading, off_the_mixer,
+    other_than_planned,
+};
 use craft::sheet::progress::{Progress, Stand, states};
 use jiff::Timestamp;
 use std::sync::Arc;
@@ -100,31 +105,25 @@ impl Told {
         }
     }
 
-    /// The dough's temperature off the mixer, °C, as the forecast takes it.
-    pub fn off_the_mixer(&self) -> Option<f64> {
-        let request = &self.batch.sheet.request;
-        let states = self
-            .batch
-            .sheet
-            .result
-            .steps
-            .iter()
-            .zip(&self.progress.steps);
-        let mixed = states
-            .filter(|(s, _)| matches!(s.kind, StepKind::Mix | StepKind::Rest))
-            .filter_map(|(_, t)| t.happened())
-            .next();
-        let planned = self.batch.sheet.result.mixed_at;
-        let mixed_at = self.went().map_or(mixed.unwrap_or(planned), |w| w.mixed_at);
-        let from = mixed_at - craft::sheet::hours(request.mixing_min() / 60.0);
-        let until = mixed_at + craft::sheet::hours(OFF_THE_MIXER_H);
-        self.seen().rev().find_map(|o| match o.seen {
-            Seen::Reading {
-                subject: Subject::Dough,
-                celsius,
-            } if (from..=until).contains(&o.at) => Some(celsius),
-            _ => None,
+    /// What is asked of it as it went, up to a moment.
+    fn as_asked<T>(&self, now: Timestamp, of: impl Fn(&Asked) -> T) -> T {
+        let sheet = &self.batch.sheet;
+        of(&Asked {
+            request: &sheet.request,
+            planned: &sheet.result,
+            happened: &self.happened(),
+            now: self.batch.finished_at.unwrap_or(now),
+            places: &[],
+            doubts: Doubts::default(),
         })
+    }
+    /// The dough's temperature off the mixer, °C, as the forecast takes it.
+    pub fn off_the_mixer(&self, now: Timestamp) -> Option<f64> {
+        self.as_asked(now, off_the_mixer)
+    }
+    /// What was measured otherwise than planned, for whoever makes it again.
+    pub fn other_than_planned(&self, here: &Here) -> Vec<OtherThanPlanned> {
+        self.as_asked(here.now, other_than_planned)
     }
 
     /// When its oven was lit or switched on, where that was said.

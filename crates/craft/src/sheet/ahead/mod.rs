@@ -24,6 +24,7 @@ use super::{
 };
 use crate::note::{Note, by_urgency};
 use crate::path::Place;
+use crate::reading::Subject;
 use crate::refusal::Refused;
 use crate::rise::ripeness::BAKES_WELL;
 use crate::rise::spread::spread_of;
@@ -36,6 +37,7 @@ use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use timeline::Timeline;
 
 #[cfg(test)]
 mod follow_tests;
@@ -321,6 +323,62 @@ fn judgements(
     let mut notes = vec![ahead.note(q.request)];
     notes.extend(judge::as_it_goes(q.request, &goes, ran, &open, in_bowl));
     by_urgency(notes)
+}
+
+/// The dough's temperature off the mixer, °C: the last reading of it between the begin of its mixing and the tub.
+pub fn off_the_mixer(q: &Asked) -> Option<f64> {
+    let clock = Timeline::of(q, &q.request.formula.path());
+    let until = clock.mixed_at + super::hours(OFF_THE_MIXER_H);
+    let read = q.happened.readings.iter().filter_map(|r| match r.measured {
+        Measured::Dough { c } if (clock.mix_from..=until).contains(&r.at) => Some((r.at, c)),
+        _ => None,
+    });
+    read.max_by_key(|(at, _)| *at).map(|(_, c)| c)
+}
+
+/// A temperature that was measured otherwise than it was planned, °C.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OtherThanPlanned {
+    pub subject: Subject,
+    pub planned: f64,
+    pub measured: f64,
+}
+
+/// A difference that is worth telling whoever makes the dough again, K.
+const WORTH_TELLING_C: f64 = 0.5;
+
+/// What to tell whoever makes this dough again: fridge and room as they were read on the whole, the dough off the mixer.
+pub fn other_than_planned(q: &Asked) -> Vec<OtherThanPlanned> {
+    let mean = |of: &dyn Fn(&Measured) -> Option<f64>| {
+        let read = q.happened.readings.iter();
+        let all: Vec<f64> = read.filter_map(|r| of(&r.measured)).collect();
+        (!all.is_empty()).then(|| all.iter().sum::<f64>() / all.len() as f64)
+    };
+    let fridge = mean(&|m| match m {
+        Measured::Fridge { c } => Some(*c),
+        _ => None,
+    });
+    let room = mean(&|m| match m {
+        Measured::Room { c } => Some(*c),
+        _ => None,
+    });
+    let r = q.request;
+    let of = |subject, planned: f64, read: Option<f64>| {
+        let measured = read.filter(|m| (m - planned).abs() >= WORTH_TELLING_C)?;
+        Some(OtherThanPlanned {
+            subject,
+            planned,
+            measured,
+        })
+    };
+    [
+        of(Subject::Fridge, r.fridge_c, fridge),
+        of(Subject::Room, r.room_c, room),
+        of(Subject::Dough, r.formula.target_dough_c, off_the_mixer(q)),
+    ]
+    .into_iter()
+    .flatten()
+    .collect()
 }
 
 /// The dough of a batch as it really went, for a fit of its leaven.

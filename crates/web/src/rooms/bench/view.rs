@@ -7,7 +7,7 @@ use crate::shared::chart::strip::window_words;
 use crate::shared::format::{count_word, day_hm, hm, span, span_words};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
-use craft::reading::Subject;
+use craft::reading::{FRESH_MIN, Subject};
 use craft::sheet::StepKind;
 use jiff::Timestamp;
 use uuid::Uuid;
@@ -16,8 +16,6 @@ use uuid::Uuid;
 const ACTS: usize = 4;
 /// So long a step that was marked done can be taken back from the Bench, s.
 const UNDO_S: i64 = 120;
-/// A reading older than this is drawn with its age.
-const FRESH_MIN: i64 = 15;
 /// Readings older than a day say nothing about now.
 const STALE_H: i64 = 24;
 
@@ -335,7 +333,7 @@ fn pins(live: &[Told], here: &Here) -> (Vec<Pin>, Option<Timestamp>) {
 
 fn pin(name: String, celsius: f64, at: Timestamp, here: &Here, cold: bool) -> Pin {
     let age = here.now.duration_since(at);
-    let old = age.as_mins() >= FRESH_MIN;
+    let old = age.as_secs_f64() >= 60.0 * FRESH_MIN;
     let words = if age.as_mins() >= 60 {
         format!("{} h", age.as_hours())
     } else {

@@ -5,9 +5,9 @@ use crate::shared::chart::{Hold, Svg};
 use crate::shared::format::{count_word, day, min_s, percent};
 use crate::shared::kitchen::Here;
 use craft::fire::RunSummary;
-use craft::reading::Subject;
+use craft::fire::judge::floor_while_baking;
+use craft::fire::run::most_often_off;
 use craft::refusal::plain;
-use store::entry::Seen;
 
 pub struct Row {
     pub code: String,
@@ -89,7 +89,7 @@ fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
             percent(sheet.yeast.percent),
             plain(craft::flour::blend(&f.flours).w.round())
         ),
-        thermometer: thermometer(f.target_dough_c, t.off_the_mixer(), here),
+        thermometer: thermometer(f.target_dough_c, t.off_the_mixer(here.now), here),
         clocks: clocks(sheet.rise_at_serve, sheet.reserve_at_serve),
         bake: s.mean_s.map_or("–".into(), min_s),
         bake_planned: format!("planned {}", min_s(f64::from(sheet.programme.out_s))),
@@ -109,35 +109,14 @@ fn run(t: &Told, s: &RunSummary, here: &Here) -> Vec<String> {
             .map_or(String::new(), |p| format!(", one every {}", min_s(p)));
         out.push(format!("{} out{pace}", s.out));
     }
-    let floors: Vec<f64> = t
-        .seen()
-        .filter_map(|o| match o.seen {
-            Seen::Reading {
-                subject: Subject::Floor,
-                celsius,
-            } if t
-                .run
-                .pizzas
-                .first()
-                .is_some_and(|p| o.at > p.in_at - LAUNCH) =>
-            {
-                Some(celsius)
-            }
-            _ => None,
-        })
-        .collect();
     let m = here.measures;
-    let most = floors.iter().copied().fold(f64::MIN, f64::max);
-    let least = floors.iter().copied().fold(f64::MAX, f64::min);
-    let read = match floors.len() {
-        0 => None,
-        1 => Some(format!("{}°", m.degrees(most, 0))),
-        _ => Some(format!(
-            "{} to {}°",
-            m.degrees(least, 0),
-            m.degrees(most, 0)
-        )),
-    };
+    let read = floor_while_baking(&t.floor_reads(), &t.run).map(|(low, high)| {
+        let (low, high) = (m.degrees(low, 0), m.degrees(high, 0));
+        match low == high {
+            true => format!("{low}°"),
+            false => format!("{low} to {high}°"),
+        }
+    });
     let oven = t.batch.sheet.request.fire.as_deref();
     match (oven.map(|f| f.plan.oven.name.as_str()), read) {
         (Some(name), Some(read)) => out.push(format!("{name}, {read}")),
@@ -147,9 +126,6 @@ fn run(t: &Told, s: &RunSummary, here: &Here) -> Vec<String> {
     }
     out
 }
-
-/// A reading so shortly before the first pizza is of the floor that it met.
-const LAUNCH: jiff::SignedDuration = jiff::SignedDuration::from_mins(15);
 
 /// Planned (tick) against measured (dot) dough temperature, 4 K around the plan.
 fn thermometer(planned: f64, measured: Option<f64>, here: &Here) -> String {
@@ -274,7 +250,7 @@ fn lines(told: &[Told], summaries: &[RunSummary], here: &Here) -> [String; 2] {
     let off: Vec<f64> = told
         .iter()
         .filter_map(|t| {
-            t.off_the_mixer()
+            t.off_the_mixer(here.now)
                 .map(|c| c - t.batch.sheet.request.formula.target_dough_c)
         })
         .collect();
@@ -292,22 +268,8 @@ fn lines(told: &[Told], summaries: &[RunSummary], here: &Here) -> [String; 2] {
             (mean * per).abs()
         )
     };
-    let mut worst = (0, "");
-    let sum = |f: fn(&RunSummary) -> u32| summaries.iter().map(f).sum::<u32>();
-    for (n, words) in [
-        (sum(|s| s.verdicts.iter().map(|r| r[0]).sum()), "base pale"),
-        (sum(|s| s.verdicts.iter().map(|r| r[2]).sum()), "base dark"),
-        (sum(|s| s.verdicts[0].iter().sum()), "top pale"),
-        (sum(|s| s.verdicts[2].iter().sum()), "top dark"),
-    ] {
-        if n > worst.0 {
-            worst = (n, words);
-        }
-    }
-    let second = if worst.0 > 0 {
-        format!("Most often off: {}, {} times.", worst.1, worst.0)
-    } else {
-        String::new()
-    };
+    let second = most_often_off(summaries).map_or(String::new(), |(words, n)| {
+        format!("Most often off: {words}, {n} times.")
+    });
     [first, second]
 }

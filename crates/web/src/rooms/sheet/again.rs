@@ -4,11 +4,8 @@
 use crate::batch::Told;
 use crate::shared::kitchen::Here;
 use craft::formula::Formula;
+use craft::reading::Subject;
 use craft::sheet::SheetRequest;
-use craft::sheet::ahead::Measured;
-
-/// A difference worth telling, K.
-const WORTH_C: f64 = 0.5;
 
 /// The formula to begin from: a plan that was changed on the way had its dose and its hours fixed by what happened.
 pub fn formula(told: &Told, first: Option<SheetRequest>) -> Formula {
@@ -17,37 +14,20 @@ pub fn formula(told: &Told, first: Option<SheetRequest>) -> Formula {
 
 /// What was measured last time, where it was another than planned.
 pub fn measured(told: &Told, here: &Here) -> Option<String> {
-    let request = &told.batch.sheet.request;
-    let readings = told.happened().readings;
     let m = here.measures;
-    let mean = |of: &dyn Fn(&Measured) -> Option<f64>| {
-        let all: Vec<f64> = readings.iter().filter_map(|r| of(&r.measured)).collect();
-        (!all.is_empty()).then(|| all.iter().sum::<f64>() / all.len() as f64)
-    };
-    let fridge = mean(&|x| match x {
-        Measured::Fridge { c } => Some(*c),
-        _ => None,
-    });
-    let room = mean(&|x| match x {
-        Measured::Room { c } => Some(*c),
-        _ => None,
-    });
-    let other = |read: &f64, planned: f64| (read - planned).abs() >= WORTH_C;
-    let said = |what: &str, read: f64, planned: f64| {
-        let (read, planned) = (m.degrees(read, 1), m.degrees(planned, 1));
-        format!("{what} {read}° where {planned}° was planned")
-    };
-    let mut all = vec![];
-    if let Some(c) = fridge.filter(|c| other(c, request.fridge_c)) {
-        all.push(said("the fridge", c, request.fridge_c));
-    }
-    if let Some(c) = room.filter(|c| other(c, request.room_c)) {
-        all.push(said("the room", c, request.room_c));
-    }
-    let target = request.formula.target_dough_c;
-    if let Some(c) = told.off_the_mixer().filter(|c| other(c, target)) {
-        all.push(said("the dough off the mixer", c, target));
-    }
+    let all: Vec<String> = told
+        .other_than_planned(here)
+        .into_iter()
+        .map(|o| {
+            let what = match o.subject {
+                Subject::Fridge => "the fridge",
+                Subject::Room => "the room",
+                _ => "the dough off the mixer",
+            };
+            let (read, planned) = (m.degrees(o.measured, 1), m.degrees(o.planned, 1));
+            format!("{what} {read}° where {planned}° was planned")
+        })
+        .collect();
     (!all.is_empty()).then(|| {
         format!(
             "Last time {}: {}. The figures below are planned as before; type what you trust more.",
