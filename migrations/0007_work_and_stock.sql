@@ -25,3 +25,9 @@ CREATE TABLE stock_use (
   CONSTRAINT stock_use_batch FOREIGN KEY (batch_id) REFERENCES batch (id) ON DELETE CASCADE,
   CONSTRAINT stock_use_kitchen FOREIGN KEY (kitchen_id) REFERENCES kitchen (id)
 ) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci;
+
+-- Counts what was said of a kitchen's places, so that whoever holds a copy knows whether it is the last.
+CREATE TABLE place_said (
+  kitchen_id BIGINT UNSIGNED NOT NULL PRIMARY KEY,
+  revision BIGINT UNSIGNED NOT NULL
+) ENGINE=InnoDB;

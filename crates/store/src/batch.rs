@@ -52,6 +52,8 @@ pub struct Batch {
     pub planned_at: Timestamp,
     pub sheet: Arc<Sheet>,
     pub entries: Arc<Entries>,
+    /// Counts what was said of the kitchen's places.
+    pub places: u64,
 }
 
 /// Who made a batch: only the demo's own may be made anew.
@@ -92,6 +94,7 @@ struct Row {
     planned_at: Option<chrono::NaiveDateTime>,
     finished_at: Option<chrono::NaiveDateTime>,
     cancelled_at: Option<chrono::NaiveDateTime>,
+    places: Option<u64>,
 }
 
 /// A batch in a list: one whose row cannot be read is marked, and the others are shown.
@@ -160,6 +163,7 @@ impl Row {
             planned_at: instant::from_row(self.planned_at.unwrap_or(self.created_at)),
             sheet,
             entries,
+            places: self.places.unwrap_or(0),
         })
     }
 }
@@ -318,7 +322,9 @@ pub async fn by_code(
 ) -> Result<Option<Batch>> {
     let row = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at FROM batch WHERE kitchen_id = ? AND code = ?",
+        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at,
+                (SELECT p.revision FROM place_said p WHERE p.kitchen_id = batch.kitchen_id) AS places
+         FROM batch WHERE kitchen_id = ? AND code = ?",
         kitchen.0,
         code
     )
@@ -371,15 +377,11 @@ pub async fn live(
     most: u32,
     held: &Held,
 ) -> Result<Page> {
-    let in_all = sqlx::query_scalar!(
-        "SELECT COUNT(*) FROM batch WHERE kitchen_id = ? AND finished_at IS NULL AND cancelled_at IS NULL",
-        kitchen.0
-    )
-    .fetch_one(&mut *db)
-    .await?;
     let rows = sqlx::query_as!(
         Row,
-        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at FROM batch
+        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at,
+                (SELECT p.revision FROM place_said p WHERE p.kitchen_id = batch.kitchen_id) AS places
+         FROM batch
          WHERE kitchen_id = ? AND finished_at IS NULL AND cancelled_at IS NULL ORDER BY serve_at, id LIMIT ? OFFSET ?",
         kitchen.0,
         most,
@@ -387,9 +389,21 @@ pub async fn live(
     )
     .fetch_all(&mut *db)
     .await?;
+    // A page that is not full is the last one: then it says how many there are.
+    let counted = rows.len() as u32;
+    let in_all = if counted < most && (counted > 0 || skip == 0) {
+        u64::from(skip + counted)
+    } else {
+        sqlx::query_scalar!(
+            "SELECT COUNT(*) FROM batch WHERE kitchen_id = ? AND finished_at IS NULL AND cancelled_at IS NULL",
+            kitchen.0
+        )
+        .fetch_one(&mut *db)
+        .await? as u64
+    };
     Ok(Page {
         listed: all(rows, db, kitchen, held).await?,
-        in_all: in_all as u64,
+        in_all,
     })
 }
 
@@ -401,16 +415,11 @@ pub async fn finished(
     most: u32,
     held: &Held,
 ) -> Result<Page> {
-    let in_all = sqlx::query_scalar!(
-        "SELECT COUNT(*) FROM batch WHERE kitchen_id = ? AND finished_at IS NOT NULL",
-        kitchen.0
-    )
-    .fetch_one(&mut *db)
-    .await?;
     let rows = sqlx::query_as!(
         Row,
         // The page's numbers come from the index alone; rows are read for these only.
-        "SELECT b.id, b.code, b.name, b.revision, b.plan, b.created_at, b.planned_at, b.finished_at, b.cancelled_at
+        "SELECT b.id, b.code, b.name, b.revision, b.plan, b.created_at, b.planned_at, b.finished_at, b.cancelled_at,
+                (SELECT p.revision FROM place_said p WHERE p.kitchen_id = b.kitchen_id) AS places
          FROM batch b JOIN (SELECT id FROM batch WHERE kitchen_id = ? AND finished_at IS NOT NULL
                             ORDER BY finished_at DESC, id DESC LIMIT ? OFFSET ?) page ON page.id = b.id
          ORDER BY b.finished_at DESC, b.id DESC",
@@ -420,9 +429,20 @@ pub async fn finished(
     )
     .fetch_all(&mut *db)
     .await?;
+    let counted = rows.len() as u32;
+    let in_all = if counted < most && (counted > 0 || skip == 0) {
+        u64::from(skip + counted)
+    } else {
+        sqlx::query_scalar!(
+            "SELECT COUNT(*) FROM batch WHERE kitchen_id = ? AND finished_at IS NOT NULL",
+            kitchen.0
+        )
+        .fetch_one(&mut *db)
+        .await? as u64
+    };
     Ok(Page {
         listed: all(rows, db, kitchen, held).await?,
-        in_all: in_all as u64,
+        in_all,
     })
 }
 

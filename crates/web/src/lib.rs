@@ -11,6 +11,8 @@ use axum::Router;
 use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::routing::get;
 use batch::forecast::Forecasts;
+use batch::load::HeldPlaces;
+use shared::drawn::Drawn;
 use shared::kitchen::LastKitchen;
 use shared::long::Models;
 use shared::runs::Runs;
@@ -27,6 +29,26 @@ use tower_http::set_header::SetResponseHeaderLayer;
 use tower_http::timeout::TimeoutLayer;
 use tower_http::trace::TraceLayer;
 
+/// Parts of pages that are kept as they were drawn.
+#[derive(Default)]
+pub struct AllDrawn {
+    /// The ribbon of the Bench, wide and narrow.
+    pub ribbons: Drawn<(String, String)>,
+    /// What a batch weighs and how it goes, as its page shows it.
+    pub sheets: Drawn<rooms::sheet::view::Shown>,
+    /// A line of the ledger.
+    pub lines: Drawn<rooms::ledger::view::Row>,
+}
+
+impl AllDrawn {
+    /// Throws all away.
+    pub fn clear(&self) {
+        self.ribbons.clear();
+        self.sheets.clear();
+        self.lines.clear();
+    }
+}
+
 /// What every handler may use.
 #[derive(Clone)]
 pub struct App {
@@ -37,6 +59,10 @@ pub struct App {
     pub kitchen: Arc<LastKitchen>,
     /// Forecasts that were made a moment ago.
     pub forecasts: Arc<Forecasts>,
+    /// What was said of places, as it was read last.
+    pub places: Arc<HeldPlaces>,
+    /// Pictures and tables that still hold.
+    pub drawn: Arc<AllDrawn>,
     /// Bakes that somebody watches.
     pub runs: Arc<Runs<rooms::bake::view::RunState>>,
     /// Who works something out, and who waits for it.
@@ -68,6 +94,8 @@ fn watched_router(db: Db, site: Site, runs: Arc<Runs<rooms::bake::view::RunState
         held: Arc::default(),
         kitchen: Arc::default(),
         forecasts: Arc::default(),
+        places: Arc::default(),
+        drawn: Arc::default(),
         runs,
         models: Arc::default(),
         site: Arc::new(site),

@@ -194,6 +194,14 @@ pub async fn write(
         Err(e) => return Err(e.into()),
     }
     mark(&mut tx, kitchen, batch, new, by).await?;
+    if new.said.place().is_some() {
+        sqlx::query!(
+            "INSERT INTO place_said (kitchen_id, revision) VALUES (?, 1) ON DUPLICATE KEY UPDATE revision = revision + 1",
+            kitchen.0
+        )
+        .execute(&mut *tx)
+        .await?;
+    }
     if new.said.moves_stock() {
         stock::follow(&mut tx, kitchen, batch).await?;
     }

@@ -118,37 +118,23 @@ pub async fn of_batch(
     Ok(sorted(rows))
 }
 
-/// What was said of the kitchen's places between two moments, whichever batch it was entered on, and not taken back.
+/// What was said of a kitchen's places since a moment, in the order of the clock; what was taken back counts no longer.
 pub async fn of_places(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     from: Timestamp,
-    to: Timestamp,
 ) -> Result<Vec<Observation>> {
     let rows = sqlx::query_as!(
         Row,
         "SELECT e.id, e.entry_key, e.kind, e.facts, e.at FROM entry e
-         WHERE e.kitchen_id = ? AND e.place IN ('room', 'fridge', 'own') AND e.at BETWEEN ? AND ? ORDER BY e.at DESC, e.id DESC LIMIT 4000",
-        kitchen.0,
-        instant::to_row(from),
-        instant::to_row(to)
-    )
-    .fetch_all(&mut *db)
-    .await?;
-    let mut all = sorted(rows);
-    let back = sqlx::query_scalar!(
-        "SELECT JSON_VALUE(facts, '$.entry') FROM entry WHERE kitchen_id = ? AND place = 'taken back' AND at >= ?",
+         WHERE e.kitchen_id = ? AND e.place IN ('room', 'fridge', 'own', 'taken back') AND e.at >= ? ORDER BY e.at DESC, e.id DESC LIMIT 4000",
         kitchen.0,
         instant::to_row(from)
     )
     .fetch_all(db)
     .await?;
-    let back: HashSet<Uuid> = back
-        .iter()
-        .flatten()
-        .filter_map(|k| Uuid::parse_str(k).ok())
-        .collect();
-    all.seen.retain(|o| !back.contains(&o.key));
-    all.seen.reverse();
-    Ok(all.seen)
+    let mut seen = sorted(rows).seen;
+    seen.retain(|o| !matches!(o.seen, Seen::TakenBack { .. }));
+    seen.reverse();
+    Ok(seen)
 }

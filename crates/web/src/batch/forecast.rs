@@ -174,7 +174,8 @@ impl Forecasts {
         let newest = |all: &[Observation]| all.iter().map(|o| o.id).max().unwrap_or(0);
         let (seen, back) = (&b.entries.seen, &b.entries.taken_back);
         let said = (seen.len(), back.len(), newest(seen));
-        let places = (told.places.len(), 0, newest(&told.places));
+        let places = told.places.as_slice();
+        let places = (places.len(), 0, newest(places));
         (b.id, b.plan, here.kitchen.revision, said, places)
     }
 

@@ -1,12 +1,15 @@
 //! Batches with all that was entered about them, folded.
 
 use crate::App;
-use crate::batch::told::Told;
+use crate::batch::told::{SaidOfPlaces, Told};
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
-use std::sync::Arc;
+use jiff::Timestamp;
+use std::collections::HashMap;
+use std::sync::{Arc, Mutex};
+use store::KitchenId;
 use store::batch::{self, Listed};
-use store::entry;
+use store::entry::{self, Observation};
 
 /// Where all that is under way is wanted at once, so many at most.
 const MOST_LIVE: u32 = 500;
@@ -21,7 +24,7 @@ pub async fn told(app: &App, here: &Here, code: &str) -> Result<Told, Trouble> {
     let found = batch::by_code(&mut db, here.id(), code, &app.held).await?;
     let told = Told::of(found.ok_or_else(missing)?);
     let mut one = [told];
-    among_places(&mut db, here, &mut one).await?;
+    among_places(app, &mut db, here, &mut one).await?;
     let [told] = one;
     Ok(told)
 }
@@ -29,23 +32,72 @@ pub async fn told(app: &App, here: &Here, code: &str) -> Result<Told, Trouble> {
 /// So long before it is mixed the last reading of a place may be old, h.
 const BEFORE_H: i64 = 24;
 
-/// Gives batches what was said of the kitchen's places since the first of them began: one statement for all.
+/// What was said of a kitchen's places, as it was read last: it holds as long as nothing more was said.
+#[derive(Debug, Default)]
+pub struct HeldPlaces(Mutex<HashMap<KitchenId, PlacesRead>>);
+
+#[derive(Debug)]
+struct PlacesRead {
+    revision: u64,
+    from: Timestamp,
+    said: Arc<Vec<Observation>>,
+}
+
+impl HeldPlaces {
+    /// Throws all away.
+    pub fn clear(&self) {
+        self.0.lock().unwrap_or_else(|e| e.into_inner()).clear();
+    }
+    fn since(
+        &self,
+        id: KitchenId,
+        from: Timestamp,
+        revision: u64,
+    ) -> Option<Arc<Vec<Observation>>> {
+        let all = self.0.lock().unwrap_or_else(|e| e.into_inner());
+        let held = all.get(&id)?;
+        (held.revision == revision && held.from <= from).then(|| held.said.clone())
+    }
+}
+
+/// Gives each batch what was said of the kitchen's places since it began: one statement for all, and none while nothing more
+/// was said.
 async fn among_places(
+    app: &App,
     db: &mut store::Connection,
     here: &Here,
     all: &mut [Told],
 ) -> Result<(), Trouble> {
+    let since =
+        |t: &Told| t.batch.sheet.result.start_at - jiff::SignedDuration::from_hours(BEFORE_H);
     // One that was closed with its forecast needs none.
-    let open = all
-        .iter()
-        .filter(|t| t.is_under_way(here.now) && t.went().is_none());
-    let Some(first) = open.map(|t| t.batch.sheet.result.start_at).min() else {
+    let asks = |t: &&mut Told| t.is_under_way(here.now) && t.went().is_none();
+    let mut open: Vec<&mut Told> = all.iter_mut().filter(asks).collect();
+    let Some(from) = open.iter().map(|t| since(t)).min() else {
         return Ok(());
     };
-    let from = first - jiff::SignedDuration::from_hours(BEFORE_H);
-    let said = Arc::new(entry::of_places(db, here.id(), from, here.now).await?);
-    for told in all {
-        told.places = said.clone();
+    let revision = open.iter().map(|t| t.batch.places).max().unwrap_or(0);
+    let said = match app.places.since(here.id(), from, revision) {
+        Some(said) => said,
+        None => {
+            let said = Arc::new(entry::of_places(db, here.id(), from).await?);
+            let read = PlacesRead {
+                revision,
+                from,
+                said: said.clone(),
+            };
+            let mut held = app.places.0.lock().unwrap_or_else(|e| e.into_inner());
+            held.insert(here.id(), read);
+            said
+        }
+    };
+    for told in &mut open {
+        // Each sees what concerns it, whichever page it stands on.
+        let first = since(told);
+        told.places = SaidOfPlaces {
+            from: said.partition_point(|o| o.at < first),
+            all: said.clone(),
+        };
     }
     Ok(())
 }
@@ -86,7 +138,7 @@ pub async fn some_live(app: &App, here: &Here, skip: u32, most: u32) -> Result<S
     let mut db = app.db.acquire().await?;
     let page = batch::live(&mut db, here.id(), skip, most, &app.held).await?;
     let mut some = folded(page);
-    among_places(&mut db, here, &mut some.told).await?;
+    among_places(app, &mut db, here, &mut some.told).await?;
     Ok(some)
 }
 

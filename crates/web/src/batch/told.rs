@@ -1,17 +1,18 @@
 //! What was seen of a batch, folded for its pages.
 
+use crate::shared::drawn::Stands;
 use crate::shared::kitchen::Here;
 use craft::fire::Run;
 use craft::fire::firing::FloorRead;
 use craft::formula::Formula;
 use craft::reading::Subject;
 use craft::rise::Doubts;
-use craft::sheet::StepKind;
 use craft::sheet::ahead::{
     Asked, Happened, Measured, OtherThanPlanned, PowerCut, Reading, off_the_mixer,
     other_than_planned,
 };
 use craft::sheet::progress::{Progress, Stand, states};
+use craft::sheet::{SheetResult, StepKind};
 use jiff::Timestamp;
 use std::sync::Arc;
 use store::batch::{Batch, said_of_steps};
@@ -24,7 +25,20 @@ pub struct Told {
     pub run: Run,
     pub progress: Progress,
     /// What was said of the kitchen's places while this batch lay in them, whichever batch it was entered on.
-    pub places: Arc<Vec<Observation>>,
+    pub places: SaidOfPlaces,
+}
+
+/// What was said of the kitchen's places since a batch began: the end of a row that many batches share.
+#[derive(Debug, Clone, Default)]
+pub struct SaidOfPlaces {
+    pub all: Arc<Vec<Observation>>,
+    pub from: usize,
+}
+
+impl SaidOfPlaces {
+    pub fn as_slice(&self) -> &[Observation] {
+        &self.all[self.from..]
+    }
 }
 
 impl Told {
@@ -38,10 +52,26 @@ impl Told {
             batch,
             run,
             progress,
-            places: Arc::default(),
+            places: SaidOfPlaces::default(),
         }
     }
 
+    /// What its pictures hang on, besides the minute; `goes` is what they show.
+    pub fn stands(&self, here: &Here, goes: &SheetResult) -> Stands {
+        Stands {
+            kitchen: (here.id(), here.kitchen.revision),
+            batch: self.batch.id,
+            plan: self.batch.plan,
+            revision: self.batch.revision,
+            places: self.batch.places,
+            goes: (
+                goes.mixed_at,
+                goes.window.map(|w| (w.from_at, w.to_at)),
+                goes.rise_at_serve.to_bits(),
+                goes.reserve_at_serve.to_bits(),
+            ),
+        }
+    }
     /// Whether the dough is in the bowl: from then on its dose is no question.
     pub fn is_mixed(&self) -> bool {
         self.progress.is_mixed(&self.batch.sheet.result.steps)
@@ -73,7 +103,11 @@ impl Told {
     pub fn happened(&self) -> Happened {
         // Readings of a place count for every batch in it, whichever they were entered on.
         let own: std::collections::HashSet<_> = self.seen().map(|o| o.key).collect();
-        let elsewhere = self.places.iter().filter(|o| !own.contains(&o.key));
+        let elsewhere = self
+            .places
+            .as_slice()
+            .iter()
+            .filter(|o| !own.contains(&o.key));
         let mut readings = vec![];
         let mut power_cuts = vec![];
         for o in self.seen().chain(elsewhere) {

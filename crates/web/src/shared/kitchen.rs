@@ -40,6 +40,10 @@ impl Here {
     pub fn id(&self) -> KitchenId {
         self.kitchen.id
     }
+    /// The minute of the present: what is drawn to the minute holds as long.
+    pub fn minute(&self) -> i64 {
+        self.now.as_second().div_euclid(60)
+    }
     /// How judgements at the fire name times and temperatures here.
     pub fn says(&self) -> Says<'_> {
         Says {
@@ -99,6 +103,8 @@ impl FromRequestParts<App> for Here {
             // The database was restored: copies of what was in it are of no use.
             app.held.clear();
             app.forecasts.clear();
+            app.places.clear();
+            app.drawn.clear();
         }
         app.kitchen.hold(&kitchen);
         Ok(Here::of(kitchen, now))

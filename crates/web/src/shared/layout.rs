@@ -8,6 +8,7 @@ use crate::shared::theme::Theme;
 use askama::Template;
 use axum::response::Html;
 use craft::sheet::progress::Stand;
+use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// The stops of the line.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
@@ -170,5 +171,13 @@ impl Frame {
 
 /// Writes a template.
 pub fn page<T: Template>(t: &T) -> Result<Html<String>, Trouble> {
-    Ok(Html(t.render()?))
+    // A page is much longer than its template: room for all of it at once, as long as the longest lately.
+    static LONGEST: AtomicUsize = AtomicUsize::new(32 * 1024);
+    let mut out = String::with_capacity(LONGEST.load(Ordering::Relaxed).min(MOST_AT_ONCE));
+    t.render_into(&mut out)?;
+    LONGEST.fetch_max(out.len() + out.len() / 8, Ordering::Relaxed);
+    Ok(Html(out))
 }
+
+/// No more room is taken before a page is written, bytes.
+const MOST_AT_ONCE: usize = 256 * 1024;

@@ -2,6 +2,7 @@
 
 pub mod assets;
 pub mod chart;
+pub mod drawn;
 pub mod error;
 pub mod form;
 pub mod format;

@@ -4,6 +4,7 @@ import { minutes, ready, say } from "../../js/app.js";
 import * as clock from "../../js/clock.js";
 import * as queue from "../../js/queue.js";
 import { cues } from "./cues.js";
+import { applied } from "./fold.js";
 
 const root = document.getElementById("bake");
 const part = (id) => document.getElementById(id);
@@ -25,34 +26,6 @@ let about = null;
 /** The taps of this run that the server does not have yet. */
 const mine = () => queue.waiting(batch).filter((r) => r.url === TAPS);
 const tapOf = (r) => ({ ...r.fields, pizza: Number(r.fields.pizza), ms: queue.moment(r) });
-
-/** Shows a tap at once; the server's answer replaces this as soon as it comes. */
-function applied(state, tap) {
-  const at = tap.ms;
-  const mine = state.inside.find((p) => p.number === tap.pizza);
-  if (tap.kind === "in") {
-    if (mine || tap.pizza < state.next_number) return state;
-    const taken = state.inside.map((p) => p.spot);
-    let spot = 0;
-    while (taken.includes(spot)) spot += 1;
-    return { ...state, inside: [...state.inside, { number: tap.pizza, spot, in_ms: at, acted_ms: at, turned: 0 }], next_number: tap.pizza + 1 };
-  }
-  if (tap.kind === "turned" && mine) return { ...state, inside: state.inside.map((p) => (p === mine ? { ...p, turned: p.turned + 1, acted_ms: at } : p)) };
-  if (tap.kind === "out" && mine) {
-    const last = { number: tap.pizza, baked_s: (at - mine.in_ms) / 1000, out_ms: at, verdict: null };
-    return { ...state, inside: state.inside.filter((p) => p !== mine), last, out: state.out + 1, unjudged: [tap.pizza, ...state.unjudged] };
-  }
-  if (tap.kind === "verdict") {
-    const unjudged = state.unjudged.filter((n) => n !== tap.pizza);
-    const last = state.last?.number === tap.pizza ? { ...state.last, verdict: tap.verdict } : state.last;
-    return { ...state, last, unjudged };
-  }
-  if (tap.kind === "undone" && mine) {
-    if (mine.turned > 0) return { ...state, inside: state.inside.map((p) => (p === mine ? { ...p, turned: p.turned - 1 } : p)) };
-    return { ...state, inside: state.inside.filter((p) => p !== mine), next_number: tap.pizza };
-  }
-  return state;
-}
 
 const shown = () => mine().map(tapOf).reduce(applied, run);
 

@@ -10,6 +10,7 @@ use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::load;
 use crate::batch::told::Told;
+use crate::rooms::sheet::view::{As, Shown};
 use crate::shared::error::Trouble;
 use crate::shared::form::{NotANumber, Typed, measured, number, one_line};
 use crate::shared::format::day_hm;
@@ -27,6 +28,7 @@ use craft::refusal::FieldError;
 use craft::sheet::SheetResult;
 use craft::sheet::progress::StepSaid;
 use craft::units::{Celsius, Meant};
+use std::sync::Arc;
 use store::batch;
 use store::entry::{Seen, Standing};
 use uuid::Uuid;
@@ -63,28 +65,27 @@ pub fn routes() -> Router<App> {
 #[template(path = "rooms/batch/page.html")]
 struct Page {
     frame: Frame,
-    v: crate::rooms::sheet::view::Shown,
+    v: Arc<Shown>,
     b: View,
 }
 
 fn render(
-    told: &Told,
-    goes: &SheetResult,
-    here: &Here,
-    theme: Theme,
-    typed: &Typed,
-    errors: &[FieldError],
-) -> Result<Response, Trouble> {
-    render_with((told, goes), here, theme, typed, errors, &[])
-}
-
-/// The page, with the plans that were left.
-fn render_with(
+    app: &App,
     (told, goes): (&Told, &SheetResult),
     here: &Here,
     theme: Theme,
     typed: &Typed,
     errors: &[FieldError],
+) -> Result<Response, Trouble> {
+    render_with(app, (told, goes), here, (theme, typed, errors), &[])
+}
+
+/// The page, with the plans that were left.
+fn render_with(
+    app: &App,
+    (told, goes): (&Told, &SheetResult),
+    here: &Here,
+    (theme, typed, errors): (Theme, &Typed, &[FieldError]),
     left: &[(jiff::Timestamp, String)],
 ) -> Result<Response, Trouble> {
     let code = &told.batch.code;
@@ -99,12 +100,12 @@ fn render_with(
         &path,
     );
     // The strip and the answer show how it goes; the log stays beside what was planned.
-    let v = crate::rooms::sheet::view::Shown::of(
-        &told.batch.sheet.request,
-        goes,
-        here,
-        crate::rooms::sheet::view::As::Batch,
-    );
+    let v = app
+        .drawn
+        .sheets
+        .of(vec![told.stands(here, goes)], here.minute(), || {
+            Shown::of(&told.batch.sheet.request, goes, here, As::Batch)
+        });
     let mut b = View::of(told, goes, here, typed, errors);
     b.left = left
         .iter()
@@ -132,7 +133,13 @@ async fn show(
         vec![]
     };
     let goes = app.goes(&told, &here).await?;
-    render_with((&told, &goes), &here, theme, &Typed::default(), &[], &left)
+    render_with(
+        &app,
+        (&told, &goes),
+        &here,
+        (theme, &Typed::default(), &[]),
+        &left,
+    )
 }
 
 async fn print(
@@ -161,7 +168,14 @@ async fn refuse(a: &Arrived, field: &str, message: String) -> Result<Response, T
         message,
     }];
     let goes = a.app.goes(&a.told, &a.here).await?;
-    render(&a.told, &goes, &a.here, a.theme, &a.typed, &errors)
+    render(
+        &a.app,
+        (&a.told, &goes),
+        &a.here,
+        a.theme,
+        &a.typed,
+        &errors,
+    )
 }
 
 /// Keeps what was seen and goes back to where it was entered; a moment that cannot be is said beside `field`.

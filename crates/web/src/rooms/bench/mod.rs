@@ -51,7 +51,7 @@ async fn bench(
     let frame = Frame::of(&here, theme, Stop::Bench, "Bench", None, "/");
     page(&Page {
         frame,
-        b: View::of(&live, &here),
+        b: View::of(&live, &here, &app.drawn.ribbons),
         paging,
         unreadable,
     })

@@ -4,12 +4,14 @@ use crate::batch::told::Told;
 use crate::shared::chart::heatline::{Pin, heatline};
 use crate::shared::chart::ribbon::{self, Row};
 use crate::shared::chart::strip::window_words;
+use crate::shared::drawn::Drawn;
 use crate::shared::format::{count_word, day_hm, hm, span, span_words};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
 use craft::reading::{FRESH_MIN, Subject};
 use craft::sheet::StepKind;
 use jiff::Timestamp;
+use std::sync::Arc;
 use uuid::Uuid;
 
 /// Rows of the list of next acts.
@@ -63,8 +65,8 @@ pub struct View {
     pub answer_head: String,
     pub answer_core: String,
     pub lines: [String; 2],
-    pub ribbon: String,
-    pub ribbon_narrow: String,
+    /// Wide and narrow.
+    pub ribbon: Arc<(String, String)>,
     pub acts: Vec<Act>,
     pub heatline: Option<String>,
     pub read_at: String,
@@ -99,8 +101,16 @@ fn following(rest: &[Act]) -> Option<String> {
 }
 
 impl View {
-    pub fn of(live: &[Told], here: &Here) -> View {
-        let rows: Vec<Row> = live.iter().map(|t| row(t, here)).collect();
+    pub fn of(live: &[Told], here: &Here, ribbons: &Drawn<(String, String)>) -> View {
+        let stand = live
+            .iter()
+            .map(|t| t.stands(here, &t.batch.sheet.result))
+            .collect();
+        let ribbon = ribbons.of(stand, here.minute(), || {
+            let rows: Vec<Row> = live.iter().map(|t| row(t, here)).collect();
+            let wide = ribbon::wide(&rows, here.now, &here.zone);
+            (wide, ribbon::narrow(&rows, here.now, &here.zone))
+        });
         let mut acts = acts(live, here);
         let just_done = just_done(live, here);
         let in_view = if just_done.is_some() { ACTS - 1 } else { ACTS };
@@ -112,8 +122,7 @@ impl View {
             answer_head,
             answer_core,
             lines: lines(live, here),
-            ribbon: ribbon::wide(&rows, here.now, &here.zone),
-            ribbon_narrow: ribbon::narrow(&rows, here.now, &here.zone),
+            ribbon,
             acts,
             heatline: (!pins.is_empty()).then(|| heatline(&pins, &here.measures)),
             read_at: newest.map_or(String::new(), |t| hm(&here.local(t))),

@@ -1,6 +1,6 @@
 //! The Ledger: finished batches with what was planned, what was measured and what was said.
 
-mod view;
+pub mod view;
 
 use crate::App;
 use crate::batch::load;
@@ -42,7 +42,7 @@ async fn ledger(
     let skip = which.skip();
     let some = load::finished(&app, &here, skip, PER_PAGE).await?;
     let frame = Frame::of(&here, theme, Stop::Ledger, "Ledger", None, "/ledger");
-    let l = View::of(&some.told, &here, some.in_all);
+    let l = View::of(&some.told, &here, some.in_all, &app.drawn.lines);
     page(&Page {
         frame,
         l,

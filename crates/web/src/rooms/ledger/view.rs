@@ -2,12 +2,14 @@
 
 use crate::batch::told::Told;
 use crate::shared::chart::{Hold, Svg};
+use crate::shared::drawn::Drawn;
 use crate::shared::format::{count_word, day, min_s, percent};
 use crate::shared::kitchen::Here;
 use craft::fire::RunSummary;
 use craft::fire::judge::floor_while_baking;
 use craft::fire::run::most_often_off;
 use craft::refusal::plain;
+use std::sync::Arc;
 
 pub struct Row {
     pub code: String,
@@ -32,12 +34,12 @@ pub struct View {
     pub answer_head: String,
     pub answer_core: String,
     pub lines: [String; 2],
-    pub rows: Vec<Row>,
+    pub rows: Vec<Arc<Row>>,
     pub degree_unit: &'static str,
 }
 
 impl View {
-    pub fn of(told: &[Told], here: &Here, in_all: u64) -> View {
+    pub fn of(told: &[Told], here: &Here, in_all: u64, lines_drawn: &Drawn<Row>) -> View {
         let summaries: Vec<RunSummary> = told.iter().map(|t| t.run.summary()).collect();
         let judged: u32 = summaries.iter().map(|s| s.judged).sum();
         let right: u32 = summaries.iter().map(|s| s.right).sum();
@@ -61,7 +63,10 @@ impl View {
             rows: told
                 .iter()
                 .zip(&summaries)
-                .map(|(t, s)| row(t, s, here))
+                .map(|(t, s)| {
+                    let stands = t.stands(here, &t.batch.sheet.result);
+                    lines_drawn.of(vec![stands], 0, || row(t, s, here))
+                })
                 .collect(),
             degree_unit: here.measures.degree_unit(),
         }
@@ -90,7 +95,11 @@ fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
             plain(craft::flour::blend(&f.flours).w.round())
         ),
         thermometer: thermometer(f.target_dough_c, t.off_the_mixer(here.now), here),
-        clocks: clocks(sheet.rise_at_serve, sheet.reserve_at_serve),
+        // As it went, where that was known when it was closed.
+        clocks: t.went().map_or_else(
+            || clocks(sheet.rise_at_serve, sheet.reserve_at_serve),
+            |w| clocks(w.rise_at_serve, w.reserve_at_serve),
+        ),
         bake: s.mean_s.map_or("–".into(), min_s),
         bake_planned: format!("planned {}", min_s(f64::from(sheet.programme.out_s))),
         run: run(t, s, here),

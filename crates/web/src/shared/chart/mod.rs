@@ -11,7 +11,6 @@ pub mod strip;
 use craft::sheet::{BlockKind, ClockPoint, SheetResult};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
-use std::fmt::Write;
 
 /// An SVG being written.
 pub struct Svg {
@@ -28,6 +27,10 @@ pub enum Hold {
 
 /// Text made safe for SVG.
 pub fn safe(text: &str) -> String {
+    // Most texts are plain.
+    if !text.contains(['&', '<', '>', '"']) {
+        return text.to_string();
+    }
     text.replace('&', "&amp;")
         .replace('<', "&lt;")
         .replace('>', "&gt;")
@@ -56,14 +59,19 @@ impl Svg {
         self.out.push_str(markup);
     }
     pub fn rect(&mut self, x: f64, y: f64, w: f64, h: f64, attributes: &str) {
-        let _ = write!(
-            self.out,
-            r#"<rect x="{x:.1}" y="{y:.1}" width="{:.1}" height="{h:.1}" {attributes}/>"#,
-            w.max(0.0)
-        );
+        self.at("<rect x=\"", x, y);
+        self.out.push_str("\" width=\"");
+        push_tenths(&mut self.out, w.max(0.0));
+        self.out.push_str("\" height=\"");
+        push_tenths(&mut self.out, h);
+        for part in ["\" ", attributes, "/>"] {
+            self.out.push_str(part);
+        }
     }
     pub fn path(&mut self, d: &str, attributes: &str) {
-        let _ = write!(self.out, r#"<path d="{d}" {attributes}/>"#);
+        for part in ["<path d=\"", d, "\" ", attributes, "/>"] {
+            self.out.push_str(part);
+        }
     }
     pub fn text(&mut self, x: f64, y: f64, class: &str, hold: Hold, text: &str) {
         let anchor = match hold {
@@ -71,11 +79,19 @@ impl Svg {
             Hold::Middle => "middle",
             Hold::End => "end",
         };
-        let _ = write!(
-            self.out,
-            r#"<text x="{x:.1}" y="{y:.1}" text-anchor="{anchor}" class="{class}">{}</text>"#,
-            safe(text)
-        );
+        self.at("<text x=\"", x, y);
+        for part in ["\" text-anchor=\"", anchor, "\" class=\"", class, "\">"] {
+            self.out.push_str(part);
+        }
+        self.out.push_str(&safe(text));
+        self.out.push_str("</text>");
+    }
+    /// The begin of an element with its place.
+    fn at(&mut self, begin: &str, x: f64, y: f64) {
+        self.out.push_str(begin);
+        push_tenths(&mut self.out, x);
+        self.out.push_str("\" y=\"");
+        push_tenths(&mut self.out, y);
     }
     pub fn end(mut self) -> String {
         self.out.push_str("</svg>");
@@ -176,9 +192,11 @@ pub fn curve(
     let mut d = String::with_capacity(1500);
     let mut last_x = f64::NEG_INFINITY;
     let last = last_shown(sheet);
+    let (mixed_x, px_per_h) = (hours.x(sheet.mixed_at), hours.px_per_h());
+    let last_x_shown = hours.x(last).min(hours.right);
     for p in &sheet.clocks {
-        let at = sheet.mixed_at + craft::sheet::hours(p.hours);
-        if !hours.holds(at) || at > last {
+        let x = mixed_x + px_per_h * p.hours;
+        if !(hours.left..=last_x_shown).contains(&x) {
             continue;
         }
         // Above the scale the line leaves the picture instead of running along its edge.
@@ -186,7 +204,6 @@ pub fn curve(
             break;
         }
         let y = y0 + (y1 - y0) * value(p).max(0.0) / top;
-        let x = hours.x(at);
         // Points closer than a pixel and a half do not show.
         if x - last_x >= 1.5 {
             d.push_str(if d.is_empty() { "M" } else { " L" });
@@ -205,7 +222,10 @@ fn push_tenths(out: &mut String, value: f64) {
     if tenths < 0 {
         out.push('-');
     }
-    let _ = write!(out, "{}.{}", tenths.abs() / 10, tenths.abs() % 10);
+    let tenths = tenths.unsigned_abs();
+    out.push_str(itoa::Buffer::new().format(tenths / 10));
+    out.push('.');
+    out.push(char::from(b'0' + (tenths % 10) as u8));
 }
 
 /// The curves end where the ready window ends, or two hours after the plan.
