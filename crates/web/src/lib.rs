@@ -15,6 +15,7 @@ use batch::load::HeldPlaces;
 use shared::drawn::Drawn;
 use shared::kitchen::LastKitchen;
 use shared::long::Models;
+use shared::reckoned::Reckoned;
 use shared::runs::Runs;
 pub use shared::site::Site;
 use shared::{assets, error, guard, theme};
@@ -61,6 +62,8 @@ pub struct App {
     pub forecasts: Arc<Forecasts>,
     /// What was said of places, as it was read last.
     pub places: Arc<HeldPlaces>,
+    /// Sheets that were worked out a moment ago.
+    pub reckoned: Reckoned,
     /// Pictures and tables that still hold.
     pub drawn: Arc<AllDrawn>,
     /// Bakes that somebody watches.
@@ -95,6 +98,7 @@ fn watched_router(db: Db, site: Site, runs: Arc<Runs<rooms::bake::view::RunState
         kitchen: Arc::default(),
         forecasts: Arc::default(),
         places: Arc::default(),
+        reckoned: Reckoned::default(),
         drawn: Arc::default(),
         runs,
         models: Arc::default(),

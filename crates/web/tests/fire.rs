@@ -606,3 +606,17 @@ async fn an_oven_is_copied_changed_calibrated_from_its_bakes_and_set_back() -> R
     assert_eq!(field(&s.get(&oven).await?, "floor_factor"), "1");
     s.close().await
 }
+
+#[tokio::test]
+async fn a_change_is_answered_in_two_the_race_first_and_both_say_the_same_of_it() -> Result<()> {
+    let s = Site::open().await?;
+    let first = preview(&s, &fire(&[("floor_c", "400"), ("first", "1")])).await?;
+    let whole = preview(&s, &fire(&[("floor_c", "400")])).await?;
+    assert!(first["desk"].is_null() && whole["desk"].is_string());
+    assert_eq!(first["answer"], whole["answer"]);
+    assert_eq!(first["picture"], whole["picture"]);
+    // What cannot be is said in the first already.
+    let wrong = preview(&s, &fire(&[("floor_c", "38"), ("first", "1")])).await?;
+    assert_eq!(wrong["errors"][0]["field"], "floor_c");
+    s.close().await
+}

@@ -46,15 +46,22 @@ pub struct Looked {
     /// Floor temperatures to launch at, °C.
     pub band: Option<(f64, f64)>,
     pub firing: Firing,
-    pub service: Service,
+    /// The run, where it was asked for.
+    pub service: Option<Service>,
     pub remedies: Vec<Tried>,
     pub notes: Vec<Note>,
 }
 
-/// Works it all out.
+/// What a change moves at once: the race, the band of the floor, the firing. The run and what to change are left out.
 ///
-/// Errors: the fields of the plan or of the run outside their ranges.
-pub fn look(a: &Asked) -> Result<Looked, Refused> {
+/// Errors: the fields of the plan outside their ranges.
+pub fn look_first(a: &Asked) -> Result<Looked, Refused> {
+    let mut out = bare(a)?;
+    out.notes = judged(a, &out);
+    Ok(out)
+}
+
+fn bare(a: &Asked) -> Result<Looked, Refused> {
     let planned = a.plan.planned()?;
     let band = a.plan.floor_band(&planned.race);
     let firing = firing(&FiringRequest {
@@ -66,6 +73,29 @@ pub fn look(a: &Asked) -> Result<Looked, Refused> {
         lit_at: a.lit_at,
         readings: a.firing_reads(),
     });
+    Ok(Looked {
+        planned,
+        band,
+        firing,
+        service: None,
+        remedies: vec![],
+        notes: vec![],
+    })
+}
+
+fn judged(a: &Asked, x: &Looked) -> Vec<Note> {
+    let mut notes = of_race(x);
+    notes.extend(of_firing(a, x));
+    notes.extend(x.service.iter().flat_map(|s| s.notes.iter().cloned()));
+    by_urgency(notes)
+}
+
+/// Works it all out.
+///
+/// Errors: the fields of the plan or of the run outside their ranges.
+pub fn look(a: &Asked) -> Result<Looked, Refused> {
+    let mut out = bare(a)?;
+    let (planned, firing) = (&out.planned, &out.firing);
     let run = ServiceRequest {
         pieces: a.pieces.clamp(1, 1000),
         hands: a.hands,
@@ -76,25 +106,15 @@ pub fn look(a: &Asked) -> Result<Looked, Refused> {
     // The two that take long know nothing of each other: each has a core of its own where there are two.
     let (service, remedies) = std::thread::scope(|s| {
         let tried = s.spawn(|| remedies(a.plan, &planned.race));
-        let run = service(a.plan, &planned, &run, &a.says);
+        let run = service(a.plan, planned, &run, &a.says);
         match tried.join() {
             Ok(tried) => (run, tried),
             Err(panic) => std::panic::resume_unwind(panic),
         }
     });
-    let service = service?;
-    let mut out = Looked {
-        planned,
-        band,
-        firing,
-        service,
-        remedies,
-        notes: vec![],
-    };
-    let mut notes = of_race(&out);
-    notes.extend(of_firing(a, &out));
-    notes.append(&mut out.service.notes.clone());
-    out.notes = by_urgency(notes);
+    out.service = Some(service?);
+    out.remedies = remedies;
+    out.notes = judged(a, &out);
     Ok(out)
 }
 

@@ -4,12 +4,15 @@
 use crate::App;
 use crate::shared::error::Trouble;
 use crate::shared::format::Measures;
+use crate::shared::reckoned::Reckoned;
 use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
 use craft::fire::Says;
+use craft::refusal::Refused;
+use craft::sheet::{SheetRequest, SheetResult, work_out};
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
-use std::sync::RwLock;
+use std::sync::{Arc, RwLock};
 use std::time::{Duration, Instant};
 use store::KitchenId;
 use store::kitchen::Kitchen;
@@ -22,6 +25,8 @@ pub struct Here {
     /// When the request came: one present for all of its answer.
     pub now: Timestamp,
     pub measures: Measures,
+    /// Where answers are kept; outside of a server nowhere.
+    reckoned: Option<Reckoned>,
 }
 
 impl Here {
@@ -35,7 +40,27 @@ impl Here {
             },
             kitchen,
             now,
+            reckoned: None,
         }
+    }
+    fn keeping(self, reckoned: &Reckoned) -> Here {
+        Here {
+            reckoned: Some(reckoned.clone()),
+            ..self
+        }
+    }
+    /// The sheet of a request.
+    ///
+    /// Errors: as [`work_out`].
+    pub fn worked_out(&self, r: &SheetRequest) -> Result<Arc<SheetResult>, Refused> {
+        match &self.reckoned {
+            Some(kept) => kept.sheet(r),
+            None => work_out(r).map(Arc::new),
+        }
+    }
+    /// The present to the minute, for questions that ask whether there is time.
+    pub fn now_at(&self) -> Timestamp {
+        Timestamp::from_second(60 * self.minute()).unwrap_or(self.now)
     }
     pub fn id(&self) -> KitchenId {
         self.kitchen.id
@@ -93,7 +118,7 @@ impl FromRequestParts<App> for Here {
     async fn from_request_parts(_: &mut Parts, app: &App) -> Result<Self, Trouble> {
         let now = Timestamp::now();
         if let Some(kitchen) = app.kitchen.fresh() {
-            return Ok(Here::of(kitchen, now));
+            return Ok(Here::of(kitchen, now).keeping(&app.reckoned));
         }
         let mut db = app.db.acquire().await?;
         let kitchen = store::kitchen::first(&mut db)
@@ -107,6 +132,6 @@ impl FromRequestParts<App> for Here {
             app.drawn.clear();
         }
         app.kitchen.hold(&kitchen);
-        Ok(Here::of(kitchen, now))
+        Ok(Here::of(kitchen, now).keeping(&app.reckoned))
     }
 }

@@ -14,6 +14,7 @@ pub mod layout;
 pub mod long;
 pub mod marks;
 pub mod paging;
+pub mod reckoned;
 pub mod runs;
 pub mod site;
 pub mod theme;

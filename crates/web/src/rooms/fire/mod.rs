@@ -32,7 +32,7 @@ use form::{Dough, Read};
 use jiff::ToSpan;
 use serde::Serialize;
 use std::collections::HashMap;
-use view::{Made, View};
+use view::{Made, View, Wants};
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -92,7 +92,8 @@ struct Extra {
 struct Preview {
     answer: Option<String>,
     picture: Option<String>,
-    desk: String,
+    /// Absent in the first of two answers.
+    desk: Option<String>,
     errors: Vec<FieldError>,
 }
 
@@ -250,15 +251,20 @@ impl Open {
         }
     }
 
-    fn worked(&self, typed: &Typed, here: &Here) -> Result<(Read, Looked), Vec<FieldError>> {
+    fn worked(
+        &self,
+        typed: &Typed,
+        here: &Here,
+        wants: Wants,
+    ) -> Result<(Read, Looked), Vec<FieldError>> {
         let read = form::read(typed, &self.dough, &self.larder, here)?;
         let readings = self.told.as_ref().map_or(vec![], Told::floor_reads);
-        let looked = view::looked(&read, &self.dough, here, &readings, self.lit_at())?;
+        let looked = view::looked(&read, &self.dough, here, &readings, self.lit_at(), wants)?;
         Ok((read, looked))
     }
 
-    fn view(&self, typed: &Typed, here: &Here, pressed: &[FieldError]) -> View {
-        let worked = self.worked(typed, here);
+    fn view(&self, typed: &Typed, here: &Here, pressed: &[FieldError], wants: Wants) -> View {
+        let worked = self.worked(typed, here, wants);
         let mut errors = pressed.to_vec();
         let worked = match &worked {
             Ok((r, l)) => Some((r, l)),
@@ -292,7 +298,7 @@ impl Open {
         pressed: &[FieldError],
         extra: Extra,
     ) -> Result<Response, Trouble> {
-        let v = self.view(typed, here, pressed);
+        let v = self.view(typed, here, pressed, Wants::All);
         let status = if v.errors.is_empty() || status != StatusCode::OK {
             status
         } else {
@@ -469,21 +475,31 @@ async fn preview(
 ) -> Result<Json<Preview>, Trouble> {
     let mut typed = Typed::parse(&body);
     let open = Open::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
+    // Asked in two: what a change moves at once, and then the rest.
+    let wants = match typed.text("first") {
+        "" => Wants::All,
+        _ => Wants::First,
+    };
     let work = || {
         let pressed = press(&mut typed, &open, &here);
         let (extra, wrong) = after(&open, &typed, &here, pressed);
-        (open.view(&typed, &here, &wrong), extra)
+        (open.view(&typed, &here, &wrong, wants), extra)
     };
     let (v, extra) = app.models.at_length(work).await?;
     let whole = v.picture.is_some();
     Ok(Json(Preview {
         answer: whole.then(|| Answer { v: &v }.render()).transpose()?,
         picture: whole.then(|| Drawn { v: &v }.render()).transpose()?,
-        desk: Desk {
-            v: &v,
-            extra: &extra,
-        }
-        .render()?,
+        desk: match wants {
+            Wants::First => None,
+            Wants::All => Some(
+                Desk {
+                    v: &v,
+                    extra: &extra,
+                }
+                .render()?,
+            ),
+        },
         errors: v.errors,
     }))
 }

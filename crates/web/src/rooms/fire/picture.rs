@@ -418,8 +418,10 @@ fn contact(plan: &FirePlan, x: &Looked) -> String {
 }
 
 fn run(m: &Made, x: &Looked) -> Vec<(String, String)> {
-    let s = &x.service;
     let mut out = vec![];
+    let Some(s) = &x.service else {
+        return out;
+    };
     if m.dough.pieces > 1 {
         out.push(("One out every".into(), bake_time(s.pace_s)));
         out.push(("Last one out".into(), hm(&m.here.local(s.last_out_at))));

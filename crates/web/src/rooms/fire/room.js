@@ -12,7 +12,7 @@ function entries(act) {
   return all;
 }
 
-const ask = asker({ form, url: "/fire/preview", show, lost: "No answer from the server. The fire stays as it is here; try again when it is back." });
+const ask = asker({ form, url: "/fire/preview", show, parts: ["first", null], lost: "No answer from the server. The fire stays as it is here; try again when it is back." });
 
 function show(got) {
   const active = document.activeElement;
@@ -21,7 +21,7 @@ function show(got) {
   if (got.answer) part("answer").innerHTML = got.answer;
   if (got.picture) part("picture").innerHTML = got.picture;
   const typedReading = part("degrees")?.value;
-  if (got.picture) {
+  if (got.picture && got.desk !== null) {
     part("desk").innerHTML = got.desk;
     [...part("desk").querySelectorAll("details")].forEach((d, i) => (d.open = open[i] ?? false));
     if (typedReading && part("degrees")) part("degrees").value = typedReading;

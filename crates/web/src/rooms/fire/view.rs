@@ -267,15 +267,28 @@ impl View {
         }
     }
 }
-/// The whole answer of the core, for a form that could be read.
+/// How much of an answer is wanted.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Wants {
+    /// The race and the headline: what a change moves at once.
+    First,
+    All,
+}
+
+/// The answer of the core, for a form that could be read.
 pub fn looked(
     read: &Read,
     dough: &Dough,
     here: &Here,
     readings: &[FloorRead],
     lit_at: Option<Timestamp>,
+    wants: Wants,
 ) -> Result<Looked, Vec<FieldError>> {
-    desk::look(&desk::Asked {
+    let look = match wants {
+        Wants::First => desk::look_first,
+        Wants::All => desk::look,
+    };
+    look(&desk::Asked {
         plan: &read.plan,
         room_c: dough.room_c,
         serve_at: dough.serve_at,

@@ -29,11 +29,12 @@ use axum::routing::{get, post};
 use axum::{Json, Router};
 use craft::formula::Formula;
 use craft::refusal::FieldError;
-use craft::sheet::{SheetRequest, SheetResult, work_out};
+use craft::sheet::{SheetRequest, SheetResult};
 pub use form::opened_from;
 use form::{Form, leaf_of};
 use serde::Serialize;
 use std::collections::HashMap;
+use std::sync::Arc;
 use store::batch::{self, KeptBatch, NewBatch, Origin};
 use store::entry::{self, By};
 use store::formula::{self, FormulaId, Kept, NewVersion};
@@ -128,9 +129,12 @@ struct Wrong {
 pub fn worked(
     typed: &Typed,
     bench: &Bench,
-) -> Result<(reading::Sheet, SheetResult), Vec<FieldError>> {
+) -> Result<(reading::Sheet, Arc<SheetResult>), Vec<FieldError>> {
     let sheet = reading::read(typed, bench.here, bench.larder.scales(bench.here))?;
-    let result = work_out(&sheet.request).map_err(reading::at_fields)?;
+    let result = bench
+        .here
+        .worked_out(&sheet.request)
+        .map_err(reading::at_fields)?;
     Ok((sheet, result))
 }
 

@@ -416,7 +416,7 @@ pub fn read(typed: &Typed, here: &Here, scales: Scales) -> Result<Sheet, Vec<Fie
         request: SheetRequest {
             formula,
             serve_at,
-            now_at: Some(here.now),
+            now_at: Some(here.now_at()),
             time_zone: usual.time_zone.clone(),
             altitude_m: usual.altitude_m,
             room_c,
