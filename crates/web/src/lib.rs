@@ -3,6 +3,8 @@
 
 pub mod api;
 pub mod batch;
+pub mod figures;
+pub mod formula_form;
 pub mod rooms;
 mod serve;
 pub mod shared;
@@ -36,7 +38,7 @@ pub struct AllDrawn {
     /// The ribbon of the Bench, wide and narrow.
     pub ribbons: Drawn<(String, String)>,
     /// What a batch weighs and how it goes, as its page shows it.
-    pub sheets: Drawn<rooms::sheet::view::Shown>,
+    pub sheets: Drawn<figures::Shown>,
     /// A line of the ledger.
     pub lines: Drawn<rooms::ledger::view::Row>,
 }

@@ -4,6 +4,7 @@ pub mod assets;
 pub mod chart;
 pub mod drawn;
 pub mod error;
+pub mod fields;
 pub mod form;
 pub mod format;
 pub mod guard;

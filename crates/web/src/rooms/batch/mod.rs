@@ -10,7 +10,7 @@ use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::load;
 use crate::batch::told::Told;
-use crate::rooms::sheet::view::{As, Shown};
+use crate::figures::{As, Shown};
 use crate::shared::error::Trouble;
 use crate::shared::form::{NotANumber, Typed, measured, number, one_line};
 use crate::shared::format::day_hm;
@@ -149,7 +149,7 @@ async fn print(
 ) -> Result<Response, Trouble> {
     let told = load::told(&app, &here, &code).await?;
     let goes = app.goes(&told, &here).await?;
-    crate::rooms::sheet::paper::page(
+    crate::figures::paper::page(
         &told.batch.name,
         Some(&told.batch.code),
         &told.batch.sheet.request,

@@ -1,6 +1,6 @@
 //! The form of a fire: which oven, how it is set, how it is turned, what goes in. Read into a plan, and a plan written.
 
-use crate::rooms::pantry::shelf::{degrees, may, put_degrees, put_may, put_weight, weight};
+use crate::shared::fields::{degrees, may, put_degrees, put_may, put_weight, weight};
 use crate::shared::form::{NotANumber, Reader, Typed, number};
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;

@@ -1,7 +1,7 @@
 //! A formula taken away as a file.
 
 use crate::App;
-use crate::rooms::sheet::{opened, reading};
+use crate::formula_form::{opened, reading};
 use crate::shared::error::Trouble;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;

@@ -2,7 +2,7 @@
 //! maker says so.
 
 use crate::App;
-use crate::rooms::sheet::opened;
+use crate::formula_form::opened;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;

@@ -1,11 +1,10 @@
 //! The kitchen itself: its name, its units, its usual temperatures, its mixer.
 
-use super::shelf::{
-    Entry, choice, degrees, figure, may, must, put_degrees, put_may, put_weight, text, weight,
-};
+use super::shelf::{Entry, choice, figure, text};
 use super::{Clash, FieldView, OnePage};
 use crate::App;
 use crate::shared::error::Trouble;
+use crate::shared::fields::{degrees, may, must, put_degrees, put_may, put_weight, weight};
 use crate::shared::form::{Reader, Typed};
 use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};

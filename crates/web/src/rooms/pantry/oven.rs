@@ -1,7 +1,8 @@
 //! What stands at the fire: ovens, and the pans that go into them.
 
-use super::shelf::{Entry, Shelf, choice, degrees, figure, may, must, put_degrees, put_may, text};
+use super::shelf::{Entry, Shelf, choice, figure, text};
 use super::shelves::{read_shape, rectangle, shape_entries, write_shape};
+use crate::shared::fields::{degrees, may, must, put_degrees, put_may};
 use crate::shared::form::{Reader, Typed};
 use crate::shared::kitchen::Here;
 use craft::fire::{Fuel, Material, Oven, OvenKind, oven};

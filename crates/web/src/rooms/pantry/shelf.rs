@@ -1,10 +1,8 @@
 //! A shelf: how one kind of thing is entered. Its fields by name, and the way from facts to a form and back.
 
-use crate::shared::form::{NotANumber, Reader, Typed, number};
+use crate::shared::form::{Reader, Typed};
 use crate::shared::kitchen::Here;
-use craft::refusal::{Refused, plain};
-use craft::units::Meant;
-use jiff::civil::Date;
+use craft::refusal::Refused;
 use store::pantry::Facts;
 
 /// How a field is entered.
@@ -89,67 +87,4 @@ pub trait Shelf: Facts + Clone {
     fn after_use(&self, _taken_g: f64) -> Self {
         self.clone()
     }
-}
-
-/// A number that must be there.
-pub fn must(r: &mut Reader, name: &str, label: &str) -> f64 {
-    r.number(name, label)
-}
-/// A number that may be left empty.
-pub fn may(r: &mut Reader, name: &str, label: &str) -> Option<f64> {
-    match number(r.typed.text(name)) {
-        Err(NotANumber::Empty) => None,
-        _ => Some(r.number(name, label)),
-    }
-}
-pub fn weight(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
-    exact(r, name, &|g| here.measures.weight_field(g))
-        .unwrap_or_else(|| r.measured(name, label, Meant::Weight(here.measures.weight)))
-}
-pub fn length(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
-    exact(r, name, &|cm| here.measures.length_field(cm))
-        .unwrap_or_else(|| r.measured(name, label, Meant::Length(here.measures.length)))
-}
-pub fn degrees(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
-    exact(r, name, &|c| here.measures.degrees_field(c))
-        .unwrap_or_else(|| r.measured(name, label, Meant::Temperature(here.measures.temperature)))
-}
-
-/// The value behind a text that nobody changed.
-fn exact(r: &Reader, name: &str, shown: &dyn Fn(f64) -> String) -> Option<f64> {
-    let v: f64 = r.typed.text(&format!("exact:{name}")).parse().ok()?;
-    (shown(v) == r.typed.text(name)).then_some(v)
-}
-
-/// A day, or nothing.
-pub fn day(r: &mut Reader, name: &str) -> Option<Date> {
-    let text = r.typed.text(name).to_string();
-    if text.is_empty() {
-        return None;
-    }
-    let read = text.parse().ok();
-    if read.is_none() {
-        r.refuse(name, "A day is written as 2026-11-27.");
-    }
-    read
-}
-
-pub fn put_may(t: &mut Typed, name: &str, v: Option<f64>) {
-    t.set(name, v.map_or(String::new(), plain));
-}
-pub fn put_weight(t: &mut Typed, name: &str, g: f64, here: &Here) {
-    put_exact(t, name, g, here.measures.weight_field(g));
-}
-pub fn put_length(t: &mut Typed, name: &str, cm: f64, here: &Here) {
-    put_exact(t, name, cm, here.measures.length_field(cm));
-}
-pub fn put_degrees(t: &mut Typed, name: &str, c: f64, here: &Here) {
-    put_exact(t, name, c, here.measures.degrees_field(c));
-}
-fn put_exact(t: &mut Typed, name: &str, v: f64, text: String) {
-    t.set(&format!("exact:{name}"), v.to_string());
-    t.set(name, text);
-}
-pub fn put_day(t: &mut Typed, name: &str, d: Option<Date>) {
-    t.set(name, d.map_or(String::new(), |d| d.to_string()));
 }

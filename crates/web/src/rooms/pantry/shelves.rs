@@ -1,8 +1,8 @@
 //! The shelves of the pantry but styles.
 
-use super::shelf::{
-    Entry, Shelf, choice, date, day, degrees, figure, length, lines, may, must, put_day,
-    put_degrees, put_length, put_may, put_weight, text, weight,
+use super::shelf::{Entry, Shelf, choice, date, figure, lines, text};
+use crate::shared::fields::{
+    day, degrees, length, may, must, put_day, put_degrees, put_length, put_may, put_weight, weight,
 };
 use crate::shared::form::{Reader, Typed};
 use crate::shared::kitchen::Here;

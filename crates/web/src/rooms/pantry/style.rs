@@ -1,9 +1,10 @@
 //! Styles of one's own: copied from one that ships, or made from a dough, then altered.
 
-use super::shelf::{Entry, Shelf, choice, degrees, figure, must, put_degrees, text};
+use super::shelf::{Entry, Shelf, choice, figure, text};
 use crate::App;
-use crate::rooms::sheet::reading;
+use crate::formula_form::reading;
 use crate::shared::error::Trouble;
+use crate::shared::fields::{degrees, must, put_degrees};
 use crate::shared::form::{Reader, Typed};
 use crate::shared::kitchen::Here;
 use axum::Router;

@@ -2,9 +2,9 @@
 
 use super::looked;
 use crate::batch::told::Told;
-use crate::rooms::sheet::acts::Bench;
-use crate::rooms::sheet::reading;
-use crate::rooms::sheet::writing::typed_of;
+use crate::formula_form::Bench;
+use crate::formula_form::reading;
+use crate::formula_form::writing::typed_of;
 use crate::shared::form::Typed;
 use crate::shared::format::day_hm;
 use craft::formula::{Dose, Formula};

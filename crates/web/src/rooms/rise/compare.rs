@@ -2,8 +2,8 @@
 
 use super::carried;
 use crate::App;
-use crate::rooms::sheet::acts::Bench;
-use crate::rooms::sheet::reading;
+use crate::formula_form::Bench;
+use crate::formula_form::reading;
 use crate::shared::chart::strip::{strip, window_words};
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;

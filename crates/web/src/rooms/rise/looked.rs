@@ -2,8 +2,8 @@
 
 use crate::batch::Told;
 use crate::batch::forecast::{ahead, doubts, replanned};
-use crate::rooms::sheet::acts::Bench;
-use crate::rooms::sheet::reading;
+use crate::formula_form::Bench;
+use crate::formula_form::reading;
 use crate::shared::form::Typed;
 use craft::refusal::FieldError;
 use craft::sheet::ahead::Ahead;

@@ -9,7 +9,7 @@ mod view;
 
 use crate::App;
 use crate::batch::told::Told;
-use crate::rooms::sheet::acts::Bench;
+use crate::formula_form::Bench;
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
@@ -189,7 +189,7 @@ fn draft(
     larder: &Larder,
     theme: Theme,
 ) -> Result<Response, Trouble> {
-    let mut typed = crate::rooms::sheet::opened(formula, None, None, here);
+    let mut typed = crate::formula_form::opened(formula, None, None, here);
     larder.enliven(&mut typed);
     let bench = Bench { here, larder };
     render(&typed, &bench, theme, None, Extra::default())
@@ -293,7 +293,7 @@ async fn keep_method(
         here: &here,
         larder: &larder,
     };
-    let formula = match crate::rooms::sheet::reading::formula(&typed, &here) {
+    let formula = match crate::formula_form::reading::formula(&typed, &here) {
         Ok(f) => f,
         Err(pressed) => {
             let extra = Extra {

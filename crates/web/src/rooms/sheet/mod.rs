@@ -1,25 +1,19 @@
 //! The Dough sheet: a formula is asked for, worked out as one types, and kept: in the library, or as a batch.
 
-pub mod acts;
 mod again;
 mod begun;
-pub mod fields;
-pub mod form;
-pub mod paper;
-pub mod reading;
-mod table;
-pub mod view;
-pub mod writing;
 
 use crate::App;
 use crate::batch::load;
+use crate::figures::{As, Shown, paper};
+use crate::formula_form::form::{Form, leaf_of, opened_from};
+use crate::formula_form::{Bench, acts, opened, reading};
 use crate::shared::error::Trouble;
 use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
-use acts::Bench;
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Query, State};
@@ -30,15 +24,12 @@ use axum::{Json, Router};
 use craft::formula::Formula;
 use craft::refusal::FieldError;
 use craft::sheet::{SheetRequest, SheetResult};
-pub use form::opened_from;
-use form::{Form, leaf_of};
 use serde::Serialize;
 use std::collections::HashMap;
 use std::sync::Arc;
 use store::batch::{self, KeptBatch, NewBatch, Origin};
 use store::entry::{self, By};
 use store::formula::{self, FormulaId, Kept, NewVersion};
-use view::{As, Shown};
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -212,23 +203,6 @@ impl Asked<'_> {
     }
 }
 
-/// A sheet for a formula: a fresh one of a style, or a version out of the library.
-pub fn opened(
-    formula: &Formula,
-    name: Option<&str>,
-    from: Option<(u64, u32)>,
-    here: &Here,
-) -> Typed {
-    let mut typed = reading::sensible(formula, here);
-    if let Some(name) = name {
-        typed.set("name", name);
-    }
-    if let Some((id, number)) = from {
-        typed.set("from", format!("{id}@{number}"));
-    }
-    typed
-}
-
 async fn new(
     State(app): State<App>,
     here: Here,
@@ -272,7 +246,7 @@ async fn new(
         larder: &larder,
     };
     let style = reading::style_of(&typed);
-    form::sensible_oven(&mut typed, &style, &bench);
+    acts::sensible_oven(&mut typed, &style, &bench);
     let asked = Asked { bench, theme };
     let said = last_time.map(|message| FieldError {
         field: "pressed".into(),

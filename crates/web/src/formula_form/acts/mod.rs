@@ -3,13 +3,12 @@
 //! Where the form can be read, the core changes the formula and it is written back; where it cannot, only what was
 //! asked is changed and everything typed stays.
 
+use super::Bench;
 use super::fields::{known, spec_of};
-use super::form::sensible_oven;
 use super::reading;
 use super::writing::Writer;
 use crate::shared::form::{Typed, measured, number};
 use crate::shared::kitchen::Here;
-use crate::shared::larder::Larder;
 use craft::flour::substitute::{Target, substitutes};
 use craft::flour::{FlourFacts, FlourPart, blend};
 use craft::formula::grams::{Given, given};
@@ -18,15 +17,10 @@ use craft::formula::{
     PrefermentKind, formulate,
 };
 use craft::refusal::{FieldError, Refused};
+use craft::style::Style;
 use craft::style::oven_fit::{Oven, OvenKind, fit};
 use craft::style::topping::{Cook, ToppingPart};
 use craft::units::Meant;
-
-/// What a press needs to know.
-pub struct Bench<'a> {
-    pub here: &'a Here,
-    pub larder: &'a Larder,
-}
 
 /// Does what was pressed; `true` when the form is another one now. Errors: sentences at their fields.
 pub fn press(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
@@ -426,6 +420,18 @@ fn by_grams(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
         reading::put(typed, &f, bench.here);
     }
     Ok(changed)
+}
+
+/// The oven that "fit to my oven" begins with: the kitchen's own for this style, else the one that it is usually baked in.
+pub fn sensible_oven(typed: &mut Typed, style: &Style, bench: &Bench) {
+    let (_, _, oven) = bench.larder.oven_for(style);
+    typed.set("oven_kind", oven.fit_kind().key());
+    spec_of("oven_top_c").put(
+        typed,
+        "oven_top_c",
+        oven.most_c.clamp(150.0, 550.0),
+        bench.here,
+    );
 }
 
 #[cfg(test)]

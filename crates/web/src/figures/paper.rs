@@ -1,6 +1,6 @@
 //! The sheet on paper: A4 or Letter, black and white, to read at arm's length with floury hands.
 
-use super::view::{As, Shown};
+use super::{As, Shown};
 use crate::shared::error::Trouble;
 use crate::shared::format::{day, day_hm, portions};
 use crate::shared::kitchen::Here;

@@ -1,4 +1,5 @@
 use super::*;
+use crate::shared::larder::Larder;
 use craft::formula::Ingredient;
 use craft::pantry::{Flour, Good, Pan};
 use craft::sheet::KitchenUsual;

@@ -1,0 +1,61 @@
+//! Another flour instead: what of the pantry comes nearest.
+
+use super::{Swap, WayView};
+use crate::formula_form::{Bench, acts};
+use crate::shared::form::{Typed, number};
+use craft::formula::Formula;
+
+/// What was sought of another flour: the ways, or why there are none.
+pub(super) fn sought(typed: &Typed, f: Option<&Formula>, bench: &Bench) -> Option<Swap> {
+    let says = |says: &str| {
+        Some(Swap {
+            says: says.into(),
+            ways: vec![],
+        })
+    };
+    match (typed.text("swap.to"), f) {
+        ("", _) => None,
+        (_, None) => says("Mend the fields that need another look first: then it is sought."),
+        (text, Some(_)) if number(text).is_err() => {
+            says("The figure to reach is a number, such as 310.")
+        }
+        (_, Some(f)) => swap(typed, f, bench),
+    }
+}
+
+fn swap(typed: &Typed, f: &Formula, bench: &Bench) -> Option<Swap> {
+    Some(match acts::swapping(typed, f, bench)? {
+        Err(e) => Swap {
+            says: e.0.first().map_or(String::new(), |e| e.message.clone()),
+            ways: vec![],
+        },
+        Ok(s) => Swap {
+            says: s.says,
+            ways: s
+                .ways
+                .iter()
+                .enumerate()
+                .map(|(i, w)| WayView {
+                    i,
+                    what: w
+                        .flours
+                        .iter()
+                        .map(|f| format!("{} {:.1} %", f.name, f.share_percent))
+                        .collect::<Vec<_>>()
+                        .join(", "),
+                    figures: format!(
+                        "W {:.0}{}{}",
+                        w.blend.w,
+                        w.blend
+                            .protein_percent
+                            .map_or(String::new(), |p| format!(", protein {p:.1} %")),
+                        w.blend
+                            .absorption_percent
+                            .map_or(String::new(), |a| format!(", absorption {a:.1} %"))
+                    ),
+                    differs: w.differs.clone(),
+                })
+                .collect(),
+        },
+    })
+}
