@@ -21,6 +21,8 @@ pub struct CalibrationView {
     pub says: String,
     pub changes: String,
     pub can_keep: bool,
+    /// It would be kept in an oven of one's own.
+    pub may_copy: bool,
 }
 
 /// The judged bakes of an oven, over the batches that were planned with it, the earliest first.
@@ -172,5 +174,6 @@ fn said(c: &Calibration, own: bool) -> CalibrationView {
         ),
         changes,
         can_keep: own && c.is_better(),
+        may_copy: !own && c.is_better(),
     }
 }
