@@ -3,7 +3,6 @@
 use super::{ReadyWindow, SheetRequest, hours};
 use crate::note::Note;
 use crate::refusal::plain;
-use crate::rise::Doubts;
 use crate::rise::spread::{Band, Doubt, Spread, Weight};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -30,11 +29,23 @@ pub struct Sure {
     pub past: Option<Likely>,
     /// What the doubts do to the moment of readiness, the heaviest first.
     pub weights: Vec<Weight>,
+    /// The fridge that was reckoned with.
+    pub fridge: FridgeKnown,
+}
+
+/// What is known of the fridge.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct FridgeKnown {
+    /// As it was planned or last read, °C, and how far off it may be, K.
+    pub c: f64,
+    pub off_c: f64,
+    /// A thermometer said so while this dough was under way.
+    pub was_read: bool,
 }
 
 impl Sure {
     /// The band around a window: it was found on the coarse grid of trials, and is laid around the exact edges.
-    pub(super) fn of(s: &Spread, window: &ReadyWindow) -> Sure {
+    pub(super) fn of(s: &Spread, window: &ReadyWindow, fridge: FridgeKnown) -> Sure {
         let around = |b: &Band, at: Timestamp| Likely {
             at,
             early_at: at - hours(b.likely_h - b.early_h),
@@ -44,11 +55,12 @@ impl Sure {
             ready: around(&s.ready, window.from_at),
             past: s.past.as_ref().zip(window.to_at).map(|(b, t)| around(b, t)),
             weights: s.weights.clone(),
+            fridge,
         }
     }
 
     /// What to say: the band, and the doubt that weighs most. A fridge that nobody measured is asked for.
-    pub fn notes(&self, r: &SheetRequest, doubts: &Doubts, fridge_measured: bool) -> Vec<Note> {
+    pub fn notes(&self, r: &SheetRequest, fridge_measured: bool) -> Vec<Note> {
         let Ok(zone) = r.zone() else { return vec![] };
         let mut out = Vec::new();
         let fridge = self
@@ -60,15 +72,21 @@ impl Sure {
             let at = quarter(self.ready.at + hours(w.up_h), &zone, r.now_at);
             let what = format!(
                 "At fridge {}° it is ready {at}",
-                one(r.fridge_c + doubts.fridge_c)
+                one(self.fridge.c + self.fridge.off_c)
             );
             let word = if w.up_h < 0.0 { "sooner" } else { "later" };
-            let why = format!(
-                "{} h {word} than planned; home fridges run at 4 to 9 °C.",
-                plain((w.up_h.abs() * 4.0).round() / 4.0)
-            );
+            let by = plain((w.up_h.abs() * 4.0).round() / 4.0);
+            let why = match self.fridge.was_read {
+                true => format!(
+                    "{by} h {word} than at the {}° that were read.",
+                    one(self.fridge.c)
+                ),
+                false => format!("{by} h {word} than planned; home fridges run at 4 to 9 °C."),
+            };
             let note = Note::watch("fridge_doubt", what, why);
-            out.push(if fridge_measured {
+            out.push(if self.fridge.was_read {
+                note
+            } else if fridge_measured {
                 note.todo("Put a thermometer into the middle of the fridge, in a glass of water.")
             } else {
                 note.todo("This fridge was never measured: put a thermometer into it for a night.")

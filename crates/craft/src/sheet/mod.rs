@@ -19,7 +19,7 @@ pub mod stock;
 mod too_near;
 
 pub use begun::Begun;
-pub use certain::{Likely, Sure};
+pub use certain::{FridgeKnown, Likely, Sure};
 pub use judge::is_of_hours;
 pub use plan::{PlannedStep, StepKind, carry_numbers, min_s};
 
@@ -487,7 +487,14 @@ pub fn work_out_surely(
     let handed = hand_overs(&dough, Temperatures::InsideTheDough);
     let sure = spread_of(&dough, doubts, Temperatures::InsideTheDough, &handed)
         .zip(result.window)
-        .map(|(s, w)| Sure::of(&s, &w));
+        .map(|(s, w)| {
+            let fridge = FridgeKnown {
+                c: r.fridge_c,
+                off_c: doubts.fridge_c,
+                was_read: false,
+            };
+            Sure::of(&s, &w, fridge)
+        });
     Ok((result, sure))
 }
 

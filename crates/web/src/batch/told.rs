@@ -182,14 +182,6 @@ impl Told {
         self.seen().filter_map(read).collect()
     }
 
-    /// Whether somebody looked at a thermometer in the fridge while this dough was under way.
-    pub fn fridge_was_read(&self) -> bool {
-        let readings = self.happened().readings;
-        readings
-            .iter()
-            .any(|r| matches!(r.measured, Measured::Fridge { .. }))
-    }
-
     /// How many the oven takes at once.
     pub fn spots(&self) -> u32 {
         let fire = self.batch.sheet.request.fire.as_ref();

@@ -7,7 +7,7 @@ use crate::path::{LONGEST_H, Leg, Spot};
 use crate::refusal::Refused;
 use crate::rise::vigour::enlivened;
 use crate::rise::{Doubts, RiseRequest, Stage};
-use crate::sheet::{PrefermentPlan, plan, work_out_whole};
+use crate::sheet::{FridgeKnown, PrefermentPlan, plan, work_out_whole};
 use jiff::Timestamp;
 
 /// A step so little off its time is on time, min.
@@ -202,6 +202,16 @@ impl Course {
                 _ => None,
             })
             .max_by_key(|(at, _)| *at)
+    }
+
+    /// The fridge as it was last read, or as it was planned.
+    pub fn fridge_known(&self, q: &Asked) -> FridgeKnown {
+        let read = self.places.fridge.iter().rev().find(|(at, _)| *at <= q.now);
+        FridgeKnown {
+            c: read.map_or(self.request.fridge_c, |(_, c)| *c),
+            off_c: self.doubts(q).fridge_c,
+            was_read: read.is_some(),
+        }
     }
 
     /// How warm the room is that the dough lies in: as it was last read, or as it was planned, °C.

@@ -282,7 +282,7 @@ pub fn from_now(q: &Asked) -> Result<Ahead, Refused> {
     let window = rise.window.map(|w| ReadyWindow::of(&w, mixed_at));
     let sure = spread_of(&dough, &course.doubts(q), INSIDE, &handed)
         .zip(window)
-        .map(|(s, w)| Sure::of(&s, &w));
+        .map(|(s, w)| Sure::of(&s, &w, course.fridge_known(q)));
     let remedies = remedy::remedies(q, &course, window, &rise, &handed);
     let mut out = Ahead {
         mixed_at,

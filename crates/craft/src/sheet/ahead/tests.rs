@@ -424,3 +424,43 @@ fn nothing_is_begun_that_would_not_be_over_when_they_sit_down() {
     }));
     assert!(at(0.2).remedies.iter().all(|x| x.code == "other_serve"));
 }
+
+#[test]
+fn a_fridge_that_was_read_is_doubted_from_its_reading_and_asks_for_no_thermometer() {
+    let r = friday(crate::style::first());
+    let sheet = work_out(&r).unwrap();
+    let cold_h = r.formula.path()[0].hours + 4.0;
+    let ask = |read: Option<f64>| {
+        let mut happened = happened_until(&sheet, cold_h);
+        happened.readings.extend(read.map(|c| Reading {
+            at: sheet.mixed_at + hours(cold_h - 1.0),
+            measured: Measured::Fridge { c },
+        }));
+        let ahead = from_now(&Asked {
+            request: &r,
+            planned: &sheet,
+            happened: &happened,
+            now: sheet.mixed_at + hours(cold_h),
+            places: &[],
+            doubts: Doubts::default(),
+        })
+        .unwrap();
+        ahead.sure.unwrap()
+    };
+    let (planned, read) = (ask(None), ask(Some(7.5)));
+    assert_eq!(
+        (planned.fridge.c, planned.fridge.was_read),
+        (r.fridge_c, false)
+    );
+    assert_eq!((read.fridge.c, read.fridge.was_read), (7.5, true));
+    assert!(read.fridge.off_c < planned.fridge.off_c);
+    let doubt = |s: &Sure| {
+        let notes = s.notes(&r, false);
+        notes.into_iter().find(|n| n.code == "fridge_doubt")
+    };
+    assert!(doubt(&planned).is_some_and(|n| n.todo.is_some_and(|t| t.contains("never measured"))));
+    if let Some(n) = doubt(&read) {
+        assert!(n.what.contains("At fridge 8°"), "{n:?}");
+        assert!(n.todo.is_none() && n.why.contains("7.5°"), "{n:?}");
+    }
+}

@@ -182,7 +182,8 @@ fn clocks(rise: f64, reserve: f64) -> String {
         "thermo",
         &format!("Rise {rise:.0}, reserve {reserve:.0} at the serve time"),
     );
-    let x = |v: f64| 12.0 + 100.0 * v.clamp(0.0, 125.0) / 100.0;
+    // Up to 150, with room for the figure behind it.
+    let x = |v: f64| 6.0 + 72.0 * v.clamp(0.0, 150.0) / 100.0;
     svg.rect(
         x(90.0),
         12.0,
@@ -190,9 +191,9 @@ fn clocks(rise: f64, reserve: f64) -> String {
         12.0,
         r#"class="f-larch" opacity=".5""#,
     );
-    svg.path("M12 18H138M12 38H138", r#"class="l-axis""#);
-    svg.path(&format!("M12 18H{:.1}", x(rise)), r#"class="l-rise""#);
-    svg.path(&format!("M12 38H{:.1}", x(reserve)), r#"class="l-res""#);
+    svg.path("M6 18H114M6 38H114", r#"class="l-axis""#);
+    svg.path(&format!("M6 18H{:.1}", x(rise)), r#"class="l-rise""#);
+    svg.path(&format!("M6 38H{:.1}", x(reserve)), r#"class="l-res""#);
     svg.text(
         x(rise) + 4.0,
         23.0,

@@ -2,7 +2,6 @@
 
 use super::acts::Plan;
 use super::looked::{Looked, Worked};
-use crate::batch::forecast::doubts;
 use crate::batch::told::Told;
 use crate::formula_form::Bench;
 use crate::formula_form::form::where_words;
@@ -163,9 +162,7 @@ impl View {
         self.serve_day = serve.strftime("%A").to_string();
         // How sure it is stands before what follows from it.
         let mut notes = w.sure.as_ref().map_or(vec![], |s| {
-            let measured =
-                here.kitchen.rhythm.fridge_measured || l.told.is_some_and(Told::fridge_was_read);
-            s.notes(&w.request, &doubts(bench.here), measured)
+            s.notes(&w.request, here.kitchen.rhythm.fridge_measured)
         });
         notes.extend(w.sheet.notes.iter().cloned());
         notes.retain(|n| craft::sheet::is_of_hours(&n.code));

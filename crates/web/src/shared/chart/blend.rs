@@ -52,8 +52,8 @@ pub fn bar(flours: &[FlourPart]) -> String {
             HEIGHT - 2.0,
             &format!(r#"fill="{fill}" stroke="var(--ink)" stroke-width="1.6""#),
         );
-        let words = format!("{} {}", f.name, plain(f.share_percent.round()));
-        let short = plain(f.share_percent.round());
+        let short = plain((f.share_percent * 10.0).round() / 10.0);
+        let words = format!("{} {short}", f.name);
         // Seven and a half units a letter at this size.
         let fits = |t: &str| 7.6 * t.chars().count() as f64 + 14.0 < w;
         let text = if fits(&words) {
