@@ -137,6 +137,15 @@ impl Check {
     }
 }
 
+/// Hours as people say them: to the quarter, from a day on whole.
+pub fn spoken_h(h: f64) -> String {
+    if h >= 24.0 {
+        plain(h.round())
+    } else {
+        plain((h * 4.0).round() / 4.0)
+    }
+}
+
 /// A number as a person writes it: at most three decimals, no trailing zeros.
 pub fn plain(value: f64) -> String {
     let text = format!("{value:.3}");
@@ -151,6 +160,20 @@ pub fn plain(value: f64) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn hours_are_said_as_people_say_them() {
+        let said = [
+            (2.0, "2"),
+            (2.06, "2"),
+            (6.51, "6.5"),
+            (27.95, "28"),
+            (172.95, "173"),
+        ];
+        for (h, words) in said {
+            assert_eq!(spoken_h(h), words);
+        }
+    }
 
     #[test]
     fn a_number_outside_its_range_gets_a_sentence_with_the_range() {

@@ -3,7 +3,7 @@
 use super::life::{Life, Span, Why, words};
 use super::{PlannedStep, SheetRequest, SheetResult, StepKind};
 use crate::note::Note;
-use crate::refusal::plain;
+use crate::refusal::{plain, spoken_h};
 use crate::rise::recipe::Recipe;
 use crate::rise::ripeness::BAKES_WELL;
 use crate::rise::{Part, RiseRequest, RiseResult};
@@ -196,7 +196,7 @@ fn flour(
             format!(
                 "W {} lasts for {} h",
                 plain(dough.flour_w.round()),
-                plain(r.total_h())
+                spoken_h(r.total_h())
             ),
             format!(
                 "Gluten reserve {:.0} of 100 at the serve time.",
@@ -211,7 +211,7 @@ fn flour(
     let what = format!(
         "W {} is weak for {} h",
         plain(dough.flour_w.round()),
-        plain(r.total_h())
+        spoken_h(r.total_h())
     );
     let why = match spent_h(rise) {
         Some(h) => format!(
@@ -251,7 +251,7 @@ fn too_strong(dough: &RiseRequest, rise: &RiseResult, r: &SheetRequest) -> Optio
     (short && dough.flour_w >= STRONG_W && rise.at_bake.reserve > 0.75).then(|| {
         Note::watch(
             "flour_too_strong",
-            format!("W {} is strong for {} h", plain(dough.flour_w.round()), plain(r.total_h())),
+            format!("W {} is strong for {} h", plain(dough.flour_w.round()), spoken_h(r.total_h())),
             "A strong flour in a short dough stays tight and snaps back; W 180 to 260 opens by itself.",
         )
         .todo("Blend in a softer flour, give it more water, or more hours.")

@@ -5,7 +5,7 @@ use crate::fire::programme::Cue;
 use crate::formula::{FormulaResult, Ingredient, spoken, two_digits};
 use crate::mix::WaterResult;
 use crate::path::{Leg, Lies, Spot};
-use crate::refusal::plain;
+use crate::refusal::{plain, spoken_h};
 use crate::rise::{Air, Event, RiseResult, Shape, Stage};
 use crate::units::DOUGH_G_PER_CM3;
 use jiff::Timestamp;
@@ -490,7 +490,7 @@ fn begin_leg(
     let leg = &legs[i];
     let before = (i > 0).then(|| &legs[i - 1]);
     let (cold, frozen) = (leg.spot.is_cold(), leg.spot.is_frozen());
-    let hours = plain(leg.hours);
+    let hours = spoken_h(leg.hours);
     let place = place_words(r, &leg.spot);
     let where_to = match (&leg.spot, cold, frozen) {
         (_, _, true) => "boxed, lids on, into the freezer".to_string(),

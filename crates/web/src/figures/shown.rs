@@ -9,7 +9,7 @@ use crate::shared::larder::Larder;
 use craft::formula::{Ingredient, Portion, two_digits};
 use craft::note::Note;
 use craft::pantry;
-use craft::refusal::plain;
+use craft::refusal::{plain, spoken_h};
 use craft::sheet::{SheetRequest, SheetResult};
 use craft::style::rule_sheet::points;
 use craft::style::topping::{allergens, amounts};
@@ -291,7 +291,7 @@ fn doses(sheet: &SheetResult) -> String {
 }
 
 fn yeast_why(request: &SheetRequest, sheet: &SheetResult) -> String {
-    let h = plain(request.formula.total_h());
+    let h = spoken_h(request.formula.total_h());
     match request.formula.yeast.dose {
         craft::formula::Dose::Given { .. } => format!(
             "{} % as you set it, for {h} h.",

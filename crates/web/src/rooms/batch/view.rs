@@ -284,6 +284,7 @@ fn next_line(told: &Told, goes: &SheetResult, here: &Here) -> String {
             "Next: {title} in {}.",
             span_words(s.at.duration_since(here.now))
         ),
+        None if here.now.duration_since(s.at).as_mins() < 1 => format!("Next: {title}, due now."),
         None => format!(
             "Next: {title}, due {} ago.",
             span_words(here.now.duration_since(s.at))

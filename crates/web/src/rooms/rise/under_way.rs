@@ -24,7 +24,7 @@ use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::formula::{Dose, two_digits};
-use craft::refusal::{FieldError, plain};
+use craft::refusal::{FieldError, plain, spoken_h};
 use craft::rise::vigour::to_note;
 use craft::rise::{Sign, Temperatures, VigourRequest, fit_vigour};
 use craft::sheet::ahead::{Asked, as_it_went};
@@ -154,7 +154,7 @@ async fn plan(
                 .formula
                 .path()
                 .iter()
-                .map(|l| format!("{} {} h", l.word().to_lowercase(), plain(l.hours)))
+                .map(|l| format!("{} {} h", l.word().to_lowercase(), spoken_h(l.hours)))
                 .collect();
             let stale = format!(
                 "Somebody changed this plan at {}. Theirs: {}, serve {}. Yours stands below and is not kept: keep it now to put it in place of theirs.",

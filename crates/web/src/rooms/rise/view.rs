@@ -13,7 +13,7 @@ use craft::note::{Note, by_urgency};
 use craft::pantry::boxes_for;
 use craft::path::{Lies, Spot};
 use craft::reading::Subject;
-use craft::refusal::plain;
+use craft::refusal::{plain, spoken_h};
 use craft::sheet::BlockKind;
 use craft::sheet::ahead::What;
 use jiff::Timestamp;
@@ -435,7 +435,7 @@ fn plan_rows(plans: &[Plan], here: &Here) -> Vec<PlanRow> {
                 .fitted
                 .legs
                 .iter()
-                .map(|l| format!("{} {} h", l.word().to_lowercase(), plain(l.hours)))
+                .map(|l| format!("{} {} h", l.word().to_lowercase(), spoken_h(l.hours)))
                 .collect();
             let begins = day_hm(&here.local(p.fitted.start_at));
             PlanRow {

@@ -39,7 +39,12 @@ pub fn strip(
     for (a, b) in axis.nights(zone) {
         svg.rect(a, 0.0, b - a, HEIGHT, r#"class="f-night""#);
     }
-    for (at, hour) in axis.ticks(zone, 6) {
+    // As often as the labels have room.
+    let every = [6, 12, 24]
+        .into_iter()
+        .find(|h| axis.px_per_h() * f64::from(*h) >= LABEL_PX)
+        .unwrap_or(24);
+    for (at, hour) in axis.ticks(zone, every) {
         let x = axis.x(at);
         let class = if hour == 0 { "l-day" } else { "l-rule" };
         svg.path(
@@ -143,6 +148,9 @@ pub fn window_words(sheet: &SheetResult, zone: &TimeZone) -> String {
         }
     }
 }
+
+/// Room of an hour's label.
+const LABEL_PX: f64 = 48.0;
 
 fn label(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone) -> String {
     let serve = serve_at.to_zoned(zone.clone());
