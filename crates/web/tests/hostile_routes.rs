@@ -10,7 +10,7 @@ use proptest::test_runner::TestRunner;
 use site::Site;
 
 /// Every address that takes a request, with `CODE`, `ID` and `KEY` to be filled in.
-const PATHS: [&str; 62] = [
+const PATHS: [&str; 64] = [
     "/",
     "/about",
     "/ledger",
@@ -61,6 +61,8 @@ const PATHS: [&str; 62] = [
     "/batches/CODE/power",
     "/batches/CODE/entries/KEY/back",
     "/batches/CODE/cancel",
+    "/batches/CODE/pieces",
+    "/batches/CODE/part",
     "/batches/CODE/reopen",
     "/batches/CODE/finish",
     "/batches/CODE/plan",
@@ -76,8 +78,13 @@ const PATHS: [&str; 62] = [
 ];
 
 /// Fields that forms really have, and values that hurt.
-const FIELDS: [&str; 40] = [
+const FIELDS: [&str; 45] = [
     "at",
+    "count",
+    "part_count",
+    "part_way",
+    "part_serve",
+    "first",
     "sent_at",
     "device_at",
     "when",

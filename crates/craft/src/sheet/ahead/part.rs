@@ -55,9 +55,10 @@ pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, 
         };
         return Err(Refused::one("part_count", message));
     }
+    let whole_h = whole_h(&course, serve_at)?;
     let (legs, i) = cut_now(q, &course);
     let legs = match way {
-        Way::Freezer => frozen(&legs, i, whole_h(&course, serve_at)?)?,
+        Way::Freezer => frozen(&legs, i, whole_h)?,
         Way::Apart => apart(&legs, i, q.request.serve_at, serve_at)?,
     };
     let percent = q.planned.yeast.percent;
