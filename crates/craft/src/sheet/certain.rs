@@ -83,9 +83,10 @@ impl Sure {
                 ),
                 false => format!("{by} h {word} than planned; home fridges run at 4 to 9 °C."),
             };
-            let note = Note::watch("fridge_doubt", what, why);
+            let note = Note::watch("fridge_doubt", what.clone(), why.clone());
             out.push(if self.fridge.was_read {
-                note
+                // Known as well as a thermometer knows it: nothing to do about it.
+                Note::holds("fridge_doubt", what, why)
             } else if fridge_measured {
                 note.todo("Put a thermometer into the middle of the fridge, in a glass of water.")
             } else {
