@@ -61,7 +61,8 @@ pub(super) fn same_dough(q: &Asked, course: &Course, handed: &[HandOver]) -> Opt
     let now_h = q.now.duration_since(course.mixed_at).as_secs_f64() / 3600.0;
     let next = &course.legs[last + 1];
     // A longer bulk is a riper dough: between the soonest end and the latest.
-    let (mut low, mut high) = (now_h - bulk, MOST_LONGER_H.min(next.hours - SHORTEST_H));
+    let soonest = (now_h - bulk).max(SHORTEST_H - course.legs[last].hours);
+    let (mut low, mut high) = (soonest, MOST_LONGER_H.min(next.hours - SHORTEST_H));
     if low >= high || ripe(low)? > wanted || ripe(high)? < wanted {
         return None;
     }
