@@ -249,6 +249,11 @@ async fn two_balls_into_the_freezer_become_a_batch_of_their_own() -> Result<()> 
         &pairs(&[("subject", "dough"), ("degrees", "5.5")]),
     )
     .await?;
+    s.post(
+        &format!("{path}/readings"),
+        &pairs(&[("subject", "fridge"), ("degrees", "7.7")]),
+    )
+    .await?;
     let page = s.get(&path).await?.body;
     assert!(page.contains("name=\"part_count\""));
     let (date, time) = s.local_in_hours(200);
@@ -299,5 +304,7 @@ async fn two_balls_into_the_freezer_become_a_batch_of_their_own() -> Result<()> 
     // What happened to both stands on both.
     assert!(part.contains("5.5°") && part.contains("freezer"), "no past");
     assert!(step(&part, 0).contains("Undo"), "{}", step(&part, 0));
+    // The fridge was read once, for both: taken back there is no copy that goes on counting.
+    assert!(rest.contains("<b>7.7°</b>") && !part.contains("<b>7.7°</b>"));
     s.close().await
 }

@@ -12,6 +12,7 @@ use crate::shared::kitchen::Here;
 use axum::Router;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::post;
+use craft::reading::Subject;
 use craft::refusal::Refused;
 use craft::sheet::ahead::Way;
 use craft::sheet::{SheetRequest, SheetResult};
@@ -39,13 +40,18 @@ fn named(told: &Told, way: Way) -> String {
     name + word
 }
 
-/// What happened to both: steps, and what was measured of the dough.
+/// What happened to both: steps, and what was measured of the dough. What was read of room and fridge counts for every
+/// batch there already; a copy would go on counting when the reading is taken back.
 fn shared_past(told: &Told, key: uuid::Uuid) -> Vec<NewEntry> {
     let of_dough = |seen: &Seen| {
         seen.of_step().is_some()
             || matches!(
                 seen,
-                Seen::Reading { .. } | Seen::PlaceRead { .. } | Seen::Grown { .. }
+                Seen::Grown { .. }
+                    | Seen::Reading {
+                        subject: Subject::Dough | Subject::Water,
+                        ..
+                    }
             )
     };
     let mut all: Vec<_> = told.seen().filter(|o| of_dough(&o.seen)).collect();
