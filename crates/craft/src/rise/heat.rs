@@ -109,6 +109,22 @@ impl<const N: usize> Piece<N> {
     fn mean(&self, t: &[f64; N]) -> f64 {
         self.weights.iter().zip(t).map(|(w, t)| w * t).sum()
     }
+
+    /// The responses averaged over the shells. The table is straight between two of its rows, so where all shells lie
+    /// there, as a dough does that has come to rest, the average is the response of the mean.
+    fn answers(&self, t: &[f64; N], mean_c: f64) -> Responses {
+        let (coldest, hottest) = t
+            .iter()
+            .fold((t[0], t[0]), |(a, b), &t| (a.min(t), b.max(t)));
+        if responses::between_the_same_rows(coldest, hottest) {
+            return responses::at(mean_c);
+        }
+        let mut answers = Responses::default();
+        for (t, w) in t.iter().zip(&self.weights) {
+            answers.add(responses::at(*t), *w);
+        }
+        answers
+    }
 }
 
 /// The tridiagonal system of one step length, factored once.
@@ -233,12 +249,8 @@ fn in_shells<const N: usize>(
         if let Some(f) = &factored {
             f.advance(p, &mut shells, place_c, heat);
         }
-        let mut answers = Responses::default();
-        for (t, w) in shells.iter().zip(&p.weights) {
-            answers.add(responses::at(*t), *w);
-        }
-        step.responses = answers;
         step.mean_c = p.mean(&shells);
+        step.responses = p.answers(&shells, step.mean_c);
         step.dissolves = henry(step.mean_c);
         step.core_c = shells[0];
         step.surface_c = (p.k_surface * shells[N - 1] + p.h * place_c) / (p.k_surface + p.h);

@@ -107,6 +107,12 @@ pub fn at(t_c: f64) -> Responses {
     }
 }
 
+/// Whether the table has no row between these two temperatures, so that it is straight from one to the other.
+pub fn between_the_same_rows(coldest_c: f64, hottest_c: f64) -> bool {
+    let row = |t: f64| ((t.clamp(LOWEST_C, HIGHEST_C) - LOWEST_C) / STEP_K) as usize;
+    row(coldest_c) == row(hottest_c)
+}
+
 impl Responses {
     /// Adds `weight` times another set: used to average over the shells of a dough.
     pub fn add(&mut self, other: Responses, weight: f64) {
