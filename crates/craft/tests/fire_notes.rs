@@ -177,6 +177,19 @@ fn the_floor_that_is_planned_lies_in_the_band_to_launch_in() {
             "{style} in {key}: {floor} in {low} to {high}"
         );
     }
+    // As it is usually set, too, as long as the base is right there; a floor that is too hot for it stays outside.
+    let mut p = plan("home_round", "home_steel");
+    let at = |p: &FirePlan| p.floor_band(&p.planned().unwrap().race).unwrap();
+    let floor = p.planned().unwrap().request.oven.floor_c;
+    let (low, high) = at(&p);
+    assert!(
+        low < floor - 20.0 && (high - floor).abs() <= 2.5,
+        "{floor} in {low} to {high}"
+    );
+    p = plan("hot_round", "wood_dome");
+    p.setting.floor_c = 500.0;
+    let (low, high) = at(&p);
+    assert!(high < 480.0, "{low} to {high}");
 }
 
 #[test]

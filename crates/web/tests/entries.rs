@@ -394,6 +394,52 @@ async fn a_reading_of_the_fridge_counts_for_every_batch_and_a_power_cut_is_an_en
 }
 
 #[tokio::test]
+async fn a_plan_is_the_later_word_on_what_was_read_before_it_and_follows_what_is_read_after()
+-> Result<()> {
+    let s = Site::open().await?;
+    let read = async |code: &str, c: &str| -> Result<()> {
+        let warm = pairs(&[("subject", "fridge"), ("degrees", c)]);
+        let a = s.post(&format!("/batches/{code}/readings"), &warm).await?;
+        assert_eq!(a.status, StatusCode::SEE_OTHER, "{}", a.errors());
+        Ok(())
+    };
+    let soon = s.local_in_hours(34);
+    let serve = [
+        ("serve_date", soon.0.as_str()),
+        ("serve_time", soon.1.as_str()),
+    ];
+    let first = s.keep(&serve).await?;
+    let head = async |code: &str| -> Result<String> {
+        let page = s.get(&format!("/batches/{code}")).await?.body;
+        let h1 = page.split("<h1>").nth(1).unwrap_or("");
+
+        Ok(format!(
+            "{} {}",
+            h1.split("</h1>").next().unwrap_or(""),
+            page.contains("<small>as it goes</small>")
+        ))
+    };
+    let planned = head(&first).await?;
+    assert!(planned.ends_with("false"), "{planned}");
+    // Read after it was planned, hours before it begins: it is seen at once, not only when mixing is due.
+    read(&first, "9").await?;
+    let warmer = head(&first).await?;
+    assert!(
+        warmer.ends_with("true") && warmer[..30] != planned[..30],
+        "{planned} and {warmer}"
+    );
+    // Who plans now was told how warm the fridge is: the plan stands until something new is read.
+    let second = s.keep(&serve).await?;
+    assert_eq!(head(&second).await?, planned);
+    read(&first, "9").await?;
+    assert_eq!(head(&second).await?, warmer);
+    // One that begins another day is not moved by today's fridge.
+    assert!(head(&s.keep(&[]).await?).await?.ends_with("false"));
+    read(&first, "8").await?;
+    s.close().await
+}
+
+#[tokio::test]
 async fn another_content_under_a_key_that_was_used_is_told_with_both() -> Result<()> {
     let s = Site::open().await?;
     let code = s.keep(&[]).await?;

@@ -280,8 +280,8 @@ impl FirePlan {
     }
 
     /// The floor temperatures with which this bake comes out near its aim, °C: the band that a thermometer must show.
-    /// At its ends the base has just come right, or stands in the middle of its range, at the same bake time; `None` when the
-    /// floor cannot be chosen.
+    /// At its ends the base has just come right, or stands in the middle of its range, at the same bake time, or as far as
+    /// the floor that is planned when it is right there; `None` when the floor cannot be chosen.
     pub fn floor_band(&self, ran: &Race) -> Option<(f64, f64)> {
         let (lo, hi) = self.targets().base;
         let base_at = |floor: f64| {
@@ -314,8 +314,18 @@ impl FirePlan {
         }
         let to5 = |c: f64| (c / 5.0).round() * 5.0;
         let share = |s: f64| lo + s * (hi - lo);
-        let band = (to5(find(share(0.05))), to5(find(share(0.55))));
-        (band.1 > band.0).then_some(band)
+        let (mut from, mut to) = (to5(find(share(0.05))), to5(find(share(0.55))));
+        // The floor that is planned belongs to its own band, wherever its base is right.
+        let charged = FirePlan {
+            floor_read_c: None,
+            preheat_min: None,
+            ..self.clone()
+        };
+        let planned = charged.bare_request().oven.floor_c;
+        if (lo..=hi).contains(&base_at(planned)) {
+            (from, to) = (from.min(to5(planned)), to.max(to5(planned)));
+        }
+        (to > from).then_some((from, to))
     }
 }
 

@@ -1,5 +1,6 @@
 //! The formula of what was read: everything in % of all flour, starter and preferments counted in.
 
+use super::line::speaks_of_hours;
 use super::words::What;
 use super::{Item, Line, Makes, Section, Status};
 use crate::flour::{FlourFacts, FlourKind, FlourPart};
@@ -228,6 +229,8 @@ pub(super) fn formula(
             "{} h in the fridge, as the text says; the other hours are this style's.",
             plain(h)
         ));
+    } else if lines.iter().any(|l| speaks_of_hours(&l.text)) {
+        doubts.push("The hours are this style's, not the text's: set them on Rise.".into());
     }
     let unread: Vec<&str> = lines
         .iter()

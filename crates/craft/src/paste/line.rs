@@ -157,9 +157,13 @@ fn counts_something(chunk: &str) -> bool {
     counted.is_some_and(follows)
 }
 
-const FRIDGE: [&str; 6] = [
+const FRIDGE: [&str; 10] = [
     "fridge",
     "refrigerator",
+    "refrigerate",
+    "refrigerated",
+    "chill",
+    "chilled",
     "frigo",
     "frigorifero",
     "cold",
@@ -167,6 +171,20 @@ const FRIDGE: [&str; 6] = [
 ];
 /// A night without a figure, h.
 const NIGHT_H: f64 = 12.0;
+
+/// An amount of hours or days, h.
+fn hours(a: &Amount) -> Option<f64> {
+    match a.unit_word.as_str() {
+        "h" | "hr" | "hrs" | "hour" | "hours" | "ora" | "ore" => Some(a.value),
+        "day" | "days" | "giorno" | "giorni" => Some(24.0 * a.value),
+        _ => None,
+    }
+}
+
+/// Whether a line speaks of hours at all.
+pub fn speaks_of_hours(text: &str) -> bool {
+    amounts(&tidy(text)).iter().any(|a| hours(a).is_some())
+}
 
 /// Hours in the fridge: the time nearest to that word within its sentence; a night where none is said.
 fn hours_in_the_fridge(text: &str) -> Option<f64> {
@@ -176,11 +194,6 @@ fn hours_in_the_fridge(text: &str) -> Option<f64> {
                 .iter()
                 .filter(|w| has_word(sentence, w))
                 .find_map(|w| sentence.find(w))?;
-            let hours = |a: &Amount| match a.unit_word.as_str() {
-                "h" | "hr" | "hrs" | "hour" | "hours" | "ora" | "ore" => Some(a.value),
-                "day" | "days" | "giorno" | "giorni" => Some(24.0 * a.value),
-                _ => None,
-            };
             let said = amounts(sentence)
                 .iter()
                 .filter_map(|a| hours(a).map(|h| (a.from.abs_diff(at), h)))
@@ -237,7 +250,23 @@ fn heading(text: &str) -> Option<(Section, &str)> {
         return None;
     }
     let colon = text.contains(':');
-    (colon || words <= 4).then_some((known.1, rest))
+    let section = if is_title(head) {
+        Section::Dough
+    } else {
+        known.1
+    };
+    (colon || words <= 4).then_some((section, rest))
+}
+
+/// "Poolish pizza", "Biga dough": the name of a whole recipe, which tells of its preferment and holds more than that.
+fn is_title(head: &str) -> bool {
+    [
+        "pizza", "pizzas", "pizze", "focaccia", "dough", "impasto", "recipe", "ricetta",
+    ]
+    .iter()
+    .any(|w| has_word(head, w))
+        // "Poolish for four pizzas" is a part of one.
+        && !["for", "per", "di"].iter().any(|w| has_word(head, w))
 }
 
 fn has_word(text: &str, word: &str) -> bool {

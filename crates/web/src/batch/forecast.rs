@@ -109,7 +109,12 @@ fn reckoned(told: &Told, here: &Here) -> (SheetResult, Timestamp) {
         return (sheet.result.clone(), Timestamp::MAX);
     }
     if !told.is_under_way(here.now) {
-        return (sheet.result.clone(), sheet.result.start_at);
+        // Until it should begin, or what is read of places begins to count.
+        let from = told.places_count_from();
+        let until = [from, sheet.result.start_at]
+            .into_iter()
+            .find(|t| *t > here.now);
+        return (sheet.result.clone(), until.unwrap_or(here.now));
     }
     let soon = here.now + SignedDuration::from_secs(MOVING_S);
     match ahead(told, &sheet.request, &sheet.result, here, &[]) {

@@ -29,9 +29,6 @@ pub async fn told(app: &App, here: &Here, code: &str) -> Result<Told, Trouble> {
     Ok(told)
 }
 
-/// So long before it is mixed the last reading of a place may be old, h.
-const BEFORE_H: i64 = 24;
-
 /// What was said of a kitchen's places, as it was read last: it holds as long as nothing more was said.
 #[derive(Debug, Default)]
 pub struct HeldPlaces(Mutex<HashMap<KitchenId, PlacesRead>>);
@@ -68,12 +65,10 @@ async fn among_places(
     here: &Here,
     all: &mut [Told],
 ) -> Result<(), Trouble> {
-    let since =
-        |t: &Told| t.batch.sheet.result.start_at - jiff::SignedDuration::from_hours(BEFORE_H);
-    // One that was closed with its forecast needs none.
-    let asks = |t: &&mut Told| t.is_under_way(here.now) && t.went().is_none();
+    // One that was closed with its forecast needs none, nor one that begins another day.
+    let asks = |t: &&mut Told| t.places_count_from() <= here.now && t.went().is_none();
     let mut open: Vec<&mut Told> = all.iter_mut().filter(asks).collect();
-    let Some(from) = open.iter().map(|t| since(t)).min() else {
+    let Some(from) = open.iter().map(|t| t.places_count_from()).min() else {
         return Ok(());
     };
     let revision = open.iter().map(|t| t.batch.places).max().unwrap_or(0);
@@ -93,7 +88,7 @@ async fn among_places(
     };
     for told in &mut open {
         // Each sees what concerns it, whichever page it stands on.
-        let first = since(told);
+        let first = told.places_count_from();
         told.places = SaidOfPlaces {
             from: said.partition_point(|o| o.at < first),
             all: said.clone(),

@@ -152,6 +152,7 @@ fn what_has_no_weight_is_said_and_hours_in_the_fridge_are_taken() {
     for (said, h) in [
         ("fridge 2 days", 48.0),
         ("Overnight in the fridge.", 12.0),
+        ("Let rise 1 1/2 hours, then refrigerate 24 hours.", 24.0),
         ("2 ore a temperatura ambiente; in frigo per 24-48 ore", 36.0),
         (
             "Bulk 3 hours at room temperature",
@@ -161,6 +162,29 @@ fn what_has_no_weight_is_said_and_hours_in_the_fridge_are_taken() {
         let p = pasted(&format!("{lines}{said}")).unwrap();
         assert_eq!(p.formula.cold_h, h, "{said}");
     }
+}
+
+#[test]
+fn the_name_of_a_recipe_is_no_heading_of_its_preferment() {
+    for title in [
+        "Starter pizza",
+        "Levain pizza dough",
+        "Ricetta pizza con poolish:",
+    ] {
+        let p = pasted(&format!(
+            "{title}\n500 g flour\n330 g water\n200 g ripe starter\n12 g salt\nRise 4 hours."
+        ))
+        .unwrap();
+        let l = &p.formula.preferments[..];
+        assert_eq!(l.len(), 1, "{title}");
+        assert!(
+            (l[0].flour_percent - 100.0 / 6.0).abs() < 1e-9 && l[0].hydration_percent == 100.0,
+            "{title}: {l:?}"
+        );
+        assert!(p.doubts.iter().any(|d| d.starts_with("The hours are")));
+    }
+    let part = pasted("Poolish for 4 pizzas\n100 g flour\n100 g water\n1 g yeast\n\nDough\n400 g flour\n225 g water\n12 g salt").unwrap();
+    assert_eq!(part.formula.preferments[0].flour_percent, 20.0);
 }
 
 #[test]

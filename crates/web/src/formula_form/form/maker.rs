@@ -129,6 +129,8 @@ impl Maker<'_> {
             "hydration_percent" => usual(u.hydration),
             "oil_percent" => usual(u.oil),
             "sugar_percent" => usual(u.sugar),
+            // The kitchen's own figure is as good as the kitchen says it is; another one was chosen here.
+            "fridge_c" if !self.here.kitchen.rhythm.fridge_measured => "never measured".into(),
             n if n.ends_with("dough_g_per_cm2") => self
                 .typed
                 .text(n)

@@ -52,7 +52,10 @@ pub fn routes() -> Router<App> {
 fn of<S: Shelf + Send + Sync + 'static>(path: &'static str) -> Router<App> {
     Router::new()
         .route(&format!("{path}/new"), get(fresh::<S>))
-        .route(path, post(add::<S>))
+        .route(
+            path,
+            get(|| async { Redirect::to(&format!("/pantry#{}", S::KIND)) }).post(add::<S>),
+        )
         .route(&format!("{path}/{{id}}"), get(one::<S>).post(change::<S>))
         .route(&format!("{path}/{{id}}/away"), post(away::<S>))
 }
@@ -112,9 +115,10 @@ impl Asked<'_> {
         errors: &[FieldError],
         stale: Option<Vec<Clash>>,
     ) -> Result<Response, Trouble> {
-        let action = match at {
-            Some((id, _)) => format!("{}/{id}", S::PATH),
-            None => S::PATH.into(),
+        // Where it is sent, and where it can be looked at again.
+        let (action, stands) = match at {
+            Some((id, _)) => (format!("{}/{id}", S::PATH), format!("{}/{id}", S::PATH)),
+            None => (S::PATH.to_string(), format!("{}/new", S::PATH)),
         };
         let view = |entry: Entry, name: String| FieldView {
             value: typed.raw(&name).to_string(),
@@ -132,7 +136,7 @@ impl Asked<'_> {
         };
         let rows = typed.rows(S::ROWS);
         let html = page(&OnePage {
-            frame: Frame::of(self.here, self.theme, Stop::Sheet, S::TITLE, None, &action),
+            frame: Frame::of(self.here, self.theme, Stop::Sheet, S::TITLE, None, &stands),
             title: match at {
                 Some(_) => typed.raw("name").to_string(),
                 None => format!("A new {}", S::TITLE.to_lowercase()),
