@@ -54,12 +54,13 @@ const JUDGED: [&str; 12] = [
     "step_at_night",
 ];
 /// What else concerns a dough's hours: its preferments, how it goes, how sure that is.
-const OF_HOURS: [&str; 5] = [
+const OF_HOURS: [&str; 6] = [
     "preferment_ripeness",
     "raised_alone",
     "as_it_goes",
     "spread",
     "fridge_doubt",
+    "fridge_warm",
 ];
 
 /// Whether a judgement of a sheet concerns its hours, by its code.

@@ -249,7 +249,8 @@ fn between(clocks: &[ClockPoint], from: Timestamp, at: Timestamp) -> Option<Cloc
         rise: mix(a.rise, b.rise),
         reserve: mix(a.reserve, b.reserve),
         dough_c: mix(a.dough_c, b.dough_c),
-        place_c: mix(a.place_c, b.place_c),
+        // A dough lies in one place or in another, never between them: what a point says was so since the one before.
+        place_c: b.place_c,
     })
 }
 

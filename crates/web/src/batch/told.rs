@@ -9,7 +9,7 @@ use craft::reading::Subject;
 use craft::rise::Doubts;
 use craft::sheet::ahead::{
     Asked, Happened, Measured, OtherThanPlanned, PowerCut, Reading, off_the_mixer,
-    other_than_planned,
+    other_than_planned, planned_dough_c,
 };
 use craft::sheet::progress::{Progress, Stand, states};
 use craft::sheet::{SheetResult, StepKind};
@@ -172,6 +172,10 @@ impl Told {
     /// The dough's temperature off the mixer, °C, as the forecast takes it.
     pub fn off_the_mixer(&self, now: Timestamp) -> Option<f64> {
         self.as_asked(now, off_the_mixer)
+    }
+    /// What was planned for the dough at a moment, °C.
+    pub fn planned_dough_c(&self, at: Timestamp, now: Timestamp) -> Option<f64> {
+        self.as_asked(now, |q| planned_dough_c(q, at))
     }
     /// What was measured otherwise than planned, for whoever makes it again.
     pub fn other_than_planned(&self, here: &Here) -> Vec<OtherThanPlanned> {

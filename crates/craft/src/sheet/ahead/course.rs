@@ -7,7 +7,7 @@ use crate::path::{LONGEST_H, Leg, Spot};
 use crate::refusal::Refused;
 use crate::rise::vigour::enlivened;
 use crate::rise::{Doubts, RiseRequest, Stage};
-use crate::sheet::{FridgeKnown, PrefermentPlan, plan, work_out_whole};
+use crate::sheet::{Block, FridgeKnown, PrefermentPlan, plan, work_out_whole};
 use jiff::Timestamp;
 
 /// A step so little off its time is on time, min.
@@ -35,6 +35,8 @@ pub(super) struct Course {
     pub replaced: Vec<Replaced>,
     /// When the steps are due that are not done.
     pub due: Vec<Due>,
+    /// The stages as they went and go on.
+    pub blocks: Vec<Block>,
     /// The preferments as they went.
     pub preferments: Vec<PrefermentPlan>,
     /// The dough with its yeast in; its stages are put in anew for each question.
@@ -65,6 +67,7 @@ impl Course {
             legs,
             replaced: vec![],
             due,
+            blocks: clock.blocks(),
             preferments: vec![],
             base,
             formula: result.formula,
@@ -212,6 +215,13 @@ impl Course {
             off_c: self.doubts(q).fridge_c,
             was_read: read.is_some(),
         }
+    }
+
+    /// The same dough, had the fridge been read so at that moment.
+    pub fn with_fridge(&self, at: Timestamp, c: f64) -> Course {
+        let mut out = self.clone();
+        out.places.fridge.push((at, c));
+        out
     }
 
     /// How warm the room is that the dough lies in: as it was last read, or as it was planned, °C.

@@ -318,6 +318,7 @@ proptest! {
         prop_assert_eq!(a.window, b.planned.window);
         prop_assert_eq!(a.rise_at_serve, b.planned.rise_at_serve);
         prop_assert_eq!(&a.clocks, &b.planned.clocks);
+        prop_assert_eq!(&a.blocks, &b.planned.blocks);
         prop_assert!(a.replaced.is_empty());
     }
 

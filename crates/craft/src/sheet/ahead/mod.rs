@@ -6,6 +6,7 @@
 
 mod before;
 mod course;
+mod fridge;
 mod part;
 mod places;
 mod remedy;
@@ -20,7 +21,7 @@ pub use timeline::Due;
 
 use super::judge;
 use super::{
-    ClockPoint, PlannedStep, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure,
+    Block, ClockPoint, PlannedStep, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure,
 };
 use crate::note::{Note, by_urgency};
 use crate::path::Place;
@@ -149,6 +150,9 @@ pub struct Ahead {
     /// When the steps are due that are not done.
     #[serde(default)]
     pub due: Vec<Due>,
+    /// The stages as they went and go on.
+    #[serde(default)]
+    pub blocks: Vec<Block>,
     /// The preferments as they went, or go.
     #[serde(default)]
     pub preferments: Vec<PrefermentPlan>,
@@ -191,7 +195,7 @@ impl Ahead {
         Note::act("as_it_goes", what, why).todo(if self.remedies.is_empty() {
             "Bake it soon or later; nothing simulated helps more."
         } else {
-            "What can still be done stands beside, the best first."
+            "Rise lists what can still be done, the best first."
         })
     }
     pub fn fits(&self, serve_at: Timestamp) -> bool {
@@ -221,6 +225,7 @@ impl SheetResult {
             clocks: ahead.clocks.clone(),
             preferments: ahead.preferments.clone(),
             steps: self.due(&ahead.due),
+            blocks: ahead.blocks.clone(),
             notes: ahead.notes.clone(),
             ..self.clone()
         }
@@ -284,6 +289,7 @@ pub fn from_now(q: &Asked) -> Result<Ahead, Refused> {
         .zip(window)
         .map(|(s, w)| Sure::of(&s, &w, course.fridge_known(q)));
     let remedies = remedy::remedies(q, &course, window, &rise, &handed);
+    let warm_fridge = fridge::warm_fridge(q, &course, window, &handed);
     let mut out = Ahead {
         mixed_at,
         window,
@@ -294,12 +300,15 @@ pub fn from_now(q: &Asked) -> Result<Ahead, Refused> {
         clocks: super::clocks(&rise),
         replaced: course.replaced,
         due: course.due,
+        blocks: course.blocks,
         preferments: course.preferments,
         lively,
         notes: vec![],
         remedies,
     };
     out.notes = judgements(q, &out, (&dough, &rise), course.in_bowl);
+    out.notes.extend(warm_fridge);
+    out.notes = by_urgency(out.notes);
     Ok(out)
 }
 
@@ -334,6 +343,20 @@ pub fn off_the_mixer(q: &Asked) -> Option<f64> {
         _ => None,
     });
     read.max_by_key(|(at, _)| *at).map(|(_, c)| c)
+}
+
+/// What was planned for a reading of the dough at a moment, °C: a preferment before the dough is mixed, the dough off the
+/// mixer, or the dough on its way.
+pub fn planned_dough_c(q: &Asked, at: Timestamp) -> Option<f64> {
+    let clock = Timeline::of(q, &q.request.formula.path());
+    if at < clock.mix_from {
+        let mut preferments = q.planned.preferments.iter();
+        return preferments.find_map(|p| p.clock_at(at)).map(|p| p.dough_c);
+    }
+    if at <= clock.mixed_at + super::hours(OFF_THE_MIXER_H) {
+        return Some(q.planned.water.dough_c);
+    }
+    q.planned.clocks_at(at).map(|p| p.dough_c)
 }
 
 /// A temperature that was measured otherwise than it was planned, °C.

@@ -11,7 +11,7 @@ use crate::path::{Leg, Lies, Spot};
 use crate::refusal::plain;
 use crate::rise::kinetics::HandOver;
 use crate::rise::{
-    Air, Container, Event, Part, RiseResult, YeastAnswer, quick_window, solve_yeast,
+    Air, Container, Event, Look, Part, RiseResult, YeastAnswer, foresee, quick_window, solve_yeast,
 };
 use crate::sheet::fits;
 use crate::sheet::{ReadyWindow, hours};
@@ -83,11 +83,20 @@ pub(super) fn remedies(
     if q.now >= serve_at {
         return vec![];
     }
-    let tried = |idea: Idea| -> Option<Remedied> {
-        let mut dough = course.dough_through(&idea.legs, idea.serve_at);
-        if let Some(percent) = idea.yeast_percent {
+    let dough = |change: &Change| {
+        let mut dough = course.dough_through(&change.legs, change.serve_at);
+        if let Some(percent) = change.yeast_percent {
             dough.yeast_percent = percent;
         }
+        dough
+    };
+    let tried = |idea: Idea| -> Option<Remedied> {
+        let change = Change {
+            legs: idea.legs,
+            serve_at: idea.serve_at,
+            yeast_percent: idea.yeast_percent,
+        };
+        let dough = dough(&change);
         dough.check(true).ok()?;
         let window =
             quick_window(&dough, INSIDE, handed).map(|w| ReadyWindow::of(&w, course.mixed_at));
@@ -96,17 +105,20 @@ pub(super) fn remedies(
             say: idea.say,
             why: idea.why,
             window,
-            margin_h: margin_h(window, idea.serve_at),
-            change: Change {
-                legs: idea.legs,
-                serve_at: idea.serve_at,
-                yeast_percent: idea.yeast_percent,
-            },
+            margin_h: margin_h(window, change.serve_at),
+            change,
         })
+    };
+    // What is shown is reckoned as finely as the forecast beside it.
+    let finely = |mut r: Remedied| -> Remedied {
+        let window = foresee(&dough(&r.change), INSIDE, handed, Look::Beyond).window;
+        r.window = window.map(|w| ReadyWindow::of(&w, course.mixed_at));
+        r.margin_h = margin_h(r.window, r.change.serve_at);
+        r
     };
     if fits && now_margin >= SAFE_H {
         // It fits, but is no longer the dough that was planned: there is a way back.
-        let back = same_dough(q, course, handed).and_then(tried);
+        let back = same_dough(q, course, handed).and_then(tried).map(finely);
         return back.filter(|r| r.margin_h >= SAFE_H).into_iter().collect();
     }
     // Over before service: the window shuts too soon. Else it opens too late.
@@ -129,7 +141,7 @@ pub(super) fn remedies(
         new
     });
     out.truncate(MOST);
-    out
+    out.into_iter().map(finely).collect()
 }
 
 /// The legs with the one under way cut at now; returns the index of the part that begins now.

@@ -1,6 +1,6 @@
 use super::*;
 use crate::sheet::tests::friday;
-use crate::sheet::{StepKind, hours, work_out};
+use crate::sheet::{BlockKind, StepKind, hours, work_out};
 use crate::style;
 use jiff::SignedDuration;
 
@@ -90,6 +90,7 @@ fn when_all_went_as_planned_the_forecast_stays() {
         .done(StepKind::Ball, 0);
     let a = b.ahead(b.h(3.0));
     assert!(a.replaced.is_empty(), "{:?}", a.replaced);
+    assert_eq!(a.blocks, b.planned.blocks);
     let (w, p) = (a.window.unwrap(), b.planned.window.unwrap());
     assert!(minutes_apart(p.from_at, w.from_at).abs() < 6.0);
     assert!((a.rise_at_serve - b.planned.rise_at_serve).abs() < 1.0);
@@ -161,6 +162,56 @@ fn late_steps_and_a_warm_fridge_are_taken_as_they_were() {
     assert!(what.contains(&&What::Fridge));
     assert!(matches!(what[0], What::Step { .. }));
     assert!((a.replaced[0].measured - 180.0).abs() < 0.1);
+    // The picture's stages are those hours, too: the bulk ends when it was balled, and every stage begins as one ends.
+    let goes = late.planned.as_it_goes(&a);
+    let (was, is) = (&late.planned.blocks, &goes.blocks);
+    let bulk = was.iter().position(|x| x.kind == BlockKind::Bulk).unwrap();
+    assert_eq!(
+        is[bulk].to_at,
+        was[bulk].to_at + SignedDuration::from_mins(180)
+    );
+    assert!(is.windows(2).all(|x| x[0].to_at == x[1].from_at), "{is:?}");
+    assert!(
+        is[bulk..]
+            .iter()
+            .all(|x| goes.clocks_at(x.from_at).is_some())
+    );
+    // A dough in the room, then in the fridge, was in no place between them.
+    let after = goes
+        .clocks_at(is[bulk].to_at + SignedDuration::from_secs(30))
+        .unwrap();
+    assert_eq!(after.place_c, late.request.fridge_c);
+}
+
+#[test]
+fn a_fridge_that_runs_warm_says_what_turning_it_down_would_do() {
+    let warm = |c: f64, then: Option<f64>| {
+        let b = Batch::new(|_| {})
+            .done(StepKind::Rest, 0)
+            .done(StepKind::Ball, 0)
+            .read(8.0, Measured::Fridge { c });
+        let b = match then {
+            Some(c) => b.read(8.5, Measured::Fridge { c }),
+            None => b,
+        };
+        b.ahead(b.h(8.5))
+    };
+    let note = |a: &Ahead| a.notes.iter().find(|n| n.code == "fridge_warm").cloned();
+    let a = warm(9.0, None);
+    let said = note(&a).expect("a note");
+    // It says what the forecast says once it was turned down.
+    let turned = warm(9.0, Some(5.0)).window.unwrap();
+    let zone = friday(style::first()).zone().unwrap();
+    let until = super::super::quarter(turned.to_at.unwrap()).to_zoned(zone);
+    assert!(
+        said.why
+            .ends_with(&format!("until {}.", until.strftime("%a %H:%M"))),
+        "{said:?} against {until}"
+    );
+    assert!(turned.to_at > a.window.unwrap().to_at);
+    // As planned, or turned down already, there is nothing to say.
+    assert_eq!(note(&warm(5.0, None)), None);
+    assert_eq!(note(&warm(9.0, Some(5.0))), None);
 }
 
 #[test]

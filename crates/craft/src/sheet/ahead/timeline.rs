@@ -6,7 +6,7 @@
 use super::Asked;
 use crate::path::Leg;
 use crate::sheet::progress::{StepState, states};
-use crate::sheet::{PlannedStep, SheetResult, StepKind, hours};
+use crate::sheet::{Block, BlockKind, PlannedStep, SheetResult, StepKind, hours};
 use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -219,6 +219,31 @@ impl<'a> Timeline<'a> {
             }
         };
         (began, cold)
+    }
+
+    /// The stages of the picture as they went and go on; the last one ends as planned, when it is served.
+    pub fn blocks(&self) -> Vec<Block> {
+        let q = self.q;
+        let first = (0..q.request.formula.preferments.len())
+            .map(|i| self.preferment(i).0)
+            .min();
+        let moved = |b: &Block| {
+            let (from, to) = match (b.leg, b.kind) {
+                (Some(i), _) => {
+                    let next = self.began.get(i + 1).copied();
+                    let from = self.began.get(i).copied().unwrap_or(b.from_at);
+                    (from, next.unwrap_or(b.to_at))
+                }
+                (None, BlockKind::Preferment) => (first.unwrap_or(b.from_at), self.mix_from),
+                (None, _) => (self.mix_from, self.mixed_at),
+            };
+            Block {
+                from_at: from,
+                to_at: to.max(from),
+                ..*b
+            }
+        };
+        q.planned.blocks.iter().map(moved).collect()
     }
 
     /// When every step is due that is not done.

@@ -369,22 +369,7 @@ fn said(
     match seen {
         Seen::Reading { subject, celsius } => {
             let planned = match subject {
-                // What is measured before the mixer is a preferment.
-                Subject::Dough
-                    if at < sheet.result.mixed_at && !sheet.result.preferments.is_empty() =>
-                {
-                    sheet
-                        .result
-                        .preferments
-                        .iter()
-                        .find_map(|p| p.clock_at(at))
-                        .map(|p| p.dough_c)
-                }
-                Subject::Dough => sheet
-                    .result
-                    .clocks_at(at)
-                    .map(|p| p.dough_c)
-                    .or(Some(sheet.result.water.dough_c)),
+                Subject::Dough => told.planned_dough_c(at, here.now),
                 Subject::Room => Some(sheet.request.room_c),
                 Subject::Fridge => Some(sheet.request.fridge_c),
                 Subject::Water => Some(sheet.result.water.pour_c),

@@ -268,36 +268,38 @@ fn readings(told: &Told) -> Vec<(Timestamp, f64, bool)> {
 fn table(w: &Worked, here: &Here) -> Vec<TableRow> {
     let path = w.request.formula.path();
     let legs = w.sheet.blocks.iter().filter_map(|b| {
-        let i = b.leg?;
-        let leg = path.get(i)?;
-        Some((
-            b.from_at,
-            format!("{}, {}", leg.word(), where_words(&leg.spot)),
-        ))
+        let leg = path.get(b.leg?)?;
+        let what = format!("{}, {}", leg.word(), where_words(&leg.spot));
+        Some((b.from_at, b.from_at, what))
     });
+    // Said to the quarter hour, as the headline says it; its figures are of the moment itself.
     let window = w.sheet.window.into_iter().flat_map(|x| {
         [(Some(x.from_at), "Ready"), (x.to_at, "Past its peak")]
             .into_iter()
-            .filter_map(|(t, word)| Some((craft::sheet::quarter(t?), word.to_string())))
+            .filter_map(|(t, word)| Some((t?, craft::sheet::quarter(t?), word.to_string())))
     });
-    let mut all: Vec<(Timestamp, String)> = legs
+    let serve = w.request.serve_at;
+    let mut all: Vec<(Timestamp, Timestamp, String)> = legs
         .chain(window)
-        .chain([(w.request.serve_at, "Serve".to_string())])
+        .chain([(serve, serve, "Serve".to_string())])
         .collect();
     all.sort_by_key(|r| r.0);
     all.into_iter()
-        .map(|(t, what)| {
+        .map(|(t, said_at, what)| {
             let c = w.sheet.clocks_at(t);
+            // Where it lies from then on.
+            let soon = t + jiff::SignedDuration::from_mins(1);
+            let place = w.sheet.clocks_at(soon).or(c);
             let m = here.measures;
             let show =
                 |f: &dyn Fn(&craft::sheet::ClockPoint) -> String| c.as_ref().map_or("–".into(), f);
             TableRow {
-                when: day_hm(&here.local(t)),
+                when: day_hm(&here.local(said_at)),
                 what,
                 rise: show(&|c| format!("{:.0}", c.rise)),
                 reserve: show(&|c| format!("{:.0}", c.reserve.max(0.0))),
                 dough: show(&|c| format!("{}°", m.degrees(c.dough_c, 1))),
-                place: show(&|c| format!("{}°", m.degrees(c.place_c, 1))),
+                place: place.map_or("–".into(), |c| format!("{}°", m.degrees(c.place_c, 1))),
             }
         })
         .collect()
