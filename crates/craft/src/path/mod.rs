@@ -144,6 +144,9 @@ pub struct Leg {
     /// What it lies in; a tub, boxes or the open pan when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub container: Option<Container>,
+    /// What lay in the tub, g, where it was more than this dough is: pieces that were parted from it since.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tub_g: Option<f64>,
 }
 
 fn is_none(v: &f64) -> bool {
@@ -167,6 +170,7 @@ impl Leg {
             fold_every_h: FOLD_EVERY_H,
             dusting_percent: 0.0,
             container: None,
+            tub_g: None,
         }
     }
     /// Folds that find room in it, with as long a rest after the last.
@@ -353,6 +357,7 @@ impl Formula {
                         == (b.lies, &b.spot, b.event, b.container, b.folds)
                         && a.fold_every_h == b.fold_every_h
                         && a.dusting_percent == b.dusting_percent
+                        && a.tub_g == b.tub_g
                 })
         };
         if same(&plain.path(), &legs) {

@@ -504,7 +504,8 @@ fn in_formula(refused: Refused) -> Refused {
     refused.below("formula")
 }
 
-/// The curves at about a hundred points, and one day beyond at most: enough for a picture.
+/// The curves at a hundred points or two, and half a day beyond at most: enough for a picture, and straight between them to a
+/// point of the rise clock.
 fn clocks(rise: &RiseResult) -> Vec<ClockPoint> {
     let end = rise.at_bake.hours + 12.0;
     let all: Vec<_> = rise
@@ -514,7 +515,9 @@ fn clocks(rise: &RiseResult) -> Vec<ClockPoint> {
         .filter(|p| p.hours <= end)
         .collect();
     let apart = end / 120.0;
-    let mut last = f64::NEG_INFINITY;
+    /// Where the rise clock runs, as it does once a ball has relaxed, points lie closer.
+    const RUNS: f64 = 0.04;
+    let (mut last, mut last_rise) = (f64::NEG_INFINITY, 0.0);
     // Where a leg begins the place jumps, and with the shaping the rise clock falls: both sides of it are kept.
     let jumps = |a: &RisePoint, b: &RisePoint| {
         (a.place_c - b.place_c).abs() > 0.8 || b.ripeness < a.ripeness - 0.03
@@ -525,9 +528,10 @@ fn clocks(rise: &RiseResult) -> Vec<ClockPoint> {
     all.iter()
         .enumerate()
         .filter(|(i, p)| {
-            let due = p.hours - last >= apart - 1e-9;
+            let runs = (p.ripeness - last_rise).abs() >= RUNS;
+            let due = runs || p.hours - last >= apart - 1e-9;
             if due {
-                last = p.hours;
+                (last, last_rise) = (p.hours, p.ripeness);
             }
             due || *i + 1 == all.len() || p.hours == rise.at_bake.hours || at_jump(*i)
         })

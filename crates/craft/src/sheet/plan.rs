@@ -148,7 +148,10 @@ fn place_words(r: &SheetRequest, spot: &Spot) -> String {
 pub(super) fn leg_stages(r: &SheetRequest, f: &FormulaResult, leg: &Leg) -> Vec<Stage> {
     let portion = f.main_portion().expect("a weighed formula has pieces");
     let (shape, piece_g, thickness_mm) = match leg.lies {
-        Lies::Bulk => (Shape::Bulk, f.dough_g / tubs(f.dough_g), None),
+        Lies::Bulk => {
+            let g = leg.tub_g.unwrap_or(f.dough_g);
+            (Shape::Bulk, g / tubs(g), None)
+        }
         Lies::Balls => (Shape::Ball, portion.piece_g, None),
         Lies::Pans => (
             Shape::Slab,

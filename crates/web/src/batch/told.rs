@@ -224,6 +224,16 @@ impl Told {
             _ => None,
         })
     }
+    /// Room or fridge as it was read last, on whichever batch, °C.
+    fn place_c(&self, place: Subject) -> Option<f64> {
+        let all = self.seen().chain(self.places.as_slice());
+        all.filter_map(|o| match o.seen {
+            Seen::Reading { subject, celsius } if subject == place => Some((o.at, celsius)),
+            _ => None,
+        })
+        .max_by_key(|(at, _)| *at)
+        .map(|(_, c)| c)
+    }
     pub fn remarks(&self) -> impl Iterator<Item = (&Timestamp, &str)> {
         self.seen().filter_map(|o| match &o.seen {
             Seen::Remark { remark } => Some((&o.at, remark.as_str())),
@@ -242,18 +252,19 @@ impl Told {
     /// Where the dough is, in words, with the measured or usual temperature of the place.
     pub fn state(&self, degrees: impl Fn(f64) -> String) -> String {
         let r = &self.batch.sheet.request;
+        let room = || degrees(self.place_c(Subject::Room).unwrap_or(r.room_c));
         match self.progress.stand {
             Stand::Planned => "planned".into(),
             Stand::Begun => "preferment stands".into(),
             Stand::Mixing => "in the mixer".into(),
             Stand::Mixed => "mixed, resting".into(),
-            Stand::Bulk => format!("in bulk, room {}°", degrees(r.room_c)),
-            Stand::Balled => format!("balls, room {}°", degrees(r.room_c)),
+            Stand::Bulk => format!("in bulk, room {}°", room()),
+            Stand::Balled => format!("balls, room {}°", room()),
             Stand::Cold => {
-                let fridge = self.reading(Subject::Fridge).map_or(r.fridge_c, |(_, c)| c);
+                let fridge = self.place_c(Subject::Fridge).unwrap_or(r.fridge_c);
                 format!("cold, fridge {}°", degrees(fridge))
             }
-            Stand::Tempering => format!("tempering, room {}°", degrees(r.room_c)),
+            Stand::Tempering => format!("tempering, room {}°", room()),
             Stand::Baking => {
                 let out = self.run.summary().out;
                 format!(

@@ -56,7 +56,18 @@ pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, 
         return Err(Refused::one("part_count", message));
     }
     let whole_h = whole_h(&course, serve_at)?;
-    let (legs, i) = cut_now(q, &course);
+    // Until now all lay in one tub: a smaller one would have been another dough.
+    let whole_g = q.planned.formula.dough_g;
+    let in_one_tub = |legs: &mut [Leg]| {
+        for leg in legs.iter_mut().filter(|l| l.lies == Lies::Bulk) {
+            leg.tub_g.get_or_insert(whole_g);
+        }
+    };
+    let mut stays = q.request.formula.path();
+    let (begun, _) = course.leg_at(q.now);
+    in_one_tub(&mut stays[..=begun]);
+    let (mut legs, i) = cut_now(q, &course);
+    in_one_tub(&mut legs[..i]);
     let legs = match way {
         Way::Freezer => frozen(&legs, i, whole_h)?,
         Way::Apart => apart(&legs, i, q.request.serve_at, serve_at)?,
@@ -68,7 +79,8 @@ pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, 
         out.now_at = None;
         Ok(out)
     };
-    let rest = of(all - n)?;
+    let mut rest = of(all - n)?;
+    rest.formula = rest.formula.on_path(stays);
     let mut part = of(n)?;
     part.serve_at = serve_at;
     part.formula = part.formula.on_path(legs);

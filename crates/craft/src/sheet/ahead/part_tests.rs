@@ -86,7 +86,40 @@ fn an_hour_of_its_own_moves_the_cold_and_nothing_before() {
     let legs = p.part.formula.path();
     assert!((whole(&legs) - whole(&before) - 20.0).abs() < 0.01);
     assert_eq!(legs.last().unwrap().hours, before.last().unwrap().hours);
-    assert_eq!(p.rest.formula.path(), before);
+    let hours_of = |legs: &[crate::path::Leg]| legs.iter().map(|l| l.hours).collect::<Vec<_>>();
+    assert_eq!(hours_of(&p.rest.formula.path()), hours_of(&before));
+}
+
+#[test]
+fn what_stays_is_the_same_dough_and_what_goes_was_it_until_now() {
+    // A big tub keeps its warmth: half of it would have been another dough.
+    let (r, _) = kept();
+    let r = r.with(|r| {
+        r.formula = r.formula.scaled_to(40).unwrap();
+        r.formula.legs = vec![
+            crate::path::Leg::of(Lies::Bulk, Spot::Room, 2.0, Event::None),
+            crate::path::Leg::of(Lies::Bulk, Spot::Fridge, 12.0, Event::None),
+            crate::path::Leg::of(Lies::Balls, Spot::Fridge, 12.0, Event::Ball),
+            crate::path::Leg::of(Lies::Balls, Spot::Room, 4.0, Event::None),
+        ];
+    });
+    let sheet = work_out(&r).unwrap();
+    let at = 16.0;
+    let happened = happened_until(&sheet, at);
+    let q = asked(&r, &sheet, &happened, at);
+    let was = from_now(&q).unwrap();
+    let p = part(&q, 20, Way::Freezer, r.serve_at + hours(100.0)).unwrap();
+    let (rest, gone) = (work_out(&p.rest).unwrap(), work_out(&p.part).unwrap());
+    let stays = happened_until(&rest, at);
+    let stays = from_now(&asked(&p.rest, &rest, &stays, at)).unwrap();
+    assert_eq!(stays.window, was.window);
+    assert_eq!(stays.rise_at_serve, was.rise_at_serve);
+    let then = sheet.mixed_at + hours(at - 0.5);
+    let (a, b) = (
+        gone.clocks_at(then).unwrap().rise,
+        sheet.as_it_goes(&was).clocks_at(then).unwrap().rise,
+    );
+    assert!((a - b).abs() < 1.0, "{a} {b}");
 }
 
 #[test]

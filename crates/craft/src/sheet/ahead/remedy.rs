@@ -229,14 +229,10 @@ fn ideas(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) ->
         if in_room && left_h > RELAX_H {
             out.extend(knocked_back(&legs, i, balled, serve_at, q));
         }
-        if here.spot.is_cold() {
-            out.extend(later_out(&legs, i, serve_at));
-        }
+        out.extend(later_out(&legs, i, serve_at));
     } else {
         warmer(q, course, (&legs, i), serve_at, &mut out);
-        if here.spot.is_cold() {
-            out.extend(sooner_out(&legs, i, left_h, serve_at));
-        }
+        out.extend(sooner_out(&legs, i, left_h, serve_at));
     }
     out.extend(served_otherwise(q, window, over, &legs));
     out
@@ -474,46 +470,63 @@ fn knocked_back(legs: &[Leg], i: usize, balled: bool, serve_at: Timestamp, q: &A
     out
 }
 
-/// Out of the fridge earlier, the temper longer.
+/// Out of the fridge or the freezer earlier, what follows longer.
 fn sooner_out(legs: &[Leg], i: usize, left_h: f64, serve_at: Timestamp) -> Vec<Idea> {
-    moved_out(legs, i, serve_at, &[-1.0, -2.0, -3.0, -4.0, -6.0, -left_h])
+    let by_h = [-1.0, -2.0, -3.0, -4.0, -6.0, -left_h];
+    let out = |j| moved_out(legs, j, serve_at, &by_h);
+    ways_out(legs, i).flat_map(out).collect()
 }
 fn later_out(legs: &[Leg], i: usize, serve_at: Timestamp) -> Vec<Idea> {
-    moved_out(legs, i, serve_at, &[0.5, 1.0, 1.5, 2.0, 3.0])
+    let by_h = [0.5, 1.0, 1.5, 2.0, 3.0, 4.0, 6.0, 9.0, 12.0];
+    let out = |j| moved_out(legs, j, serve_at, &by_h);
+    ways_out(legs, i).flat_map(out).collect()
 }
 
-fn moved_out(legs: &[Leg], i: usize, serve_at: Timestamp, by_h: &[f64]) -> Vec<Idea> {
-    let Some(after) = legs.get(i + 1) else {
-        return vec![];
+/// The legs after which a dough that lies in the cold now comes out into something warmer: of the freezer, of the fridge.
+fn ways_out(legs: &[Leg], i: usize) -> impl Iterator<Item = usize> {
+    let cold = |l: &Leg| l.spot.is_cold() || l.spot.is_frozen();
+    let chain = legs[i..].iter().take_while(|l| cold(l)).count();
+    let last = legs.len() - 1;
+    (i..(i + chain).min(last)).filter(move |j| legs[*j].spot != legs[*j + 1].spot)
+}
+
+/// Shortest thaw in the fridge after the freezer, h; shortest time in the room after the fridge.
+const LEAST_THAW_H: f64 = 12.0;
+const LEAST_OUT_H: f64 = 1.0;
+
+fn moved_out(legs: &[Leg], j: usize, serve_at: Timestamp, by_h: &[f64]) -> Vec<Idea> {
+    let after = &legs[j + 1];
+    let (what, code, least_h) = if legs[j].spot.is_frozen() {
+        ("freezer", "other_thaw", LEAST_THAW_H)
+    } else {
+        ("fridge", "other_temper", LEAST_OUT_H)
+    };
+    let then = if after.spot.is_cold() {
+        "thaws"
+    } else {
+        "tempers"
     };
     by_h.iter()
         .filter_map(|by| {
-            let (cold, temper) = (legs[i].hours + by, after.hours - by);
-            if cold < 0.0 && legs[i].hours < 0.5 || temper < 1.0 {
+            let (cold, next) = (legs[j].hours + by, after.hours - by);
+            if cold < 0.0 && legs[j].hours < 0.5 || next < least_h {
                 return None;
             }
             let cold = cold.max(1.0 / 60.0);
-            let by = cold - legs[i].hours;
+            let by = cold - legs[j].hours;
             let mut way = legs.to_vec();
-            way[i].hours = cold;
-            way[i + 1].hours = after.hours - by;
+            way[j].hours = cold;
+            way[j + 1].hours = after.hours - by;
             let word = if by < 0.0 { "earlier" } else { "later" };
-            let say = format!(
-                "Out of the fridge {} h {word}",
-                plain((by.abs() * 4.0).round() / 4.0)
-            );
-            let why = format!(
-                "It then tempers {} h.",
-                plain((way[i + 1].hours * 4.0).round() / 4.0)
-            );
-            Some(Idea {
-                code: "other_temper",
-                say,
-                why,
-                legs: way,
+            let quarters = |h: f64| plain((h.abs() * 4.0).round() / 4.0);
+            let hours = quarters(way[j + 1].hours);
+            Some(idea(
+                code,
+                format!("Out of the {what} {} h {word}", quarters(by)),
+                &format!("It then {then} {hours} h."),
+                way,
                 serve_at,
-                yeast_percent: None,
-            })
+            ))
         })
         .collect()
 }

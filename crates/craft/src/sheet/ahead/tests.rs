@@ -215,6 +215,42 @@ fn a_fridge_that_runs_warm_says_what_turning_it_down_would_do() {
 }
 
 #[test]
+fn balls_that_come_out_of_the_freezer_too_ripe_come_out_later() {
+    let b = Batch::new(|r| {
+        let method = crate::path::methods::by_key("freeze_thaw").expect("a method");
+        r.formula = method.applied(&r.formula);
+    })
+    .done(StepKind::Rest, 0)
+    .done(StepKind::Ball, 0);
+    let frozen_at = b
+        .planned
+        .steps
+        .iter()
+        .find(|s| s.kind == StepKind::Ball)
+        .unwrap()
+        .at;
+    let mixed_at = b.planned.mixed_at;
+    let after = |h: f64| frozen_at.duration_since(mixed_at).as_secs_f64() / 3600.0 + h;
+    let b = b.read(after(1.0), Measured::Fridge { c: 11.0 });
+    let a = b.ahead(b.h(after(2.0)));
+    assert!(!a.fits(b.request.serve_at), "{:?}", a.window);
+    let thaw = a
+        .remedies
+        .iter()
+        .find(|r| r.code == "other_thaw")
+        .expect("a shorter thaw");
+    assert!(thaw.say.starts_with("Out of the freezer") && thaw.say.ends_with("later"));
+    let frozen = |legs: &[crate::path::Leg]| -> f64 {
+        legs.iter()
+            .filter(|l| l.spot.is_frozen())
+            .map(|l| l.hours)
+            .sum()
+    };
+    assert!(frozen(&thaw.change.legs) > frozen(&b.request.formula.path()) + 0.4);
+    assert!(thaw.margin_h > super::margin_h(a.window, b.request.serve_at));
+}
+
+#[test]
 fn a_step_that_is_overdue_moves_with_the_clock() {
     let b = Batch::new(|_| {}).done(StepKind::Rest, 0);
     let a = b.ahead(b.h(8.0));

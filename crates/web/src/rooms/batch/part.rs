@@ -98,7 +98,10 @@ async fn change(a: Arrived) -> Result<Response, Trouble> {
         .count()
         .saturating_sub(baked);
     if n > left {
-        let message = format!("{baked} went into the oven: {left} are left.");
+        let message = match baked {
+            0 => format!("There are {left} of them."),
+            _ => format!("{baked} went into the oven: {left} are left."),
+        };
         return refuse(&a, "part_count", message).await;
     }
     let way = match text("part_way") {

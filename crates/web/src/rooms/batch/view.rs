@@ -280,11 +280,13 @@ fn next_line(told: &Told, goes: &SheetResult, here: &Here) -> String {
             "Now: {title}, since {}.",
             span_words(here.now.duration_since(since))
         ),
+        None if s.at.duration_since(here.now).as_secs().abs() < 60 => {
+            format!("Next: {title}, due now.")
+        }
         None if s.at >= here.now => format!(
             "Next: {title} in {}.",
             span_words(s.at.duration_since(here.now))
         ),
-        None if here.now.duration_since(s.at).as_mins() < 1 => format!("Next: {title}, due now."),
         None => format!(
             "Next: {title}, due {} ago.",
             span_words(here.now.duration_since(s.at))

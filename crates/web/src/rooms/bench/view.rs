@@ -216,7 +216,8 @@ fn acts(live: &[Told], here: &Here) -> Vec<Act> {
             let local = here.local(at);
             Act {
                 span: span(at.duration_since(here.now)),
-                late: at < here.now,
+                // What is due this minute is due now.
+                late: here.now.duration_since(at).as_secs() >= 30,
                 time: hm(&local),
                 day: local.strftime("%a").to_string(),
                 mark: marks::step(&s.kind),
