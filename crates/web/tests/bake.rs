@@ -76,6 +76,40 @@ async fn taps_that_make_no_sense_get_a_sentence_and_the_run_as_it_is() -> Result
 }
 
 #[tokio::test]
+async fn without_a_script_a_refused_tap_leads_back_to_the_oven_and_a_bake_that_began_is_not_late()
+-> Result<()> {
+    let s = Site::open().await?;
+    let code = s.keep(&[]).await?;
+    let path = format!("/batches/{code}");
+    let refused = s
+        .post(&format!("{path}/taps"), &pairs(&[("kind", "out")]))
+        .await?;
+    assert_eq!(refused.status, StatusCode::CONFLICT);
+    assert!(
+        refused
+            .body
+            .contains(&format!("href=\"{path}/bake\">Back to {code}</a>"))
+    );
+    assert_eq!(tap(&s, &code, "in", 1, 60).await?.status, StatusCode::OK);
+    for step in 0..6 {
+        s.post(&format!("{path}/steps/{step}"), &pairs(&[("do", "done")]))
+            .await?;
+    }
+    let page = s.get(&path).await?.body;
+    assert!(
+        page.contains("Now: bake, 0 of 6 out."),
+        "no word of the run"
+    );
+    // What the oven model says is there without a script, too.
+    assert_eq!(tap(&s, &code, "out", 1, 20).await?.status, StatusCode::OK);
+    let judge = pairs(&[("kind", "verdict"), ("verdict", "pale/right")]);
+    s.post(&format!("{path}/taps"), &judge).await?;
+    let bake = s.get(&format!("{path}/bake")).await?.body;
+    assert!(bake.contains("href=\"?whole=1\"") && !bake.contains("Next one"));
+    s.close().await
+}
+
+#[tokio::test]
 async fn two_people_end_the_same_pizza_and_it_is_out_once() -> Result<()> {
     let s = Site::open().await?;
     let code = s.keep(&[]).await?;

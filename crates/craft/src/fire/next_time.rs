@@ -102,8 +102,8 @@ const LAST: usize = 4;
 const WANTED: f64 = 0.6;
 /// So much more or less colour of a side that was right is no harm.
 const ROOM: f64 = 0.2;
-/// Less than this nearer to what is asked for is no help.
-const NEARER: f64 = 0.03;
+/// Less than this nearer to what is asked for is no help: it would be said as a tenth at best.
+const NEARER: f64 = 0.08;
 /// A verdict counts as asking for something from this mean on, of −1 to 1.
 const ASKS: f64 = 0.2;
 /// Pizzas that had so much more or less than the planned time were baked otherwise than planned.

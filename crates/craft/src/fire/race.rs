@@ -436,19 +436,24 @@ impl Race {
     }
     /// From the first to the last part that gets ready, s: how level the race is.
     pub fn spread_s(&self) -> Option<f64> {
-        let mut first = f64::INFINITY;
-        let mut last = 0.0f64;
-        for l in &self.lanes {
-            // A melted cheese waits for everything: the spread is about what colours and sets.
-            if matches!(l.item, Item::Cheese) {
-                continue;
-            }
-            let s = l.ready_s?;
-            first = first.min(s);
-            last = last.max(s);
-        }
-        Some(last - first)
+        spread_s(&self.lanes)
     }
+}
+
+/// From the first to the last of these that gets ready, s; `None` while one never does.
+pub fn spread_s(lanes: &[Lane]) -> Option<f64> {
+    let mut first = f64::INFINITY;
+    let mut last = 0.0f64;
+    for l in lanes {
+        // A melted cheese waits for everything: the spread is about what colours and sets.
+        if matches!(l.item, Item::Cheese) {
+            continue;
+        }
+        let s = l.ready_s?;
+        first = first.min(s);
+        last = last.max(s);
+    }
+    (last >= first).then_some(last - first)
 }
 
 #[cfg(test)]

@@ -249,6 +249,12 @@ impl Told {
             .saturating_sub(self.run.pizzas.len() as u32)
     }
 
+    /// "10 of 18 out".
+    pub fn out_words(&self) -> String {
+        let pieces = self.batch.sheet.result.formula.pieces;
+        format!("{} of {pieces} out", self.run.summary().out)
+    }
+
     /// Where the dough is, in words, with the measured or usual temperature of the place.
     pub fn state(&self, degrees: impl Fn(f64) -> String) -> String {
         let r = &self.batch.sheet.request;
@@ -265,13 +271,7 @@ impl Told {
                 format!("cold, fridge {}°", degrees(fridge))
             }
             Stand::Tempering => format!("tempering, room {}°", room()),
-            Stand::Baking => {
-                let out = self.run.summary().out;
-                format!(
-                    "baking, {out} of {} out",
-                    self.batch.sheet.result.formula.pieces
-                )
-            }
+            Stand::Baking => format!("baking, {}", self.out_words()),
             Stand::Finished => "finished".into(),
         }
     }

@@ -164,6 +164,18 @@ struct ErrorPage<'a> {
     status: u16,
     said: &'a Said,
     reference: &'a str,
+    /// The page of the batch that a form was sent from: its code, and where it stands.
+    from: Option<(String, String)>,
+}
+
+/// The page that a form of a batch stood on, by the address that it was sent to.
+fn came_from(path: &str) -> Option<(String, String)> {
+    let (code, form) = path.strip_prefix("/batches/")?.split_once('/')?;
+    let page = match form {
+        "taps" => "/bake",
+        _ => "",
+    };
+    craft::code::is_code(code).then(|| (code.to_string(), format!("/batches/{code}{page}")))
 }
 
 /// Dresses bare errors: as JSON under `/api/`, as a page elsewhere.
@@ -205,6 +217,7 @@ pub async fn dressed(request: Request, next: Next) -> Response {
         status: status.as_u16(),
         said: &said,
         reference: &reference,
+        from: came_from(&path).filter(|_| status != StatusCode::NOT_FOUND),
     };
     match self::page(&page) {
         Ok(html) => (status, headers, html).into_response(),

@@ -16,7 +16,7 @@ use crate::shared::kitchen::Here;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::extract::{Path, State};
+use axum::extract::{Path, Query, State};
 use axum::http::StatusCode;
 use axum::response::{Html, IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
@@ -25,7 +25,7 @@ use craft::fire::run::TapRefused;
 use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
 use craft::note::Note;
 use jiff::{SignedDuration, Timestamp};
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use store::entry::{Kept, Standing};
 use view::{RunState, Timed, View};
 
@@ -46,6 +46,13 @@ struct Page {
     b: View,
 }
 
+#[derive(Deserialize)]
+struct Asked {
+    /// With what the oven model says, too: for a browser without scripts, which would never fetch it.
+    #[serde(default)]
+    whole: String,
+}
+
 /// The batch that is baking, or else the one served next.
 async fn nearest(State(app): State<App>, here: Here) -> Result<Redirect, Trouble> {
     let live = load::live(&app, &here).await?;
@@ -63,11 +70,16 @@ async fn bake(
     here: Here,
     theme: Theme,
     Path(code): Path<String>,
+    Query(asked): Query<Asked>,
 ) -> Result<Html<String>, Trouble> {
     let told = load::told(&app, &here, &code).await?;
     let path = format!("/batches/{code}/bake");
     let goes = app.goes(&told, &here).await?;
-    let b = View::of(&told, &goes, &here);
+    let mut b = View::of(&told, &goes, &here);
+    if !asked.whole.is_empty() {
+        let work = || view::notes(&told, &goes, &here);
+        b.notes = app.models.at_length(work).await?;
+    }
     let frame = Frame::of(
         &here,
         theme,

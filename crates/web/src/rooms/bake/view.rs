@@ -5,7 +5,8 @@ use crate::batch::told::Told;
 use crate::shared::format::{count_word, hm, min_s};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
-use craft::fire::programme::Cue;
+use craft::fire::programme::{Cue, Turn};
+use craft::fire::race::spread_s;
 use craft::fire::{Item, Pizza, Shade};
 use craft::note::Note;
 use craft::sheet::SheetResult;
@@ -69,6 +70,10 @@ impl<'a> Timed<'a> {
 }
 
 impl RunState {
+    /// Whether the last piece has gone in.
+    fn all_in(&self) -> bool {
+        self.next_number > self.pieces
+    }
     pub fn of(told: &Told, refused: Option<String>) -> RunState {
         let s = told.run.summary();
         RunState {
@@ -283,10 +288,13 @@ impl View {
                     here.local(c.in_at).strftime("%H:%M:%S")
                 ),
                 None if state.closed => format!("{} of {} out", state.out, state.pieces),
+                None if state.all_in() => format!("{piece} {0} of {0} is out", state.pieces),
                 None => format!("{piece} {} of {} is next", state.next_number, state.pieces),
             },
             cue: if state.closed {
                 "This run is closed."
+            } else if state.all_in() && told.run.current().is_none() {
+                "All are baked. Close into the ledger."
             } else {
                 "Tap In when it goes in."
             }
@@ -384,12 +392,19 @@ fn bars(told: &Told) -> Vec<Bar> {
     let Some(fire) = told.batch.sheet.request.fire.as_deref() else {
         return vec![];
     };
-    let named = [
-        (Item::Topping, "Topping"),
-        (Item::Rim, "Rim"),
-        (Item::Crumb, "Crumb"),
-        (Item::Base, "Base"),
-    ];
+    // A cheese that goes on late is what is waited for; one that was on from the start melts long before.
+    let goes_on_late = |t: &Turn| t.say == Cue::CheeseOn;
+    let cheese = fire.programme.turns.iter().any(goes_on_late);
+    let cheese = cheese.then_some((Item::Cheese, "Cheese"));
+    let named: Vec<(Item, &str)> = cheese
+        .into_iter()
+        .chain([
+            (Item::Topping, "Topping"),
+            (Item::Rim, "Rim"),
+            (Item::Crumb, "Crumb"),
+            (Item::Base, "Base"),
+        ])
+        .collect();
     let ready = |item| {
         fire.lanes
             .iter()
@@ -416,14 +431,11 @@ fn bars(told: &Told) -> Vec<Bar> {
 }
 
 fn spread(told: &Told) -> String {
-    let ready: Vec<f64> = bars(told).iter().map(|b| f64::from(b.ready_s)).collect();
-    let (a, b) = ready
-        .iter()
-        .fold((f64::INFINITY, 0.0f64), |(a, b), s| (a.min(*s), b.max(*s)));
-    if ready.len() < 2 {
+    let fire = told.batch.sheet.request.fire.as_deref();
+    let Some(apart) = fire.and_then(|f| spread_s(&f.lanes)) else {
         return String::new();
-    }
-    match b - a {
+    };
+    match apart {
         s if s <= 4.0 => "dead heat".into(),
         s if s <= 8.0 => format!("spread {s:.0} s, near level"),
         s if s < 180.0 => format!("spread {s:.0} s"),

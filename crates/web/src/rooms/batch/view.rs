@@ -8,8 +8,8 @@ use crate::shared::marks;
 use craft::path::{Place, Spot};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
-use craft::sheet::SheetResult;
 use craft::sheet::ahead::ON_TIME_MIN;
+use craft::sheet::{SheetResult, StepKind};
 use jiff::ToSpan;
 use store::entry::Seen;
 use uuid::Uuid;
@@ -275,6 +275,9 @@ fn next_line(told: &Told, goes: &SheetResult, here: &Here) -> String {
     };
     let s = &goes.steps[i];
     let title = s.title.to_lowercase();
+    if s.kind == StepKind::Bake && !told.run.pizzas.is_empty() {
+        return format!("Now: {title}, {}.", told.out_words());
+    }
     match told.progress.steps[i].under_way() {
         Some(since) => format!(
             "Now: {title}, since {}.",
