@@ -112,6 +112,12 @@ fn a_base_that_stays_pale_names_the_change_that_does_most() {
 fn a_fire_that_was_due_is_lit_now_and_one_lit_late_says_how_late() {
     let due = Moment::of(wood(), 40.0);
     let note = due.note("light_now").unwrap();
+    // The run waits for the oven, too: it ends so much later than one that was lit in time.
+    let last = |m: &Moment| m.looked().service.unwrap().last_out_at;
+    let light_at = due.looked().firing.light_at;
+    let overdue = (serve() - min(due.before_min)).duration_since(light_at);
+    let in_time = Moment::of(due.plan.clone(), 600.0);
+    assert_eq!(last(&due), last(&in_time) + overdue);
     assert!(
         note.what.starts_with("Light it now: it was due at"),
         "{note:?}"

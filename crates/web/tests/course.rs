@@ -30,6 +30,10 @@ async fn work_that_takes_its_time_begins_and_ends_and_is_not_late_meanwhile() ->
     let page = s.get(&path).await?.body;
     assert!(step(&page, 0).contains(">Finished<") && step(&page, 0).contains("since "));
     assert!(page.contains("Now: weigh and mix"));
+    assert!(
+        step(&page, 0).contains("Finished then"),
+        "its end may be entered late"
+    );
     let bench = s.get("/").await?.body;
     assert!(bench.contains("in the mixer") && bench.contains("Under way since "));
     assert!(!bench.contains("class=\"late\""));

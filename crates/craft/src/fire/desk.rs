@@ -37,6 +37,18 @@ impl Asked<'_> {
         let before = |r: &&FloorRead| self.baking_since.is_none_or(|t| r.at <= t);
         self.readings.iter().filter(before).copied().collect()
     }
+
+    /// When the first one can go in: at the serve time, or when the oven is there; one that should be lit by now is so much later.
+    fn first_at(&self, f: &Firing) -> Timestamp {
+        let overdue = match (self.lit_at, self.baking_since) {
+            (None, None) => self
+                .now
+                .duration_since(f.light_at)
+                .max(SignedDuration::ZERO),
+            _ => SignedDuration::ZERO,
+        };
+        (self.serve_at + overdue).max(f.ready_at.unwrap_or(self.serve_at))
+    }
 }
 
 /// The answers.
@@ -100,7 +112,7 @@ pub fn look(a: &Asked) -> Result<Looked, Refused> {
         pieces: a.pieces.clamp(1, 1000),
         hands: a.hands,
         work: a.work,
-        first_at: a.serve_at.max(firing.ready_at.unwrap_or(a.serve_at)),
+        first_at: a.first_at(firing),
         closes_at: a.closes_at,
     };
     // The two that take long know nothing of each other: each has a core of its own where there are two.

@@ -619,8 +619,13 @@ fn tub(r: &SheetRequest, f: &FormulaResult, rise: &RiseResult) -> String {
     } else {
         "A tub of at least".into()
     };
+    let grows = if largest < 1.05 {
+        "it hardly grows".to_string()
+    } else {
+        format!("it grows to {largest:.1} times")
+    };
     format!(
-        "{each} {litres:.1} l, lid on, {}; it grows to {largest:.1} times.",
+        "{each} {litres:.1} l, lid on, {}; {grows}.",
         place_words(r, &r.formula.path()[0].spot)
     )
 }

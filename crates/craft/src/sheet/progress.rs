@@ -1,7 +1,7 @@
 //! How far a batch has come, from the steps that were marked done.
 
-use super::{PlannedStep, SheetResult, StepKind};
-use jiff::Timestamp;
+use super::{Block, PlannedStep, SheetResult, StepKind};
+use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -111,6 +111,8 @@ pub struct Progress {
     /// The next step: the one under way, else the first after the last one done.
     pub next: Option<usize>,
     pub stand: Stand,
+    /// The leg of the path that the dough lies in; `None` before it is mixed.
+    pub leg: Option<usize>,
 }
 
 impl Progress {
@@ -139,7 +141,13 @@ impl Progress {
             }
             Some(i) => stand(&sheet.steps[i], sheet),
         };
-        Progress { steps, next, stand }
+        let leg = last.and_then(|i| leg(&sheet.steps[i], sheet));
+        Progress {
+            steps,
+            next,
+            stand,
+            leg,
+        }
     }
 
     /// Whether the dough is in the bowl: from then on its dose is no question.
@@ -151,6 +159,19 @@ impl Progress {
         let all = steps.iter().zip(&self.steps);
         all.into_iter().any(|(s, t)| kind(s.kind) && t.is_touched())
     }
+}
+
+/// The leg that a step lies in, by the hours of the plan.
+fn leg(step: &PlannedStep, sheet: &SheetResult) -> Option<usize> {
+    if matches!(
+        step.kind,
+        StepKind::Preferment | StepKind::PrefermentCold | StepKind::Mix
+    ) {
+        return None;
+    }
+    let begun = |b: &&Block| b.from_at <= step.at + SignedDuration::from_secs(2);
+    let mut legs = sheet.blocks.iter().filter(|b| b.leg.is_some());
+    legs.rfind(begun).and_then(|b| b.leg)
 }
 
 fn stand(step: &PlannedStep, sheet: &SheetResult) -> Stand {
@@ -228,6 +249,15 @@ mod tests {
             "an oven lit early"
         );
         assert_eq!(after(&[Mix, Ball], true).stand, Stand::Baking);
+        let legs = |kinds: &[StepKind]| after(kinds, false).leg;
+        assert_eq!(
+            (legs(&[]), legs(&[Mix]), legs(&[Mix, Rest])),
+            (None, None, Some(0))
+        );
+        assert_eq!(
+            (legs(&[Mix, Ball]), legs(&[Mix, Ball, Temper])),
+            (Some(1), Some(2))
+        );
     }
 
     #[test]

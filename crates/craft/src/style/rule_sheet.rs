@@ -3,6 +3,7 @@
 //! Source: craft notes, section 1. It proves or disproves, it does not reproach.
 
 use super::Style;
+use super::topping::amounts;
 use crate::flour::FlourKind;
 use crate::formula::{ExtraKind, Formula, FormulaResult};
 use crate::refusal::plain;
@@ -19,8 +20,8 @@ pub struct Point {
     pub met: Option<bool>,
 }
 
-/// Holds a formula against the sheet; `water_c` is the water to pour, where it is known.
-pub fn points(f: &Formula, r: &FormulaResult, water_c: Option<f64>) -> Vec<Point> {
+/// Holds a formula against the sheet; `water_c` is the water to pour, where it is known, `bake_s` how long one is in.
+pub fn points(f: &Formula, r: &FormulaResult, water_c: Option<f64>, bake_s: u32) -> Vec<Point> {
     let mut out = Vec::new();
     let mut within = |what: &str, low: f64, high: f64, unit: &str, here: Option<f64>| {
         out.push(Point {
@@ -61,21 +62,21 @@ pub fn points(f: &Formula, r: &FormulaResult, water_c: Option<f64>) -> Vec<Point
         "cm",
         Some((4.0 * area / std::f64::consts::PI).sqrt()),
     );
-    let sauce = topping(f, "sauce");
-    within("Sauce", 60.0, 80.0, "g", sauce);
-    within("Oil on top", 6.0, 8.0, "g", topping(f, "oil"));
-    within("Bake", 60.0, 90.0, "s", Some(f64::from(f.style.bake.out_s)));
+    // As they lie on this piece, to the gram: what the table of toppings says.
+    let on_one = amounts(&f.toppings, &r.portions, bake_s);
+    let topping = |word: &str| {
+        let found = on_one
+            .iter()
+            .find(|t| t.name.to_lowercase().contains(word))?;
+        found.each_g.first().map(|g| g.round())
+    };
+    within("Sauce", 60.0, 80.0, "g", topping("sauce"));
+    within("Oil on top", 6.0, 8.0, "g", topping("oil"));
+    within("Bake", 60.0, 90.0, "s", Some(f64::from(bake_s)));
     out.insert(0, fine_flour(f));
     out.insert(1, only_four(f));
     out.push(wood_fired(&f.style));
     out
-}
-
-fn topping(f: &Formula, word: &str) -> Option<f64> {
-    f.toppings
-        .iter()
-        .find(|t| t.name.to_lowercase().contains(word))
-        .map(|t| t.g_per_disc)
 }
 
 fn fine_flour(f: &Formula) -> Point {

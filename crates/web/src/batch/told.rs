@@ -5,6 +5,7 @@ use crate::shared::kitchen::Here;
 use craft::fire::Run;
 use craft::fire::firing::FloorRead;
 use craft::formula::Formula;
+use craft::path::Spot;
 use craft::reading::Subject;
 use craft::rise::Doubts;
 use craft::sheet::ahead::{
@@ -224,15 +225,27 @@ impl Told {
             _ => None,
         })
     }
-    /// Room or fridge as it was read last, on whichever batch, °C.
-    fn place_c(&self, place: Subject) -> Option<f64> {
+    /// Where the dough lies: "fridge 4.8°", as it was read last on whichever batch, or as it was planned.
+    fn place(&self, degrees: impl Fn(f64) -> String) -> String {
+        let request = &self.batch.sheet.request;
+        let path = request.formula.path();
+        let leg = self.progress.leg.and_then(|i| path.get(i));
+        let (name, planned, of) = match leg.map(|l| &l.spot) {
+            None | Some(Spot::Room) => ("room", request.room_c, Some(Subject::Room)),
+            Some(Spot::Fridge) => ("fridge", request.fridge_c, Some(Subject::Fridge)),
+            Some(Spot::Freezer) => return "freezer".into(),
+            Some(Spot::Own(p)) => (p.name.as_str(), p.c, None),
+        };
         let all = self.seen().chain(self.places.as_slice());
-        all.filter_map(|o| match o.seen {
-            Seen::Reading { subject, celsius } if subject == place => Some((o.at, celsius)),
+        let read = all.filter_map(|o| match &o.seen {
+            Seen::Reading { subject, celsius } if Some(*subject) == of => Some((o.at, *celsius)),
+            Seen::PlaceRead { name: n, celsius } if of.is_none() && n == name => {
+                Some((o.at, *celsius))
+            }
             _ => None,
-        })
-        .max_by_key(|(at, _)| *at)
-        .map(|(_, c)| c)
+        });
+        let c = read.max_by_key(|(at, _)| *at).map_or(planned, |(_, c)| c);
+        format!("{} {}°", name.to_lowercase(), degrees(c))
     }
     pub fn remarks(&self) -> impl Iterator<Item = (&Timestamp, &str)> {
         self.seen().filter_map(|o| match &o.seen {
@@ -257,20 +270,16 @@ impl Told {
 
     /// Where the dough is, in words, with the measured or usual temperature of the place.
     pub fn state(&self, degrees: impl Fn(f64) -> String) -> String {
-        let r = &self.batch.sheet.request;
-        let room = || degrees(self.place_c(Subject::Room).unwrap_or(r.room_c));
+        let place = || self.place(&degrees);
         match self.progress.stand {
             Stand::Planned => "planned".into(),
             Stand::Begun => "preferment stands".into(),
             Stand::Mixing => "in the mixer".into(),
             Stand::Mixed => "mixed, resting".into(),
-            Stand::Bulk => format!("in bulk, room {}°", room()),
-            Stand::Balled => format!("balls, room {}°", room()),
-            Stand::Cold => {
-                let fridge = self.place_c(Subject::Fridge).unwrap_or(r.fridge_c);
-                format!("cold, fridge {}°", degrees(fridge))
-            }
-            Stand::Tempering => format!("tempering, room {}°", room()),
+            Stand::Bulk => format!("in bulk, {}", place()),
+            Stand::Balled => format!("balls, {}", place()),
+            Stand::Cold => format!("cold, {}", place()),
+            Stand::Tempering => format!("tempering, {}", place()),
             Stand::Baking => format!("baking, {}", self.out_words()),
             Stand::Finished => "finished".into(),
         }

@@ -121,7 +121,12 @@ impl Shown {
         let now = (shown_as == As::Batch).then_some(here.now);
         let (answer_head, answer_core) = answer(request, sheet, &m);
         let rules = if request.formula.style.rule_sheet {
-            points(&request.formula, &sheet.formula, Some(sheet.water.pour_c))
+            points(
+                &request.formula,
+                &sheet.formula,
+                Some(sheet.water.pour_c),
+                request.programme().out_s,
+            )
         } else {
             vec![]
         };

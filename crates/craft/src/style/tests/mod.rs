@@ -112,19 +112,29 @@ fn a_cool_home_oven_gets_sugar_oil_malt_drier_cheese_and_a_double_bake() {
 #[test]
 fn the_rule_sheet_says_what_is_met_and_what_is_not_known() {
     let (f, r) = made("hot_round");
-    let points = rule_sheet::points(&f, &r, Some(18.0));
+    let points = rule_sheet::points(&f, &r, Some(18.0), 78);
     let of = |what: &str| points.iter().find(|p| p.what == what).unwrap().met;
     assert_eq!(of("In the dough"), Some(true));
     assert_eq!(of("Ball"), Some(true));
     assert_eq!(of("Bake"), Some(true));
     assert_eq!(of("Protein of the flour"), None, "only W is known");
     let (f, r) = made("home_round");
-    let points = rule_sheet::points(&f, &r, Some(30.0));
+    let points = rule_sheet::points(&f, &r, Some(30.0), 100);
     let of = |what: &str| points.iter().find(|p| p.what == what).unwrap();
     assert_eq!(of("In the dough").met, Some(false));
     assert_eq!(of("In the dough").here, "also oil, sugar");
     assert_eq!(of("Water to pour").met, Some(false));
     assert_eq!(of("Oven").met, Some(false));
+    assert_eq!(
+        of("Bake").here,
+        "100 s",
+        "of the fire that is kept, not of the style"
+    );
+    // What lies on this piece, not on a disc of 30 cm: the figure of the toppings' table.
+    let on = amounts(&f.toppings, &r.portions, 100);
+    let sauce = on.iter().find(|t| t.name.contains("sauce")).unwrap().each_g[0];
+    assert_eq!(of("Sauce").here, format!("{sauce:.0} g"));
+    assert_ne!(sauce.round(), f.toppings[0].g_per_disc);
 }
 
 #[test]
