@@ -98,7 +98,12 @@ fn bare(a: &Asked) -> Result<Looked, Refused> {
 fn judged(a: &Asked, x: &Looked) -> Vec<Note> {
     let mut notes = of_race(x);
     notes.extend(of_firing(a, x));
-    notes.extend(x.service.iter().flat_map(|s| s.notes.iter().cloned()));
+    // While nobody knows when the floor is there, nobody knows when the last one is out.
+    let unknown = x.firing.ready_at.is_none() && a.baking_since.is_none() && !x.firing.tray;
+    let of_run = x.service.iter().flat_map(|s| s.notes.iter().cloned());
+    notes.extend(
+        of_run.filter(|n| !unknown || !["run_fits", "run_too_long"].contains(&n.code.as_str())),
+    );
     by_urgency(notes)
 }
 

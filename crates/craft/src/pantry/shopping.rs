@@ -45,7 +45,7 @@ pub enum NeededFor {
     Topping,
 }
 
-/// Everything the batch takes but water, each with the part of the work that takes it.
+/// Everything the batch takes but water, as its scales weigh it, each with the part of the work that takes it.
 pub fn needed(
     f: &Formula,
     r: &FormulaResult,
@@ -55,15 +55,17 @@ pub fn needed(
     let mut nth_flour = 0;
     for row in r.rows.iter().filter(|r| r.ingredient != Ingredient::Water) {
         let of_cell = |i: usize| {
-            row.cells
-                .get(i)
-                .copied()
-                .flatten()
-                .map_or(0.0, |c| c.exact_g)
+            let cell = row.cells.get(i).copied().flatten();
+            let weighed = cell.map_or(0.0, |c| c.weigh_g);
+            // A dilution takes all that is stirred into it, whatever is thrown away.
+            match r.columns.get(i).and_then(|c| c.dilution) {
+                Some(d) if row.ingredient == Ingredient::Yeast && cell.is_some() => d.yeast_g,
+                _ => weighed,
+            }
         };
         let (mut before, mut last) = ((0..r.last()).map(of_cell).sum::<f64>(), of_cell(r.last()));
         if row.cells.is_empty() {
-            last = row.exact_g;
+            last = row.weigh_g;
         }
         let mut pantry = None;
         if row.ingredient == Ingredient::Flour {

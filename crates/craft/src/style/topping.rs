@@ -83,6 +83,15 @@ pub struct ToppingAmount {
     pub allergens: String,
 }
 
+/// What goes on one piece, g, as hands weigh it: to the gram, below two to a tenth; what all take is that many times as much.
+fn weighed(g: f64) -> f64 {
+    if g < 2.0 {
+        (g * 10.0).round() / 10.0
+    } else {
+        g.round()
+    }
+}
+
 /// Scales toppings by area to the portions.
 pub fn amounts(toppings: &[ToppingPart], portions: &[Portion], bake_s: u32) -> Vec<ToppingAmount> {
     let disc = disc_cm2(DISC_CM);
@@ -91,7 +100,7 @@ pub fn amounts(toppings: &[ToppingPart], portions: &[Portion], bake_s: u32) -> V
         .map(|t| {
             let each_g: Vec<f64> = portions
                 .iter()
-                .map(|p| t.g_per_disc * p.area_cm2 / disc)
+                .map(|p| weighed(t.g_per_disc * p.area_cm2 / disc))
                 .collect();
             ToppingAmount {
                 total_g: each_g
