@@ -450,7 +450,12 @@ pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseReque
         &r.formula.toppings,
         r.programme().out_s,
     ));
-    let preferments: Vec<PrefermentPlan> = raised.into_iter().map(|p| p.plan).collect();
+    // The second dose takes its part of the dough: what a preferment is poured is of the final weights, too.
+    let poured = |(i, p): (usize, raise::Raised)| PrefermentPlan {
+        water: raise::water_of(r, &formula, i),
+        ..p.plan
+    };
+    let preferments: Vec<PrefermentPlan> = raised.into_iter().enumerate().map(poured).collect();
     let mut out = SheetResult {
         start_at: r.start_at(),
         mixed_at,

@@ -49,7 +49,7 @@ fn stands(plan: &mut PrefermentPlan, run: &RiseResult) {
 
 /// The water of a preferment, so that it leaves the bowl as warm as it is wanted: worked by hand, with what the kitchen has.
 /// `None` where nothing is poured.
-fn water_of(r: &SheetRequest, f: &FormulaResult, i: usize) -> Option<WaterResult> {
+pub(super) fn water_of(r: &SheetRequest, f: &FormulaResult, i: usize) -> Option<WaterResult> {
     let p = &r.formula.preferments[i];
     let build = f.builds.iter().find(|b| b.of == i);
     let (flour_g, water_g, seed_g) = match build {

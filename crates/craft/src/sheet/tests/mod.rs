@@ -660,3 +660,25 @@ fn steps_of_a_changed_plan_keep_their_numbers() {
         assert_eq!(number(&before), number(&after), "{kind:?}");
     }
 }
+
+#[test]
+fn what_a_preferment_is_poured_is_its_water_in_the_table() {
+    use crate::formula::Ingredient;
+    for (style, count) in [("poolish_round", 40), ("big_rim", 6), ("poolish_round", 4)] {
+        let mut r = friday(style::by_key(style).unwrap());
+        r.formula = r.formula.scaled_to(count).unwrap();
+        let s = work_out(&r).unwrap();
+        for (i, p) in s.preferments.iter().enumerate() {
+            let w = p.water.as_ref().unwrap();
+            let aside = s.formula.columns[i]
+                .dilution
+                .map_or(0.0, |d| d.less_water_g);
+            let of_table = s.formula.weigh_in(Ingredient::Water, i);
+            let poured = w.pour_g + w.ice_g + aside;
+            assert!(
+                (poured - of_table).abs() <= 0.5,
+                "{style} {count}: {poured} for {of_table}"
+            );
+        }
+    }
+}
