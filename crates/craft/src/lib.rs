@@ -17,6 +17,7 @@
 //! | [`fire`] | how long it bakes, and what happened in the oven |
 //! | [`sheet`] | all of it for one dough wanted at an hour |
 //! | [`code`] | batch codes |
+//! | [`when`] | whether a weekday is enough to say a day |
 
 pub mod code;
 pub mod entry;
@@ -36,3 +37,4 @@ pub mod rise;
 pub mod sheet;
 pub mod style;
 pub mod units;
+pub mod when;

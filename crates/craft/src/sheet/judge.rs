@@ -8,6 +8,7 @@ use crate::rise::recipe::Recipe;
 use crate::rise::ripeness::BAKES_WELL;
 use crate::rise::{Part, RiseRequest, RiseResult};
 use crate::style::topping;
+use crate::when::weekday_is_enough;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
@@ -91,17 +92,13 @@ pub(super) fn as_it_goes(
     notes
 }
 
-/// A weekday names one day within so many days of the present, and no more.
-const WEEKDAY_H: i64 = 6 * 24;
-
 /// A time as the sheet says it, to the quarter hour: finer would be false precision. With its date where the weekday would be
 /// another.
 pub(super) fn quarter(t: Timestamp, zone: &TimeZone, now: Option<Timestamp>) -> String {
-    let far = now.is_some_and(|n| t.duration_since(n).as_hours().abs() >= WEEKDAY_H);
-    super::quarter(t)
-        .to_zoned(zone.clone())
-        .strftime(if far { "%a %-d %b %H:%M" } else { "%a %H:%M" })
-        .to_string()
+    let t = super::quarter(t).to_zoned(zone.clone());
+    let near = now.is_none_or(|n| weekday_is_enough(&t, n));
+    let form = if near { "%a %H:%M" } else { "%a %-d %b %H:%M" };
+    t.strftime(form).to_string()
 }
 
 fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZone) -> Option<Note> {

@@ -404,6 +404,14 @@ pub(super) fn notes(r: &SheetRequest, raised: &[Raised], alone: Alone) -> Vec<No
             // A biga goes far past 100 and is right: only its label is said.
             if tolerant && past {
                 format!("{} h are too many at its warmth.", plain(p.hours()))
+            } else if past && ripe <= RIPE.1 {
+                // It has the gas that was wanted; what holds it, or feeds it, is used up.
+                let reserve = done.plan.clocks.last().map_or(0.0, |c| c.reserve);
+                let spent = if reserve <= 0.0 { "gluten" } else { "sugar" };
+                format!(
+                    "Its {spent} is spent after {} h so warm, though it has gas enough.",
+                    plain(p.hours())
+                )
             } else {
                 format!(
                     "Its rise clock stands at {ripe:.0} of 100 after {} h.",

@@ -118,9 +118,12 @@ impl Table {
                 .builds
                 .iter()
                 .map(|b| {
-                    let kept = b.kept_back_g + b.spare_g;
-                    let keep = if kept > 0.0 { format!("; {} stay in the jar", m.weighed(kept)) } else { String::new() };
                     let w = b.weighed();
+                    // As the scales weigh it, so that it adds up: what is fed, what goes in, what stays.
+                    let goes_in = r.columns.get(b.of).map_or(b.used_g, |c| c.weighed_g);
+                    let kept = (w.makes_g() - goes_in).max(0.0);
+                    let keeps = b.kept_back_g + b.spare_g > 0.0;
+                    let keep = if keeps { format!("; {} stay in the jar", m.weighed(kept)) } else { String::new() };
                     Build {
                         says: format!(
                             "Feed the {}: {} ripe seed, {}, {} water make {}; {} go in{keep}. Its column above is what is in it then, the seed counted as of the same flours.",
@@ -129,7 +132,7 @@ impl Table {
                             w.flour_words(|g| m.weighed(g)),
                             m.weighed(w.water_g),
                             m.weighed(w.makes_g()),
-                            m.weighed(b.used_g)
+                            m.weighed(goes_in)
                         ),
                     }
                 })

@@ -153,9 +153,6 @@ pub fn hm(t: &Zoned) -> String {
     t.strftime("%H:%M").to_string()
 }
 
-/// A weekday names one day within so many days of today, and no more.
-const WEEKDAY_D: i64 = 6;
-
 /// "Fri 19:00"; with the date where that weekday would be another.
 pub fn day_hm(t: &Zoned) -> String {
     day_hm_at(t, Timestamp::now())
@@ -167,8 +164,7 @@ pub fn weekday_hm(t: &Zoned) -> String {
 }
 
 fn day_hm_at(t: &Zoned, now: Timestamp) -> String {
-    let away = t.timestamp().duration_since(now).abs();
-    if away < SignedDuration::from_hours(24 * WEEKDAY_D) {
+    if craft::when::weekday_is_enough(t, now) {
         weekday_hm(t)
     } else {
         t.strftime("%a %-d %b %H:%M").to_string()

@@ -682,3 +682,23 @@ fn what_a_preferment_is_poured_is_its_water_in_the_table() {
         }
     }
 }
+
+#[test]
+fn a_preferment_that_is_past_says_of_what() {
+    let why = |c: f64| {
+        let mut r = friday(style::by_key("poolish_round").unwrap());
+        (r.room_c, r.flour_c) = (c, c);
+        let s = work_out(&r).unwrap();
+        let note = s
+            .notes
+            .iter()
+            .find(|n| n.code == "preferment_ripeness")
+            .cloned();
+        note.map(|n| (n.what, n.why))
+    };
+    assert_eq!(why(20.0), None);
+    let (what, why) = why(31.0).unwrap();
+    assert!(what.contains("past its peak"), "{what}");
+    // At 100 of 100 its clock is no reason.
+    assert!(why.starts_with("Its gluten is spent after 12 h"), "{why}");
+}
