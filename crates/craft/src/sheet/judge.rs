@@ -1,6 +1,7 @@
 //! Judgements of a whole sheet: does the serve time fit, does the flour last, what is unusual.
 
 use super::life::{Life, Span, Why, words};
+use super::raise;
 use super::{PlannedStep, SheetRequest, SheetResult, StepKind};
 use crate::note::Note;
 use crate::refusal::{plain, spoken_h};
@@ -40,7 +41,7 @@ pub(super) fn notes(
 }
 
 /// Notes of the plan that a dough under way has no use for: what they say is judged anew, or lies in the bowl.
-const JUDGED: [&str; 12] = [
+const JUDGED: [&str; 13] = [
     "serve_fits",
     "serve_misses",
     "no_window",
@@ -53,10 +54,10 @@ const JUDGED: [&str; 12] = [
     "pale_crust",
     "fragile",
     "step_at_night",
+    "preferment_ripeness",
 ];
 /// What else concerns a dough's hours: its preferments, how it goes, how sure that is.
-const OF_HOURS: [&str; 6] = [
-    "preferment_ripeness",
+const OF_HOURS: [&str; 5] = [
     "raised_alone",
     "as_it_goes",
     "spread",
@@ -88,6 +89,16 @@ pub(super) fn as_it_goes(
     } else {
         let kept = |n: &&Note| !JUDGED.contains(&n.code.as_str());
         notes.extend(out.notes.iter().filter(kept).cloned());
+        // As they went, or go on.
+        let preferments = r.formula.preferments.iter().zip(&out.preferments);
+        notes.extend(preferments.filter_map(|(p, plan)| {
+            let (note, past) = raise::ripeness(p, plan)?;
+            Some(note.todo(if past {
+                "Mix the dough sooner, or put it into the cold."
+            } else {
+                "Give it longer, or a warmer place."
+            }))
+        }));
     }
     notes
 }

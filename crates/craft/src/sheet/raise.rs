@@ -6,7 +6,7 @@ use crate::flour::{FlourPart, blend};
 use crate::formula::{self, Dose, Doses, FormulaResult, Ingredient};
 use crate::mix::{Mixer, WaterRequest, WaterResult, water};
 use crate::note::Note;
-use crate::refusal::{Refused, plain};
+use crate::refusal::{Refused, plain, spoken_h};
 use crate::rise::memo::Memo;
 use crate::rise::{
     Air, Container, Event, Kind, Look, NoYeast, Preferment, RiseRequest, RiseResult, Shape, Stage,
@@ -386,39 +386,38 @@ pub(super) fn yeast(
 /// Ripe enough, and not past it, of 100.
 const RIPE: (f64, f64) = (85.0, 130.0);
 
+/// What to say of a preferment that is not ripe when it goes in, and whether it is past it; `None` for one that is right.
+pub(super) fn ripeness(p: &formula::Preferment, plan: &PrefermentPlan) -> Option<(Note, bool)> {
+    let ripe = plan.ripe;
+    let tolerant = p.rises_as() == Kind::Biga;
+    let past = (ripe > RIPE.1 && !tolerant) || plan.label.is_past();
+    if ripe >= RIPE.0 && !past {
+        return None;
+    }
+    let word = if past { "past its peak" } else { "still young" };
+    let h = spoken_h(plan.to_at.duration_since(plan.from_at).as_secs_f64() / 3600.0);
+    let why = if tolerant && past {
+        // A biga goes far past 100 and is right: only its label is said.
+        format!("{h} h are too many at its warmth.")
+    } else if past && ripe <= RIPE.1 {
+        // It has the gas that was wanted; what holds it, or feeds it, is used up.
+        let reserve = plan.clocks.last().map_or(0.0, |c| c.reserve);
+        let spent = if reserve <= 0.0 { "gluten" } else { "sugar" };
+        format!("Its {spent} is spent after {h} h so warm, though it has gas enough.")
+    } else {
+        format!("Its rise clock stands at {ripe:.0} of 100 after {h} h.")
+    };
+    let what = format!("{} is {word} when it goes in", p.called());
+    Some((Note::watch("preferment_ripeness", what, why), past))
+}
+
 /// What to say about preferments when they are used.
 pub(super) fn notes(r: &SheetRequest, raised: &[Raised], alone: Alone) -> Vec<Note> {
     let mut out = Vec::new();
     for (i, (p, done)) in r.formula.preferments.iter().zip(raised).enumerate() {
-        let ripe = done.plan.ripe;
-        let name = p.called();
-        let tolerant = p.rises_as() == Kind::Biga;
-        let past = (ripe > RIPE.1 && !tolerant) || done.plan.label.is_past();
-        if ripe >= RIPE.0 && !past {
+        let Some((note, _)) = ripeness(p, &done.plan) else {
             continue;
-        }
-        let word = if past { "past its peak" } else { "still young" };
-        let note = Note::watch(
-            "preferment_ripeness",
-            format!("{name} is {word} when it goes in"),
-            // A biga goes far past 100 and is right: only its label is said.
-            if tolerant && past {
-                format!("{} h are too many at its warmth.", plain(p.hours()))
-            } else if past && ripe <= RIPE.1 {
-                // It has the gas that was wanted; what holds it, or feeds it, is used up.
-                let reserve = done.plan.clocks.last().map_or(0.0, |c| c.reserve);
-                let spent = if reserve <= 0.0 { "gluten" } else { "sugar" };
-                format!(
-                    "Its {spent} is spent after {} h so warm, though it has gas enough.",
-                    plain(p.hours())
-                )
-            } else {
-                format!(
-                    "Its rise clock stands at {ripe:.0} of 100 after {} h.",
-                    plain(p.hours())
-                )
-            },
-        );
+        };
         // Soon after its first ripe moment, on the quarter hour; only warm hours are moved.
         let better = done
             .ripe_h

@@ -98,6 +98,21 @@ fn a_preferment_is_followed_from_its_own_mixing_to_its_use() {
     assert_eq!(minutes_apart(from, b.preferments[0].from_at), 120.0);
     assert!(b.preferments[0].ripe < a.preferments[0].ripe - 1.0);
     assert!(b.rise_at_serve < a.rise_at_serve);
+    // What is said of it is of how it goes, not of the plan: a night late it is young.
+    let said = |a: &Ahead| {
+        let of = |n: &&Note| n.code == "preferment_ripeness";
+        a.notes
+            .iter()
+            .find(of)
+            .map(|n| (n.what.clone(), n.why.clone()))
+    };
+    assert_eq!(said(&a), None);
+    let night = with_preferment(PrefermentKind::Biga).done(Preferment, 12 * 60);
+    let (what, why) = said(&night.ahead(before_mix(&night, 13.0))).unwrap();
+    assert!(
+        what.contains("still young") && why.contains("after 6 h"),
+        "{what} {why}"
+    );
     // Six degrees warmer than it should be: riper, and the reading stands beside its own plan.
     let warm = with_preferment(PrefermentKind::Biga).done(Preferment, 0);
     let mut warm = warm;
