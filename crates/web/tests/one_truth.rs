@@ -178,9 +178,29 @@ async fn a_dough_made_again_begins_from_what_was_learnt() -> Result<()> {
     let path = format!("/batches/{code}");
     let read = pairs(&[("subject", "fridge"), ("degrees", "9")]);
     s.post(&format!("{path}/readings"), &read).await?;
-    let again = s.get(&format!("/dough/new?batch={code}")).await?.body;
-    assert!(plain(&again).contains("the fridge 9.0° where 4.5° was planned"));
-    let solved = between(&again, "name=\"yeast.dose\"", "</select>");
+    let again = s.get(&format!("/dough/new?batch={code}")).await?;
+    assert_eq!(again.status, StatusCode::OK);
+    let head = |page: &str| between(page, "<h1>", "</h1>").to_string();
+    let field = |page: &str| {
+        let from = page.find("name=\"fridge_c\"").map_or("", |i| &page[i..]);
+        between(from, "value=\"", "\"").to_string()
+    };
+    assert!(plain(&again.body).contains("the fridge 9.0° where 4.5° was planned"));
+    let solved = between(&again.body, "name=\"yeast.dose\"", "</select>");
     assert!(solved.contains("value=\"solve\" selected"), "{solved}");
+    assert_eq!(field(&again.body), "4.5");
+    // One press takes what was measured: the same dough for a fridge of nine degrees, with less yeast.
+    let take = format!("/dough/new?batch={code}&measured=yes");
+    assert!(
+        again.body.contains(&take.replace('&', "&#38;")),
+        "no way to take it"
+    );
+    let taken = s.get(&take).await?;
+    assert_eq!(
+        (taken.status, field(&taken.body)),
+        (StatusCode::OK, "9".into())
+    );
+    assert!(plain(&taken.body).contains("The places below are as they were measured."));
+    assert_ne!(head(&taken.body), head(&again.body));
     s.close().await
 }

@@ -2,6 +2,7 @@
 //! time beside what was planned.
 
 use crate::batch::Told;
+use crate::shared::form::Typed;
 use crate::shared::kitchen::Here;
 use craft::formula::Formula;
 use craft::reading::Subject;
@@ -13,26 +14,42 @@ pub fn formula(told: &Told, first: Option<SheetRequest>) -> Formula {
 }
 
 /// What was measured last time, where it was another than planned.
-pub fn measured(told: &Told, here: &Here) -> Option<String> {
+pub struct LastTime {
+    pub says: String,
+    /// Where the same dough is planned with the places as they were measured; `None` when they are, or none was.
+    pub take: Option<String>,
+}
+
+/// What to say of the last time, and with `measured` the places of the form set as they were read then.
+pub fn last_time(told: &Told, typed: &mut Typed, measured: bool, here: &Here) -> Option<LastTime> {
     let m = here.measures;
-    let all: Vec<String> = told
-        .other_than_planned(here)
-        .into_iter()
-        .map(|o| {
-            let what = match o.subject {
-                Subject::Fridge => "the fridge",
-                Subject::Room => "the room",
-                _ => "the dough off the mixer",
-            };
-            let (read, planned) = (m.degrees(o.measured, 1), m.degrees(o.planned, 1));
-            format!("{what} {read}° where {planned}° was planned")
-        })
-        .collect();
-    (!all.is_empty()).then(|| {
-        format!(
-            "Last time {}: {}. The figures below are planned as before; type what you trust more.",
-            told.batch.code,
-            all.join(", ")
-        )
+    let other = told.other_than_planned(here);
+    if other.is_empty() {
+        return None;
+    }
+    let mut places = false;
+    let mut all = vec![];
+    for o in &other {
+        let (what, field) = match o.subject {
+            Subject::Fridge => ("the fridge", Some("fridge_c")),
+            Subject::Room => ("the room", Some("room_c")),
+            _ => ("the dough off the mixer", None),
+        };
+        places |= field.is_some();
+        if let (true, Some(field)) = (measured, field) {
+            typed.set(field, m.degrees_field(o.measured));
+        }
+        let (read, planned) = (m.degrees(o.measured, 1), m.degrees(o.planned, 1));
+        all.push(format!("{what} {read}° where {planned}° was planned"));
+    }
+    let taken = if measured && places {
+        "The places below are as they were measured."
+    } else {
+        "The figures below are planned as before."
+    };
+    let code = &told.batch.code;
+    Some(LastTime {
+        says: format!("Last time {code}: {}. {taken}", all.join(", ")),
+        take: (places && !measured).then(|| format!("/dough/new?batch={code}&measured=yes")),
     })
 }

@@ -14,6 +14,7 @@ use crate::shared::kitchen::Here;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use again::LastTime;
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Query, State};
@@ -59,6 +60,7 @@ struct Page {
     /// What is wrong with no field in particular.
     said: Option<String>,
     stale: Option<Stale>,
+    last_time: Option<LastTime>,
 }
 
 /// What somebody else did meanwhile.
@@ -159,11 +161,20 @@ fn looked(
 struct Asked<'a> {
     bench: Bench<'a>,
     theme: Theme,
+    /// Of a dough that is made again.
+    last_time: Option<LastTime>,
 }
 
-impl Asked<'_> {
+impl<'a> Asked<'a> {
+    fn of(bench: Bench<'a>, theme: Theme) -> Asked<'a> {
+        Asked {
+            bench,
+            theme,
+            last_time: None,
+        }
+    }
     fn render(
-        &self,
+        self,
         typed: &Typed,
         status: StatusCode,
         pressed: Vec<FieldError>,
@@ -193,6 +204,7 @@ impl Asked<'_> {
                 .find(|e| e.field == "pressed")
                 .map(|e| e.message.clone()),
             stale,
+            last_time: self.last_time,
         })?;
         let status = if errors.is_empty() {
             status
@@ -226,8 +238,10 @@ async fn new(
             let b = &told.batch;
             let mut db = app.db.acquire().await?;
             let first = batch::first_asked(&mut db, here.id(), b.id, &b.code).await?;
-            last_time = again::measured(&told, &here);
-            opened(&again::formula(&told, first), Some(&b.name), None, &here)
+            let mut typed = opened(&again::formula(&told, first), Some(&b.name), None, &here);
+            let measured = !asked("measured").is_empty();
+            last_time = again::last_time(&told, &mut typed, measured, &here);
+            typed
         }
         Err(_) => {
             let style = larder.style(asked("style"));
@@ -247,13 +261,11 @@ async fn new(
     };
     let style = reading::style_of(&typed);
     acts::sensible_oven(&mut typed, &style, &bench);
-    let asked = Asked { bench, theme };
-    let said = last_time.map(|message| FieldError {
-        field: "pressed".into(),
-        message,
-    });
-    let said: Vec<FieldError> = said.into_iter().collect();
-    let render = || asked.render(&typed, StatusCode::OK, said, None);
+    let asked = Asked {
+        last_time,
+        ..Asked::of(bench, theme)
+    };
+    let render = || asked.render(&typed, StatusCode::OK, vec![], None);
     app.models.at_length(render).await?
 }
 
@@ -272,7 +284,7 @@ async fn look(
     };
     let work = || {
         let pressed = acts::press(&mut typed, &bench).err().unwrap_or_default();
-        Asked { bench, theme }.render(&typed, StatusCode::OK, pressed, None)
+        Asked::of(bench, theme).render(&typed, StatusCode::OK, pressed, None)
     };
     app.models.at_length(work).await?
 }
@@ -345,7 +357,7 @@ async fn keep(
         if let Some(code) = led(&app, &here, &typed).await? {
             return Ok(Redirect::to(&format!("/batches/{code}")).into_response());
         }
-        let asked = Asked { bench, theme };
+        let asked = Asked::of(bench, theme);
         let render = || asked.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, vec![], None);
         return app.models.at_length(render).await?;
     };
@@ -388,7 +400,7 @@ async fn keep(
                     "This page was kept before, as {code}, with another dough. Yours stands here and is not kept yet: keep it now as a plan of its own."
                 ),
             };
-            let asked = Asked { bench, theme };
+            let asked = Asked::of(bench, theme);
             let render = || asked.render(&typed, StatusCode::CONFLICT, vec![other], None);
             let mut answer = app.models.at_length(render).await??;
             *answer.status_mut() = StatusCode::CONFLICT;
@@ -423,7 +435,7 @@ async fn print(
     let work = || match worked(&typed, &bench) {
         Ok((sheet, result)) => paper::page(&sheet.name, None, &sheet.request, &result, &here),
         Err(_) => {
-            Asked { bench, theme }.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, vec![], None)
+            Asked::of(bench, theme).render(&typed, StatusCode::UNPROCESSABLE_ENTITY, vec![], None)
         }
     };
     app.models.at_length(work).await?
@@ -445,7 +457,7 @@ async fn keep_formula(
         here: &here,
         larder: &larder,
     };
-    let asked = Asked { bench, theme };
+    let asked = Asked::of(bench, theme);
     let mut r = crate::shared::form::Reader::new(&typed);
     let name = r.name("name", "A name");
     let why = typed.text("why").to_string();
