@@ -352,6 +352,22 @@ pub async fn id_of(
     Ok(id.map(BatchId))
 }
 
+/// The row of the formula version that a batch was made from.
+pub async fn version_of(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+) -> Result<Option<VersionId>> {
+    let found = sqlx::query_scalar!(
+        "SELECT formula_version_id FROM batch WHERE kitchen_id = ? AND id = ?",
+        kitchen.0,
+        batch.0
+    )
+    .fetch_optional(db)
+    .await?;
+    Ok(found.flatten().map(VersionId))
+}
+
 /// The formula version that a batch was made from: its formula's id, its number and its name.
 pub async fn made_from(
     db: &mut MySqlConnection,

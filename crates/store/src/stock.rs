@@ -81,20 +81,18 @@ pub async fn catch_up(db: &mut MySqlConnection) -> Result<usize> {
     Ok(done)
 }
 
-/// What was taken of each item since it was counted, and what plans keep of it; without the plan of one batch.
+/// What was taken of each item since it was counted, and what plans keep of it.
 pub async fn standing(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
-    without: Option<BatchId>,
 ) -> Result<HashMap<u64, InStock>> {
     let rows = sqlx::query!(
         r#"SELECT u.item_id AS "item_id!", SUM(IF(u.used_at IS NULL, u.grams, 0)) AS "planned_g!: f64",
                 SUM(IF(u.used_at IS NULL, 0, u.grams)) AS "taken_g!: f64"
          FROM stock_use u JOIN pantry_item p ON p.id = u.item_id
-         WHERE u.kitchen_id = ? AND u.batch_id <> ? AND (u.used_at IS NULL OR u.used_at >= COALESCE(p.counted_at, p.created_at))
+         WHERE u.kitchen_id = ? AND (u.used_at IS NULL OR u.used_at >= COALESCE(p.counted_at, p.created_at))
          GROUP BY u.item_id"#,
-        kitchen.0,
-        without.map_or(0, |b| b.0)
+        kitchen.0
     )
     .fetch_all(db)
     .await?;

@@ -130,7 +130,9 @@ pub fn service(
             .collect()
     };
     let last = f64::from(r.pieces.saturating_sub(1)) * pace_s + bake_s;
-    let last_out_at = r.first_at + SignedDuration::from_secs_f64(last.round());
+    // "By 20:26" has no seconds: the minute in which it is out is over then.
+    let out = (r.first_at + SignedDuration::from_secs_f64(last.round())).as_second();
+    let last_out_at = Timestamp::from_second((out + 59).div_euclid(60) * 60).unwrap_or(r.first_at);
     let mut out = Service {
         recovery: recovery(bake, bake_s),
         gap_s,

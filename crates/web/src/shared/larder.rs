@@ -28,10 +28,7 @@ impl Larder {
     pub async fn of(app: &App, here: &Here) -> Result<Larder, Trouble> {
         let mut db = app.db.acquire().await?;
         let all = everything(&mut db, here.id()).await?;
-        Ok(Larder(
-            all,
-            stock::standing(&mut db, here.id(), None).await?,
-        ))
+        Ok(Larder(all, stock::standing(&mut db, here.id()).await?))
     }
     /// What was taken of an item since it was counted, and what plans keep of it.
     pub fn in_stock(&self, id: u64) -> InStock {

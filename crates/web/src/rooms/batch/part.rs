@@ -29,15 +29,18 @@ pub fn may_be_parted(told: &Told) -> bool {
     told.is_mixed() && !told.is_ended() && told.batch.sheet.request.formula.pieces.count() > 1
 }
 
-/// The name of what was parted.
-fn named(told: &Told, way: Way) -> String {
-    let word = match way {
-        Way::Freezer => ", frozen",
-        Way::Apart => ", apart",
-    };
+/// The name of what was parted: when it is served, by its day where that is another.
+fn named(told: &Told, here: &Here, serve_at: Timestamp) -> String {
+    let (was, is) = (
+        here.local(told.batch.sheet.request.serve_at),
+        here.local(serve_at),
+    );
+    let same_day = was.date() == is.date();
+    let word = is.strftime(if same_day { ", %H:%M" } else { ", %-d %b" });
+    let word = word.to_string();
     let most = LONGEST_NAME - word.chars().count();
     let name: String = told.batch.name.chars().take(most).collect();
-    name + word
+    name + &word
 }
 
 /// What happened to both: steps, and what was measured of the dough. What was read of room and fridge counts for every
@@ -143,20 +146,21 @@ async fn kept(a: &Arrived, plans: &Plans, way: Way, n: u32) -> Result<Option<Str
     let (told, here) = (&a.told, &a.here);
     let form_key = a.typed.key("form_key");
     let of: u32 = a.typed.text("plan").parse().unwrap_or(u32::MAX);
-    let name = named(told, way);
+    let name = named(told, here, plans.part.0.serve_at);
     let past = shared_past(told, form_key);
     let why = match way {
         Way::Freezer => format!("{n} pieces into the freezer"),
         Way::Apart => format!("{n} pieces for another hour"),
     };
     Ok(store::act!(a.app.db, db => {
+        let from = batch::version_of(db, here.id(), told.batch.id).await?;
         let new = NewBatch {
             form_key,
             name: &name,
             request: &plans.part.0,
             result: &plans.part.1,
             origin: Origin::Maker,
-            from: None,
+            from,
         };
         // A form that was sent before leads where it led.
         if let Some(code) = batch::by_form(db, here.id(), form_key).await? {

@@ -209,7 +209,7 @@ async fn now_left<S: Shelf>(
     here: &Here,
     item: &Item<S>,
 ) -> Result<S, Trouble> {
-    let all = stock::standing(db, here.id(), None).await?;
+    let all = stock::standing(db, here.id()).await?;
     let taken_g = all.get(&item.id).map_or(0.0, |s| s.taken_g);
     Ok(item.facts.after_use(taken_g))
 }
