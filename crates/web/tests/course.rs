@@ -211,10 +211,28 @@ async fn another_number_of_pieces_is_weighed_anew_before_and_cut_otherwise_after
         change("20", "0").await?.status,
         StatusCode::UNPROCESSABLE_ENTITY
     );
+    // Heavier ones, in whatever unit it is typed; what cannot be a ball stays typed beside its sentence.
+    let size = async |each: &str, plan: &str| {
+        let asked = pairs(&[("count", "16"), ("each", each), ("plan", plan)]);
+        s.post(&format!("{path}/pieces"), &asked).await
+    };
+    for odd in ["heavy", "3", "0.3 kg 5"] {
+        let a = size(odd, "1").await?;
+        assert_eq!(a.status, StatusCode::UNPROCESSABLE_ENTITY, "{odd}");
+        assert!(a.body.contains(&format!("name=\"each\" value=\"{odd}\"")));
+    }
+    assert_eq!(size("0.3 kg", "1").await?.status, StatusCode::SEE_OTHER);
+    assert!((dough().await?.2 - 300.0).abs() < 1e-9);
+    let page = s.get(&path).await?.body;
+    assert!(
+        page.contains("of 300 g instead of 250 g"),
+        "no word of the size"
+    );
+    assert_eq!(size("250", "2").await?.status, StatusCode::SEE_OTHER);
     // Mixed: the dough stays, a guest less makes them larger.
     s.post(&format!("{path}/steps/0"), &pairs(&[("do", "finish")]))
         .await?;
-    assert_eq!(change("15", "1").await?.status, StatusCode::SEE_OTHER);
+    assert_eq!(change("15", "3").await?.status, StatusCode::SEE_OTHER);
     let cut = dough().await?;
     assert_eq!(cut.0, 15);
     assert!((cut.1 - more.1).abs() < 1e-6 && (cut.2 - 250.0 * 16.0 / 15.0).abs() < 1e-6);
@@ -228,7 +246,7 @@ async fn another_number_of_pieces_is_weighed_anew_before_and_cut_otherwise_after
     let n = page[at..].split('"').next().unwrap().to_string();
     s.post(&format!("{path}/steps/{n}"), &pairs(&[("do", "done")]))
         .await?;
-    let late = change("10", "2").await?;
+    let late = change("10", "4").await?;
     assert!(
         late.body.contains("They are cut already"),
         "{}",

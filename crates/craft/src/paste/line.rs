@@ -250,7 +250,7 @@ fn heading(text: &str) -> Option<(Section, &str)> {
         return None;
     }
     let colon = text.contains(':');
-    let section = if is_title(head) {
+    let section = if known.1 != Section::Topping && is_title(head) {
         Section::Dough
     } else {
         known.1

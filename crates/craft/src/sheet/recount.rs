@@ -3,7 +3,7 @@
 
 use super::SheetRequest;
 use crate::fire::FireChoice;
-use crate::formula::Formula;
+use crate::formula::{Formula, Pieces};
 use crate::refusal::Refused;
 
 /// Hours that differ by less are the same.
@@ -12,16 +12,37 @@ const SAME_H: f64 = 1.0 / 3600.0;
 const SHORTEST_H: f64 = 0.25;
 
 impl SheetRequest {
-    /// The request for `n` pieces. `mixed` is the dose that is in the bowl, % of the flour, once it is.
+    /// The request for `n` pieces, and balls of `each_g` where another weight is wanted. `mixed` is the dose that is in the
+    /// bowl, % of the flour, once it is: then the weight of each follows from their number.
     ///
-    /// Errors: at `count`, a number that cannot be, pieces that the oven does not bake.
-    pub fn recounted(&self, n: u32, mixed: Option<f64>) -> Result<SheetRequest, Refused> {
-        let Some(percent) = mixed else {
-            return Ok(self.of_formula(self.formula.scaled_to(n)?));
+    /// Errors: at `count`, a number or a weight that cannot be, pieces that the oven does not bake.
+    pub fn recounted(
+        &self,
+        n: u32,
+        each_g: Option<f64>,
+        mixed: Option<f64>,
+    ) -> Result<SheetRequest, Refused> {
+        let (formula, larger) = match mixed {
+            Some(percent) => {
+                let was = f64::from(self.formula.pieces.count().max(1));
+                let cut = self.formula.cut_into(n)?.in_the_bowl(percent);
+                (cut, was / f64::from(n.max(1)))
+            }
+            None => {
+                let mut formula = self.formula.scaled_to(n)?;
+                let mut larger = 1.0;
+                if let (Some(g), Pieces::Balls { ball_g, .. }) = (each_g, &mut formula.pieces) {
+                    larger = g / ball_g.max(1.0);
+                    *ball_g = g;
+                }
+                formula.check()?;
+                (formula, larger)
+            }
         };
-        let larger = f64::from(self.formula.pieces.count().max(1)) / f64::from(n.max(1));
-        let cut = self.formula.cut_into(n)?.in_the_bowl(percent);
-        let mut out = self.of_formula(cut);
+        let mut out = self.of_formula(formula);
+        if larger == 1.0 {
+            return Ok(out);
+        }
         if let Some(f) = self.fire.as_deref() {
             let mut plan = f.plan.clone();
             plan.piece.ball_g *= larger;
@@ -130,14 +151,21 @@ mod tests {
         let at = (r.room_c, r.altitude_m);
         let plan = of_formula::plan(&r.formula, portion, oven, oven.usual(), None, at);
         r.fire = Some(Box::new(FireChoice::of(plan, None, 2, r.room_c).unwrap()));
-        let five = r.recounted(5, Some(0.2)).unwrap();
+        let five = r.recounted(5, None, Some(0.2)).unwrap();
         let fire = |r: &SheetRequest| r.fire.as_deref().unwrap().clone();
         assert!((fire(&five).plan.piece.ball_g - 300.0).abs() < 1e-9);
         assert!(fire(&five).programme.out_s > fire(&r).programme.out_s);
         assert_eq!(five.formula.yeast.dose, Dose::Given { percent: 0.2 });
         // While it is not mixed the piece stays as it is, and so does its fire.
-        let nine = r.recounted(9, None).unwrap();
+        let nine = r.recounted(9, None, None).unwrap();
         assert_eq!((nine.formula.pieces.count(), fire(&nine)), (9, fire(&r)));
-        assert!(r.recounted(0, None).is_err() && r.recounted(1000, Some(0.2)).is_err());
+        // Balls of another size before it is mixed: weighed anew, and baked as they are then.
+        let sized = r.recounted(6, Some(300.0), None).unwrap();
+        let weighed = |r: &SheetRequest| work_out(r).unwrap().formula.dough_g;
+        assert!((weighed(&sized) / weighed(&r) - 1.2).abs() < 1e-6);
+        assert_eq!(fire(&sized).plan.piece, fire(&five).plan.piece);
+        assert_eq!(sized.formula.yeast.dose, r.formula.yeast.dose);
+        assert!(r.recounted(6, Some(3.0), None).is_err());
+        assert!(r.recounted(0, None, None).is_err() && r.recounted(1000, None, Some(0.2)).is_err());
     }
 }

@@ -183,6 +183,13 @@ fn the_name_of_a_recipe_is_no_heading_of_its_preferment() {
         );
         assert!(p.doubts.iter().any(|d| d.starts_with("The hours are")));
     }
+    let sauce =
+        pasted("500 g flour\n325 g water\n10 g salt\n\nPizza sauce\n400 g tomatoes\n5 g salt")
+            .unwrap();
+    assert_eq!(
+        sauce.formula.salt_percent, 2.0,
+        "the sauce's salt is no salt of the dough"
+    );
     let part = pasted("Poolish for 4 pizzas\n100 g flour\n100 g water\n1 g yeast\n\nDough\n400 g flour\n225 g water\n12 g salt").unwrap();
     assert_eq!(part.formula.preferments[0].flour_percent, 20.0);
 }

@@ -7,11 +7,14 @@ use crate::batch::arrived::Arrived;
 use crate::batch::forecast::replanned;
 use crate::batch::replan::keep;
 use crate::shared::error::Trouble;
+use crate::shared::form::{NotANumber, measured};
 use axum::Router;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::post;
+use craft::formula::Pieces;
 use craft::refusal::Refused;
 use craft::sheet::StepKind;
+use craft::units::Meant;
 use store::batch::Replanned;
 
 pub fn routes() -> Router<App> {
@@ -25,8 +28,26 @@ pub fn is_balled(told: &Told) -> bool {
     told.progress.any(steps, shaped) || !told.run.pizzas.is_empty()
 }
 
+/// What was changed: "15 pieces instead of 16", "of 300 g instead of 260 g".
+fn why(was: &Pieces, is: &Pieces, weighed: impl Fn(f64) -> String) -> String {
+    let number = (was.count() != is.count())
+        .then(|| format!("{} pieces instead of {}", is.count(), was.count()));
+    let weight = match (was, is) {
+        (Pieces::Balls { ball_g: a, .. }, Pieces::Balls { ball_g: b, .. })
+            if number.is_none() && a != b =>
+        {
+            Some(format!("of {} instead of {}", weighed(*b), weighed(*a)))
+        }
+        _ => None,
+    };
+    number
+        .or(weight)
+        .unwrap_or_else(|| "the same pieces".to_string())
+}
+
 async fn change(a: Arrived) -> Result<Response, Trouble> {
     let told = &a.told;
+    let was = told.batch.sheet.request.formula.pieces.clone();
     let Ok(n) = a.typed.text("count").parse::<u32>() else {
         return refuse(
             &a,
@@ -35,16 +56,28 @@ async fn change(a: Arrived) -> Result<Response, Trouble> {
         )
         .await;
     };
+    // Empty, not asked for, or as it was shown: they stay as heavy as they are.
+    let m = a.here.measures;
+    let each = a.typed.text("each");
+    let shown = |ball_g: f64| m.weight_field(ball_g) == each;
+    let each_g = match measured(each, Meant::Weight(m.weight)) {
+        Ok(_) if matches!(was, Pieces::Balls { ball_g, .. } if shown(ball_g)) => None,
+        Ok(g) => Some(g),
+        Err(NotANumber::Empty) => None,
+        Err(NotANumber::Text) => {
+            let message = "The weight of one must be a number, such as 260.";
+            return refuse(&a, "count", message.into()).await;
+        }
+    };
     if told.is_ended() || is_balled(told) {
         let message = "They are cut already: what is over stays over.";
         return refuse(&a, "count", message.into()).await;
     }
-    let was = told.batch.sheet.result.formula.pieces;
     let work = || {
         let mixed = told
             .is_mixed()
             .then_some(told.batch.sheet.result.yeast.percent);
-        let request = told.batch.sheet.request.recounted(n, mixed)?;
+        let request = told.batch.sheet.request.recounted(n, each_g, mixed)?;
         let result = replanned(told, &request)?;
         Ok::<_, Refused>((request, result))
     };
@@ -56,7 +89,9 @@ async fn change(a: Arrived) -> Result<Response, Trouble> {
         }
     };
     let of = a.typed.text("plan").parse().unwrap_or(u32::MAX);
-    let why = format!("{n} pieces instead of {was}");
+    let why = why(&was, &request.formula.pieces, |g| {
+        a.here.measures.weighed(g)
+    });
     match keep(&a.app, &a.here, told, of, (&request, &result), &why).await? {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{}", a.code())).into_response()),
         Replanned::Stale(_) => {

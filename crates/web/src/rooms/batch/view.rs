@@ -5,6 +5,7 @@ use crate::shared::form::Typed;
 use crate::shared::format::{self, day_hm, hm, span_words};
 use crate::shared::kitchen::Here;
 use crate::shared::marks;
+use craft::formula::Pieces;
 use craft::path::{Place, Spot};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
@@ -63,6 +64,8 @@ pub struct View {
     /// The number of the plan, pieces as they are, and whether another number can still be.
     pub plan: u32,
     pub pieces: String,
+    /// How heavy one ball is, and its unit, where that can be said anew.
+    pub each: Option<(String, &'static str)>,
     pub may_recount: bool,
     pub mixed: bool,
     pub count_error: Option<String>,
@@ -164,6 +167,16 @@ impl View {
             pieces: match typed.text("count") {
                 "" => goes.formula.pieces.to_string(),
                 text => text.to_string(),
+            },
+            each: match told.batch.sheet.request.formula.pieces {
+                Pieces::Balls { ball_g, .. } if !told.is_mixed() => {
+                    let each = match typed.text("each") {
+                        "" => here.measures.weight_field(ball_g),
+                        text => text.to_string(),
+                    };
+                    Some((each, here.measures.weight_unit()))
+                }
+                _ => None,
             },
             may_recount: !told.is_ended() && !super::pieces::is_balled(told),
             mixed: told.is_mixed(),
