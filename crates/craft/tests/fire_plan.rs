@@ -273,7 +273,7 @@ fn pizzas_that_came_out_too_soon_are_told_to_stay_in() {
     assert!(stay.base_by > 0.1, "{stay:?}");
     assert!(
         stay.what
-            .contains(&craft::fire::desk::bake_time(now.best_s)),
+            .contains(&craft::fire::words::bake_time(now.best_s)),
         "{stay:?}"
     );
 }

@@ -1,11 +1,11 @@
 //! Judgements during a service: is it ready yet, and is the last one out before the window closes?
 
 use super::choice::FireChoice;
-use super::desk::bake_time;
 use super::firing::{FiringRequest, FloorRead, firing};
 use super::next_time::{Advice, Surety, next_time};
 use super::recover::recovery;
 use super::says::Says;
+use super::words::{bake_time, lower};
 use super::{Item, Run};
 use crate::note::{Note, by_urgency};
 use crate::reading::FRESH_MIN;
@@ -274,16 +274,9 @@ fn later(race: &super::Race, fire: &FireChoice) -> String {
     }
 }
 
-pub(super) fn lower(s: &str) -> String {
-    let mut c = s.chars();
-    c.next().map_or(String::new(), |f| {
-        f.to_lowercase().collect::<String>() + c.as_str()
-    })
-}
-
 /// To the quarter hour, as precise as the forecast is.
 fn quarter(t: Timestamp, zone: &TimeZone, form: &str) -> String {
-    crate::sheet::quarter(t)
+    crate::when::quarter(t)
         .to_zoned(zone.clone())
         .strftime(form)
         .to_string()

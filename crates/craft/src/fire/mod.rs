@@ -29,6 +29,7 @@ pub mod service;
 pub mod set_points;
 pub mod setup;
 pub mod turning;
+pub mod words;
 pub mod work;
 
 pub use bake::{Course, Moment, bake, bake_finely};

@@ -6,12 +6,12 @@
 //! good to ±0.4: what is asked of it here is a direction.
 
 use super::calibrate::counts;
-use super::desk::bake_time;
 use super::heat::Fineness;
 use super::oven::Shelf;
 use super::plan::FirePlan;
 use super::race::Race;
 use super::run::{Run, Shade, Verdict};
+use super::words::{bake_time, lower};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -269,9 +269,7 @@ fn words_of(trial: &Trial, plan: &FirePlan, in_s: f64) -> String {
     };
     let mut acts = trial.acts.iter();
     let first = acts.next().map_or(String::new(), one);
-    acts.fold(first, |all, a| {
-        format!("{all}, and {}", super::judge::lower(&one(a)))
-    })
+    acts.fold(first, |all, a| format!("{all}, and {}", lower(&one(a))))
 }
 
 /// Colours of base and rim at a second.

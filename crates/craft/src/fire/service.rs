@@ -4,11 +4,11 @@
 //! answer is the weakest of the model: very sensitive to the power below and to what a bare floor takes up. It is shown
 //! as a range, ±25 % of the gap.
 
-use super::desk::{bake_time, spoken_range};
 use super::oven::is_tray;
 use super::plan::{FirePlan, Planned};
 use super::recover::{HANDS_S, LONGEST_GAP_S, Recovery, gap, recovery, row};
 use super::says::Says;
+use super::words::{bake_time, spoken_range};
 use super::work::Work;
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, Refused};

@@ -1,7 +1,8 @@
 //! What changed between two formulas, in words a maker reads at a glance.
 
-use super::ask::{Dose, Formula, HydrationCounts, Yeast};
+use super::dose::{Dose, Yeast};
 use super::extra::Extra;
+use super::formula::{Formula, HydrationCounts};
 use super::preferment::Preferment;
 use super::size::Pieces;
 use super::two_digits;

@@ -4,7 +4,7 @@
 //! feels like 70 % of a hard bread flour); where the mill's absorption is known, the water is judged as it feels on a flour of
 //! [`TAKES_UP`]. P/L: 0.4 to 0.8 opens well; above it a dough springs back, below it runs. Neither changes the rise.
 
-use super::ask::{Formula, HydrationCounts};
+use super::formula::{Formula, HydrationCounts};
 use super::weigh::FormulaResult;
 use crate::flour::Blend;
 use crate::note::Note;

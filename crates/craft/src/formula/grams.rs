@@ -4,10 +4,11 @@
 //! the percentage becomes the one that gives this weight in that dough. A flour's weight changes how much dough
 //! there is instead. The inverse of `weigh`, without its rounding.
 
-use super::ask::{Dose, Formula};
+use super::dose::{Dose, Doses};
+use super::formula::Formula;
 use super::parts::parts;
 use super::size::Pieces;
-use super::weigh::{Doses, FormulaResult, Ingredient};
+use super::weigh::{FormulaResult, Ingredient};
 use crate::refusal::{Refused, plain};
 
 /// No single ingredient is more of the bowl than this.

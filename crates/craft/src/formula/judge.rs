@@ -1,13 +1,14 @@
 //! What is unusual about a formula, each with its reason and, where one field is enough, its remedy.
 
-use super::ask::Formula;
 use super::dilution::Spoon;
 use super::extra::ExtraKind;
 use super::flour_notes as flour;
+use super::formula::Formula;
 use super::preferment::PrefermentKind;
+use super::scales::Scales;
 use super::size::Pieces;
 use super::two_digits;
-use super::weigh::{FormulaResult, Ingredient, Scales, grams};
+use super::weigh::{FormulaResult, Ingredient, grams};
 use crate::note::{Note, by_urgency};
 use crate::refusal::plain;
 use crate::style::Usual;

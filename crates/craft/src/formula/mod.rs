@@ -8,41 +8,51 @@
 //! | module | answers |
 //! |---|---|
 //! | `size` | how much dough, from balls, discs, pans, a total or the flour at hand |
-//! | `ask` | what a formula is, and which ones are refused |
+//! | `formula`, `dose` | what a formula is |
+//! | `check` | which ones are refused |
+//! | `scales` | which scale weighs what |
 //! | `preferment` | poolish, biga, levain, old dough: shares, stages, feeding |
 //! | `parts` | what stands where, in % of all flour; nominal and true hydration |
 //! | `weigh` | grams on the scales at hand |
+//! | `work_out` | all of it: refused or weighed, and judged last |
 //! | `dilution` | a dose that no scale reads |
 //! | `grams` | a weight typed into the sheet, turned back into percentages |
 //! | `judge` | what is unusual, with its remedy |
 //! | `diff` | what changed between two formulas |
 
-mod ask;
+mod check;
 pub mod diff;
 mod dilution;
+mod dose;
 mod extra;
 mod flour_notes;
+// The folder is about formulas, the file is what one is.
+#[allow(clippy::module_inception)]
+mod formula;
 pub mod grams;
 mod judge;
 mod parts;
 mod preferment;
 mod recount;
+mod scales;
 mod size;
 mod weigh;
+mod work_out;
 
-pub use ask::{Dose, Formula, HydrationCounts, Yeast};
 pub use dilution::{Dilution, Spoon};
+pub use dose::{Dose, Doses, Yeast};
 pub use extra::{Extra, ExtraKind};
+pub use formula::{Formula, HydrationCounts};
 pub use judge::spooned;
 pub use preferment::{Build, Feed, FeedWeighed, Preferment, PrefermentKind};
+pub use scales::Scales;
 pub use size::{
     LooseBalls, Mode, PanGroup, PanShape, Pieces, Portion, THICKNESSES, disc_cm2, thickness_name,
 };
 pub(crate) use weigh::grams as spoken;
-pub(crate) use weigh::weigh;
-pub use weigh::{
-    Cell, Column, Doses, FormulaRequest, FormulaResult, Ingredient, Row, Scales, formulate,
-};
+pub use weigh::{Cell, Column, FormulaResult, Ingredient, Row};
+pub(crate) use work_out::weigh;
+pub use work_out::{FormulaRequest, formulate};
 
 /// A small amount to two significant digits: more would be false precision.
 pub fn two_digits(value: f64) -> String {

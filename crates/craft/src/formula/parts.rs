@@ -1,7 +1,7 @@
 //! What stands where: every ingredient in % of all flour, for each preferment and for the final dough.
 
-use super::ask::{Formula, HydrationCounts};
-use super::weigh::Doses;
+use super::dose::Doses;
+use super::formula::{Formula, HydrationCounts};
 use crate::refusal::{Check, plain};
 
 /// The percentages of one stage, of all flour of the formula.

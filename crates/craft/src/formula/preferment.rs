@@ -1,7 +1,7 @@
 //! Preferments: part of the flour that ferments before the dough is mixed, with its own water, yeast and hours.
 
-use super::ask::{Dose, Yeast};
-use super::weigh::Scales;
+use super::dose::{Dose, Yeast};
+use super::scales::Scales;
 use crate::refusal::{Check, plain};
 use crate::rise::Kind;
 use crate::units::Grams;

@@ -1,6 +1,7 @@
 //! Another number of pieces: scaled while the dough is not mixed, and afterwards the same dough cut otherwise.
 
-use super::ask::{Dose, Formula};
+use super::dose::Dose;
+use super::formula::Formula;
 use super::size::Pieces;
 use crate::refusal::Refused;
 

@@ -1,135 +1,22 @@
 //! Grams: each cell of the sheet rounded to the scale that weighs it, and sums of what was rounded.
 
-use super::ask::Formula;
 use super::dilution::Dilution;
+use super::dose::Doses;
+use super::formula::Formula;
 use super::parts::{Part, parts};
 use super::preferment::{Build, PrefermentKind};
+use super::scales::Scales;
 use super::size::{MOST_DOUGH_G, Portion};
-use super::{judge, two_digits};
+use super::two_digits;
 use crate::flour::{Blend, blend};
 use crate::note::Note;
-use crate::refusal::{Check, MOST_YEAST_PERCENT, Refused, plain};
+use crate::refusal::{Refused, plain};
 use crate::units::Grams;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
-/// From this weight on the kitchen scale is used, below it the fine one, g.
-const KITCHEN_SCALE_FROM_G: f64 = 40.0;
 /// A scale is honest from five of its divisions on: half a division is then a tenth.
 pub(super) const HONEST_DIVISIONS: f64 = 5.0;
-
-/// The scales at hand, and what the mixer holds.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
-#[serde(deny_unknown_fields)]
-pub struct Scales {
-    /// What the kitchen scale resolves, 0.1 to 50 g.
-    #[serde(default = "kitchen_scale")]
-    pub kitchen_scale_g: f64,
-    /// What the fine scale resolves, 0.001 to 5 g; nothing: there is none, the kitchen scale weighs it all.
-    #[serde(default = "fine_scale")]
-    pub fine_scale_g: Option<f64>,
-    /// Most dough that the mixer works at once, 200 to 300,000 g.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub mixer_holds_g: Option<f64>,
-}
-
-fn kitchen_scale() -> f64 {
-    1.0
-}
-fn fine_scale() -> Option<f64> {
-    Some(0.1)
-}
-
-impl Default for Scales {
-    fn default() -> Self {
-        Scales {
-            kitchen_scale_g: kitchen_scale(),
-            fine_scale_g: fine_scale(),
-            mixer_holds_g: None,
-        }
-    }
-}
-
-impl Scales {
-    /// The resolution of the scale that weighs so much.
-    pub fn for_g(&self, g: f64) -> f64 {
-        if g >= KITCHEN_SCALE_FROM_G {
-            self.kitchen_scale_g
-        } else {
-            self.finest_g()
-        }
-    }
-    /// The resolution of the scale for small weights.
-    pub fn finest_g(&self) -> f64 {
-        self.fine_scale_g.unwrap_or(self.kitchen_scale_g)
-    }
-    pub(crate) fn check_into(&self, c: &mut Check) {
-        c.range(
-            "kitchen_scale_g",
-            "Kitchen scale",
-            self.kitchen_scale_g,
-            0.1,
-            50.0,
-            "g",
-        );
-        if let Some(g) = self.fine_scale_g {
-            c.range("fine_scale_g", "Fine scale", g, 0.001, 5.0, "g");
-        }
-        if let Some(g) = self.mixer_holds_g {
-            c.range(
-                "mixer_holds_g",
-                "The mixer holds",
-                g,
-                200.0,
-                MOST_DOUGH_G,
-                "g",
-            );
-        }
-    }
-}
-
-/// The yeast that is weighed in, each in its own form.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
-#[serde(deny_unknown_fields)]
-pub struct Doses {
-    /// In the final dough, % of all flour.
-    pub dough: f64,
-    /// In each preferment, % of its own flour.
-    #[serde(default)]
-    pub preferments: Vec<f64>,
-}
-
-impl Doses {
-    /// What the formula itself states; what is to be solved counts as none.
-    pub fn stated(f: &Formula) -> Doses {
-        let of = |dose| match dose {
-            super::Dose::Given { percent } => percent,
-            super::Dose::Solve | super::Dose::None => 0.0,
-        };
-        Doses {
-            dough: of(f.yeast.dose),
-            preferments: f.preferments.iter().map(|p| of(p.yeast.dose)).collect(),
-        }
-    }
-    pub(super) fn none(f: &Formula) -> Doses {
-        Doses {
-            dough: 0.0,
-            preferments: vec![0.0; f.preferments.len()],
-        }
-    }
-}
-
-/// A formula to weigh out.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
-#[serde(deny_unknown_fields)]
-pub struct FormulaRequest {
-    pub formula: Formula,
-    #[serde(default)]
-    pub scales: Scales,
-    /// In place of what the formula states; without it, doses to be solved weigh nothing.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub doses: Option<Doses>,
-}
 
 /// What a row of the sheet weighs out.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
@@ -286,30 +173,12 @@ fn clean(v: f64) -> f64 {
     (v * 1000.0).round() / 1000.0 + 0.0
 }
 
-/// Weighs a formula out.
-///
-/// Errors: [`Refused`] with the fields outside their ranges.
-pub fn formulate(r: &FormulaRequest) -> Result<FormulaResult, Refused> {
-    let mut check = Check::new();
-    check.within("formula");
-    r.formula.check_into(&mut check);
-    check.within("scales");
-    r.scales.check_into(&mut check);
-    check.within("doses");
-    let doses = r.doses.clone().unwrap_or_else(|| Doses::stated(&r.formula));
-    check.range("dough", "Yeast", doses.dough, 0.0, MOST_YEAST_PERCENT, "%");
-    if doses.preferments.len() != r.formula.preferments.len() {
-        check.refuse("preferments", "One dose for each preferment.");
-    }
-    for d in &doses.preferments {
-        check.range("preferments", "Yeast", *d, 0.0, MOST_YEAST_PERCENT, "%");
-    }
-    check.done()?;
-    weigh(&r.formula, &r.scales, &doses)
-}
-
-/// Weighs a checked formula out.
-pub(crate) fn weigh(f: &Formula, scales: &Scales, doses: &Doses) -> Result<FormulaResult, Refused> {
+/// Weighs a checked formula out; what is to be said of it is said later.
+pub(super) fn weighed(
+    f: &Formula,
+    scales: &Scales,
+    doses: &Doses,
+) -> Result<FormulaResult, Refused> {
     let parts = parts(f, doses);
     let sum_percent = parts.sum();
     let dough_g = f.pieces.bowl_g(f.loss_percent, sum_percent);
@@ -344,7 +213,7 @@ pub(crate) fn weigh(f: &Formula, scales: &Scales, doses: &Doses) -> Result<Formu
             Build::of(i, p, columns[i].exact_g, &flours, scales)
         })
         .collect();
-    let mut out = FormulaResult {
+    Ok(FormulaResult {
         sum_percent,
         dough_g,
         weighed_g: clean(rows.iter().map(|r| r.weigh_g).sum()),
@@ -359,9 +228,7 @@ pub(crate) fn weigh(f: &Formula, scales: &Scales, doses: &Doses) -> Result<Formu
         columns,
         rows,
         notes: vec![],
-    };
-    out.notes = judge::notes(f, scales, &out);
-    Ok(out)
+    })
 }
 
 fn too_much(f: &Formula, dough_g: f64) -> Result<(), Refused> {

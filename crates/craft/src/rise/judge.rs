@@ -1,8 +1,7 @@
 //! Judgements of a rise: is there a window, how will it handle, what to mind about the yeast.
 
-use super::forecast::RiseResult;
+use super::answer::{NoYeast, RiseResult, YeastWarning};
 use super::ripeness::{Handling, Label};
-use super::solve::{NoYeast, YeastWarning};
 use crate::note::{Note, by_urgency};
 
 /// Notes of a forecast.

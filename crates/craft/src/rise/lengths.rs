@@ -4,7 +4,8 @@
 //! then closed in on. R can fall with a longer bulk, so a plain bisection would lie. The serve time stands fixed: the
 //! clock hour of mixing moves with the length.
 
-use super::forecast::{HandOver, Look, RiseResult, Temperatures, foresee, hand_overs, quick_end};
+use super::answer::RiseResult;
+use super::forecast::{HandOver, Look, Temperatures, foresee, hand_overs, quick_end};
 use super::request::RiseRequest;
 use super::ripeness::Label;
 use crate::note::Note;

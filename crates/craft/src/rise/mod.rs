@@ -7,6 +7,7 @@
 //! | [`recipe`] | what follows from the recipe alone: gas needed, gluten capacity, solubility |
 //! | [`series`], [`heat`] | the temperatures that drive a run: of the place, or inside the dough |
 //! | [`kinetics`] | the two clocks, step by step |
+//! | `answer` | what is answered |
 //! | `memo` | runs that were made before |
 //! | [`ripeness`] | R, its limiting part, labels, handling |
 //! | [`forecast`] | a whole run with its ready window |
@@ -16,6 +17,7 @@
 //! | [`vigour`] | how lively a leaven really is |
 //! | `judge` | what to say about either |
 
+mod answer;
 pub mod forecast;
 pub mod heat;
 mod judge;
@@ -31,13 +33,16 @@ pub mod solve;
 pub mod spread;
 pub mod vigour;
 
+pub use answer::{
+    NoYeast, PrefermentEnd, RisePoint, RiseResult, Shuts, Window, YeastAnswer, YeastWarning,
+};
 pub(crate) use forecast::{Look, foresee, hand_overs, quick_window};
-pub use forecast::{RisePoint, RiseResult, Shuts, Temperatures, Window, forecast};
+pub use forecast::{Temperatures, forecast};
 pub use lengths::{HoursAnswer, HoursRequest, solve_hours};
 pub use request::{Air, Container, Event, Kind, Preferment, RiseRequest, Shape, Stage};
 pub use ripeness::{Handling, Label, Part};
 pub(crate) use solve::solve_looking;
-pub use solve::{NoYeast, YeastAnswer, YeastWarning, solve_yeast};
+pub use solve::solve_yeast;
 pub use spread::{Band, Doubt, Doubts, Spread, spread};
 pub use vigour::{Sign, VigourAnswer, VigourRequest, fit_vigour};
 

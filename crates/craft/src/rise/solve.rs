@@ -3,15 +3,13 @@
 //! Source: fermentation model, section 8: R_gas need not grow with yeast for ever, so the first crossing of 1
 //! is looked for from little to much, then closed in on.
 
-use super::forecast::{Look, RiseResult, Temperatures, foresee, hand_overs, passes, series};
+use super::answer::{NoYeast, RiseResult, YeastAnswer, YeastWarning};
+use super::forecast::{Look, Temperatures, foresee, hand_overs, passes, series};
 use super::judge;
 use super::kinetics::{HandOver, Kinetics};
 use super::request::RiseRequest;
 use super::series::{Grid, Series};
-use crate::note::Note;
 use crate::refusal::Refused;
-use schemars::JsonSchema;
-use serde::{Deserialize, Serialize};
 
 /// Searched doses, % fresh equivalent.
 pub const LEAST_FRESH_PERCENT: f64 = 0.002;
@@ -21,46 +19,6 @@ const GRID_POINTS: usize = 12;
 const CLOSE: f64 = 1e-4;
 /// Below this, % of the form used, no ordinary scale weighs the dose for a household batch.
 const TINY_PERCENT: f64 = 0.01;
-
-/// Why no dose can be given.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum NoYeast {
-    /// The preferment or leaven does it alone: shorten or cool.
-    RipeWithoutAddedYeast,
-    /// Too short, too cold, or the sugar is spent before balling.
-    CannotReachEvenAtMax,
-}
-
-/// What to mind although a dose was found.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum YeastWarning {
-    TooShortToRelaxOrMature,
-    FlourTooWeakForTheHours,
-    DoseTooSmallToWeigh,
-}
-
-/// The answer: a dose with its forecast, or an honest no.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
-#[serde(tag = "outcome", rename_all = "snake_case")]
-pub enum YeastAnswer {
-    Found {
-        /// In the form that was asked for, % of flour. Good to about ×/÷ 1.6; show two digits.
-        yeast_percent: f64,
-        fresh_equivalent_percent: f64,
-        warnings: Vec<YeastWarning>,
-        /// What to mind about the dose; the forecast carries its own.
-        notes: Vec<Note>,
-        forecast: Box<RiseResult>,
-    },
-    None {
-        reason: NoYeast,
-        /// The best gas ripeness that was found at the bake.
-        ripeness_at_limit: f64,
-        notes: Vec<Note>,
-    },
-}
 
 /// Trials of one dough: everything but the dose stays as it is.
 struct Trials<'a> {

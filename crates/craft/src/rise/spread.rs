@@ -4,7 +4,8 @@
 //! is added in squares, early and late apart, since the doubts do not know of each other. Source: fermentation model,
 //! sections 10 and 12; the usual doubts are those of its sensitivity table.
 
-use super::forecast::{HandOver, Temperatures, Window, hand_overs, quick_window};
+use super::answer::Window;
+use super::forecast::{HandOver, Temperatures, hand_overs, quick_window};
 use super::request::{Air, RiseRequest};
 use crate::refusal::Refused;
 use schemars::JsonSchema;

@@ -114,5 +114,5 @@ impl Sure {
 }
 
 fn quarter(t: Timestamp, zone: &TimeZone, now: Option<Timestamp>) -> String {
-    super::judge::quarter(t, zone, now)
+    crate::when::quarter_said(t, zone, now)
 }

@@ -9,8 +9,7 @@ use crate::rise::recipe::Recipe;
 use crate::rise::ripeness::BAKES_WELL;
 use crate::rise::{Part, RiseRequest, RiseResult};
 use crate::style::topping;
-use crate::when::weekday_is_enough;
-use jiff::Timestamp;
+use crate::when::quarter_said;
 use jiff::tz::TimeZone;
 
 /// Reserve that leaves a dough supple enough to open, share.
@@ -103,15 +102,6 @@ pub(super) fn as_it_goes(
     notes
 }
 
-/// A time as the sheet says it, to the quarter hour: finer would be false precision. With its date where the weekday would be
-/// another.
-pub(super) fn quarter(t: Timestamp, zone: &TimeZone, now: Option<Timestamp>) -> String {
-    let t = super::quarter(t).to_zoned(zone.clone());
-    let near = now.is_none_or(|n| weekday_is_enough(&t, n));
-    let form = if near { "%a %H:%M" } else { "%a %-d %b %H:%M" };
-    t.strftime(form).to_string()
-}
-
 fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZone) -> Option<Note> {
     let serve = r
         .serve_at
@@ -129,7 +119,7 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
         );
     };
     let until = w.to_at.map_or("more than half a day later".into(), |t| {
-        quarter(t, zone, r.now_at)
+        quarter_said(t, zone, r.now_at)
     });
     if out.fits(r.serve_at) && rise.at_bake.ripeness > BAKES_WELL {
         return Some(
@@ -139,7 +129,7 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
                 format!(
                     "Its rise clock stands at {:.0} of 100 then; ready from {} until {until}.",
                     out.rise_at_serve,
-                    quarter(w.from_at, zone, r.now_at)
+                    quarter_said(w.from_at, zone, r.now_at)
                 ),
             )
             .todo("Less yeast, fewer hours or a colder place."),
@@ -151,7 +141,7 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
             format!("Serve {serve} fits"),
             format!(
                 "Ready from {} until {until}.",
-                quarter(w.from_at, zone, r.now_at)
+                quarter_said(w.from_at, zone, r.now_at)
             ),
         ));
     }
@@ -162,7 +152,7 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
                 format!("At {serve} it will not have relaxed"),
                 format!(
                     "Yeast can fill it by then, but time cannot be replaced: ready from {}.",
-                    quarter(w.from_at, zone, r.now_at)
+                    quarter_said(w.from_at, zone, r.now_at)
                 ),
             )
             .todo("Give it more hours before the bake."),
@@ -174,7 +164,7 @@ fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZon
             format!("Serve {serve} misses the window"),
             format!(
                 "Ready from {} until {until}.",
-                quarter(w.from_at, zone, r.now_at)
+                quarter_said(w.from_at, zone, r.now_at)
             ),
         )
         .todo("Move the serve time or the hours."),
@@ -226,7 +216,7 @@ fn flour(
         Some(h) => format!(
             "Its gluten is spent {} h after mixing, at {}.",
             plain((h * 2.0).round() / 2.0),
-            quarter(r.mixed_at() + super::hours(h), zone, r.now_at)
+            quarter_said(r.mixed_at() + super::hours(h), zone, r.now_at)
         ),
         None => format!(
             "Gluten reserve {:.0} of 100 at the serve time: slack, and it may tear.",

@@ -35,6 +35,7 @@ use crate::rise::{
     hand_overs,
 };
 use crate::style::Style;
+use crate::when::quarter;
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
 use life::Life;
@@ -219,14 +220,21 @@ impl SheetResult {
     }
 }
 
-/// A forecast moment to the quarter hour, as precise as the model is.
-pub fn quarter(t: Timestamp) -> Timestamp {
-    Timestamp::from_second((t.as_second() + 450).div_euclid(900) * 900).unwrap_or(t)
-}
-
 /// Whether a dough is ready at its serve time: the hour lies in the window, and the label there is not past.
 fn fits(window: Option<ReadyWindow>, serve_at: Timestamp, label: Label) -> bool {
     window.is_some_and(|w| w.holds(serve_at)) && !label.is_past()
+}
+
+/// Hours from the serve time to the nearer edge of the window: negative outside, at most `OPEN_H` where it is open.
+fn margin_h(window: Option<ReadyWindow>, serve_at: Timestamp) -> f64 {
+    /// A window that does not shut counts as so much room.
+    const OPEN_H: f64 = 12.0;
+    let Some(w) = window else { return -24.0 };
+    let after = serve_at.duration_since(w.from_at).as_secs_f64() / 3600.0;
+    let before = w.to_at.map_or(OPEN_H, |t| {
+        t.duration_since(serve_at).as_secs_f64() / 3600.0
+    });
+    after.min(before).min(OPEN_H)
 }
 
 /// Clocks that began at an instant, read between their points at another.

@@ -190,7 +190,7 @@ pub fn day(t: &Zoned) -> String {
 
 /// A forecast moment to the quarter hour, as precise as the model is.
 pub fn quarter(t: &Zoned) -> Zoned {
-    craft::sheet::quarter(t.timestamp()).to_zoned(t.time_zone().clone())
+    craft::when::quarter(t.timestamp()).to_zoned(t.time_zone().clone())
 }
 
 /// A span in hours and minutes, each with its unit: days beyond two.

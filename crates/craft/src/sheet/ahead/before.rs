@@ -1,9 +1,8 @@
 //! Preferments as they really went: begun early or late, chilled, warmer or colder than planned, used when the dough is mixed.
 
 use super::Measured;
-use super::course::SHORTEST_H;
 use super::places::{Places, from};
-use super::timeline::{Timeline, h_between};
+use super::timeline::{SHORTEST_H, Timeline, h_between};
 use super::{Asked, OFF_THE_MIXER_H, Replaced, What};
 use crate::path::{Place, Spot};
 use crate::rise::{Air, RiseRequest, Stage};

@@ -1,7 +1,7 @@
 //! How a dough really went: the plan's legs with the hours that they took, and what was measured on the way.
 
 use super::places::{Places, from};
-use super::timeline::{Due, Timeline, h_between};
+use super::timeline::{Due, SHORTEST_H, Timeline, h_between};
 use super::{Asked, Measured, OFF_THE_MIXER_H, Replaced, What, before};
 use crate::path::{LONGEST_H, Leg, Spot};
 use crate::refusal::Refused;
@@ -16,8 +16,6 @@ pub const ON_TIME_MIN: f64 = 10.0;
 const MEASURED_OFF_C: f64 = 0.5;
 /// Temperatures are said to a tenth, K.
 const SHOWN_C: f64 = 0.05;
-/// The shortest leg that is run, h.
-pub(super) const SHORTEST_H: f64 = 1.0 / 60.0;
 
 /// What was measured, when and how much, and what was planned.
 type Compared = (What, Option<(Timestamp, f64)>, Option<f64>);

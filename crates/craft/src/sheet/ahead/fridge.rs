@@ -3,7 +3,7 @@
 //! Source: craft notes, section 4 (home fridges run at 4 to 9 °C); reckoned like every remedy, in the place where it would be done.
 
 use super::course::Course;
-use super::remedy::cut_now;
+use super::idea::cut_now;
 use super::{Asked, INSIDE};
 use crate::note::Note;
 use crate::path::Spot;
@@ -11,7 +11,7 @@ use crate::refusal::plain;
 use crate::rise::kinetics::HandOver;
 use crate::rise::{Look, foresee};
 use crate::sheet::ReadyWindow;
-use crate::sheet::judge::quarter;
+use crate::when::quarter_said;
 use jiff::SignedDuration;
 use jiff::tz::TimeZone;
 
@@ -56,7 +56,7 @@ pub(super) fn warm_fridge(
         return None;
     }
     let zone = q.request.zone().unwrap_or(TimeZone::UTC);
-    let said = |t| quarter(t, &zone, Some(q.now));
+    let said = |t| quarter_said(t, &zone, Some(q.now));
     let until = then
         .to_at
         .map_or(String::new(), |t| format!(" until {}", said(t)));

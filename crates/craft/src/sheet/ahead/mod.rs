@@ -7,6 +7,7 @@
 mod before;
 mod course;
 mod fridge;
+mod idea;
 mod part;
 mod places;
 mod remedy;
@@ -15,8 +16,9 @@ mod timeline;
 
 pub use super::progress::{StepPast, StepSaid};
 pub use course::ON_TIME_MIN;
+pub use idea::Change;
 pub use part::{Parted, Way, part};
-pub use remedy::{Change, Remedied};
+pub use remedy::Remedied;
 pub use timeline::Due;
 
 use super::judge;
@@ -230,18 +232,6 @@ impl SheetResult {
             ..self.clone()
         }
     }
-}
-
-/// Hours from the serve time to the nearer edge of the window: negative outside, at most `OPEN_H` where it is open.
-pub(crate) fn margin_h(window: Option<ReadyWindow>, serve_at: Timestamp) -> f64 {
-    /// A window that does not shut counts as so much room.
-    const OPEN_H: f64 = 12.0;
-    let Some(w) = window else { return -24.0 };
-    let after = serve_at.duration_since(w.from_at).as_secs_f64() / 3600.0;
-    let before = w.to_at.map_or(OPEN_H, |t| {
-        t.duration_since(serve_at).as_secs_f64() / 3600.0
-    });
-    after.min(before).min(OPEN_H)
 }
 
 /// What is asked: the plan, what happened, the present, and the kitchen's other places.

@@ -4,7 +4,7 @@
 
 use super::Asked;
 use super::course::Course;
-use super::remedy::cut_now;
+use super::idea::cut_now;
 use crate::path::{LONGEST_H, Leg, Lies, Spot};
 use crate::refusal::{Refused, plain};
 use crate::rise::Event;

@@ -4,8 +4,7 @@
 //! Source: product notes. The drift is that of a closed box that holds its cold for a while: its difference to the room falls to
 //! a third (1/e) in `HOLDS_H`, and comes back three times as fast once it cools again (assumed).
 
-use super::course::SHORTEST_H;
-use super::timeline::h_between;
+use super::timeline::{SHORTEST_H, h_between};
 use super::{Asked, Measured, PowerCut};
 use crate::path::Spot;
 use crate::rise::{Air, Event, Stage};

@@ -4,8 +4,9 @@
 //! takes points off the water), another temper, smaller boxes, another serve time.
 
 use super::course::Course;
+use super::idea::{Change, Idea, cut_now, idea};
 use super::same::same_dough;
-use super::{Asked, INSIDE, margin_h};
+use super::{Asked, INSIDE};
 use crate::formula::two_digits;
 use crate::path::{Leg, Lies, Spot};
 use crate::refusal::plain;
@@ -14,6 +15,7 @@ use crate::rise::{
     Air, Container, Event, Look, Part, RiseResult, YeastAnswer, foresee, quick_window, solve_yeast,
 };
 use crate::sheet::fits;
+use crate::sheet::margin_h;
 use crate::sheet::{ReadyWindow, hours};
 use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
@@ -35,17 +37,6 @@ const LEAST_LEFT_H: f64 = 0.5;
 const WORTH_H: f64 = 0.25;
 const MOST: usize = 6;
 
-/// What a remedy changes.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
-pub struct Change {
-    /// The legs with their real hours so far and those to come.
-    pub legs: Vec<Leg>,
-    pub serve_at: Timestamp,
-    /// Another dose of the dough, % of the flour, while it is not in the bowl.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub yeast_percent: Option<f64>,
-}
-
 /// One remedy and what it does.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct Remedied {
@@ -59,15 +50,6 @@ pub struct Remedied {
     /// Hours between the serve time and the nearer edge of the window then; negative outside.
     pub margin_h: f64,
     pub change: Change,
-}
-
-pub(super) struct Idea {
-    pub code: &'static str,
-    pub say: String,
-    pub why: String,
-    pub legs: Vec<Leg>,
-    pub serve_at: Timestamp,
-    pub yeast_percent: Option<f64>,
 }
 
 pub(super) fn remedies(
@@ -142,40 +124,6 @@ pub(super) fn remedies(
     });
     out.truncate(MOST);
     out.into_iter().map(finely).collect()
-}
-
-/// The legs with the one under way cut at now; returns the index of the part that begins now.
-pub(super) fn cut_now(q: &Asked, course: &Course) -> (Vec<Leg>, usize) {
-    let (i, gone) = course.leg_at(q.now);
-    let mut legs = course.legs.clone();
-    if gone < 0.05 || q.now <= course.mixed_at {
-        return (legs, i);
-    }
-    let whole = legs[i].hours;
-    // A leg has the folds that were planned, however long it lies.
-    let folded = ((gone / legs[i].fold_every_h) as u32).min(legs[i].folds_that_fit());
-    let rest = Leg {
-        hours: (whole - gone).max(1.0 / 60.0),
-        event: Event::None,
-        folds: legs[i].folds_that_fit().saturating_sub(folded),
-        dusting_percent: 0.0,
-        ..legs[i].clone()
-    };
-    legs[i].hours = gone;
-    legs[i].folds = folded;
-    legs.insert(i + 1, rest);
-    (legs, i + 1)
-}
-
-fn idea(code: &'static str, say: String, why: &str, legs: Vec<Leg>, serve_at: Timestamp) -> Idea {
-    Idea {
-        code,
-        say,
-        why: why.into(),
-        legs,
-        serve_at,
-        yeast_percent: None,
-    }
 }
 
 /// Another dose for the dough that is still to be mixed: what a preferment brings may have changed.

@@ -2,7 +2,7 @@
 //! is as ripe as planned at the serve time when its bulk is shorter or longer, and the stage after it takes the difference.
 
 use super::course::Course;
-use super::remedy::Idea;
+use super::idea::Idea;
 use super::{Asked, INSIDE};
 use crate::path::Lies;
 use crate::refusal::plain;

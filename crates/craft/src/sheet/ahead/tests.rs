@@ -202,7 +202,7 @@ fn a_fridge_that_runs_warm_says_what_turning_it_down_would_do() {
     // It says what the forecast says once it was turned down.
     let turned = warm(9.0, Some(5.0)).window.unwrap();
     let zone = friday(style::first()).zone().unwrap();
-    let until = super::super::quarter(turned.to_at.unwrap()).to_zoned(zone);
+    let until = crate::when::quarter(turned.to_at.unwrap()).to_zoned(zone);
     assert!(
         said.why
             .ends_with(&format!("until {}.", until.strftime("%a %H:%M"))),
@@ -247,7 +247,7 @@ fn balls_that_come_out_of_the_freezer_too_ripe_come_out_later() {
             .sum()
     };
     assert!(frozen(&thaw.change.legs) > frozen(&b.request.formula.path()) + 0.4);
-    assert!(thaw.margin_h > super::margin_h(a.window, b.request.serve_at));
+    assert!(thaw.margin_h > crate::sheet::margin_h(a.window, b.request.serve_at));
 }
 
 #[test]

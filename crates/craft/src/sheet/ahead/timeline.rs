@@ -16,6 +16,9 @@ const SAME_S: i64 = 30;
 /// A step stands at a leg's begin when it is planned this near to it, h.
 const AT_BEGIN_H: f64 = 0.001;
 
+/// The shortest leg that is run, h.
+pub(super) const SHORTEST_H: f64 = 1.0 / 60.0;
+
 pub(super) fn h_between(from: Timestamp, to: Timestamp) -> f64 {
     to.duration_since(from).as_secs_f64() / 3600.0
 }

@@ -5,7 +5,7 @@ use super::spans::{Life, Why, words};
 use crate::path::Leg;
 use crate::refusal::Refused;
 use crate::rise::Event;
-use crate::sheet::ahead::margin_h;
+use crate::sheet::margin_h;
 use crate::sheet::{ReadyWindow, SheetRequest, hours, work_out_whole};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;

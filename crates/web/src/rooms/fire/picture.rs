@@ -6,9 +6,10 @@ use crate::shared::chart::firing::{self, firing};
 use crate::shared::chart::race::{self as chart, Lane, Row};
 use crate::shared::format::{hm, min_s};
 use crate::shared::kitchen::Here;
-use craft::fire::desk::{self, Looked, bake_time, launch_test};
+use craft::fire::desk::{Looked, launch_test, of_readings};
 use craft::fire::oven::is_tray;
 use craft::fire::race::{Item, Targets, progress};
+use craft::fire::words::{bake_time, spoken_range};
 use craft::fire::{FirePlan, Fuel, Moment, OvenKind};
 use craft::note::Note;
 use jiff::Timestamp;
@@ -120,7 +121,7 @@ impl Picture {
             scrub_says: at_words(&race.at),
             test: x.band.map(|b| launch_test(b, &here.says())),
             fuel: fuel(plan, x),
-            fitted: desk::of_readings(f),
+            fitted: of_readings(f),
             notes,
             more,
             remedies,
@@ -427,7 +428,7 @@ fn run(m: &Made, x: &Looked) -> Vec<(String, String)> {
         out.push(("Last one out".into(), hm(&m.here.local(s.last_out_at))));
     }
     if let Some(g) = s.gap_s {
-        let range = desk::spoken_range(0.75 * g, 1.25 * g);
+        let range = spoken_range(0.75 * g, 1.25 * g);
         out.push((
             "Pause of a spot".into(),
             if g < 20.0 { "none".into() } else { range },

@@ -276,7 +276,7 @@ fn table(w: &Worked, here: &Here) -> Vec<TableRow> {
     let window = w.sheet.window.into_iter().flat_map(|x| {
         [(Some(x.from_at), "Ready"), (x.to_at, "Past its peak")]
             .into_iter()
-            .filter_map(|(t, word)| Some((t?, craft::sheet::quarter(t?), word.to_string())))
+            .filter_map(|(t, word)| Some((t?, craft::when::quarter(t?), word.to_string())))
     });
     let serve = w.request.serve_at;
     let mut all: Vec<(Timestamp, Timestamp, String)> = legs

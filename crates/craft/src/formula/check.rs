@@ -1,0 +1,156 @@
+//! Which formulas are refused, and why: a sentence for each field.
+
+use super::formula::Formula;
+use super::parts;
+use crate::refusal::{Check, Refused, plain};
+
+/// Names may be so long.
+const LONGEST_NAME: usize = 80;
+const MOST_FLOURS: usize = 8;
+const MOST_EXTRAS: usize = 16;
+const MOST_PREFERMENTS: usize = 3;
+const MOST_TOPPINGS: usize = 20;
+
+impl Formula {
+    /// Adds everything that is wrong with this formula.
+    pub fn check_into(&self, c: &mut Check) {
+        self.pieces.check_into(c);
+        c.range("loss_percent", "Loss", self.loss_percent, 0.0, 10.0, "%");
+        c.percentages(
+            self.hydration_percent,
+            self.salt_percent,
+            self.sugar_percent,
+            self.oil_percent,
+        );
+        self.check_flours(c);
+        self.check_extras(c);
+        self.yeast.check_into(c, "yeast");
+        self.check_preferments(c);
+        if self.toppings.len() > MOST_TOPPINGS {
+            c.refuse(
+                "toppings",
+                format!("At most {MOST_TOPPINGS} toppings on one sheet."),
+            );
+        }
+        for (i, t) in self.toppings.iter().enumerate() {
+            named(c, &format!("toppings[{i}].name"), &t.name);
+            c.range(
+                &format!("toppings[{i}].g_per_disc"),
+                "Topping on a 30 cm disc",
+                t.g_per_disc,
+                0.0,
+                500.0,
+                "g",
+            );
+        }
+        c.range(
+            "target_dough_c",
+            "Dough off the mixer",
+            self.target_dough_c,
+            5.0,
+            35.0,
+            "°C",
+        );
+        c.range("bulk_h", "Bulk", self.bulk_h, 0.25, 48.0, "h");
+        c.range("cold_h", "Cold", self.cold_h, 0.0, 168.0, "h");
+        c.range("temper_h", "Before the bake", self.temper_h, 0.5, 24.0, "h");
+        crate::path::check_into(self, c);
+        self.style.check_into(c);
+        if c.is_clean() {
+            parts::check_into(self, c);
+        }
+    }
+
+    fn check_flours(&self, c: &mut Check) {
+        if self.flours.is_empty() {
+            return c.refuse("flours", "A dough needs flour: name at least one.");
+        }
+        if self.flours.len() > MOST_FLOURS {
+            return c.refuse(
+                "flours",
+                format!("At most {MOST_FLOURS} flours in one blend."),
+            );
+        }
+        for (i, f) in self.flours.iter().enumerate() {
+            named(c, &format!("flours[{i}].name"), &f.name);
+            c.range(
+                &format!("flours[{i}].share_percent"),
+                "Share",
+                f.share_percent,
+                0.0,
+                100.0,
+                "%",
+            );
+            f.facts.check_into(c, &format!("flours[{i}].facts"));
+        }
+        let sum: f64 = self.flours.iter().map(|f| f.share_percent).sum();
+        let in_range = self
+            .flours
+            .iter()
+            .all(|f| (0.0..=100.0).contains(&f.share_percent));
+        if in_range && (sum - 100.0).abs() > 0.05 {
+            let sum = plain((sum * 10.0).round() / 10.0);
+            c.refuse("flours", format!("The flours sum to {sum} %, not 100."));
+        }
+    }
+
+    fn check_extras(&self, c: &mut Check) {
+        if self.extras.len() > MOST_EXTRAS {
+            return c.refuse(
+                "extras",
+                format!(
+                    "At most {MOST_EXTRAS} ingredients besides flour, water, salt, oil, sugar and yeast; these are {}.",
+                    self.extras.len()
+                ),
+            );
+        }
+        for (i, e) in self.extras.iter().enumerate() {
+            if e.name.chars().count() > LONGEST_NAME {
+                named(c, &format!("extras[{i}].name"), &e.name);
+            }
+            c.range(
+                &format!("extras[{i}].amount"),
+                e.called(),
+                e.amount,
+                0.0,
+                e.kind.most(),
+                e.kind.unit(),
+            );
+        }
+    }
+
+    fn check_preferments(&self, c: &mut Check) {
+        if self.preferments.len() > MOST_PREFERMENTS {
+            return c.refuse(
+                "preferments",
+                format!("At most {MOST_PREFERMENTS} preferments in one dough."),
+            );
+        }
+        for (i, p) in self.preferments.iter().enumerate() {
+            if p.name.chars().count() > LONGEST_NAME {
+                named(c, &format!("preferments[{i}].name"), &p.name);
+            }
+            p.check_into(c, &format!("preferments[{i}]"), self.flours.len());
+        }
+    }
+
+    /// Refuses what is outside its range.
+    pub fn check(&self) -> Result<(), Refused> {
+        let mut c = Check::new();
+        self.check_into(&mut c);
+        c.done()
+    }
+}
+
+/// A name that is there and not too long.
+fn named(c: &mut Check, field: &str, name: &str) {
+    let length = name.chars().count();
+    if name.trim().is_empty() {
+        c.refuse(field, "A name is missing.");
+    } else if length > LONGEST_NAME {
+        c.refuse(
+            field,
+            format!("A name holds up to {LONGEST_NAME} letters; this has {length}."),
+        );
+    }
+}

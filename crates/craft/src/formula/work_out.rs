@@ -1,0 +1,51 @@
+//! A formula worked out: refused or weighed, and judged last.
+
+use super::dose::Doses;
+use super::formula::Formula;
+use super::judge;
+use super::scales::Scales;
+use super::weigh::{FormulaResult, weighed};
+use crate::refusal::{Check, MOST_YEAST_PERCENT, Refused};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// A formula to weigh out.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FormulaRequest {
+    pub formula: Formula,
+    #[serde(default)]
+    pub scales: Scales,
+    /// In place of what the formula states; without it, doses to be solved weigh nothing.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub doses: Option<Doses>,
+}
+
+/// Weighs a formula out.
+///
+/// Errors: [`Refused`] with the fields outside their ranges.
+pub fn formulate(r: &FormulaRequest) -> Result<FormulaResult, Refused> {
+    let mut check = Check::new();
+    check.within("formula");
+    r.formula.check_into(&mut check);
+    check.within("scales");
+    r.scales.check_into(&mut check);
+    check.within("doses");
+    let doses = r.doses.clone().unwrap_or_else(|| Doses::stated(&r.formula));
+    check.range("dough", "Yeast", doses.dough, 0.0, MOST_YEAST_PERCENT, "%");
+    if doses.preferments.len() != r.formula.preferments.len() {
+        check.refuse("preferments", "One dose for each preferment.");
+    }
+    for d in &doses.preferments {
+        check.range("preferments", "Yeast", *d, 0.0, MOST_YEAST_PERCENT, "%");
+    }
+    check.done()?;
+    weigh(&r.formula, &r.scales, &doses)
+}
+
+/// Weighs a checked formula out and judges it.
+pub(crate) fn weigh(f: &Formula, scales: &Scales, doses: &Doses) -> Result<FormulaResult, Refused> {
+    let mut out = weighed(f, scales, doses)?;
+    out.notes = judge::notes(f, scales, &out);
+    Ok(out)
+}

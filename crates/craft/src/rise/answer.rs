@@ -1,0 +1,146 @@
+//! What the rise models answer: the points of a run, its window, and a dose or an honest no.
+
+use super::request::Kind;
+use super::ripeness::{Handling, Label, Part};
+use crate::note::Note;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+
+/// One point of the curves.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct RisePoint {
+    /// Hours since the end of mixing.
+    pub hours: f64,
+    pub core_c: f64,
+    pub mean_c: f64,
+    pub surface_c: f64,
+    pub place_c: f64,
+    /// Living yeast, % fresh equivalent on flour.
+    pub yeast_fresh_percent: f64,
+    /// CO2 made, mmol per kg flour.
+    pub gas_made_mmol: f64,
+    /// Volume against just mixed.
+    pub volume: f64,
+    /// Volume above which cells break.
+    pub volume_ceiling: f64,
+    /// R; 1 is ready as intended.
+    pub ripeness: f64,
+    pub ripeness_dose: f64,
+    pub ripeness_piece: f64,
+    pub ripeness_mature: f64,
+    pub limiting: Part,
+    /// Maturation, hours at 20 °C.
+    pub matured_h: f64,
+    /// Gluten reserve, 1 falling to 0 and below.
+    pub reserve: f64,
+    pub acid: f64,
+    pub free_sugar_mmol: f64,
+    /// Gas in the piece against a full rise.
+    pub inflation: f64,
+    pub label: Label,
+}
+
+/// From when to when the dough is ready, h since the end of mixing.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct Window {
+    pub from_h: f64,
+    /// Absent when it is still ready at the end of what was looked at (`looked_to_h`).
+    pub to_h: Option<f64>,
+    pub looked_to_h: f64,
+    /// From here on a dough is far past what was intended, whatever its label says; absent when not within what was looked at.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub far_h: Option<f64>,
+    /// What held it back until then.
+    pub opens_by: Part,
+    pub shuts_by: Shuts,
+}
+
+/// What ends a window.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Shuts {
+    /// Too much gas: it would collapse.
+    Gas,
+    /// The gluten is spent.
+    Gluten,
+    /// The yeast has no sugar left: the pieces would not rise again.
+    Sugar,
+}
+
+/// What a preferment handed over.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct PrefermentEnd {
+    pub kind: Kind,
+    pub ripeness: f64,
+    pub yeast_fresh_percent: f64,
+    pub leaven_fresh_percent: f64,
+    pub acid: f64,
+    pub matured_h: f64,
+    pub free_sugar_mmol: f64,
+    pub bound_sugar_mmol: f64,
+    pub dissolved_mmol: f64,
+    pub volume: f64,
+}
+
+/// The answer to a rise request.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+pub struct RiseResult {
+    /// Every step up to the end of the plan, thinned for the picture, the last one always there.
+    pub points: Vec<RisePoint>,
+    /// The same beyond the end of the plan, with the last stage prolonged.
+    pub beyond: Vec<RisePoint>,
+    /// The state at the end of the plan.
+    pub at_bake: RisePoint,
+    /// Absent when the dough never gets ready or its gluten is spent before the gas is there.
+    pub window: Option<Window>,
+    pub handling: Vec<Handling>,
+    /// Gas made in the core against the mean; above 1.25 the middle runs ahead.
+    pub core_ratio: f64,
+    /// CO2 for a full rise, and in the piece since shaping, mmol per kg flour.
+    pub gas_needed_mmol: f64,
+    pub gas_needed_in_piece_mmol: f64,
+    /// How long the gluten lasts, h at 20 °C.
+    pub gluten_capacity_h: f64,
+    pub preferments: Vec<PrefermentEnd>,
+    pub notes: Vec<Note>,
+}
+
+/// Why no dose can be given.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum NoYeast {
+    /// The preferment or leaven does it alone: shorten or cool.
+    RipeWithoutAddedYeast,
+    /// Too short, too cold, or the sugar is spent before balling.
+    CannotReachEvenAtMax,
+}
+
+/// What to mind although a dose was found.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum YeastWarning {
+    TooShortToRelaxOrMature,
+    FlourTooWeakForTheHours,
+    DoseTooSmallToWeigh,
+}
+
+/// The answer: a dose with its forecast, or an honest no.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(tag = "outcome", rename_all = "snake_case")]
+pub enum YeastAnswer {
+    Found {
+        /// In the form that was asked for, % of flour. Good to about ×/÷ 1.6; show two digits.
+        yeast_percent: f64,
+        fresh_equivalent_percent: f64,
+        warnings: Vec<YeastWarning>,
+        /// What to mind about the dose; the forecast carries its own.
+        notes: Vec<Note>,
+        forecast: Box<RiseResult>,
+    },
+    None {
+        reason: NoYeast,
+        /// The best gas ripeness that was found at the bake.
+        ripeness_at_limit: f64,
+        notes: Vec<Note>,
+    },
+}
