@@ -8,7 +8,7 @@ use super::heat;
 use super::judge;
 pub(crate) use super::kinetics::HandOver;
 use super::kinetics::{Kinetics, Moment, State};
-use super::memo::Memo;
+use super::memo::Runs;
 use super::request::{RiseRequest, Stage};
 use super::ripeness::{AtBake, FAR_PAST, Label, READY, handling};
 use super::series::{Grid, Series, at_place};
@@ -100,12 +100,8 @@ fn trace_on(
     unreachable!("the last pass returns")
 }
 
-thread_local! {
-    static ENDS: Memo<HandOver> = Memo::new();
-}
-
 /// Runs the preferments of a request, each to its end, at the altitude of the dough.
-pub(crate) fn hand_overs(r: &RiseRequest, from: Temperatures) -> Vec<HandOver> {
+pub(crate) fn hand_overs(r: &RiseRequest, from: Temperatures, runs: &Runs) -> Vec<HandOver> {
     r.preferments
         .iter()
         .map(|p| {
@@ -116,10 +112,10 @@ pub(crate) fn hand_overs(r: &RiseRequest, from: Temperatures) -> Vec<HandOver> {
             let run = || hand_over(&recipe, p.flour_fraction, from);
             let question = serde_json::to_string(&(&recipe, p.flour_fraction, from));
             match question {
-                Ok(q) => ENDS.with(|m| {
-                    m.get(q, || Ok::<_, std::convert::Infallible>(run()))
-                        .unwrap_or_else(|never| match never {})
-                }),
+                Ok(q) => runs
+                    .ends
+                    .get(q, || Ok::<_, std::convert::Infallible>(run()))
+                    .unwrap_or_else(|never| match never {}),
                 Err(_) => run(),
             }
         })
@@ -140,8 +136,17 @@ fn hand_over(recipe: &RiseRequest, flour_fraction: f64, from: Temperatures) -> H
 ///
 /// Errors: [`Refused`] with the fields outside their ranges.
 pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, Refused> {
+    forecast_with(r, from, &Runs::default())
+}
+
+/// The same, with the preferments that were run before.
+pub(crate) fn forecast_with(
+    r: &RiseRequest,
+    from: Temperatures,
+    runs: &Runs,
+) -> Result<RiseResult, Refused> {
     r.check(true)?;
-    Ok(foresee(r, from, &hand_overs(r, from), Look::Beyond))
+    Ok(foresee(r, from, &hand_overs(r, from, runs), Look::Beyond))
 }
 
 /// How far a forecast looks.

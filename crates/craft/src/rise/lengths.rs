@@ -6,6 +6,7 @@
 
 use super::answer::RiseResult;
 use super::forecast::{HandOver, Look, Temperatures, foresee, hand_overs, quick_end};
+use super::memo::Runs;
 use super::request::RiseRequest;
 use super::ripeness::Label;
 use crate::note::Note;
@@ -112,7 +113,7 @@ pub fn solve_hours(request: &HoursRequest, from: Temperatures) -> Result<HoursAn
     };
     asked.dough.check(true).map_err(|e| e.below("dough"))?;
     let lengths = Lengths {
-        handed: hand_overs(&asked.dough, from),
+        handed: hand_overs(&asked.dough, from, &Runs::default()),
         request: &asked,
         from,
     };

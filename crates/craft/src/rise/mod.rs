@@ -23,7 +23,7 @@ pub mod heat;
 mod judge;
 pub mod kinetics;
 pub mod lengths;
-pub(crate) mod memo;
+mod memo;
 pub mod recipe;
 pub mod request;
 pub mod responses;
@@ -36,9 +36,10 @@ pub mod vigour;
 pub use answer::{
     NoYeast, PrefermentEnd, RisePoint, RiseResult, Shuts, Window, YeastAnswer, YeastWarning,
 };
-pub(crate) use forecast::{Look, foresee, hand_overs, quick_window};
+pub(crate) use forecast::{Look, forecast_with, foresee, hand_overs, quick_window};
 pub use forecast::{Temperatures, forecast};
 pub use lengths::{HoursAnswer, HoursRequest, solve_hours};
+pub use memo::Runs;
 pub use request::{Air, Container, Event, Kind, Preferment, RiseRequest, Shape, Stage};
 pub use ripeness::{Handling, Label, Part};
 pub(crate) use solve::solve_looking;

@@ -7,6 +7,7 @@ use super::answer::{NoYeast, RiseResult, YeastAnswer, YeastWarning};
 use super::forecast::{Look, Temperatures, foresee, hand_overs, passes, series};
 use super::judge;
 use super::kinetics::{HandOver, Kinetics};
+use super::memo::Runs;
 use super::request::RiseRequest;
 use super::series::{Grid, Series};
 use crate::refusal::Refused;
@@ -113,7 +114,7 @@ fn own_form(r: &RiseRequest, fresh_percent: f64) -> f64 {
 ///
 /// Errors: [`Refused`] with the fields outside their ranges.
 pub fn solve_yeast(request: &RiseRequest, from: Temperatures) -> Result<YeastAnswer, Refused> {
-    solve_looking(request, from, Look::Beyond)
+    solve_looking(request, from, Look::Beyond, &Runs::default())
 }
 
 /// Solves the yeast; the forecast of the answer looks as far as it is asked to.
@@ -121,13 +122,14 @@ pub(crate) fn solve_looking(
     request: &RiseRequest,
     from: Temperatures,
     look: Look,
+    runs: &Runs,
 ) -> Result<YeastAnswer, Refused> {
     let request = &RiseRequest {
         yeast_percent: 0.0,
         ..request.clone()
     };
     request.check(false)?;
-    let handed = hand_overs(request, from);
+    let handed = hand_overs(request, from, runs);
     let blank = Kinetics::new(request, &handed);
     let mut trials = Trials {
         series: series(request, &blank, from, Grid::TRIAL, 0.0, &[]),

@@ -6,6 +6,7 @@
 
 use super::answer::Window;
 use super::forecast::{HandOver, Temperatures, hand_overs, quick_window};
+use super::memo::Runs;
 use super::request::{Air, RiseRequest};
 use crate::refusal::Refused;
 use schemars::JsonSchema;
@@ -116,7 +117,12 @@ pub fn spread(
     from: Temperatures,
 ) -> Result<Option<Spread>, Refused> {
     r.check(true)?;
-    Ok(spread_of(r, doubts, from, &hand_overs(r, from)))
+    Ok(spread_of(
+        r,
+        doubts,
+        from,
+        &hand_overs(r, from, &Runs::default()),
+    ))
 }
 
 pub(crate) fn spread_of(

@@ -31,7 +31,7 @@ use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, Refused};
 use crate::rise::spread::spread_of;
 use crate::rise::{
-    Doubts, Label, Part, RisePoint, RiseRequest, RiseResult, Shuts, Temperatures, Window,
+    Doubts, Label, Part, RisePoint, RiseRequest, RiseResult, Runs, Shuts, Temperatures, Window,
     hand_overs,
 };
 use crate::style::Style;
@@ -430,21 +430,31 @@ pub fn hours(h: f64) -> SignedDuration {
 ///
 /// Errors: [`Refused`] with the fields outside their ranges, or with `serve_at` when the time is too short.
 pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
-    Ok(work_out_whole(r)?.0)
+    work_out_with(r, &Runs::default())
+}
+
+/// The same, with the preferments that were run before: while a maker changes the dough, they stay as they are.
+///
+/// Errors: as [`work_out`].
+pub fn work_out_with(r: &SheetRequest, runs: &Runs) -> Result<SheetResult, Refused> {
+    Ok(work_out_whole(r, runs)?.0)
 }
 
 /// The same, with the dough as the rise model took it, its yeast in.
-pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseRequest), Refused> {
+pub(crate) fn work_out_whole(
+    r: &SheetRequest,
+    runs: &Runs,
+) -> Result<(SheetResult, RiseRequest), Refused> {
     r.check()?;
     let zone = r.zone()?;
-    no_fridge::refuse(r, &zone)?;
+    no_fridge::refuse(r, &zone, runs)?;
     let mut doses = Doses::stated(&r.formula);
     let bare = weigh(&r.formula, &r.scales, &doses).map_err(in_formula)?;
     let dough_c = water(&r.bowl(&bare)).map_err(raise::at_water)?.dough_c;
-    let raised = raise::preferments(r, &bare, &mut doses)?;
+    let raised = raise::preferments(r, &bare, &mut doses, runs)?;
     let dough = raise::dough(r, &bare, &raised, dough_c.clamp(0.0, 40.0), &zone);
     too_near::refuse(r, &dough, &zone)?;
-    let (yeast, rise, alone) = raise::yeast(r, &dough)?;
+    let (yeast, rise, alone) = raise::yeast(r, &dough, runs)?;
     doses.dough = yeast.percent;
     let mut formula = weigh(&r.formula, &r.scales, &doses).map_err(in_formula)?;
     // Once more with the yeast in: the water of the steps is the water of the sheet.
@@ -496,9 +506,10 @@ pub(crate) fn work_out_whole(r: &SheetRequest) -> Result<(SheetResult, RiseReque
 pub fn work_out_surely(
     r: &SheetRequest,
     doubts: &Doubts,
+    runs: &Runs,
 ) -> Result<(SheetResult, Option<Sure>), Refused> {
-    let (result, dough) = work_out_whole(r)?;
-    let handed = hand_overs(&dough, Temperatures::InsideTheDough);
+    let (result, dough) = work_out_whole(r, runs)?;
+    let handed = hand_overs(&dough, Temperatures::InsideTheDough, runs);
     let sure = spread_of(&dough, doubts, Temperatures::InsideTheDough, &handed)
         .zip(result.window)
         .map(|(s, w)| {

@@ -3,13 +3,13 @@
 use super::{SheetRequest, work_out_whole};
 use crate::path::{Spot, WARMEST_FRIDGE_C};
 use crate::refusal::{Refused, plain};
-use crate::rise::{Temperatures, forecast};
+use crate::rise::{Runs, Temperatures, forecast_with};
 use jiff::tz::TimeZone;
 
 /// A fridge as it should be, for the dose that the dough would have had, °C.
 const PROPER_C: f64 = 6.0;
 
-pub(super) fn refuse(r: &SheetRequest, zone: &TimeZone) -> Result<(), Refused> {
+pub(super) fn refuse(r: &SheetRequest, zone: &TimeZone, runs: &Runs) -> Result<(), Refused> {
     let path = r.formula.path();
     if r.fridge_c <= WARMEST_FRIDGE_C || !path.iter().any(|l| l.spot == Spot::Fridge) {
         return Ok(());
@@ -19,21 +19,23 @@ pub(super) fn refuse(r: &SheetRequest, zone: &TimeZone) -> Result<(), Refused> {
         now_at: None,
         ..r.clone()
     };
-    let over = work_out_whole(&proper).ok().and_then(|(out, mut dough)| {
-        for s in &mut dough.stages {
-            if matches!(s.air, crate::rise::Air::Fridge) && s.place_c == Some(PROPER_C) {
-                s.place_c = Some(r.fridge_c);
+    let over = work_out_whole(&proper, runs)
+        .ok()
+        .and_then(|(out, mut dough)| {
+            for s in &mut dough.stages {
+                if matches!(s.air, crate::rise::Air::Fridge) && s.place_c == Some(PROPER_C) {
+                    s.place_c = Some(r.fridge_c);
+                }
             }
-        }
-        let rise = forecast(&dough, Temperatures::InsideTheDough).ok()?;
-        // The moment at which it would be past its peak, as balls or already in its tub.
-        let p = rise
-            .points
-            .iter()
-            .chain(&rise.beyond)
-            .find(|p| p.label.is_past())?;
-        Some(out.mixed_at + super::hours(p.hours))
-    });
+            let rise = forecast_with(&dough, Temperatures::InsideTheDough, runs).ok()?;
+            // The moment at which it would be past its peak, as balls or already in its tub.
+            let p = rise
+                .points
+                .iter()
+                .chain(&rise.beyond)
+                .find(|p| p.label.is_past())?;
+            Some(out.mixed_at + super::hours(p.hours))
+        });
     let when = over.map_or(String::new(), |t| {
         let t = t.to_zoned(zone.clone());
         format!(": the dough would be over by {}", t.strftime("%a %H:%M"))

@@ -7,10 +7,9 @@ use crate::formula::{self, Dose, Doses, FormulaResult, Ingredient};
 use crate::mix::{Mixer, WaterRequest, WaterResult, water};
 use crate::note::Note;
 use crate::refusal::{Refused, plain, spoken_h};
-use crate::rise::memo::Memo;
 use crate::rise::{
-    Air, Container, Event, Kind, Look, NoYeast, Preferment, RiseRequest, RiseResult, Shape, Stage,
-    Temperatures, YeastAnswer, forecast, solve_looking, solve_yeast,
+    Air, Container, Event, Kind, Look, NoYeast, Preferment, RiseRequest, RiseResult, Runs, Shape,
+    Stage, Temperatures, YeastAnswer, forecast, forecast_with, solve_looking,
 };
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -31,7 +30,7 @@ pub(super) fn went(
     to_at: Timestamp,
 ) {
     (plan.from_at, plan.to_at) = (from_at, to_at);
-    if let Ok(run) = ran(recipe) {
+    if let Ok(run) = forecast(recipe, Temperatures::InsideTheDough) {
         stands(plan, &run);
     }
 }
@@ -123,25 +122,20 @@ pub(super) fn at_water(refused: Refused) -> Refused {
     )
 }
 
-thread_local! {
-    static SOLVED: Memo<YeastAnswer> = Memo::new();
-    static RAN: Memo<RiseResult> = Memo::new();
-}
-
 /// A preferment over its hours; the same recipe was often run a moment ago.
-fn ran(recipe: &RiseRequest) -> Result<RiseResult, Refused> {
+fn ran(recipe: &RiseRequest, runs: &Runs) -> Result<RiseResult, Refused> {
     let run = || forecast(recipe, Temperatures::InsideTheDough);
     match serde_json::to_string(recipe) {
-        Ok(question) => RAN.with(|m| m.get(question, run)),
+        Ok(question) => runs.ran.get(question, run),
         Err(_) => run(),
     }
 }
 
 /// The dose of a preferment; the same recipe was often asked a moment ago.
-fn solved(recipe: &RiseRequest) -> Result<YeastAnswer, Refused> {
-    let solve = || solve_looking(recipe, Temperatures::InsideTheDough, Look::ToTheEnd);
+fn solved(recipe: &RiseRequest, runs: &Runs) -> Result<YeastAnswer, Refused> {
+    let solve = || solve_looking(recipe, Temperatures::InsideTheDough, Look::ToTheEnd, runs);
     match serde_json::to_string(recipe) {
-        Ok(question) => SOLVED.with(|m| m.get(question, solve)),
+        Ok(question) => runs.solved.get(question, solve),
         Err(_) => solve(),
     }
 }
@@ -151,6 +145,7 @@ pub(super) fn preferments(
     r: &SheetRequest,
     f: &FormulaResult,
     doses: &mut Doses,
+    runs: &Runs,
 ) -> Result<Vec<Raised>, Refused> {
     let mut out = Vec::new();
     for (i, p) in r.formula.preferments.iter().enumerate() {
@@ -162,7 +157,7 @@ pub(super) fn preferments(
         let path = |field: &str| format!("formula.preferments[{i}].{field}");
         let run = match p.yeast.dose {
             // It ends when it goes into the dough: nobody asks how it would go on.
-            Dose::Solve => match solved(&recipe)? {
+            Dose::Solve => match solved(&recipe, runs)? {
                 YeastAnswer::Found {
                     yeast_percent,
                     forecast,
@@ -177,7 +172,7 @@ pub(super) fn preferments(
             },
             Dose::None | Dose::Given { .. } => {
                 recipe.yeast_percent = doses.preferments[i];
-                ran(&recipe).map_err(|_| {
+                ran(&recipe, runs).map_err(|_| {
                     Refused::one(
                         path("yeast"),
                         format!(
@@ -336,6 +331,7 @@ pub(super) type Alone = bool;
 pub(super) fn yeast(
     r: &SheetRequest,
     dough: &RiseRequest,
+    runs: &Runs,
 ) -> Result<(SheetYeast, RiseResult, Alone), Refused> {
     let of = |percent: f64| SheetYeast {
         percent,
@@ -346,7 +342,7 @@ pub(super) fn yeast(
             yeast_percent: percent,
             ..dough.clone()
         };
-        forecast(&given, Temperatures::InsideTheDough).map_err(|e| {
+        forecast_with(&given, Temperatures::InsideTheDough, runs).map_err(|e| {
             if e.0.iter().any(|e| e.field == "yeast_percent") {
                 e.below("formula")
             } else {
@@ -357,29 +353,31 @@ pub(super) fn yeast(
     match r.formula.yeast.dose {
         Dose::Given { percent } => Ok((of(percent), with(percent)?, false)),
         Dose::None => Ok((of(0.0), with(0.0)?, false)),
-        Dose::Solve => match solve_yeast(dough, Temperatures::InsideTheDough)? {
-            YeastAnswer::Found {
-                yeast_percent,
-                fresh_equivalent_percent,
-                forecast,
-                ..
-            } => {
-                let yeast = SheetYeast {
-                    percent: yeast_percent,
+        Dose::Solve => {
+            match solve_looking(dough, Temperatures::InsideTheDough, Look::Beyond, runs)? {
+                YeastAnswer::Found {
+                    yeast_percent,
                     fresh_equivalent_percent,
-                };
-                Ok((yeast, *forecast, false))
+                    forecast,
+                    ..
+                } => {
+                    let yeast = SheetYeast {
+                        percent: yeast_percent,
+                        fresh_equivalent_percent,
+                    };
+                    Ok((yeast, *forecast, false))
+                }
+                YeastAnswer::None {
+                    reason: NoYeast::RipeWithoutAddedYeast,
+                    ..
+                } if !dough.preferments.is_empty() => Ok((of(0.0), with(0.0)?, true)),
+                YeastAnswer::None {
+                    reason,
+                    ripeness_at_limit,
+                    ..
+                } => Err(too_near::no_yeast(reason, ripeness_at_limit)),
             }
-            YeastAnswer::None {
-                reason: NoYeast::RipeWithoutAddedYeast,
-                ..
-            } if !dough.preferments.is_empty() => Ok((of(0.0), with(0.0)?, true)),
-            YeastAnswer::None {
-                reason,
-                ripeness_at_limit,
-                ..
-            } => Err(too_near::no_yeast(reason, ripeness_at_limit)),
-        },
+        }
     }
 }
 

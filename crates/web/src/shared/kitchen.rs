@@ -9,7 +9,8 @@ use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
 use craft::fire::Says;
 use craft::refusal::Refused;
-use craft::sheet::{SheetRequest, SheetResult, work_out};
+use craft::rise::{Doubts, Runs};
+use craft::sheet::{SheetRequest, SheetResult, Sure, work_out, work_out_surely};
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
 use std::sync::{Arc, RwLock};
@@ -56,6 +57,19 @@ impl Here {
         match &self.reckoned {
             Some(kept) => kept.sheet(r),
             None => work_out(r).map(Arc::new),
+        }
+    }
+    /// The same, with how sure its window is.
+    ///
+    /// Errors: as [`work_out`].
+    pub fn worked_out_surely(
+        &self,
+        r: &SheetRequest,
+        doubts: &Doubts,
+    ) -> Result<(SheetResult, Option<Sure>), Refused> {
+        match &self.reckoned {
+            Some(kept) => kept.surely(r, doubts),
+            None => work_out_surely(r, doubts, &Runs::default()),
         }
     }
     /// The present to the minute, for questions that ask whether there is time.

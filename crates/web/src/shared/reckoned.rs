@@ -2,36 +2,54 @@
 //! and opened again asks the same several times.
 
 use craft::refusal::Refused;
-use craft::sheet::{SheetRequest, SheetResult, work_out};
+use craft::rise::{Doubts, Runs};
+use craft::sheet::{SheetRequest, SheetResult, Sure, work_out_surely, work_out_with};
 use moka::sync::Cache;
 use std::sync::Arc;
 
 /// Answers by their whole question.
 #[derive(Debug, Clone)]
-pub struct Reckoned(Cache<String, Arc<SheetResult>>);
+pub struct Reckoned {
+    sheets: Cache<String, Arc<SheetResult>>,
+    /// Preferments that were run: they stay as they are while a dough is changed.
+    runs: Arc<Runs>,
+}
 
 /// So many answers are kept.
 const MOST: u64 = 128;
 
 impl Default for Reckoned {
     fn default() -> Self {
-        Reckoned(Cache::new(MOST))
+        Reckoned {
+            sheets: Cache::new(MOST),
+            runs: Arc::default(),
+        }
     }
 }
 
 impl Reckoned {
     /// The sheet of a request, worked out where no answer is kept.
     ///
-    /// Errors: as [`work_out`]; a refusal is worked out each time.
+    /// Errors: as [`work_out_with`]; a refusal is worked out each time.
     pub fn sheet(&self, r: &SheetRequest) -> Result<Arc<SheetResult>, Refused> {
         let Ok(question) = serde_json::to_string(r) else {
-            return work_out(r).map(Arc::new);
+            return work_out_with(r, &self.runs).map(Arc::new);
         };
-        if let Some(known) = self.0.get(&question) {
+        if let Some(known) = self.sheets.get(&question) {
             return Ok(known);
         }
-        let result = Arc::new(work_out(r)?);
-        self.0.insert(question, result.clone());
+        let result = Arc::new(work_out_with(r, &self.runs)?);
+        self.sheets.insert(question, result.clone());
         Ok(result)
+    }
+    /// The same, with how sure its window is: worked out each time.
+    ///
+    /// Errors: as [`work_out_with`].
+    pub fn surely(
+        &self,
+        r: &SheetRequest,
+        doubts: &Doubts,
+    ) -> Result<(SheetResult, Option<Sure>), Refused> {
+        work_out_surely(r, doubts, &self.runs)
     }
 }

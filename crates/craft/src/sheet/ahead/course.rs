@@ -6,9 +6,10 @@ use super::{Asked, Measured, OFF_THE_MIXER_H, Replaced, What, before};
 use crate::path::{LONGEST_H, Leg, Spot};
 use crate::refusal::Refused;
 use crate::rise::vigour::enlivened;
-use crate::rise::{Doubts, RiseRequest, Stage};
+use crate::rise::{Doubts, RiseRequest, Runs, Stage};
 use crate::sheet::{Block, FridgeKnown, PrefermentPlan, plan, work_out_whole};
 use jiff::Timestamp;
+use std::sync::Arc;
 
 /// A step so little off its time is on time, min.
 pub const ON_TIME_MIN: f64 = 10.0;
@@ -45,6 +46,8 @@ pub(super) struct Course {
     dough: Option<(Timestamp, f64)>,
     /// What was said of room and fridge, from each moment until the next.
     places: Places,
+    /// Preferments that were run.
+    pub runs: Arc<Runs>,
 }
 
 impl Course {
@@ -53,7 +56,8 @@ impl Course {
         let mut kept = q.request.clone();
         kept.now_at = None;
         kept.formula = kept.formula.in_the_bowl(q.planned.yeast.percent);
-        let (result, base) = work_out_whole(&kept)?;
+        let runs = Arc::new(Runs::default());
+        let (result, base) = work_out_whole(&kept, &runs)?;
         let mut legs = q.request.formula.path();
         let clock = Timeline::of(q, &legs);
         let due = clock.due(&legs);
@@ -72,6 +76,7 @@ impl Course {
             request: q.request.clone(),
             dough: None,
             places: Places::of(q),
+            runs,
         };
         c.bounded(q, &clock)?;
         for (title, planned, at) in &clock.moved {

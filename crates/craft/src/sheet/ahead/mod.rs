@@ -271,7 +271,7 @@ pub fn from_now(q: &Asked) -> Result<Ahead, Refused> {
             dough = course.dough(q.request.serve_at);
         }
     }
-    let handed = hand_overs(&dough, INSIDE);
+    let handed = hand_overs(&dough, INSIDE, &course.runs);
     let rise = foresee(&dough, INSIDE, &handed, Look::Beyond);
     let mixed_at = course.mixed_at;
     let window = rise.window.map(|w| ReadyWindow::of(&w, mixed_at));

@@ -5,16 +5,17 @@ use super::{SheetRequest, SheetResult, hours, plan, work_out, work_out_whole};
 use crate::formula::Dose;
 use crate::path::Method;
 use crate::refusal::{Refused, plain};
-use crate::rise::{HoursAnswer, HoursRequest, Temperatures, solve_hours};
+use crate::rise::{HoursAnswer, HoursRequest, Runs, Temperatures, solve_hours};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A request with the yeast that it has now as a stated dose.
 pub fn with_yeast_as_it_is(r: &SheetRequest) -> Result<SheetRequest, Refused> {
-    let (result, _) = work_out_whole(&SheetRequest {
+    let now = SheetRequest {
         now_at: None,
         ..r.clone()
-    })?;
+    };
+    let (result, _) = work_out_whole(&now, &Runs::default())?;
     let mut out = r.clone();
     out.formula.yeast.dose = match result.yeast.percent {
         p if p > 0.0 => Dose::Given { percent: p },
@@ -38,10 +39,11 @@ pub struct LegHours {
 /// Errors: [`Refused`] with the leg's hours when no length makes the dough ready.
 pub fn leg_hours(r: &SheetRequest, leg: usize) -> Result<LegHours, Refused> {
     let given = with_yeast_as_it_is(r)?;
-    let (result, dough) = work_out_whole(&SheetRequest {
+    let now = SheetRequest {
         now_at: None,
         ..given.clone()
-    })?;
+    };
+    let (result, dough) = work_out_whole(&now, &Runs::default())?;
     let legs = given.formula.path();
     let Some(asked) = legs.get(leg) else {
         return Err(Refused::one("formula.legs", "There is no such leg."));

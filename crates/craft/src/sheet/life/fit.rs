@@ -5,6 +5,7 @@ use super::spans::{Life, Why, words};
 use crate::path::Leg;
 use crate::refusal::Refused;
 use crate::rise::Event;
+use crate::rise::Runs;
 use crate::sheet::margin_h;
 use crate::sheet::{ReadyWindow, SheetRequest, hours, work_out_whole};
 use jiff::Timestamp;
@@ -85,6 +86,8 @@ struct Search<'a> {
     usual: Vec<Leg>,
     pieces: f64,
     looked: Cell<usize>,
+    /// Preferments that were run: many plans have the same.
+    runs: Runs,
 }
 
 impl Search<'_> {
@@ -341,6 +344,7 @@ pub fn fit(q: &FitRequest) -> Result<FitResult, Refused> {
         pieces: f64::from(q.request.formula.pieces.count()),
         looked: Cell::new(0),
         usual,
+        runs: Runs::default(),
     };
     let mut all = search.combinations();
     all.sort_by(|a, b| {
@@ -363,7 +367,7 @@ pub fn fit(q: &FitRequest) -> Result<FitResult, Refused> {
         .collect();
     if plans.is_empty() {
         // Free hours there are, but the dough cannot be made in them: say why of the nearest.
-        let refused = work_out_whole(&search.request(free[0])).err();
+        let refused = work_out_whole(&search.request(free[0]), &search.runs).err();
         return match refused {
             Some(e) => Err(e),
             None => Ok(FitResult {
@@ -406,7 +410,7 @@ fn distinct<'c>(free: &[&'c Combination], usual: &[Leg]) -> Vec<&'c Combination>
 fn worked(search: &Search, c: &Combination) -> Option<Fitted> {
     let mut request = search.request(c);
     request.now_at = None;
-    let (result, _) = work_out_whole(&request).ok()?;
+    let (result, _) = work_out_whole(&request, &search.runs).ok()?;
     Some(Fitted {
         margin_h: margin_h(result.window, request.serve_at),
         preferment_warm_h: c.warm.clone(),

@@ -627,7 +627,7 @@ fn a_fridge_of_fourteen_degrees_is_no_fridge_and_says_when_the_dough_would_be_ov
 fn a_band_surrounds_the_moment_of_readiness_and_asks_for_the_fridge() {
     let r = friday(style::first()).with(|r| r.formula.cold_h = 44.0);
     let doubts = crate::rise::Doubts::default();
-    let (out, sure) = work_out_surely(&r, &doubts).unwrap();
+    let (out, sure) = work_out_surely(&r, &doubts, &crate::rise::Runs::default()).unwrap();
     let sure = sure.unwrap();
     let from = out.window.unwrap().from_at;
     assert!((sure.ready.at.duration_since(from)).as_secs().abs() < 600);

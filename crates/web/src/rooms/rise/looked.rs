@@ -7,7 +7,7 @@ use crate::formula_form::reading;
 use crate::shared::form::Typed;
 use craft::refusal::FieldError;
 use craft::sheet::ahead::Ahead;
-use craft::sheet::{SheetRequest, SheetResult, Sure, work_out_surely};
+use craft::sheet::{SheetRequest, SheetResult, Sure};
 
 /// What was worked out.
 pub struct Worked {
@@ -79,8 +79,10 @@ fn worked(typed: &Typed, bench: &Bench, told: Option<&Told>) -> Result<Worked, V
             request,
         });
     }
-    let (sheet, sure) =
-        work_out_surely(&request, &doubts(bench.here)).map_err(reading::at_fields)?;
+    let (sheet, sure) = bench
+        .here
+        .worked_out_surely(&request, &doubts(bench.here))
+        .map_err(reading::at_fields)?;
     Ok(Worked {
         request,
         sheet,

@@ -294,7 +294,8 @@ fn every_edge_of_a_rise_is_a_slider_and_says_where_it_stands() {
     use super::rise::{Picture, leg_field, narrow, wide};
     let doubts = craft::rise::Doubts::default();
     let (request, _) = sheet(|r| r);
-    let (result, sure) = craft::sheet::work_out_surely(&request, &doubts).unwrap();
+    let (result, sure) =
+        craft::sheet::work_out_surely(&request, &doubts, &craft::rise::Runs::default()).unwrap();
     let zone = london();
     let picture = |live| Picture {
         request: &request,
