@@ -9,17 +9,25 @@ use super::words::{bake_time, lower};
 use super::{Item, Run};
 use crate::note::{Note, by_urgency};
 use crate::reading::FRESH_MIN;
-use crate::sheet::SheetResult;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
-/// Notes of a run at a moment; clock times are said in `zone`.
-pub fn service(run: &Run, sheet: &SheetResult, now: Timestamp, zone: &TimeZone) -> Vec<Note> {
-    let Some(window) = sheet.window else {
-        return vec![];
-    };
+/// From when to when a dough is ready; it has no end where none was in sight.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Ready {
+    pub from_at: Timestamp,
+    pub to_at: Option<Timestamp>,
+}
+
+/// Notes of a run of so many pieces at a moment; clock times are said in `zone`.
+pub fn service(
+    run: &Run,
+    pieces: u32,
+    window: Ready,
+    now: Timestamp,
+    zone: &TimeZone,
+) -> Vec<Note> {
     let mut notes = Vec::new();
-    let pieces = sheet.formula.pieces;
     let to_go = run.pizzas.len() < pieces as usize;
     if let (true, Some(last), Some(closes)) = (to_go, run.last_out_at(pieces, now), window.to_at) {
         let by = last.to_zoned(zone.clone()).strftime("%H:%M").to_string();
@@ -308,7 +316,11 @@ mod tests {
         .unwrap();
         let window = sheet.window.unwrap();
         let says = |run: &Run, now| -> Vec<String> {
-            service(run, &sheet, now, &TimeZone::UTC)
+            let ready = Ready {
+                from_at: window.from_at,
+                to_at: window.to_at,
+            };
+            service(run, sheet.formula.pieces, ready, now, &TimeZone::UTC)
                 .into_iter()
                 .map(|n| n.code)
                 .collect()

@@ -154,6 +154,24 @@ impl FirePlan {
     /// second run says what they do.
     ///
     /// Errors: every field outside its range.
+    ///
+    /// ```
+    /// use craft::fire::{of_formula, oven};
+    /// use craft::formula::{Formula, FormulaRequest, Scales, formulate};
+    ///
+    /// let formula = Formula::of_style(craft::style::by_key("home_round").unwrap());
+    /// let asked = FormulaRequest { formula, scales: Scales::default(), doses: None };
+    /// let weighed = formulate(&asked).unwrap();
+    /// let steel = oven::for_style(&asked.formula.style);
+    /// let portion = weighed.main_portion().unwrap();
+    /// let at = (20.0, 0.0);
+    /// let plan = of_formula::plan(&asked.formula, portion, steel, steel.usual(), None, at);
+    /// let planned = plan.planned().unwrap();
+    /// // Minutes, not seconds: and it is taken out while all of it is right.
+    /// assert!(planned.race.best_s > 180.0);
+    /// let window = planned.race.window.unwrap();
+    /// assert!((window.from_s..=window.to_s).contains(&planned.race.best_s));
+    /// ```
     pub fn planned(&self) -> Result<Planned, Refused> {
         self.planned_at(Fineness::Usual)
     }

@@ -190,6 +190,19 @@ fn fits_earlier(taps: &[Tap], tap: &Tap, spots: u32) -> Result<(), TapRefused> {
 
 impl Run {
     /// Folds taps, in the order of their moments, leaving out those that make no sense.
+    ///
+    /// ```
+    /// use craft::fire::{Run, Tap, TapKind};
+    ///
+    /// let tap = |pizza, at: &str, kind| Tap { pizza, at: at.parse().unwrap(), kind };
+    /// let run = Run::of(&[
+    ///     tap(1, "2026-11-27T19:00:00Z", TapKind::In),
+    ///     tap(1, "2026-11-27T19:01:18Z", TapKind::Out),
+    ///     // A second Out of the same pizza says nothing.
+    ///     tap(1, "2026-11-27T19:02:00Z", TapKind::Out),
+    /// ]);
+    /// assert_eq!(run.pizzas[0].baked_s(), Some(78.0));
+    /// ```
     pub fn of(taps: &[Tap]) -> Run {
         let mut sorted = taps.to_vec();
         sorted.sort_by_key(|t| t.at);

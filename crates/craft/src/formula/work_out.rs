@@ -24,6 +24,19 @@ pub struct FormulaRequest {
 /// Weighs a formula out.
 ///
 /// Errors: [`Refused`] with the fields outside their ranges.
+///
+/// ```
+/// use craft::formula::{Formula, FormulaRequest, Ingredient, Scales, formulate};
+///
+/// let formula = Formula::of_style(craft::style::by_key("hot_round").unwrap());
+/// let asked = FormulaRequest { formula, scales: Scales::default(), doses: None };
+/// let weighed = formulate(&asked).unwrap();
+/// // Six balls of 250 g, 1.5 % for bowl and hands, all of it in rows that add up.
+/// assert!((weighed.dough_g - 6.0 * 250.0 * 1.015).abs() < 0.1);
+/// let sum: f64 = weighed.rows.iter().map(|r| r.weigh_g).sum();
+/// assert!((sum - weighed.weighed_g).abs() < 1e-6);
+/// assert_eq!(weighed.weigh_g(Ingredient::Flour), 924.0);
+/// ```
 pub fn formulate(r: &FormulaRequest) -> Result<FormulaResult, Refused> {
     let mut check = Check::new();
     check.within("formula");

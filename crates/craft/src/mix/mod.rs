@@ -234,6 +234,20 @@ impl WaterRequest {
 /// Solves the water for a dough temperature.
 ///
 /// Errors: [`Refused`] with the fields outside their ranges.
+///
+/// ```
+/// use craft::mix::{WaterRequest, water};
+///
+/// let asked: WaterRequest = serde_json::from_str(
+///     r#"{"target_dough_c": 24, "room_c": 20, "flour_c": 20, "tap_water_c": 12,
+///         "flour_g": 1000, "water_g": 620, "salt_g": 28, "mixer": "spiral", "mixing_min": 15}"#,
+/// )?;
+/// let poured = water(&asked).unwrap();
+/// assert!(poured.reached && poured.ice_g == 0.0);
+/// // A spiral warms the dough, so the water goes in colder than the dough is wanted.
+/// assert!(poured.friction_k > 3.0 && poured.pour_c < 24.0);
+/// # Ok::<(), serde_json::Error>(())
+/// ```
 pub fn water(r: &WaterRequest) -> Result<WaterResult, Refused> {
     r.check()?;
     let friction_k = r.friction_k();

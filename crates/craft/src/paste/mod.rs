@@ -138,6 +138,16 @@ pub fn read_lines(text: &str) -> (Vec<Line>, Makes) {
 /// Reads a recipe.
 ///
 /// Errors: [`Refused`] at `text` when there is no flour in it, or what it says makes no dough.
+///
+/// ```
+/// use craft::paste::{PasteRequest, read};
+///
+/// let text = "500 g strong flour\n325 g water\n10 g salt\n2 g instant yeast\nMakes 3 balls of 270 g";
+/// let style = craft::style::by_key("home_round").unwrap().clone();
+/// let pasted = read(&PasteRequest { text: text.into(), style }).unwrap();
+/// assert_eq!(pasted.formula.hydration_percent, 65.0);
+/// assert_eq!(pasted.makes.count, Some(3));
+/// ```
 pub fn read(r: &PasteRequest) -> Result<Pasted, Refused> {
     let letters = r.text.chars().count();
     if letters > MOST_LETTERS {

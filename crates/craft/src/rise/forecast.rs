@@ -135,6 +135,28 @@ fn hand_over(recipe: &RiseRequest, flour_fraction: f64, from: Temperatures) -> H
 /// Forecasts a dough over its stages and beyond.
 ///
 /// Errors: [`Refused`] with the fields outside their ranges.
+///
+/// ```
+/// use craft::rise::{RiseRequest, Temperatures, forecast};
+///
+/// let dough: RiseRequest = serde_json::from_str(
+///     r#"{"hydration_percent": 62, "salt_percent": 2.8, "flour_w": 300, "yeast_percent": 0.25, "dough_c": 23,
+///         "stages": [
+///           {"hours": 2, "piece_g": 1500, "shape": "bulk", "container": "tub", "air": "room", "place_c": 20},
+///           {"hours": 24, "piece_g": 250, "shape": "ball", "container": "box", "air": "fridge", "place_c": 4, "event": "ball"},
+///           {"hours": 4, "piece_g": 250, "shape": "ball", "container": "box", "air": "room", "place_c": 20}
+///         ]}"#,
+/// )?;
+/// let rise = forecast(&dough, Temperatures::InsideTheDough).unwrap();
+/// let window = rise.window.expect("it gets ready");
+/// assert!(window.from_h < window.to_h.unwrap());
+/// // A colder fridge never makes it ready sooner.
+/// let mut colder = dough.clone();
+/// colder.stages[1].place_c = Some(2.0);
+/// let later = forecast(&colder, Temperatures::InsideTheDough).unwrap();
+/// assert!(later.window.is_none_or(|w| w.from_h >= window.from_h));
+/// # Ok::<(), serde_json::Error>(())
+/// ```
 pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, Refused> {
     forecast_with(r, from, &Runs::default())
 }

@@ -113,6 +113,25 @@ fn own_form(r: &RiseRequest, fresh_percent: f64) -> f64 {
 /// Solves the yeast of a request for gas ripeness 1 at the end of its stages; its own dose is ignored.
 ///
 /// Errors: [`Refused`] with the fields outside their ranges.
+///
+/// ```
+/// use craft::rise::{RiseRequest, Temperatures, YeastAnswer, solve_yeast};
+///
+/// let dough: RiseRequest = serde_json::from_str(
+///     r#"{"hydration_percent": 62, "salt_percent": 2.8, "flour_w": 300, "yeast_percent": 0.25, "dough_c": 23,
+///         "stages": [
+///           {"hours": 2, "piece_g": 1500, "shape": "bulk", "container": "tub", "air": "room", "place_c": 20},
+///           {"hours": 24, "piece_g": 250, "shape": "ball", "container": "box", "air": "fridge", "place_c": 4, "event": "ball"},
+///           {"hours": 4, "piece_g": 250, "shape": "ball", "container": "box", "air": "room", "place_c": 20}
+///         ]}"#,
+/// )?;
+/// let answer = solve_yeast(&dough, Temperatures::InsideTheDough).unwrap();
+/// let YeastAnswer::Found { yeast_percent, forecast, .. } = answer else { panic!("no dose") };
+/// // Ripe as intended when its stages end, whatever dose it was asked with.
+/// assert!((forecast.at_bake.ripeness - 1.0).abs() < 0.01);
+/// assert!((0.1..1.0).contains(&yeast_percent), "{yeast_percent} % instant yeast");
+/// # Ok::<(), serde_json::Error>(())
+/// ```
 pub fn solve_yeast(request: &RiseRequest, from: Temperatures) -> Result<YeastAnswer, Refused> {
     solve_looking(request, from, Look::Beyond, &Runs::default())
 }

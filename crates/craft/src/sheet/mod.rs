@@ -429,6 +429,26 @@ pub fn hours(h: f64) -> SignedDuration {
 /// Works a sheet out.
 ///
 /// Errors: [`Refused`] with the fields outside their ranges, or with `serve_at` when the time is too short.
+///
+/// ```
+/// use craft::formula::Scales;
+/// use craft::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
+///
+/// let kitchen = KitchenUsual {
+///     time_zone: "Europe/London".into(),
+///     altitude_m: 0.0,
+///     room_c: 20.0,
+///     fridge_c: 4.0,
+///     tap_water_c: 12.0,
+///     scales: Scales::default(),
+/// };
+/// let friday = "2026-11-27T19:00:00Z".parse().unwrap();
+/// let round = craft::style::by_key("hot_round").unwrap();
+/// let sheet = work_out(&SheetRequest::of_style(round, &kitchen, friday)).unwrap();
+/// assert!(sheet.window.unwrap().holds(friday));
+/// assert_eq!(sheet.steps.first().unwrap().kind, StepKind::Mix);
+/// assert_eq!(sheet.steps.last().unwrap().at, friday);
+/// ```
 pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
     work_out_with(r, &Runs::default())
 }

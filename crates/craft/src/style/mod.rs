@@ -144,6 +144,12 @@ pub fn all() -> &'static [Style] {
 }
 
 /// A style that ships with the product, by its key.
+///
+/// ```
+/// let round = craft::style::by_key("hot_round").unwrap();
+/// assert_eq!(round.name, "Lean round");
+/// assert!(craft::style::by_key("square_round").is_none());
+/// ```
 pub fn by_key(key: &str) -> Option<&'static Style> {
     ALL.iter().find(|s| s.key == key)
 }

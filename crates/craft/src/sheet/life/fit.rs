@@ -324,6 +324,31 @@ fn lengths(leg: &Leg) -> Vec<f64> {
 /// Fits a dough into a life.
 ///
 /// Errors: [`Refused`] as [`crate::sheet::work_out`] for what no length of a leg could mend.
+///
+/// ```
+/// use craft::formula::Scales;
+/// use craft::sheet::life::{FitRequest, Life, fit, spans};
+/// use craft::sheet::{KitchenUsual, SheetRequest};
+///
+/// let kitchen = KitchenUsual {
+///     time_zone: "Europe/London".into(),
+///     altitude_m: 0.0,
+///     room_c: 20.0,
+///     fridge_c: 4.0,
+///     tap_water_c: 12.0,
+///     scales: Scales::default(),
+/// };
+/// let friday = "2026-11-27T19:00:00Z".parse().unwrap();
+/// let round = craft::style::by_key("hot_round").unwrap();
+/// let life = Life {
+///     quiet: spans("23:00-07:00").unwrap(),
+///     busy: spans("Mon-Fri 09:00-17:00").unwrap(),
+/// };
+/// let request = SheetRequest::of_style(round, &kitchen, friday);
+/// let found = fit(&FitRequest { request, life }).unwrap();
+/// // The best plan first; each is served at the hour that was asked for.
+/// assert!(found.plans[0].window.unwrap().holds(friday));
+/// ```
 pub fn fit(q: &FitRequest) -> Result<FitResult, Refused> {
     q.request.check()?;
     let zone = q.request.zone()?;

@@ -210,7 +210,15 @@ pub fn quick_notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
     if told.is_ended() {
         return vec![];
     }
-    craft::fire::judge::service(&told.run, goes, here.now, &here.zone)
+    let Some(w) = goes.window else {
+        return vec![];
+    };
+    let ready = craft::fire::judge::Ready {
+        from_at: w.from_at,
+        to_at: w.to_at,
+    };
+    let pieces = goes.formula.pieces;
+    craft::fire::judge::service(&told.run, pieces, ready, here.now, &here.zone)
 }
 
 /// All notes of the bake; runs the oven model.
