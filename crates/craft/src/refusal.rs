@@ -1,6 +1,6 @@
 //! Refusals: what is wrong with a request, field by field, in a sentence a maker understands.
 //!
-//! Every computation of this crate that can refuse answers with [`Refused`], a non-empty list of
+//! Every computation of this crate that can refuse answers with [`ValidationError`], a non-empty list of
 //! [`FieldError`]s. The `field` is the request's own field name (`hydration_percent`,
 //! `stages[1].hours`), so a page can put the sentence beside the field and an API can return it as is.
 
@@ -22,9 +22,9 @@ pub struct FieldError {
 /// The request was refused; nothing was computed.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 #[error("{}", .0.iter().map(|e| format!("{}: {}", e.field, e.message)).collect::<Vec<_>>().join("; "))]
-pub struct Refused(pub Vec<FieldError>);
+pub struct ValidationError(pub Vec<FieldError>);
 
-impl Refused {
+impl ValidationError {
     /// The same refusal with its fields below `path`.
     pub fn below(mut self, path: &str) -> Self {
         for e in &mut self.0 {
@@ -34,7 +34,7 @@ impl Refused {
     }
     /// A refusal of a single field.
     pub fn one(field: impl Into<String>, message: impl Into<String>) -> Self {
-        Refused(vec![FieldError {
+        ValidationError(vec![FieldError {
             field: field.into(),
             message: message.into(),
         }])
@@ -128,11 +128,11 @@ impl Check {
     }
 
     /// `Ok` when nothing was refused.
-    pub fn done(self) -> Result<(), Refused> {
+    pub fn done(self) -> Result<(), ValidationError> {
         if self.errors.is_empty() {
             Ok(())
         } else {
-            Err(Refused(self.errors))
+            Err(ValidationError(self.errors))
         }
     }
 }
@@ -181,7 +181,7 @@ mod tests {
         check.range("hydration_percent", "Water", 340.0, 40.0, 130.0, "%");
         check.range("salt_percent", "Salt", f64::NAN, 0.0, 5.0, "%");
         check.range("oil_percent", "Oil", 3.0, 0.0, 20.0, "%");
-        let Refused(errors) = check.done().unwrap_err();
+        let ValidationError(errors) = check.done().unwrap_err();
         assert_eq!(errors.len(), 2);
         assert_eq!(errors[0].message, "Water 40 to 130 %; 340 is outside.");
         assert_eq!(errors[1].message, "Salt must be a number.");

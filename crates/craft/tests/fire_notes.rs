@@ -2,9 +2,9 @@
 
 mod oven;
 
-use craft::fire::desk::{Asked, Looked, launch_test, look, of_readings};
 use craft::fire::firing::FloorRead;
 use craft::fire::judge::{OvenSeen, at_oven};
+use craft::fire::overview::{Asked, Looked, launch_test, look, of_readings};
 use craft::fire::words::{bake_time, spoken_range};
 use craft::fire::{FireChoice, FirePlan, Run, Says, Tap, TapKind};
 use craft::note::{Level, Note};

@@ -1,8 +1,8 @@
 //! The batch: a dough that was asked for, as it was asked and as it was worked out.
 
+use crate::batch_cache::BatchCache;
 use crate::entry::{self, Observation};
 use crate::formula::VersionId;
-use crate::held::Held;
 use crate::lifted;
 use crate::once::{self, Once};
 use crate::{KitchenId, Result, StoreError, instant, stock};
@@ -135,7 +135,7 @@ impl Row {
         self,
         db: &mut MySqlConnection,
         kitchen: KitchenId,
-        held: &Held,
+        held: &BatchCache,
     ) -> Result<Batch> {
         let id = BatchId(self.id);
         let (sheet, entries) = match held.get(id, self.plan, self.revision) {
@@ -206,7 +206,7 @@ async fn all(
     rows: Vec<Row>,
     db: &mut MySqlConnection,
     kitchen: KitchenId,
-    held: &Held,
+    held: &BatchCache,
 ) -> Result<Vec<Listed>> {
     let mut out = Vec::with_capacity(rows.len());
     for row in rows {
@@ -318,7 +318,7 @@ pub async fn by_code(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     code: &str,
-    held: &Held,
+    held: &BatchCache,
 ) -> Result<Option<Batch>> {
     let row = sqlx::query_as!(
         Row,
@@ -391,7 +391,7 @@ pub async fn live(
     kitchen: KitchenId,
     skip: u32,
     most: u32,
-    held: &Held,
+    held: &BatchCache,
 ) -> Result<Page> {
     let rows = sqlx::query_as!(
         Row,
@@ -429,7 +429,7 @@ pub async fn finished(
     kitchen: KitchenId,
     skip: u32,
     most: u32,
-    held: &Held,
+    held: &BatchCache,
 ) -> Result<Page> {
     let rows = sqlx::query_as!(
         Row,

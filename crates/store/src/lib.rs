@@ -5,11 +5,11 @@
 
 pub mod backup;
 pub mod batch;
+mod batch_cache;
 mod db;
 pub mod entry;
 mod error;
 pub mod formula;
-mod held;
 mod instant;
 pub mod kitchen;
 mod lifted;
@@ -19,9 +19,9 @@ pub mod pantry;
 pub mod stock;
 pub mod takeout;
 
+pub use batch_cache::BatchCache;
 pub use db::{Connection, Db};
 pub use error::StoreError;
-pub use held::Held;
 pub use kitchen::KitchenId;
 pub use migration::{is_ready, migrate, ping, unfit};
 pub use sqlx::MySqlConnection;

@@ -12,7 +12,7 @@ use store::batch::{self, Batch, NewBatch, NewPlan, Origin, Replanned};
 use store::entry::{self, Seen};
 use store::kitchen::{self, NewKitchen, Reads};
 use store::pantry::{self, At, Put};
-use store::{Db, Held, KitchenId};
+use store::{BatchCache, Db, KitchenId};
 use testbed::db::TestDb;
 use uuid::Uuid;
 
@@ -60,7 +60,7 @@ async fn open() -> Result<(TestDb, Db, KitchenId, Batch)> {
         from: None,
     };
     let code = entered::keep(&mut c, here, &new, at(NOW)).await?;
-    let b = batch::by_code(&mut c, here, &code, &Held::default())
+    let b = batch::by_code(&mut c, here, &code, &BatchCache::default())
         .await?
         .context("the batch")?;
     drop(c);
@@ -150,7 +150,7 @@ async fn a_fire_is_part_of_the_plan_and_the_former_plan_stays_kept() -> Result<(
         batch::replan(&mut c, here, b.id, &new, at(NOW)).await?,
         Replanned::Stale(_)
     ));
-    let again = batch::by_code(&mut c, here, &b.code, &Held::default())
+    let again = batch::by_code(&mut c, here, &b.code, &BatchCache::default())
         .await?
         .context("the batch")?;
     assert_eq!(again.sheet.request.fire.as_deref(), Some(&fire));

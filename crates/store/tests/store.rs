@@ -15,7 +15,7 @@ use store::entry::{self, Kept as KeptEntry, Seen};
 use store::formula::{self, Find, FormulaId, Kept, NewVersion};
 use store::kitchen::{self, NewKitchen, Reads};
 use store::pantry::{self, At, Put};
-use store::{Db, Held, KitchenId};
+use store::{BatchCache, Db, KitchenId};
 use testbed::db::TestDb;
 use uuid::Uuid;
 
@@ -87,7 +87,11 @@ fn in_at(text: &str) -> Tap {
     }
 }
 
-async fn live(c: &mut store::MySqlConnection, id: KitchenId, held: &Held) -> Result<Vec<Batch>> {
+async fn live(
+    c: &mut store::MySqlConnection,
+    id: KitchenId,
+    held: &BatchCache,
+) -> Result<Vec<Batch>> {
     Ok(batch::live(c, id, 0, 60, held).await?.read())
 }
 
@@ -124,7 +128,7 @@ async fn a_batch_comes_back_exactly() -> Result<()> {
     let name = "Crème <b>brûlée</b> 🍕";
     let code = entered::keep(&mut c, id, &sheet(name), at(NOW)).await?;
     assert_eq!(code, "CB-01");
-    let b = batch::by_code(&mut c, id, &code, &Held::default())
+    let b = batch::by_code(&mut c, id, &code, &BatchCache::default())
         .await?
         .unwrap();
     assert_eq!(
@@ -152,7 +156,7 @@ async fn the_same_form_is_kept_once_and_codes_count_up() -> Result<()> {
         entered::keep(&mut c, id, &sheet("Platform tray"), at(NOW)).await?,
         "PT-01"
     );
-    assert_eq!(live(&mut c, id, &Held::default()).await?.len(), 3);
+    assert_eq!(live(&mut c, id, &BatchCache::default()).await?.len(), 3);
     drop(c);
     pool.close().await;
     db.close().await
@@ -179,7 +183,7 @@ async fn many_at_once_get_codes_of_their_own_and_one_form_one_batch() -> Result<
     codes.dedup();
     assert_eq!(codes.len(), 7, "{codes:?}");
     assert_eq!(
-        live(&mut *pool.acquire().await?, id, &Held::default())
+        live(&mut *pool.acquire().await?, id, &BatchCache::default())
             .await?
             .len(),
         7
@@ -193,7 +197,7 @@ async fn another_kitchen_sees_nothing_and_changes_nothing() -> Result<()> {
     let (db, pool, here) = open().await?;
     let there = add_kitchen(&pool, "Elsewhere").await?;
     // One program serves both: what it holds of one must not reach the other.
-    let held = Held::default();
+    let held = BatchCache::default();
     let mut c = pool.acquire().await?;
     let code = entered::keep(&mut c, here, &sheet("Halt round"), at(NOW)).await?;
     let b = batch::by_code(&mut c, here, &code, &held).await?.unwrap();
@@ -228,7 +232,7 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
     let code = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
-    let b = batch::by_code(&mut c, id, &code, &Held::default())
+    let b = batch::by_code(&mut c, id, &code, &BatchCache::default())
         .await?
         .unwrap();
     let on = (id, b.id);
@@ -263,7 +267,7 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
     assert_eq!((stands.said, stands.elsewhere), (reading.into(), false));
     // The same key on another batch, too, also for a tap.
     let second = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
-    let second = batch::by_code(&mut c, id, &second, &Held::default())
+    let second = batch::by_code(&mut c, id, &second, &BatchCache::default())
         .await?
         .unwrap();
     let t = in_at(NOW);
@@ -295,7 +299,7 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
 async fn a_held_copy_is_believed_only_until_something_is_entered() -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
-    let held = Held::default();
+    let held = BatchCache::default();
     let code = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
     let first = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
     let again = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
@@ -336,7 +340,7 @@ async fn finished_batches_leave_the_bench_for_the_ledger() -> Result<()> {
     let mut c = pool.acquire().await?;
     for hour in [10, 12, 14] {
         let code = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
-        let b = batch::by_code(&mut c, id, &code, &Held::default())
+        let b = batch::by_code(&mut c, id, &code, &BatchCache::default())
             .await?
             .unwrap();
         let done = at(&format!("2026-11-23T{hour}:00:00Z"));
@@ -344,8 +348,8 @@ async fn finished_batches_leave_the_bench_for_the_ledger() -> Result<()> {
         entered::close(&mut c, (id, b.id), at("2027-01-01T00:00:00Z")).await?;
         entered::see(&mut c, (id, b.id), done, Seen::Remark { remark: code }).await?;
     }
-    assert!(live(&mut c, id, &Held::default()).await?.is_empty());
-    let held = Held::default();
+    assert!(live(&mut c, id, &BatchCache::default()).await?.is_empty());
+    let held = BatchCache::default();
     let entries = batch::finished(&mut c, id, 0, 2, &held).await?;
     assert_eq!(entries.in_all, 3);
     let entries = entries.read();
@@ -381,13 +385,13 @@ async fn the_demo_clears_only_what_no_maker_touched() -> Result<()> {
     entered::keep(&mut c, id, &demo("Untouched one"), at(NOW)).await?;
     let touched = entered::keep(&mut c, id, &demo("Touched one"), at(NOW)).await?;
     entered::keep(&mut c, id, &sheet("Own one"), at(NOW)).await?;
-    let b = batch::by_code(&mut c, id, &touched, &Held::default())
+    let b = batch::by_code(&mut c, id, &touched, &BatchCache::default())
         .await?
         .unwrap();
     entered::tap(&mut c, (id, b.id), in_at(NOW)).await?;
     assert_eq!(batch::demo_made_at(&mut c, id).await?, Some(at(NOW)));
     assert_eq!(batch::clear_demo(&mut c, id).await?, 1);
-    let left: Vec<_> = live(&mut c, id, &Held::default())
+    let left: Vec<_> = live(&mut c, id, &BatchCache::default())
         .await?
         .into_iter()
         .map(|b| b.name)
@@ -492,7 +496,7 @@ async fn versions_are_added_and_never_overwritten() -> Result<()> {
         at(NOW),
     )
     .await?;
-    let b = batch::by_code(&mut c, here, &kept, &Held::default())
+    let b = batch::by_code(&mut c, here, &kept, &BatchCache::default())
         .await?
         .unwrap();
     assert_eq!(
@@ -659,7 +663,7 @@ async fn changing_a_flour_changes_no_formula_and_no_batch() -> Result<()> {
         at(NOW),
     )
     .await?;
-    let b = batch::by_code(&mut c, here, &code, &Held::default())
+    let b = batch::by_code(&mut c, here, &code, &BatchCache::default())
         .await?
         .unwrap();
     assert_eq!((&b.sheet.request, &b.sheet.result), (&request, &result));
@@ -712,7 +716,7 @@ async fn a_kitchen_is_changed_by_one_at_a_time() -> Result<()> {
 async fn another_plan_takes_the_place_of_the_first_and_a_stale_one_is_refused() -> Result<()> {
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
-    let held = Held::default();
+    let held = BatchCache::default();
     let code = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
     let b = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
     assert_eq!((b.plan, b.planned_at), (0, at(NOW)));
@@ -755,7 +759,7 @@ async fn steps_left_out_and_marked_tubs_come_back_as_they_were_seen() -> Result<
     let (db, pool, id) = open().await?;
     let mut c = pool.acquire().await?;
     let code = entered::keep(&mut c, id, &sheet("Halt round"), at(NOW)).await?;
-    let b = batch::by_code(&mut c, id, &code, &Held::default())
+    let b = batch::by_code(&mut c, id, &code, &BatchCache::default())
         .await?
         .unwrap();
     for seen in [

@@ -13,7 +13,7 @@ use store::entry::{self, Kept, NewEntry, Seen};
 use store::formula::{self, NewVersion};
 use store::kitchen::{self, NewKitchen, Reads};
 use store::pantry::{self, At, Put};
-use store::{Db, Held, KitchenId};
+use store::{BatchCache, Db, KitchenId};
 use testbed::db::TestDb;
 use uuid::Uuid;
 
@@ -75,7 +75,7 @@ async fn batch_in(db: &Db, here: KitchenId, name: &str) -> Result<Batch> {
     };
     let mut c = db.acquire().await?;
     let code = entered::keep(&mut c, here, &new, now()).await?;
-    batch::by_code(&mut c, here, &code, &Held::default())
+    batch::by_code(&mut c, here, &code, &BatchCache::default())
         .await?
         .context("the batch")
 }
@@ -263,7 +263,7 @@ async fn one_row_that_cannot_be_read_is_marked_and_the_others_are_shown() -> Res
     .execute(&mut raw)
     .await?;
     let mut c = db.acquire().await?;
-    let page = batch::live(&mut c, here, 0, 60, &Held::default()).await?;
+    let page = batch::live(&mut c, here, 0, 60, &BatchCache::default()).await?;
     assert_eq!(page.in_all, 2);
     let marked = page.listed.iter().filter(
         |l| matches!(l, Listed::Unreadable { code, name, .. } if *code == b.code && name == "Halt round"),
@@ -311,7 +311,7 @@ async fn closing_cancelling_and_reopening_move_a_batch() -> Result<()> {
     let (test, db, here, b) = open().await?;
     let mut c = db.acquire().await?;
     let on = (here, b.id);
-    let held = Held::default();
+    let held = BatchCache::default();
     entered::close(&mut c, on, now()).await?;
     assert_eq!(batch::finished(&mut c, here, 0, 9, &held).await?.in_all, 1);
     assert_eq!(batch::live(&mut c, here, 0, 9, &held).await?.in_all, 0);
@@ -480,7 +480,7 @@ async fn a_backup_under_load_is_whole_and_comes_back_exactly() -> Result<()> {
     let mut c = other.acquire().await?;
     let k = kitchen::first(&mut c).await?.context("the kitchen")?;
     assert_eq!(k.feed_hash, Some(kitchen::feed_hash("secret")));
-    let again = batch::by_code(&mut c, k.id, &b.code, &Held::default())
+    let again = batch::by_code(&mut c, k.id, &b.code, &BatchCache::default())
         .await?
         .context("it")?;
     assert_eq!(again.sheet, b.sheet);
@@ -553,7 +553,7 @@ async fn a_kitchen_goes_out_as_an_open_file_and_comes_back_exactly() -> Result<(
         (&was.usual, &was.reads, &was.rhythm)
     );
     assert_eq!(is.feed_hash, None, "a secret does not go along");
-    let held = Held::default();
+    let held = BatchCache::default();
     let again = batch::by_code(&mut there, is.id, &b.code, &held)
         .await?
         .context("it")?;

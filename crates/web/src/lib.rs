@@ -23,7 +23,7 @@ pub use shared::site::Site;
 use shared::{assets, error, guard, theme};
 use std::sync::Arc;
 use std::time::Duration;
-use store::{Db, Held};
+use store::{BatchCache, Db};
 use tower::ServiceBuilder;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
@@ -57,7 +57,7 @@ impl AllDrawn {
 pub struct App {
     pub db: Db,
     /// Batches that were read before.
-    pub held: Arc<Held>,
+    pub held: Arc<BatchCache>,
     /// The kitchen that was read last.
     pub kitchen: Arc<LastKitchen>,
     /// Forecasts that were made a moment ago.

@@ -2,7 +2,7 @@
 
 use super::MOST_BYTES;
 use crate::formula::Formula;
-use crate::refusal::{FieldError, Refused};
+use crate::refusal::{FieldError, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -53,9 +53,9 @@ struct Head {
 
 /// Reads a file.
 ///
-/// Errors: [`Refused`] with the field (or `file`) and a sentence; nothing of a broken file is used.
-pub fn import(bytes: &[u8]) -> Result<Kept, Refused> {
-    let refuse = |sentence: String| Err(Refused::one("file", sentence));
+/// Errors: [`ValidationError`] with the field (or `file`) and a sentence; nothing of a broken file is used.
+pub fn import(bytes: &[u8]) -> Result<Kept, ValidationError> {
+    let refuse = |sentence: String| Err(ValidationError::one("file", sentence));
     if bytes.len() > MOST_BYTES {
         return refuse(format!(
             "The file has {} kB; a formula has at most {} kB.",
@@ -89,20 +89,20 @@ pub fn import(bytes: &[u8]) -> Result<Kept, Refused> {
     let kept: Kept = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
         let inner = e.inner();
         let what: String = inner.to_string().chars().take(160).collect();
-        Refused(vec![FieldError {
+        ValidationError(vec![FieldError {
             field: e.path().to_string(),
             message: format!("Line {}: {what}.", inner.line()),
         }])
     })?;
     let letters = kept.name.chars().count();
     if kept.name.trim().is_empty() || letters > 80 {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "name",
             format!("A name has 1 to 80 letters; this has {letters}."),
         ));
     }
     if kept.why.chars().count() > 1000 {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "why",
             "What was changed, in up to 1000 letters.",
         ));

@@ -6,7 +6,7 @@ use super::csv::row_name;
 use crate::flour::FlourKind;
 use crate::formula::{Formula, FormulaResult, Ingredient, two_digits};
 use crate::paste::{PasteRequest, Pasted, read};
-use crate::refusal::{Refused, plain};
+use crate::refusal::{ValidationError, plain};
 use crate::style::Style;
 use serde_json::{Value, json};
 
@@ -133,10 +133,10 @@ fn flour_words(f: &Formula, r: &FormulaResult, row: usize, name: &str) -> String
 
 /// Reads a Recipe out of JSON-LD: its name, and its ingredients through the reader of pasted recipes.
 ///
-/// Errors: [`Refused`] at `file` when there is no recipe in it, or no dough in the recipe.
-pub fn from_recipe_ld(bytes: &[u8], style: &Style) -> Result<(String, Pasted), Refused> {
+/// Errors: [`ValidationError`] at `file` when there is no recipe in it, or no dough in the recipe.
+pub fn from_recipe_ld(bytes: &[u8], style: &Style) -> Result<(String, Pasted), ValidationError> {
     if bytes.len() > MOST_BYTES {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "file",
             format!(
                 "The file has {} kB; a recipe has at most {} kB.",
@@ -146,7 +146,7 @@ pub fn from_recipe_ld(bytes: &[u8], style: &Style) -> Result<(String, Pasted), R
         ));
     }
     let value: Value = serde_json::from_slice(bytes).map_err(|e| {
-        Refused::one(
+        ValidationError::one(
             "file",
             format!(
                 "This is not JSON: line {}, column {} cannot be read.",
@@ -156,7 +156,7 @@ pub fn from_recipe_ld(bytes: &[u8], style: &Style) -> Result<(String, Pasted), R
         )
     })?;
     let Some(recipe) = find(&value, 0) else {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "file",
             "There is no schema.org Recipe in this file.",
         ));
@@ -184,8 +184,8 @@ pub fn from_recipe_ld(bytes: &[u8], style: &Style) -> Result<(String, Pasted), R
         text: lines.join("\n"),
         style: style.clone(),
     })
-    .map_err(|Refused(e)| {
-        Refused(
+    .map_err(|ValidationError(e)| {
+        ValidationError(
             e.into_iter()
                 .map(|mut e| {
                     e.field = "file".into();

@@ -8,7 +8,7 @@ use super::heat::{
     Cells, Column, Fineness, Sky, Surround, browning_rate, charring_rate, cheese_rate, dryness_gate,
 };
 use super::setup::BakeRequest;
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -116,12 +116,12 @@ pub(crate) enum Parts {
 /// Follows a bake from In to `until_s`.
 ///
 /// Errors: every field outside the ranges of section 2.
-pub fn bake(r: &BakeRequest) -> Result<Course, Refused> {
+pub fn bake(r: &BakeRequest) -> Result<Course, ValidationError> {
     bake_finely(r, Fineness::Usual)
 }
 
 /// The same at another fineness.
-pub fn bake_finely(r: &BakeRequest, fineness: Fineness) -> Result<Course, Refused> {
+pub fn bake_finely(r: &BakeRequest, fineness: Fineness) -> Result<Course, ValidationError> {
     r.check()?;
     Ok(follow(r, fineness, Parts::All, None))
 }

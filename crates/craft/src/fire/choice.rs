@@ -4,7 +4,7 @@ use super::firing::{FiringRequest, firing};
 use super::plan::FirePlan;
 use super::programme::Programme;
 use super::race::Lane;
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use jiff::Timestamp;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -44,7 +44,7 @@ impl FireChoice {
         oven_id: Option<u64>,
         hands: u32,
         room_c: f64,
-    ) -> Result<FireChoice, Refused> {
+    ) -> Result<FireChoice, ValidationError> {
         let planned = plan.planned()?;
         let ready_by = Timestamp::UNIX_EPOCH + jiff::SignedDuration::from_hours(24);
         let fired = firing(&FiringRequest {

@@ -6,7 +6,7 @@
 use super::material::Material;
 use super::preheat::Warming;
 use super::setup::{Back, OvenNow};
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use crate::style::oven_fit;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -391,7 +391,7 @@ impl Oven {
         }
     }
 
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         let letters = self.name.chars().count();
         if self.name.trim().is_empty() || letters > 80 {

@@ -12,7 +12,7 @@ use super::programme::{Cue, Programme, Shape, Turn, shape};
 use super::race::{Race, Targets, race};
 use super::setup::{Aim, BakeRequest, PanNow, Piece};
 use super::turning::first_turn;
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -62,7 +62,7 @@ const MOST_REPLACED: u32 = 4;
 const NEAR_END_S: f64 = 2.0;
 
 impl FirePlan {
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         self.oven.check().map_err(|e| e.below("oven"))?;
         let mut c = Check::new();
         c.within("setting");
@@ -172,11 +172,11 @@ impl FirePlan {
     /// let window = planned.race.window.unwrap();
     /// assert!((window.from_s..=window.to_s).contains(&planned.race.best_s));
     /// ```
-    pub fn planned(&self) -> Result<Planned, Refused> {
+    pub fn planned(&self) -> Result<Planned, ValidationError> {
         self.planned_at(Fineness::Usual)
     }
 
-    pub(crate) fn planned_at(&self, fineness: Fineness) -> Result<Planned, Refused> {
+    pub(crate) fn planned_at(&self, fineness: Fineness) -> Result<Planned, ValidationError> {
         self.check()?;
         let targets = self.targets();
         let shape = self.shape();
@@ -186,7 +186,7 @@ impl FirePlan {
         // Both sides alike: how long it takes, turned well.
         let side = std::mem::take(&mut r.oven.side);
         let mut course = follow(&r, fineness, Parts::All, floor);
-        let too_short = || Refused::one("until_s", "The bake is too short to be followed.");
+        let too_short = || ValidationError::one("until_s", "The bake is too short to be followed.");
         let mut ran = race(&r, &course, &targets).ok_or_else(too_short)?;
         let (mut turns, turned_sooner) = self.placed(shape, &ran, &r, side, &targets);
         r.oven.side = side;

@@ -5,7 +5,7 @@
 
 use super::heat::{EPS_CAVITY, Side, Slab, radiative};
 use super::material::Material;
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -113,7 +113,7 @@ pub struct Preheat {
 }
 
 impl PreheatRequest {
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         c.range(
             "floor_mm",
@@ -141,7 +141,7 @@ impl PreheatRequest {
 /// Charges a floor for 4 h.
 ///
 /// Errors: what is outside its range.
-pub fn preheat(r: &PreheatRequest) -> Result<Preheat, Refused> {
+pub fn preheat(r: &PreheatRequest) -> Result<Preheat, ValidationError> {
     r.check()?;
     Ok(charge(r, LONGEST_S))
 }

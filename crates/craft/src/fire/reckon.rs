@@ -7,7 +7,7 @@ use super::programme::Programme;
 use super::race::{Race, race};
 use super::remedy::{Tried, remedies};
 use super::setup::BakeRequest;
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -22,10 +22,10 @@ pub struct Baked {
 /// Bakes as asked and judges by the aim's own targets.
 ///
 /// Errors: what is outside its range.
-pub fn baked(r: &BakeRequest) -> Result<Baked, Refused> {
+pub fn baked(r: &BakeRequest) -> Result<Baked, ValidationError> {
     let course = bake(r)?;
     let race = race(r, &course, &r.aim.targets())
-        .ok_or_else(|| Refused::one("until_s", "The bake is too short to be followed."))?;
+        .ok_or_else(|| ValidationError::one("until_s", "The bake is too short to be followed."))?;
     Ok(Baked {
         race,
         course: course.moments,
@@ -47,7 +47,7 @@ pub struct Fired {
 /// Plans a fire as the page does.
 ///
 /// Errors: what is outside its range.
-pub fn fired(plan: &FirePlan) -> Result<Fired, Refused> {
+pub fn fired(plan: &FirePlan) -> Result<Fired, ValidationError> {
     let planned = plan.planned()?;
     Ok(Fired {
         floor_band_c: plan.floor_band(&planned.race),
@@ -63,7 +63,7 @@ const MOST_READINGS: usize = 60;
 /// Plans or follows a firing.
 ///
 /// Errors: an oven or a setting that cannot be, readings that cannot.
-pub fn charged(r: &FiringRequest) -> Result<Firing, Refused> {
+pub fn charged(r: &FiringRequest) -> Result<Firing, ValidationError> {
     r.oven.check().map_err(|e| e.below("oven"))?;
     let mut c = Check::new();
     c.within("setting");

@@ -11,7 +11,7 @@ use super::says::Says;
 use super::words::{bake_time, spoken_range};
 use super::work::Work;
 use crate::note::{Note, by_urgency};
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -34,7 +34,7 @@ pub struct ServiceRequest {
 }
 
 impl ServiceRequest {
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         c.range("pieces", "Pizzas", f64::from(self.pieces), 1.0, 1000.0, "");
         c.range("hands", "People", f64::from(self.hands), 1.0, 8.0, "");
@@ -89,7 +89,7 @@ pub fn service(
     planned: &Planned,
     r: &ServiceRequest,
     says: &Says,
-) -> Result<Service, Refused> {
+) -> Result<Service, ValidationError> {
     r.check()?;
     let targets = plan.targets();
     let bake = &planned.request;

@@ -9,7 +9,7 @@ use super::limits::expected_s;
 use super::plan::FirePlan;
 use super::race::{Item, Race, Targets, race};
 use super::setup::BakeRequest;
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -45,7 +45,7 @@ const HALVINGS: u32 = 8;
 const NEAR: f64 = 0.02;
 
 impl SetPointRequest {
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         self.bake.check().map_err(|e| e.below("bake"))?;
         let mut c = Check::new();
         let (f, d) = (self.floor_c, self.dome_c);
@@ -78,7 +78,7 @@ fn bisect((mut lo, mut hi): (f64, f64), aim: f64, of: impl Fn(f64) -> f64) -> (f
 /// Looks for floor and dome.
 ///
 /// Errors: what is outside its range.
-pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, Refused> {
+pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, ValidationError> {
     r.check()?;
     let (aim_base, aim_rim) = targets.aims();
     let usual = || {
@@ -158,7 +158,9 @@ pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, R
         }
         bake_s = (1.05 * late).min(1.6 * bake_s);
     }
-    best.ok_or_else(|| Refused::one("bake.until_s", "The bake is too short to be followed."))
+    best.ok_or_else(|| {
+        ValidationError::one("bake.until_s", "The bake is too short to be followed.")
+    })
 }
 
 /// A plan at the set points that its piece wants, to 5 °C; and what of its oven was in the way.
@@ -176,7 +178,7 @@ const COOLEST_SET_C: f64 = 150.0;
 /// Sets floor and dome to what the piece wants of a charged oven, within what that may reach.
 ///
 /// Errors: the fields of the plan outside their ranges.
-pub fn solve_plan(plan: &FirePlan) -> Result<SolvedPlan, Refused> {
+pub fn solve_plan(plan: &FirePlan) -> Result<SolvedPlan, ValidationError> {
     let mut out = plan.clone();
     out.preheat_min = None;
     out.floor_read_c = None;

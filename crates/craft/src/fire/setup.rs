@@ -4,7 +4,7 @@
 
 use super::boiling::boiling_c;
 use super::material::Material;
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -243,7 +243,7 @@ pub struct Areal {
 
 impl BakeRequest {
     /// Everything that is outside what the model takes.
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         self.check_piece(&mut c);
         self.oven.check(&mut c);

@@ -3,7 +3,7 @@
 //! Source: service model, section 2 (usual figures of practised people). Everybody is taken to do everything; people who
 //! can only do some of it are a matter of the service's plan.
 
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -94,7 +94,7 @@ impl Work {
     }
 
     /// Errors: the parts outside their ranges.
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         self.check_into(&mut c);
         c.done()

@@ -6,7 +6,7 @@
 //! section 1.
 
 use super::{Blend, FlourPart, blend};
-use crate::refusal::{Check, Refused, plain};
+use crate::refusal::{Check, ValidationError, plain};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -45,7 +45,7 @@ impl Target {
             Target::Absorption { .. } => 0.2,
         }
     }
-    fn check(self) -> Result<(), Refused> {
+    fn check(self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         match self {
             Target::Protein { percent } => {
@@ -75,7 +75,7 @@ pub struct SubstituteRequest {
 /// Answers a [`SubstituteRequest`].
 ///
 /// Errors: as [`substitutes`]; also at `at_hand` for facts outside their ranges.
-pub fn substitute(r: &SubstituteRequest) -> Result<Substitutes, Refused> {
+pub fn substitute(r: &SubstituteRequest) -> Result<Substitutes, ValidationError> {
     let mut c = Check::new();
     for (list, flours) in [("at_hand", &r.at_hand), ("instead_of", &r.instead_of)] {
         if flours.len() > MOST_FLOURS {
@@ -127,19 +127,19 @@ const MOST_WAYS: usize = 5;
 
 /// Finds stand-ins for `instead_of` among `at_hand`.
 ///
-/// Errors: [`Refused`] when the target is outside its range or no flour at hand has the figure.
+/// Errors: [`ValidationError`] when the target is outside its range or no flour at hand has the figure.
 pub fn substitutes(
     target: Target,
     at_hand: &[FlourPart],
     instead_of: Option<&Blend>,
-) -> Result<Substitutes, Refused> {
+) -> Result<Substitutes, ValidationError> {
     target.check()?;
     let known: Vec<(&FlourPart, f64)> = at_hand
         .iter()
         .filter_map(|f| Some((f, target.of(f)?)))
         .collect();
     if known.is_empty() {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "flours",
             "No flour in the pantry has that figure; enter it from the bag first.",
         ));

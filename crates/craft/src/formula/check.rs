@@ -2,7 +2,7 @@
 
 use super::formula::Formula;
 use super::parts;
-use crate::refusal::{Check, Refused, plain};
+use crate::refusal::{Check, ValidationError, plain};
 
 /// Names may be so long.
 const LONGEST_NAME: usize = 80;
@@ -135,7 +135,7 @@ impl Formula {
     }
 
     /// Refuses what is outside its range.
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         self.check_into(&mut c);
         c.done()

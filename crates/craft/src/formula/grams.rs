@@ -9,7 +9,7 @@ use super::formula::Formula;
 use super::parts::parts;
 use super::size::Pieces;
 use super::weigh::{FormulaResult, Ingredient};
-use crate::refusal::{Refused, plain};
+use crate::refusal::{ValidationError, plain};
 
 /// No single ingredient is more of the bowl than this.
 const MOST_OF_BOWL: f64 = 0.9;
@@ -77,10 +77,15 @@ impl Given {
 
 /// The formula in which `what` weighs `grams`, all stages together. `doses` are the ones in force.
 ///
-/// Errors: [`Refused`] when no percentage gives that weight.
-pub fn given(f: &Formula, doses: &Doses, what: Given, grams: f64) -> Result<Formula, Refused> {
+/// Errors: [`ValidationError`] when no percentage gives that weight.
+pub fn given(
+    f: &Formula,
+    doses: &Doses,
+    what: Given,
+    grams: f64,
+) -> Result<Formula, ValidationError> {
     if !grams.is_finite() || grams < 0.0 {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             what.key(),
             "A weight is a number from 0 up, in grams.",
         ));
@@ -98,7 +103,7 @@ pub fn given(f: &Formula, doses: &Doses, what: Given, grams: f64) -> Result<Form
         }
         Given::Flour(i) => {
             if i >= f.flours.len() {
-                return Err(Refused::one(
+                return Err(ValidationError::one(
                     what.key(),
                     "There is no such flour on the sheet.",
                 ));
@@ -117,7 +122,7 @@ pub fn given(f: &Formula, doses: &Doses, what: Given, grams: f64) -> Result<Form
                 .collect();
             let whole: f64 = weights.iter().sum();
             if whole <= 0.0 {
-                return Err(Refused::one(what.key(), "A dough needs flour."));
+                return Err(ValidationError::one(what.key(), "A dough needs flour."));
             }
             for (x, g) in out.flours.iter_mut().zip(&weights) {
                 x.share_percent = g / whole * 100.0;
@@ -129,7 +134,7 @@ pub fn given(f: &Formula, doses: &Doses, what: Given, grams: f64) -> Result<Form
         }
         _ if grams >= bowl * MOST_OF_BOWL && !matches!(f.pieces, Pieces::Flour { .. }) => {
             let bowl = plain(bowl.round());
-            return Err(Refused::one(
+            return Err(ValidationError::one(
                 what.key(),
                 format!("The whole dough weighs {bowl} g."),
             ));

@@ -3,16 +3,16 @@
 use super::dose::Dose;
 use super::formula::Formula;
 use super::size::Pieces;
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 
 /// Most pieces of a dough.
 const MOST: u32 = 1000;
 
-fn refuse<T>(message: &str) -> Result<T, Refused> {
-    Err(Refused::one("count", message))
+fn refuse<T>(message: &str) -> Result<T, ValidationError> {
+    Err(ValidationError::one("count", message))
 }
 
-fn in_range(count: u32) -> Result<(), Refused> {
+fn in_range(count: u32) -> Result<(), ValidationError> {
     if (1..=MOST).contains(&count) {
         Ok(())
     } else {
@@ -36,7 +36,7 @@ impl Formula {
     /// The same pieces, another number of them: everything is weighed anew.
     ///
     /// Errors: a number that cannot be; pans of several kinds.
-    pub fn scaled_to(&self, n: u32) -> Result<Formula, Refused> {
+    pub fn scaled_to(&self, n: u32) -> Result<Formula, ValidationError> {
         in_range(n)?;
         let mut out = self.clone();
         let more = f64::from(n) / f64::from(self.pieces.count().max(1));
@@ -56,7 +56,7 @@ impl Formula {
     /// The dough that is in the bowl, cut into another number of pieces: they get larger or smaller.
     ///
     /// Errors: a number that cannot be, pieces too large or too small; pans, which ask for their own weight.
-    pub fn cut_into(&self, n: u32) -> Result<Formula, Refused> {
+    pub fn cut_into(&self, n: u32) -> Result<Formula, ValidationError> {
         in_range(n)?;
         let mut out = self.clone();
         let larger = f64::from(self.pieces.count().max(1)) / f64::from(n);

@@ -10,7 +10,7 @@ use super::size::{MOST_DOUGH_G, Portion};
 use super::two_digits;
 use crate::flour::{Blend, blend};
 use crate::note::Note;
-use crate::refusal::{Refused, plain};
+use crate::refusal::{ValidationError, plain};
 use crate::units::Grams;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -178,7 +178,7 @@ pub(super) fn weighed(
     f: &Formula,
     scales: &Scales,
     doses: &Doses,
-) -> Result<FormulaResult, Refused> {
+) -> Result<FormulaResult, ValidationError> {
     let parts = parts(f, doses);
     let sum_percent = parts.sum();
     let dough_g = f.pieces.bowl_g(f.loss_percent, sum_percent);
@@ -231,11 +231,11 @@ pub(super) fn weighed(
     })
 }
 
-fn too_much(f: &Formula, dough_g: f64) -> Result<(), Refused> {
+fn too_much(f: &Formula, dough_g: f64) -> Result<(), ValidationError> {
     if dough_g <= MOST_DOUGH_G {
         return Ok(());
     }
-    Err(Refused::one(
+    Err(ValidationError::one(
         f.pieces.count_field(),
         format!(
             "One sheet holds up to 300 kg of dough; this is {} kg. Split it.",

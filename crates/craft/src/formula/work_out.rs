@@ -5,7 +5,7 @@ use super::formula::Formula;
 use super::judge;
 use super::scales::Scales;
 use super::weigh::{FormulaResult, weighed};
-use crate::refusal::{Check, MOST_YEAST_PERCENT, Refused};
+use crate::refusal::{Check, MOST_YEAST_PERCENT, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -23,7 +23,7 @@ pub struct FormulaRequest {
 
 /// Weighs a formula out.
 ///
-/// Errors: [`Refused`] with the fields outside their ranges.
+/// Errors: [`ValidationError`] with the fields outside their ranges.
 ///
 /// ```
 /// use craft::formula::{Formula, FormulaRequest, Ingredient, Scales, formulate};
@@ -37,7 +37,7 @@ pub struct FormulaRequest {
 /// assert!((sum - weighed.weighed_g).abs() < 1e-6);
 /// assert_eq!(weighed.weigh_g(Ingredient::Flour), 924.0);
 /// ```
-pub fn formulate(r: &FormulaRequest) -> Result<FormulaResult, Refused> {
+pub fn formulate(r: &FormulaRequest) -> Result<FormulaResult, ValidationError> {
     let mut check = Check::new();
     check.within("formula");
     r.formula.check_into(&mut check);
@@ -57,7 +57,11 @@ pub fn formulate(r: &FormulaRequest) -> Result<FormulaResult, Refused> {
 }
 
 /// Weighs a checked formula out and judges it.
-pub(crate) fn weigh(f: &Formula, scales: &Scales, doses: &Doses) -> Result<FormulaResult, Refused> {
+pub(crate) fn weigh(
+    f: &Formula,
+    scales: &Scales,
+    doses: &Doses,
+) -> Result<FormulaResult, ValidationError> {
     let mut out = weighed(f, scales, doses)?;
     out.notes = judge::notes(f, scales, &out);
     Ok(out)

@@ -6,7 +6,7 @@
 //! heat and losses to the room during mixing are inside the friction figure; show it as an estimate.
 
 use crate::note::{Note, by_urgency};
-use crate::refusal::{Check, Refused, plain};
+use crate::refusal::{Check, ValidationError, plain};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -155,7 +155,7 @@ pub struct WaterResult {
 }
 
 impl WaterRequest {
-    fn check(&self) -> Result<(), Refused> {
+    fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         c.range(
             "target_dough_c",
@@ -233,7 +233,7 @@ impl WaterRequest {
 
 /// Solves the water for a dough temperature.
 ///
-/// Errors: [`Refused`] with the fields outside their ranges.
+/// Errors: [`ValidationError`] with the fields outside their ranges.
 ///
 /// ```
 /// use craft::mix::{WaterRequest, water};
@@ -248,7 +248,7 @@ impl WaterRequest {
 /// assert!(poured.friction_k > 3.0 && poured.pour_c < 24.0);
 /// # Ok::<(), serde_json::Error>(())
 /// ```
-pub fn water(r: &WaterRequest) -> Result<WaterResult, Refused> {
+pub fn water(r: &WaterRequest) -> Result<WaterResult, ValidationError> {
     r.check()?;
     let friction_k = r.friction_k();
     let wanted = (r.target_dough_c - friction_k) * r.capacity() - r.heat_without_water();

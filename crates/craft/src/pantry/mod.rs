@@ -17,7 +17,7 @@ use crate::flour::{FlourFacts, FlourPart};
 use crate::formula::PanShape;
 use crate::leaven::YeastForm;
 use crate::note::Note;
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use jiff::civil::Date;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -274,7 +274,7 @@ fn shape(c: &mut Check, pan: PanShape, height_cm: f64, count: u32) {
 }
 
 impl Flour {
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
         self.facts.check_into(&mut c, "");
@@ -321,7 +321,7 @@ impl Flour {
 }
 
 impl Leaven {
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
         c.range("vigour", "Vigour", self.vigour, 0.2, 1.5, "");
@@ -347,7 +347,7 @@ impl Leaven {
 }
 
 impl Scale {
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
         c.range("reads_g", "It reads to", self.reads_g, 0.001, 50.0, "g");
@@ -377,7 +377,7 @@ pub fn scales_of(list: &[Scale], usual: crate::formula::Scales) -> crate::formul
 }
 
 impl Pan {
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
         shape(&mut c, self.pan, self.height_cm, self.count);
@@ -394,7 +394,7 @@ impl Pan {
 }
 
 impl DoughBox {
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
         shape(&mut c, self.pan, self.height_cm, self.count);
@@ -403,7 +403,7 @@ impl DoughBox {
 }
 
 impl Good {
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
         price(&mut c, self.price_per_kg);

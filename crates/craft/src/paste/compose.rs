@@ -9,7 +9,7 @@ use crate::formula::{
     Yeast,
 };
 use crate::leaven::YeastForm;
-use crate::refusal::{Refused, plain};
+use crate::refusal::{ValidationError, plain};
 use crate::style::Style;
 
 /// What one part of the recipe holds, g.
@@ -84,7 +84,7 @@ pub(super) fn formula(
     lines: &[Line],
     makes: Makes,
     style: &Style,
-) -> Result<(Formula, Vec<String>), Refused> {
+) -> Result<(Formula, Vec<String>), ValidationError> {
     let all: Vec<&Item> = lines.iter().flat_map(|l| &l.items).collect();
     let in_percent = all.iter().any(|i| i.is_percent)
         && !all
@@ -144,7 +144,7 @@ pub(super) fn formula(
             .map(|(_, b)| b.flour() + seed_flour(b))
             .sum::<f64>();
     if flour <= 0.0 {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "text",
             "No flour was found in this text; name it with its weight, such as 500 g flour.",
         ));
@@ -175,7 +175,7 @@ pub(super) fn formula(
         ));
     }
     if f.preferments.len() > 3 {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "text",
             "More than three preferments were read; a dough here takes three.",
         ));
@@ -244,7 +244,7 @@ pub(super) fn formula(
     }
     f.pieces = pieces(&f, makes, flour, in_percent, style);
     if poured <= 0.0 && hidden <= 0.0 {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "text",
             "No water was found in this text; name it with its weight, such as 325 g water.",
         ));

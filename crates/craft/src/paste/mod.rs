@@ -20,7 +20,7 @@ mod words;
 pub use words::What;
 
 use crate::formula::Formula;
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use crate::style::Style;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -137,7 +137,7 @@ pub fn read_lines(text: &str) -> (Vec<Line>, Makes) {
 
 /// Reads a recipe.
 ///
-/// Errors: [`Refused`] at `text` when there is no flour in it, or what it says makes no dough.
+/// Errors: [`ValidationError`] at `text` when there is no flour in it, or what it says makes no dough.
 ///
 /// ```
 /// use craft::paste::{PasteRequest, read};
@@ -148,25 +148,25 @@ pub fn read_lines(text: &str) -> (Vec<Line>, Makes) {
 /// assert_eq!(pasted.formula.hydration_percent, 65.0);
 /// assert_eq!(pasted.makes.count, Some(3));
 /// ```
-pub fn read(r: &PasteRequest) -> Result<Pasted, Refused> {
+pub fn read(r: &PasteRequest) -> Result<Pasted, ValidationError> {
     let letters = r.text.chars().count();
     if letters > MOST_LETTERS {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "text",
             format!("A recipe has up to 20,000 letters; this has {letters}."),
         ));
     }
     if r.text.trim().is_empty() {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "text",
             "Paste a recipe: one ingredient a line, or running text.",
         ));
     }
     let (lines, makes) = read_lines(&r.text);
     let (formula, doubts) = compose::formula(&lines, makes, &r.style)?;
-    formula.check().map_err(|Refused(errors)| {
+    formula.check().map_err(|ValidationError(errors)| {
         let said: Vec<String> = errors.into_iter().map(|e| e.message).collect();
-        Refused::one(
+        ValidationError::one(
             "text",
             format!("What was read makes no dough: {}", said.join(" ")),
         )

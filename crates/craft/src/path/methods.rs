@@ -4,7 +4,7 @@
 
 use super::{Leg, Lies};
 use crate::formula::{Dose, Formula, Preferment};
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use crate::rise::Event;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -101,7 +101,7 @@ impl Method {
     }
 
     /// Refuses what no dough could follow.
-    pub fn check(&self) -> Result<(), Refused> {
+    pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         let letters = self.name.chars().count();
         if self.name.trim().is_empty() {

@@ -12,7 +12,7 @@ use super::memo::Runs;
 use super::request::{RiseRequest, Stage};
 use super::ripeness::{AtBake, FAR_PAST, Label, READY, handling};
 use super::series::{Grid, Series, at_place};
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -134,7 +134,7 @@ fn hand_over(recipe: &RiseRequest, flour_fraction: f64, from: Temperatures) -> H
 
 /// Forecasts a dough over its stages and beyond.
 ///
-/// Errors: [`Refused`] with the fields outside their ranges.
+/// Errors: [`ValidationError`] with the fields outside their ranges.
 ///
 /// ```
 /// use craft::rise::{RiseRequest, Temperatures, forecast};
@@ -157,7 +157,7 @@ fn hand_over(recipe: &RiseRequest, flour_fraction: f64, from: Temperatures) -> H
 /// assert!(later.window.is_none_or(|w| w.from_h >= window.from_h));
 /// # Ok::<(), serde_json::Error>(())
 /// ```
-pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, Refused> {
+pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, ValidationError> {
     forecast_with(r, from, &Runs::default())
 }
 
@@ -166,7 +166,7 @@ pub(crate) fn forecast_with(
     r: &RiseRequest,
     from: Temperatures,
     runs: &Runs,
-) -> Result<RiseResult, Refused> {
+) -> Result<RiseResult, ValidationError> {
     r.check(true)?;
     Ok(foresee(r, from, &hand_overs(r, from, runs), Look::Beyond))
 }

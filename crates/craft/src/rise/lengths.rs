@@ -10,7 +10,7 @@ use super::memo::Runs;
 use super::request::RiseRequest;
 use super::ripeness::Label;
 use crate::note::Note;
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -83,13 +83,16 @@ impl Lengths<'_> {
 
 /// Solves the length of one stage for gas ripeness 1 at the end.
 ///
-/// Errors: [`Refused`] with the fields outside their ranges, or `stage` when there is no such stage.
-pub fn solve_hours(request: &HoursRequest, from: Temperatures) -> Result<HoursAnswer, Refused> {
+/// Errors: [`ValidationError`] with the fields outside their ranges, or `stage` when there is no such stage.
+pub fn solve_hours(
+    request: &HoursRequest,
+    from: Temperatures,
+) -> Result<HoursAnswer, ValidationError> {
     let Some(stage) = request.dough.stages.get(request.stage) else {
-        return Err(Refused::one("stage", "There is no such stage."));
+        return Err(ValidationError::one("stage", "There is no such stage."));
     };
     if stage.is_frozen() {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "stage",
             "A frozen dough does not ripen: solve another stage.",
         ));

@@ -10,7 +10,7 @@ use super::kinetics::{HandOver, Kinetics};
 use super::memo::Runs;
 use super::request::RiseRequest;
 use super::series::{Grid, Series};
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 
 /// Searched doses, % fresh equivalent.
 pub const LEAST_FRESH_PERCENT: f64 = 0.002;
@@ -112,7 +112,7 @@ fn own_form(r: &RiseRequest, fresh_percent: f64) -> f64 {
 
 /// Solves the yeast of a request for gas ripeness 1 at the end of its stages; its own dose is ignored.
 ///
-/// Errors: [`Refused`] with the fields outside their ranges.
+/// Errors: [`ValidationError`] with the fields outside their ranges.
 ///
 /// ```
 /// use craft::rise::{RiseRequest, Temperatures, YeastAnswer, solve_yeast};
@@ -132,7 +132,10 @@ fn own_form(r: &RiseRequest, fresh_percent: f64) -> f64 {
 /// assert!((0.1..1.0).contains(&yeast_percent), "{yeast_percent} % instant yeast");
 /// # Ok::<(), serde_json::Error>(())
 /// ```
-pub fn solve_yeast(request: &RiseRequest, from: Temperatures) -> Result<YeastAnswer, Refused> {
+pub fn solve_yeast(
+    request: &RiseRequest,
+    from: Temperatures,
+) -> Result<YeastAnswer, ValidationError> {
     solve_looking(request, from, Look::Beyond, &Runs::default())
 }
 
@@ -142,7 +145,7 @@ pub(crate) fn solve_looking(
     from: Temperatures,
     look: Look,
     runs: &Runs,
-) -> Result<YeastAnswer, Refused> {
+) -> Result<YeastAnswer, ValidationError> {
     let request = &RiseRequest {
         yeast_percent: 0.0,
         ..request.clone()

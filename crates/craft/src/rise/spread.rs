@@ -8,7 +8,7 @@ use super::answer::Window;
 use super::forecast::{HandOver, Temperatures, hand_overs, quick_window};
 use super::memo::Runs;
 use super::request::{Air, RiseRequest};
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -110,12 +110,12 @@ fn shifted(r: &RiseRequest, doubt: Doubt, by: f64) -> RiseRequest {
 
 /// The band of the ready window; `None` when the dough is never ready.
 ///
-/// Errors: [`Refused`] with the fields outside their ranges.
+/// Errors: [`ValidationError`] with the fields outside their ranges.
 pub fn spread(
     r: &RiseRequest,
     doubts: &Doubts,
     from: Temperatures,
-) -> Result<Option<Spread>, Refused> {
+) -> Result<Option<Spread>, ValidationError> {
     r.check(true)?;
     Ok(spread_of(
         r,

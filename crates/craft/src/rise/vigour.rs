@@ -7,7 +7,7 @@
 use super::forecast::{Temperatures, hand_overs, quick_at};
 use super::memo::Runs;
 use super::request::RiseRequest;
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -70,8 +70,8 @@ pub(crate) fn enlivened(r: &RiseRequest, factor: f64) -> RiseRequest {
 
 /// Fits the vigour to a sign.
 ///
-/// Errors: [`Refused`] with the fields outside their ranges.
-pub fn fit_vigour(q: &VigourRequest, from: Temperatures) -> Result<VigourAnswer, Refused> {
+/// Errors: [`ValidationError`] with the fields outside their ranges.
+pub fn fit_vigour(q: &VigourRequest, from: Temperatures) -> Result<VigourAnswer, ValidationError> {
     q.dough.check(true).map_err(|e| e.below("dough"))?;
     let mut c = Check::new();
     c.range("at_h", "Hours after mixing", q.at_h, 0.25, 336.0, "h");

@@ -4,7 +4,7 @@ use super::progress::{StepPast, StepSaid};
 use super::{PlannedStep, SheetRequest, SheetResult, StepKind, hours};
 use crate::formula::Dose;
 use crate::path::{LONGEST_H, Leg};
-use crate::refusal::{Refused, plain};
+use crate::refusal::{ValidationError, plain};
 use jiff::Timestamp;
 
 /// What happened before anybody entered it.
@@ -28,8 +28,8 @@ impl Begun {
     /// cold (or the longest stage) takes the rest until serving.
     ///
     /// Errors: moments that cannot be, a dose that nobody said, hours that do not fit between mixing and serving.
-    pub fn plan(&self, r: &SheetRequest) -> Result<SheetRequest, Refused> {
-        let refuse = |field: &str, message: String| Err(Refused::one(field, message));
+    pub fn plan(&self, r: &SheetRequest) -> Result<SheetRequest, ValidationError> {
+        let refuse = |field: &str, message: String| Err(ValidationError::one(field, message));
         let now = r.now_at.unwrap_or(r.serve_at);
         if self.mixed_at > now {
             return refuse(

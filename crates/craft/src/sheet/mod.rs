@@ -28,7 +28,7 @@ use crate::fire::programme::Programme;
 use crate::formula::{Doses, Formula, FormulaResult, Ingredient, Scales, weigh};
 use crate::mix::{WaterRequest, WaterResult, water};
 use crate::note::{Note, by_urgency};
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use crate::rise::spread::spread_of;
 use crate::rise::{
     Doubts, Label, Part, RisePoint, RiseRequest, RiseResult, Runs, Shuts, Temperatures, Window,
@@ -316,16 +316,16 @@ impl SheetRequest {
     pub fn start_at(&self) -> Timestamp {
         self.mix_at() - hours(self.formula.longest_preferment_h())
     }
-    fn zone(&self) -> Result<TimeZone, Refused> {
+    fn zone(&self) -> Result<TimeZone, ValidationError> {
         TimeZone::get(&self.time_zone).map_err(|_| {
-            Refused::one(
+            ValidationError::one(
                 "time_zone",
                 "That is not the name of a time zone, such as Europe/London.",
             )
         })
     }
 
-    fn check(&self) -> Result<(), Refused> {
+    fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         c.within("formula");
         self.formula.check_into(&mut c);
@@ -428,7 +428,7 @@ pub fn hours(h: f64) -> SignedDuration {
 
 /// Works a sheet out.
 ///
-/// Errors: [`Refused`] with the fields outside their ranges, or with `serve_at` when the time is too short.
+/// Errors: [`ValidationError`] with the fields outside their ranges, or with `serve_at` when the time is too short.
 ///
 /// ```
 /// use craft::formula::Scales;
@@ -449,14 +449,14 @@ pub fn hours(h: f64) -> SignedDuration {
 /// assert_eq!(sheet.steps.first().unwrap().kind, StepKind::Mix);
 /// assert_eq!(sheet.steps.last().unwrap().at, friday);
 /// ```
-pub fn work_out(r: &SheetRequest) -> Result<SheetResult, Refused> {
+pub fn work_out(r: &SheetRequest) -> Result<SheetResult, ValidationError> {
     work_out_with(r, &Runs::default())
 }
 
 /// The same, with the preferments that were run before: while a maker changes the dough, they stay as they are.
 ///
 /// Errors: as [`work_out`].
-pub fn work_out_with(r: &SheetRequest, runs: &Runs) -> Result<SheetResult, Refused> {
+pub fn work_out_with(r: &SheetRequest, runs: &Runs) -> Result<SheetResult, ValidationError> {
     Ok(work_out_whole(r, runs)?.0)
 }
 
@@ -464,7 +464,7 @@ pub fn work_out_with(r: &SheetRequest, runs: &Runs) -> Result<SheetResult, Refus
 pub(crate) fn work_out_whole(
     r: &SheetRequest,
     runs: &Runs,
-) -> Result<(SheetResult, RiseRequest), Refused> {
+) -> Result<(SheetResult, RiseRequest), ValidationError> {
     r.check()?;
     let zone = r.zone()?;
     no_fridge::refuse(r, &zone, runs)?;
@@ -527,7 +527,7 @@ pub fn work_out_surely(
     r: &SheetRequest,
     doubts: &Doubts,
     runs: &Runs,
-) -> Result<(SheetResult, Option<Sure>), Refused> {
+) -> Result<(SheetResult, Option<Sure>), ValidationError> {
     let (result, dough) = work_out_whole(r, runs)?;
     let handed = hand_overs(&dough, Temperatures::InsideTheDough, runs);
     let sure = spread_of(&dough, doubts, Temperatures::InsideTheDough, &handed)
@@ -544,7 +544,7 @@ pub fn work_out_surely(
 }
 
 /// A refusal of the formula, at its place in the sheet's request.
-fn in_formula(refused: Refused) -> Refused {
+fn in_formula(refused: ValidationError) -> ValidationError {
     refused.below("formula")
 }
 

@@ -2,14 +2,18 @@
 
 use super::{SheetRequest, work_out_whole};
 use crate::path::{Spot, WARMEST_FRIDGE_C};
-use crate::refusal::{Refused, plain};
+use crate::refusal::{ValidationError, plain};
 use crate::rise::{Runs, Temperatures, forecast_with};
 use jiff::tz::TimeZone;
 
 /// A fridge as it should be, for the dose that the dough would have had, °C.
 const PROPER_C: f64 = 6.0;
 
-pub(super) fn refuse(r: &SheetRequest, zone: &TimeZone, runs: &Runs) -> Result<(), Refused> {
+pub(super) fn refuse(
+    r: &SheetRequest,
+    zone: &TimeZone,
+    runs: &Runs,
+) -> Result<(), ValidationError> {
     let path = r.formula.path();
     if r.fridge_c <= WARMEST_FRIDGE_C || !path.iter().any(|l| l.spot == Spot::Fridge) {
         return Ok(());
@@ -40,7 +44,7 @@ pub(super) fn refuse(r: &SheetRequest, zone: &TimeZone, runs: &Runs) -> Result<(
         let t = t.to_zoned(zone.clone());
         format!(": the dough would be over by {}", t.strftime("%a %H:%M"))
     });
-    Err(Refused::one(
+    Err(ValidationError::one(
         "fridge_c",
         format!(
             "A fridge of {}° is not a fridge{when}. Make it colder, or let the dough lie in a place of its own.",

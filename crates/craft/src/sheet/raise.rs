@@ -6,7 +6,7 @@ use crate::flour::{FlourPart, blend};
 use crate::formula::{self, Dose, Doses, FormulaResult, Ingredient};
 use crate::mix::{Mixer, WaterRequest, WaterResult, water};
 use crate::note::Note;
-use crate::refusal::{Refused, plain, spoken_h};
+use crate::refusal::{ValidationError, plain, spoken_h};
 use crate::rise::{
     Air, Container, Event, Kind, Look, NoYeast, Preferment, RiseRequest, RiseResult, Runs, Shape,
     Stage, Temperatures, YeastAnswer, forecast, forecast_with, solve_looking,
@@ -104,8 +104,8 @@ pub(super) fn preferments_c(r: &SheetRequest, f: &FormulaResult) -> f64 {
 }
 
 /// The water's refusals concern the dough that it is for.
-pub(super) fn at_water(refused: Refused) -> Refused {
-    Refused(
+pub(super) fn at_water(refused: ValidationError) -> ValidationError {
+    ValidationError(
         refused
             .0
             .into_iter()
@@ -123,7 +123,7 @@ pub(super) fn at_water(refused: Refused) -> Refused {
 }
 
 /// A preferment over its hours; the same recipe was often run a moment ago.
-fn ran(recipe: &RiseRequest, runs: &Runs) -> Result<RiseResult, Refused> {
+fn ran(recipe: &RiseRequest, runs: &Runs) -> Result<RiseResult, ValidationError> {
     let run = || forecast(recipe, Temperatures::InsideTheDough);
     match serde_json::to_string(recipe) {
         Ok(question) => runs.ran.get(question, run),
@@ -132,7 +132,7 @@ fn ran(recipe: &RiseRequest, runs: &Runs) -> Result<RiseResult, Refused> {
 }
 
 /// The dose of a preferment; the same recipe was often asked a moment ago.
-fn solved(recipe: &RiseRequest, runs: &Runs) -> Result<YeastAnswer, Refused> {
+fn solved(recipe: &RiseRequest, runs: &Runs) -> Result<YeastAnswer, ValidationError> {
     let solve = || solve_looking(recipe, Temperatures::InsideTheDough, Look::ToTheEnd, runs);
     match serde_json::to_string(recipe) {
         Ok(question) => runs.solved.get(question, solve),
@@ -146,7 +146,7 @@ pub(super) fn preferments(
     f: &FormulaResult,
     doses: &mut Doses,
     runs: &Runs,
-) -> Result<Vec<Raised>, Refused> {
+) -> Result<Vec<Raised>, ValidationError> {
     let mut out = Vec::new();
     for (i, p) in r.formula.preferments.iter().enumerate() {
         let water = water_of(r, f, i);
@@ -167,13 +167,13 @@ pub(super) fn preferments(
                     *forecast
                 }
                 YeastAnswer::None { reason, .. } => {
-                    return Err(Refused::one(path("warm_h"), no_dose(p, reason)));
+                    return Err(ValidationError::one(path("warm_h"), no_dose(p, reason)));
                 }
             },
             Dose::None | Dose::Given { .. } => {
                 recipe.yeast_percent = doses.preferments[i];
                 ran(&recipe, runs).map_err(|_| {
-                    Refused::one(
+                    ValidationError::one(
                         path("yeast"),
                         format!(
                             "Nothing raises {}: give it yeast, or feed it from a starter.",
@@ -332,7 +332,7 @@ pub(super) fn yeast(
     r: &SheetRequest,
     dough: &RiseRequest,
     runs: &Runs,
-) -> Result<(SheetYeast, RiseResult, Alone), Refused> {
+) -> Result<(SheetYeast, RiseResult, Alone), ValidationError> {
     let of = |percent: f64| SheetYeast {
         percent,
         fresh_equivalent_percent: percent * r.formula.yeast.form.fresh_equivalent(),

@@ -4,7 +4,7 @@
 use super::SheetRequest;
 use crate::fire::FireChoice;
 use crate::formula::{Formula, Pieces};
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 
 /// Hours that differ by less are the same.
 const SAME_H: f64 = 1.0 / 3600.0;
@@ -21,7 +21,7 @@ impl SheetRequest {
         n: u32,
         each_g: Option<f64>,
         mixed: Option<f64>,
-    ) -> Result<SheetRequest, Refused> {
+    ) -> Result<SheetRequest, ValidationError> {
         let (formula, larger) = match mixed {
             Some(percent) => {
                 let was = f64::from(self.formula.pieces.count().max(1));
@@ -52,7 +52,7 @@ impl SheetRequest {
             out.fire = Some(Box::new(fire.map_err(|e| {
                 let said = e.0.into_iter().map(|e| e.message).collect::<Vec<_>>();
                 let message = format!("The oven does not bake them: {}", said.join(" "));
-                Refused::one("count", message)
+                ValidationError::one("count", message)
             })?));
         }
         Ok(out)

@@ -1,7 +1,7 @@
 //! Is there time enough? Refusals of the serve time, each with the nearest way out.
 
 use super::SheetRequest;
-use crate::refusal::{Refused, plain};
+use crate::refusal::{ValidationError, plain};
 use crate::rise::{
     Air, Event, NoYeast, RiseRequest, Stage, Temperatures, YeastAnswer, solve_yeast,
 };
@@ -14,11 +14,11 @@ pub(super) fn refuse(
     r: &SheetRequest,
     dough: &RiseRequest,
     zone: &TimeZone,
-) -> Result<(), Refused> {
+) -> Result<(), ValidationError> {
     let Some(now) = r.now_at else { return Ok(()) };
     let say = |t: Timestamp| t.to_zoned(zone.clone()).strftime("%a %H:%M").to_string();
     if r.serve_at <= now {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "serve_at",
             format!("{} is past; it is now {}.", say(r.serve_at), say(now)),
         ));
@@ -30,7 +30,7 @@ pub(super) fn refuse(
     let left_h = r.serve_at.duration_since(now).as_secs_f64() / 3600.0 - lead_h;
     if !ripens(dough, left_h) {
         let shortest = shortest_h(dough, left_h);
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "serve_at",
             format!(
                 "Too near for any yeast: even with much of it this dough needs {} h after mixing. Serve from {} on.",
@@ -40,7 +40,7 @@ pub(super) fn refuse(
         ));
     }
     let as_planned = quarter_up(now + super::hours(r.total_h() + lead_h));
-    Err(Refused::one(
+    Err(ValidationError::one(
         "serve_at",
         format!(
             "Work would have had to begin {}. Serve from {} on, or bring the hours down to {} in all.",
@@ -52,16 +52,16 @@ pub(super) fn refuse(
 }
 
 /// Why there is no dose, beside the field that decides it.
-pub(super) fn no_yeast(reason: NoYeast, ripeness_at_limit: f64) -> Refused {
+pub(super) fn no_yeast(reason: NoYeast, ripeness_at_limit: f64) -> ValidationError {
     let at = (100.0 * ripeness_at_limit).round();
     match reason {
-        NoYeast::CannotReachEvenAtMax => Refused::one(
+        NoYeast::CannotReachEvenAtMax => ValidationError::one(
             "formula.temper_h",
             format!(
                 "No yeast amount makes this ready: the rise clock reaches {at:.0} of 100. More hours or a warmer room."
             ),
         ),
-        NoYeast::RipeWithoutAddedYeast => Refused::one(
+        NoYeast::RipeWithoutAddedYeast => ValidationError::one(
             "formula.bulk_h",
             format!(
                 "Even the smallest dose runs over: the rise clock stands at {at:.0}. Fewer hours or a colder place."

@@ -6,7 +6,7 @@
 //! oven all of these burn.
 
 use crate::formula::{Extra, ExtraKind, Formula};
-use crate::refusal::{Check, Refused, plain};
+use crate::refusal::{Check, ValidationError, plain};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -77,8 +77,8 @@ pub struct FitRequest {
 
 /// Answers a [`FitRequest`].
 ///
-/// Errors: [`Refused`] with the fields outside their ranges.
-pub fn fit_request(r: &FitRequest) -> Result<Fitted, Refused> {
+/// Errors: [`ValidationError`] with the fields outside their ranges.
+pub fn fit_request(r: &FitRequest) -> Result<Fitted, ValidationError> {
     r.formula.check().map_err(|e| e.below("formula"))?;
     fit(&r.formula, r.oven)
 }
@@ -106,8 +106,8 @@ const BURNS_C: f64 = 380.0;
 
 /// Fits a formula to an oven.
 ///
-/// Errors: [`Refused`] for a temperature outside 150 to 550 °C.
-pub fn fit(f: &Formula, oven: Oven) -> Result<Fitted, Refused> {
+/// Errors: [`ValidationError`] for a temperature outside 150 to 550 °C.
+pub fn fit(f: &Formula, oven: Oven) -> Result<Fitted, ValidationError> {
     let mut c = Check::new();
     c.range(
         "oven_top_c",

@@ -22,9 +22,9 @@ use store::batch::{self, Batch, KeptBatch, NewBatch, Origin};
 use store::entry::{self, By, Kept, NewEntry, Said, Seen};
 use store::kitchen::{self, Kitchen, NewKitchen, Reads, Rhythm};
 use store::pantry::Item;
-use store::{Db, Held, MySqlConnection};
+use store::{BatchCache, Db, MySqlConnection};
 use uuid::Uuid;
-use web::shared::kitchen::Here;
+use web::shared::kitchen::RequestKitchen;
 
 /// Demo batches older than this are made anew, so that the Bench looks alive.
 const STALE_H: i64 = 8;
@@ -209,7 +209,7 @@ impl Writer<'_> {
             KeptBatch::Done(code) => code,
             KeptBatch::Other(code) => bail!("{code} stands under a key of its own"),
         };
-        match batch::by_code(self.db, self.here.id, &code, &Held::default()).await? {
+        match batch::by_code(self.db, self.here.id, &code, &BatchCache::default()).await? {
             Some(b) => Ok(b),
             None => bail!("batch {code} was not kept"),
         }
@@ -321,12 +321,14 @@ impl Writer<'_> {
 
     /// Closes a batch with its forecast from what was measured.
     async fn close(&mut self, b: &Batch, at: Timestamp) -> Result<()> {
-        let Some(b) = batch::by_code(self.db, self.here.id, &b.code, &Held::default()).await?
+        let Some(b) =
+            batch::by_code(self.db, self.here.id, &b.code, &BatchCache::default()).await?
         else {
             bail!("batch {} is gone", b.code)
         };
-        let here = Here::of(self.here.clone(), at);
-        let went = web::batch::forecast::went(&web::batch::told::Told::of(b.clone()), &here);
+        let here = RequestKitchen::of(self.here.clone(), at);
+        let went =
+            web::batch::forecast::went(&web::batch::record::BatchRecord::of(b.clone()), &here);
         self.see(
             &b,
             at,

@@ -1,7 +1,7 @@
 //! JSON: the same requests and results as the pages. `POST /api/v1/reckon/KIND`, `GET /api/v1/schema/KIND`.
 
 use crate::App;
-use crate::shared::error::Trouble;
+use crate::shared::error::AppError;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, Path, State};
 use axum::http::{HeaderMap, StatusCode, header};
@@ -16,7 +16,7 @@ use craft::flour::substitute::{SubstituteRequest, Substitutes, substitute};
 use craft::formula::{FormulaRequest, FormulaResult, formulate};
 use craft::mix::{WaterRequest, WaterResult, water};
 use craft::paste::{self, PasteRequest, Pasted};
-use craft::refusal::{FieldError, Refused};
+use craft::refusal::{FieldError, ValidationError};
 use craft::rise::{
     HoursAnswer, HoursRequest, RiseRequest, RiseResult, Temperatures, VigourAnswer, VigourRequest,
     YeastAnswer, fit_vigour, forecast, solve_hours, solve_yeast,
@@ -124,7 +124,7 @@ pub fn reckon(kind: Kind, request: &[u8]) -> Result<Value, Vec<FieldError>> {
 
 fn run<A: DeserializeOwned, B: Serialize>(
     request: &[u8],
-    compute: impl Fn(&A) -> Result<B, Refused>,
+    compute: impl Fn(&A) -> Result<B, ValidationError>,
 ) -> Result<Value, Vec<FieldError>> {
     let mut reader = serde_json::Deserializer::from_slice(request);
     let asked: A = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
@@ -141,7 +141,7 @@ fn run<A: DeserializeOwned, B: Serialize>(
             message: sentence(&e.to_string()),
         }]
     })?;
-    let result = compute(&asked).map_err(|Refused(errors)| errors)?;
+    let result = compute(&asked).map_err(|ValidationError(errors)| errors)?;
     serde_json::to_value(result).map_err(|e| {
         vec![FieldError {
             field: String::new(),
@@ -268,7 +268,7 @@ async fn answer(
     Path(kind): Path<String>,
     headers: HeaderMap,
     body: Bytes,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let is_json = headers
         .get(header::CONTENT_TYPE)
         .and_then(|v| v.to_str().ok())

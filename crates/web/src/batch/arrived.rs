@@ -4,10 +4,10 @@
 use super::load;
 use crate::App;
 use crate::batch::entries::{self, Sent};
-use crate::batch::told::Told;
-use crate::shared::error::{Trouble, wants_json};
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::batch::record::BatchRecord;
+use crate::shared::error::{AppError, wants_json};
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::theme::Theme;
 use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, RawPathParams, Request};
@@ -18,10 +18,10 @@ use store::entry::{Kept, Said, Standing};
 /// What came with an entry.
 pub struct Arrived {
     pub app: App,
-    pub here: Here,
+    pub here: RequestKitchen,
     pub theme: Theme,
-    pub told: Told,
-    pub typed: Typed,
+    pub told: BatchRecord,
+    pub typed: FormData,
     /// Key and moment, or why the moment cannot be.
     pub sent: Result<Sent, String>,
     /// Whether a script asked, which wants JSON.
@@ -32,7 +32,7 @@ impl FromRequest<App> for Arrived {
     type Rejection = Response;
     async fn from_request(request: Request, app: &App) -> Result<Self, Response> {
         let (mut parts, body) = request.into_parts();
-        let here = Here::from_request_parts(&mut parts, app)
+        let here = RequestKitchen::from_request_parts(&mut parts, app)
             .await
             .map_err(IntoResponse::into_response)?;
         let theme = Theme::of(&parts.headers);
@@ -46,7 +46,7 @@ impl FromRequest<App> for Arrived {
         let body = Bytes::from_request(whole, app)
             .await
             .map_err(|_| StatusCode::BAD_REQUEST.into_response())?;
-        let typed = Typed::parse(&body);
+        let typed = FormData::parse(&body);
         let told = load::told(app, &here, &code)
             .await
             .map_err(IntoResponse::into_response)?;
@@ -74,7 +74,7 @@ impl Arrived {
         sent: &Sent,
         said: impl Into<Said>,
         admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
-    ) -> Result<Kept, Trouble> {
+    ) -> Result<Kept, AppError> {
         entries::keep(&self.app, &self.here, &self.told, sent, said, admits).await
     }
 
@@ -84,7 +84,7 @@ impl Arrived {
         said: impl Into<Said>,
         back: &str,
         admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
-    ) -> Result<Response, Trouble> {
+    ) -> Result<Response, AppError> {
         let sent = match &self.sent {
             Ok(sent) => sent,
             Err(e) => return Ok(entries::refused(e.clone(), self.by_script)),

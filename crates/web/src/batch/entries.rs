@@ -2,11 +2,11 @@
 //! answered. All rooms enter through here, and [`store::entry`] keeps.
 
 use crate::App;
-use crate::batch::told::Told;
-use crate::shared::error::{Said as SaidPage, Trouble};
-use crate::shared::form::Typed;
+use crate::batch::record::BatchRecord;
+use crate::shared::error::{AppError, Said as SaidPage};
+use crate::shared::form::FormData;
 use crate::shared::format::day_hm;
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use axum::Json;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
@@ -40,7 +40,7 @@ impl Sent {
     /// device's entries stay what they were.
     ///
     /// Errors: a sentence for a time that cannot be read.
-    pub fn of(typed: &Typed, by_script: bool, here: &Here) -> Result<Sent, String> {
+    pub fn of(typed: &FormData, by_script: bool, here: &RequestKitchen) -> Result<Sent, String> {
         let instant = |name: &str| typed.text(name).parse::<Timestamp>().ok();
         let taken = instant("at");
         if taken.is_none() && !typed.text("at").is_empty() {
@@ -70,7 +70,7 @@ impl Sent {
     /// Whether it can have happened then.
     ///
     /// Errors: a sentence that names the moment.
-    pub fn admitted(self, told: &Told, here: &Here) -> Result<Sent, String> {
+    pub fn admitted(self, told: &BatchRecord, here: &RequestKitchen) -> Result<Sent, String> {
         if self.batch.is_some_and(|id| id != told.batch.id.0) {
             return Err(format!(
                 "{} is another batch by now: this was entered for one that is gone.",
@@ -87,7 +87,7 @@ impl Sent {
 /// A day and a time on the kitchen's clock, as a maker types them.
 ///
 /// Errors: a sentence for what is none.
-pub fn typed_moment(text: &str, here: &Here) -> Result<Timestamp, String> {
+pub fn typed_moment(text: &str, here: &RequestKitchen) -> Result<Timestamp, String> {
     let day = text.parse::<jiff::civil::DateTime>().ok();
     day.and_then(|d| d.to_zoned(here.zone.clone()).ok())
         .map(|z| z.timestamp())
@@ -97,12 +97,12 @@ pub fn typed_moment(text: &str, here: &Here) -> Result<Timestamp, String> {
 /// Keeps an entry about a batch. `admits` says whether it makes sense among what is kept, besides what holds for all.
 pub async fn keep(
     app: &App,
-    here: &Here,
-    told: &Told,
+    here: &RequestKitchen,
+    told: &BatchRecord,
     sent: &Sent,
     said: impl Into<Said>,
     admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
-) -> Result<Kept, Trouble> {
+) -> Result<Kept, AppError> {
     let said = said.into();
     let new = NewEntry {
         key: sent.key,
@@ -155,7 +155,7 @@ struct Answer {
 }
 
 /// The answer to whoever sent an entry: back to a page, or as JSON for a script.
-pub fn answer(kept: Kept, sent: &Sent, here: &Here, said: &str, back: &str) -> Response {
+pub fn answer(kept: Kept, sent: &Sent, here: &RequestKitchen, said: &str, back: &str) -> Response {
     let word = match kept {
         Kept::New => Ok("now"),
         Kept::Before => Ok("before"),
@@ -200,7 +200,7 @@ pub fn wrong(field: &str, message: String) -> Response {
 }
 
 /// Another entry stands under the key that was sent: both are shown.
-fn clash(yours: &str, other: &KeptEntry, here: &Here) -> String {
+fn clash(yours: &str, other: &KeptEntry, here: &RequestKitchen) -> String {
     let place = if other.elsewhere {
         " on another batch"
     } else {
@@ -214,7 +214,7 @@ fn clash(yours: &str, other: &KeptEntry, here: &Here) -> String {
 }
 
 /// An entry in a few words.
-pub fn words(said: &Said, here: &Here) -> String {
+pub fn words(said: &Said, here: &RequestKitchen) -> String {
     let degrees = |c: f64| {
         format!(
             "{} {}",
@@ -264,7 +264,7 @@ pub fn words(said: &Said, here: &Here) -> String {
 }
 
 /// The way back that a form asked for, or the batch's own page.
-pub fn back(typed: &Typed, code: &str) -> String {
+pub fn back(typed: &FormData, code: &str) -> String {
     let path = typed.text("back");
     if path.is_empty() {
         format!("/batches/{code}")

@@ -1,12 +1,12 @@
 //! A batch from now on: the one place where its forecast is asked of the core and kept. It is reckoned when something was
 //! entered or time made it untrue, not for each page.
 
-use super::told::Told;
+use super::record::BatchRecord;
 use crate::App;
-use crate::shared::error::Trouble;
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::kitchen::RequestKitchen;
 use craft::path::Place;
-use craft::refusal::Refused;
+use craft::refusal::ValidationError;
 use craft::rise::Doubts;
 use craft::sheet::ahead::{Ahead, Asked, Parted, Way, from_now, part};
 use craft::sheet::{SheetRequest, SheetResult, carry_numbers, work_out};
@@ -22,7 +22,7 @@ const MOVING_S: i64 = 120;
 const MOST: usize = 512;
 
 /// How far off the kitchen's temperatures may be.
-pub fn doubts(here: &Here) -> Doubts {
+pub fn doubts(here: &RequestKitchen) -> Doubts {
     let rhythm = &here.kitchen.rhythm;
     Doubts {
         fridge_c: rhythm.fridge_off_c,
@@ -34,7 +34,7 @@ pub fn doubts(here: &Here) -> Doubts {
 /// The plan of a batch for a request, its steps numbered as before.
 ///
 /// Errors: the fields of the request outside their ranges.
-pub fn replanned(told: &Told, r: &SheetRequest) -> Result<SheetResult, Refused> {
+pub fn replanned(told: &BatchRecord, r: &SheetRequest) -> Result<SheetResult, ValidationError> {
     let mut result = work_out(r)?;
     carry_numbers(&told.batch.sheet.result.steps, &mut result.steps);
     Ok(result)
@@ -44,12 +44,12 @@ pub fn replanned(told: &Told, r: &SheetRequest) -> Result<SheetResult, Refused> 
 ///
 /// Errors: what was entered stretches it beyond what is followed.
 pub fn ahead(
-    told: &Told,
+    told: &BatchRecord,
     r: &SheetRequest,
     planned: &SheetResult,
-    here: &Here,
+    here: &RequestKitchen,
     places: &[Place],
-) -> Result<Ahead, Refused> {
+) -> Result<Ahead, ValidationError> {
     // What is still to do falls into the hours of today.
     let request = SheetRequest {
         life: here.kitchen.rhythm.life.clone(),
@@ -70,10 +70,10 @@ pub fn ahead(
 ///
 /// Errors: what cannot be, at the fields of that question.
 pub fn parted(
-    told: &Told,
-    here: &Here,
+    told: &BatchRecord,
+    here: &RequestKitchen,
     (n, way, serve_at): (u32, Way, Timestamp),
-) -> Result<Parted, Refused> {
+) -> Result<Parted, ValidationError> {
     let sheet = &told.batch.sheet;
     let asked = Asked {
         request: &sheet.request,
@@ -88,7 +88,7 @@ pub fn parted(
 
 /// A batch as it stands now, and until when that holds: its plan, with the forecast from now on in it once anything of it
 /// began or should have begun. One that cannot be followed shows its plan.
-fn reckoned(told: &Told, here: &Here) -> (SheetResult, Timestamp) {
+fn reckoned(told: &BatchRecord, here: &RequestKitchen) -> (SheetResult, Timestamp) {
     let sheet = &told.batch.sheet;
     if let Some(went) = told.went() {
         let result = SheetResult {
@@ -133,12 +133,12 @@ fn holds_until(a: &Ahead, now: Timestamp, soon: Timestamp) -> Timestamp {
 }
 
 /// A batch as it stands now.
-pub fn as_it_goes(told: &Told, here: &Here) -> SheetResult {
+pub fn as_it_goes(told: &BatchRecord, here: &RequestKitchen) -> SheetResult {
     reckoned(told, here).0
 }
 
 /// How a batch went by now, to be kept when it is closed.
-pub fn went(told: &Told, here: &Here) -> Went {
+pub fn went(told: &BatchRecord, here: &RequestKitchen) -> Went {
     let goes = as_it_goes(told, here);
     Went {
         mixed_at: goes.mixed_at,
@@ -174,7 +174,7 @@ impl Forecasts {
         self.0.lock().unwrap_or_else(|e| e.into_inner()).clear();
     }
 
-    fn key(told: &Told, here: &Here) -> Key {
+    fn key(told: &BatchRecord, here: &RequestKitchen) -> Key {
         let b = &told.batch;
         let newest = |all: &[Observation]| all.iter().map(|o| o.id).max().unwrap_or(0);
         let (seen, back) = (&b.entries.seen, &b.entries.taken_back);
@@ -201,7 +201,11 @@ impl Forecasts {
 
 impl App {
     /// A batch as it stands now; reckoned at length where nothing held says it.
-    pub async fn goes(&self, told: &Told, here: &Here) -> Result<Arc<SheetResult>, Trouble> {
+    pub async fn goes(
+        &self,
+        told: &BatchRecord,
+        here: &RequestKitchen,
+    ) -> Result<Arc<SheetResult>, AppError> {
         let key = Forecasts::key(told, here);
         if let Some(held) = self.forecasts.held(&key, here.now) {
             return Ok(held);
@@ -218,9 +222,9 @@ impl App {
     }
 }
 
-impl Told {
+impl BatchRecord {
     /// The batch with its forecast in place of the plan's figures.
-    pub fn following(mut self, goes: &Arc<SheetResult>) -> Told {
+    pub fn following(mut self, goes: &Arc<SheetResult>) -> BatchRecord {
         self.batch.sheet = Arc::new(store::batch::Sheet {
             request: self.batch.sheet.request.clone(),
             result: SheetResult::clone(goes),

@@ -1,9 +1,9 @@
 //! Batches with all that was entered about them, folded.
 
 use crate::App;
-use crate::batch::told::{SaidOfPlaces, Told};
-use crate::shared::error::Trouble;
-use crate::shared::kitchen::Here;
+use crate::batch::record::{BatchRecord, SaidOfPlaces};
+use crate::shared::error::AppError;
+use crate::shared::kitchen::RequestKitchen;
 use jiff::Timestamp;
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex};
@@ -14,15 +14,15 @@ use store::entry::{self, Observation};
 /// Where all that is under way is wanted at once, so many at most.
 const MOST_LIVE: u32 = 500;
 
-/// Loads a batch of this kitchen; a code that does not exist is [`Trouble::NoBatch`].
-pub async fn told(app: &App, here: &Here, code: &str) -> Result<Told, Trouble> {
-    let missing = || Trouble::NoBatch(code.to_string());
+/// Loads a batch of this kitchen; a code that does not exist is [`AppError::NoBatch`].
+pub async fn told(app: &App, here: &RequestKitchen, code: &str) -> Result<BatchRecord, AppError> {
+    let missing = || AppError::NoBatch(code.to_string());
     if !craft::code::is_code(code) {
         return Err(missing());
     }
     let mut db = app.db.acquire().await?;
     let found = batch::by_code(&mut db, here.id(), code, &app.held).await?;
-    let told = Told::of(found.ok_or_else(missing)?);
+    let told = BatchRecord::of(found.ok_or_else(missing)?);
     let mut one = [told];
     among_places(app, &mut db, here, &mut one).await?;
     let [told] = one;
@@ -62,12 +62,12 @@ impl HeldPlaces {
 async fn among_places(
     app: &App,
     db: &mut store::Connection,
-    here: &Here,
-    all: &mut [Told],
-) -> Result<(), Trouble> {
+    here: &RequestKitchen,
+    all: &mut [BatchRecord],
+) -> Result<(), AppError> {
     // One that was closed with its forecast needs none, nor one that begins another day.
-    let asks = |t: &&mut Told| t.places_count_from() <= here.now && t.went().is_none();
-    let mut open: Vec<&mut Told> = all.iter_mut().filter(asks).collect();
+    let asks = |t: &&mut BatchRecord| t.places_count_from() <= here.now && t.went().is_none();
+    let mut open: Vec<&mut BatchRecord> = all.iter_mut().filter(asks).collect();
     let Some(from) = open.iter().map(|t| t.places_count_from()).min() else {
         return Ok(());
     };
@@ -98,14 +98,14 @@ async fn among_places(
 }
 
 /// Loads all batches that are not finished, the earliest served first.
-pub async fn live(app: &App, here: &Here) -> Result<Vec<Told>, Trouble> {
+pub async fn live(app: &App, here: &RequestKitchen) -> Result<Vec<BatchRecord>, AppError> {
     Ok(some_live(app, here, 0, MOST_LIVE).await?.told)
 }
 
 /// Batches of a page, folded.
 #[derive(Debug, Default)]
 pub struct Some {
-    pub told: Vec<Told>,
+    pub told: Vec<BatchRecord>,
     /// Code, name and cause of those whose row cannot be read.
     pub unreadable: Vec<(String, String)>,
     pub in_all: u64,
@@ -118,7 +118,7 @@ fn folded(page: batch::Page) -> Some {
     };
     for listed in page.listed {
         match listed {
-            Listed::Read(b) => out.told.push(Told::of(*b)),
+            Listed::Read(b) => out.told.push(BatchRecord::of(*b)),
             Listed::Unreadable { code, name, why } => {
                 tracing::error!(batch = code, cause = why, "a batch cannot be read");
                 out.unreadable.push((code, name));
@@ -129,7 +129,12 @@ fn folded(page: batch::Page) -> Some {
 }
 
 /// Loads batches that are not finished, a page of them.
-pub async fn some_live(app: &App, here: &Here, skip: u32, most: u32) -> Result<Some, Trouble> {
+pub async fn some_live(
+    app: &App,
+    here: &RequestKitchen,
+    skip: u32,
+    most: u32,
+) -> Result<Some, AppError> {
     let mut db = app.db.acquire().await?;
     let page = batch::live(&mut db, here.id(), skip, most, &app.held).await?;
     let mut some = folded(page);
@@ -138,7 +143,12 @@ pub async fn some_live(app: &App, here: &Here, skip: u32, most: u32) -> Result<S
 }
 
 /// Loads finished batches, the latest first.
-pub async fn finished(app: &App, here: &Here, skip: u32, most: u32) -> Result<Some, Trouble> {
+pub async fn finished(
+    app: &App,
+    here: &RequestKitchen,
+    skip: u32,
+    most: u32,
+) -> Result<Some, AppError> {
     let mut db = app.db.acquire().await?;
     let page = batch::finished(&mut db, here.id(), skip, most, &app.held).await?;
     Ok(folded(page))

@@ -5,7 +5,7 @@ pub mod arrived;
 pub mod entries;
 pub mod forecast;
 pub mod load;
+pub mod record;
 pub mod replan;
-pub mod told;
 
-pub use told::Told;
+pub use record::BatchRecord;

@@ -1,9 +1,9 @@
 //! A changed plan in place of the one that a batch follows.
 
-use super::Told;
+use super::BatchRecord;
 use crate::App;
-use crate::shared::error::Trouble;
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::kitchen::RequestKitchen;
 use craft::sheet::{SheetRequest, SheetResult};
 use store::batch::{self, NewPlan, Replanned};
 
@@ -13,12 +13,12 @@ const LONGEST_WHY: usize = 200;
 /// Keeps it, unless somebody changed the plan meanwhile; `of` is the number of the plan that it began from.
 pub async fn keep(
     app: &App,
-    here: &Here,
-    told: &Told,
+    here: &RequestKitchen,
+    told: &BatchRecord,
     of: u32,
     (request, result): (&SheetRequest, &SheetResult),
     why: &str,
-) -> Result<Replanned, Trouble> {
+) -> Result<Replanned, AppError> {
     let why: String = why.chars().take(LONGEST_WHY).collect();
     let new = NewPlan {
         of,

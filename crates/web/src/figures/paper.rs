@@ -1,9 +1,9 @@
 //! The sheet on paper: A4 or Letter, black and white, to read at arm's length with floury hands.
 
 use super::{As, Shown};
-use crate::shared::error::Trouble;
+use crate::shared::error::AppError;
 use crate::shared::format::{day, day_hm, portions};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use askama::Template;
 use axum::response::{IntoResponse, Response};
 use craft::sheet::{SheetRequest, SheetResult};
@@ -34,8 +34,8 @@ pub fn page(
     code: Option<&str>,
     request: &SheetRequest,
     sheet: &SheetResult,
-    here: &Here,
-) -> Result<Response, Trouble> {
+    here: &RequestKitchen,
+) -> Result<Response, AppError> {
     let mut v = Shown::of(request, sheet, here, As::Draft);
     // On paper nothing can be typed.
     v.editable = false;

@@ -4,7 +4,7 @@ use super::table::Table;
 use crate::shared::chart::blend::bar;
 use crate::shared::chart::strip::strip;
 use crate::shared::format::{self, Measures, day_hm, hm};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use craft::formula::{Ingredient, Portion, two_digits};
 use craft::note::Note;
@@ -106,7 +106,12 @@ pub enum As {
 }
 
 impl Shown {
-    pub fn of(request: &SheetRequest, sheet: &SheetResult, here: &Here, shown_as: As) -> Shown {
+    pub fn of(
+        request: &SheetRequest,
+        sheet: &SheetResult,
+        here: &RequestKitchen,
+        shown_as: As,
+    ) -> Shown {
         let m = here.measures;
         // A dilution is drawn beside the grams; its note would say it twice.
         let drawn = sheet.formula.columns.iter().any(|c| c.dilution.is_some());
@@ -184,7 +189,7 @@ impl Shown {
         mut self,
         request: &SheetRequest,
         sheet: &SheetResult,
-        here: &Here,
+        here: &RequestKitchen,
         larder: &Larder,
     ) -> Shown {
         self.cost = Some(cost_of(request, sheet, here, larder));
@@ -192,7 +197,12 @@ impl Shown {
     }
 }
 
-fn cost_of(request: &SheetRequest, sheet: &SheetResult, here: &Here, larder: &Larder) -> CostView {
+fn cost_of(
+    request: &SheetRequest,
+    sheet: &SheetResult,
+    here: &RequestKitchen,
+    larder: &Larder,
+) -> CostView {
     let (f, r, m) = (&request.formula, &sheet.formula, here.measures);
     let on = amounts(&f.toppings, &r.portions, request.programme().out_s);
     let needs = pantry::needs(f, r, &on);
@@ -365,7 +375,7 @@ fn dilutions(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<D
         .collect()
 }
 
-fn steps(sheet: &SheetResult, here: &Here) -> Vec<Step> {
+fn steps(sheet: &SheetResult, here: &RequestKitchen) -> Vec<Step> {
     sheet
         .steps
         .iter()
@@ -409,7 +419,7 @@ fn answer(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> (String,
 }
 
 /// When to begin, and whether the serve time fits.
-fn lines(request: &SheetRequest, sheet: &SheetResult, here: &Here) -> [String; 2] {
+fn lines(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -> [String; 2] {
     let start = day_hm(&here.local(sheet.start_at));
     let serve = here.local(request.serve_at);
     let begin = match sheet.preferments.iter().min_by_key(|p| p.from_at) {

@@ -1,7 +1,7 @@
 //! The weighed sheet as a table: ingredients down, stages across, grams as the scales read them.
 
 use crate::shared::format::{self, Measures};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use craft::formula::grams::Given;
 use craft::formula::{Cell, FormulaResult, Ingredient, Row};
 use craft::refusal::plain;
@@ -61,7 +61,7 @@ pub struct Table {
 }
 
 impl Table {
-    pub fn of(request: &SheetRequest, sheet: &SheetResult, here: &Here) -> Table {
+    pub fn of(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -> Table {
         let (m, r) = (here.measures, &sheet.formula);
         let last = r.last();
         let columns = r

@@ -2,8 +2,8 @@
 //! the kitchen's units and computed in g, cm and °C. A field is named as its place in the formula; `[]` stands for a
 //! row of a list.
 
-use crate::shared::form::{NotANumber, Reader, Typed, measured, number};
-use crate::shared::kitchen::Here;
+use crate::shared::form::{FormData, NotANumber, Reader, measured, number};
+use crate::shared::kitchen::RequestKitchen;
 use craft::refusal::plain;
 use craft::units::{LengthUnit, Meant, TemperatureUnit, WeightUnit};
 
@@ -442,7 +442,7 @@ pub fn exact_name(name: &str) -> String {
 
 impl Spec {
     /// The unit that the kitchen reads.
-    pub fn unit(&self, here: &Here) -> &'static str {
+    pub fn unit(&self, here: &RequestKitchen) -> &'static str {
         match self.measure {
             Count | Bare => "",
             Percent => "%",
@@ -455,7 +455,7 @@ impl Spec {
         }
     }
     /// A value in the kitchen's unit, as the field shows it.
-    pub fn shown(&self, value: f64, here: &Here) -> String {
+    pub fn shown(&self, value: f64, here: &RequestKitchen) -> String {
         match self.measure {
             Weight => here.measures.weight_field(value),
             Temperature => here.measures.degrees_field(value),
@@ -463,7 +463,7 @@ impl Spec {
             _ => plain(value),
         }
     }
-    fn meant(&self, here: &Here) -> Meant {
+    fn meant(&self, here: &RequestKitchen) -> Meant {
         let m = &here.measures;
         match self.measure {
             Percent => Meant::Percent,
@@ -475,7 +475,7 @@ impl Spec {
         }
     }
     /// The step of the plus and minus buttons in the kitchen's unit.
-    pub fn shown_step(&self, here: &Here) -> f64 {
+    pub fn shown_step(&self, here: &RequestKitchen) -> f64 {
         match (
             self.measure,
             here.measures.temperature,
@@ -492,7 +492,7 @@ impl Spec {
 
     /// Puts a value into a form; where its text does not hold all of it, the exact value goes along unseen, so that
     /// it does not drift while nobody touches the field.
-    pub fn put(&self, typed: &mut Typed, name: &str, value: f64, here: &Here) {
+    pub fn put(&self, typed: &mut FormData, name: &str, value: f64, here: &RequestKitchen) {
         let text = self.shown(value, here);
         let back = measured(&text, self.meant(here));
         typed.forget(&exact_name(name));
@@ -503,11 +503,11 @@ impl Spec {
     }
 
     /// Reads a field that must be there.
-    pub fn read(&self, r: &mut Reader, name: &str, here: &Here) -> f64 {
+    pub fn read(&self, r: &mut Reader, name: &str, here: &RequestKitchen) -> f64 {
         self.read_as(r, name, self.label, here)
     }
     /// Reads a field under the name that it has here.
-    pub fn read_as(&self, r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
+    pub fn read_as(&self, r: &mut Reader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
         if let Some(v) = self.untouched(r, name, here) {
             return v;
         }
@@ -528,14 +528,14 @@ impl Spec {
         value
     }
     /// Reads a field that may be left empty.
-    pub fn read_if(&self, r: &mut Reader, name: &str, here: &Here) -> Option<f64> {
+    pub fn read_if(&self, r: &mut Reader, name: &str, here: &RequestKitchen) -> Option<f64> {
         match number(r.typed.text(name)) {
             Err(NotANumber::Empty) => None,
             _ => Some(self.read(r, name, here)),
         }
     }
     /// The exact value behind a text that nobody changed.
-    fn untouched(&self, r: &Reader, name: &str, here: &Here) -> Option<f64> {
+    fn untouched(&self, r: &Reader, name: &str, here: &RequestKitchen) -> Option<f64> {
         let exact: f64 = r.typed.text(&exact_name(name)).parse().ok()?;
         let in_range = (self.low - 1e-9..=self.high + 1e-9).contains(&exact);
         (in_range && self.shown(exact, here) == r.typed.text(name)).then_some(exact)

@@ -15,14 +15,14 @@ pub mod form;
 pub mod reading;
 pub mod writing;
 
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use craft::formula::Formula;
 
 /// What a press needs to know.
 pub struct Bench<'a> {
-    pub here: &'a Here,
+    pub here: &'a RequestKitchen,
     pub larder: &'a Larder,
 }
 
@@ -31,8 +31,8 @@ pub fn opened(
     formula: &Formula,
     name: Option<&str>,
     from: Option<(u64, u32)>,
-    here: &Here,
-) -> Typed {
+    here: &RequestKitchen,
+) -> FormData {
     let mut typed = reading::sensible(formula, here);
     if let Some(name) = name {
         typed.set("name", name);

@@ -1,8 +1,8 @@
 //! How a formula becomes a form.
 
 use super::fields::spec_of;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use craft::flour::FlourPart;
 use craft::formula::{
     Dose, Extra, ExtraKind, Formula, HydrationCounts, PanShape, Pieces, Preferment, Yeast,
@@ -12,8 +12,8 @@ use craft::style::topping::ToppingPart;
 
 /// Writes values into a form.
 pub struct Writer<'a> {
-    pub typed: &'a mut Typed,
-    pub here: &'a Here,
+    pub typed: &'a mut FormData,
+    pub here: &'a RequestKitchen,
 }
 
 impl Writer<'_> {
@@ -219,8 +219,8 @@ pub fn amount_name(i: usize, kind: ExtraKind) -> String {
 }
 
 /// A whole request as its form.
-pub fn typed_of(request: &SheetRequest, here: &Here) -> Typed {
-    let mut typed = Typed::default();
+pub fn typed_of(request: &SheetRequest, here: &RequestKitchen) -> FormData {
+    let mut typed = FormData::default();
     let mut w = Writer {
         typed: &mut typed,
         here,

@@ -13,7 +13,7 @@ use store::StoreError;
 
 /// Why a page cannot be given.
 #[derive(Debug, thiserror::Error)]
-pub enum Trouble {
+pub enum AppError {
     #[error(transparent)]
     Store(#[from] StoreError),
     #[error("a page could not be written: {0}")]
@@ -67,10 +67,10 @@ impl Said {
     }
 }
 
-impl IntoResponse for Trouble {
+impl IntoResponse for AppError {
     fn into_response(self) -> Response {
         match &self {
-            Trouble::Store(e) if e.may_come_again() => {
+            AppError::Store(e) if e.may_come_again() => {
                 tracing::error!(cause = %self, "not now");
                 let mut said = match e {
                     StoreError::Collided(_) => Said::new(
@@ -89,25 +89,25 @@ impl IntoResponse for Trouble {
                 said.again = true;
                 not_now(said)
             }
-            Trouble::Busy => not_now(Said {
+            AppError::Busy => not_now(Said {
                 again: true,
                 ..Said::new(
                     "Too much is being worked out just now",
                     "The models have more to do than they can. Nothing is lost; try again in a moment.",
                 )
             }),
-            Trouble::NoBatch(code) => Said::new(
+            AppError::NoBatch(code) => Said::new(
                 "No batch of that code",
                 format!("Nothing in this kitchen is called {}. Codes are two letters and a number, as written on the boxes.", shortened(code)),
             )
             .with(StatusCode::NOT_FOUND),
-            Trouble::NoFormula(id) => Said::new(
+            AppError::NoFormula(id) => Said::new(
                 "No formula of that number",
                 format!("Nothing in this kitchen's library is kept as {}. The library lists what there is.", shortened(id)),
             )
             .with(StatusCode::NOT_FOUND),
-            Trouble::Asked(sentence) => Said::new("That cannot be done", sentence.clone()).with(StatusCode::UNPROCESSABLE_ENTITY),
-            Trouble::Store(_) | Trouble::Page(_) | Trouble::NoKitchen => {
+            AppError::Asked(sentence) => Said::new("That cannot be done", sentence.clone()).with(StatusCode::UNPROCESSABLE_ENTITY),
+            AppError::Store(_) | AppError::Page(_) | AppError::NoKitchen => {
                 tracing::error!(cause = %self, "a page failed");
                 failed().with(StatusCode::INTERNAL_SERVER_ERROR)
             }

@@ -1,8 +1,8 @@
 //! Fields of weights, lengths, temperatures and days, in the units that the kitchen reads: read with what may be wrong, and
 //! written with the exact value beside a text that cannot hold it.
 
-use crate::shared::form::{NotANumber, Reader, Typed, number};
-use crate::shared::kitchen::Here;
+use crate::shared::form::{FormData, NotANumber, Reader, number};
+use crate::shared::kitchen::RequestKitchen;
 use craft::refusal::plain;
 use craft::units::Meant;
 use jiff::civil::Date;
@@ -18,15 +18,15 @@ pub fn may(r: &mut Reader, name: &str, label: &str) -> Option<f64> {
         _ => Some(r.number(name, label)),
     }
 }
-pub fn weight(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
+pub fn weight(r: &mut Reader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
     exact(r, name, &|g| here.measures.weight_field(g))
         .unwrap_or_else(|| r.measured(name, label, Meant::Weight(here.measures.weight)))
 }
-pub fn length(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
+pub fn length(r: &mut Reader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
     exact(r, name, &|cm| here.measures.length_field(cm))
         .unwrap_or_else(|| r.measured(name, label, Meant::Length(here.measures.length)))
 }
-pub fn degrees(r: &mut Reader, name: &str, label: &str, here: &Here) -> f64 {
+pub fn degrees(r: &mut Reader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
     exact(r, name, &|c| here.measures.degrees_field(c))
         .unwrap_or_else(|| r.measured(name, label, Meant::Temperature(here.measures.temperature)))
 }
@@ -50,22 +50,22 @@ pub fn day(r: &mut Reader, name: &str) -> Option<Date> {
     read
 }
 
-pub fn put_may(t: &mut Typed, name: &str, v: Option<f64>) {
+pub fn put_may(t: &mut FormData, name: &str, v: Option<f64>) {
     t.set(name, v.map_or(String::new(), plain));
 }
-pub fn put_weight(t: &mut Typed, name: &str, g: f64, here: &Here) {
+pub fn put_weight(t: &mut FormData, name: &str, g: f64, here: &RequestKitchen) {
     put_exact(t, name, g, here.measures.weight_field(g));
 }
-pub fn put_length(t: &mut Typed, name: &str, cm: f64, here: &Here) {
+pub fn put_length(t: &mut FormData, name: &str, cm: f64, here: &RequestKitchen) {
     put_exact(t, name, cm, here.measures.length_field(cm));
 }
-pub fn put_degrees(t: &mut Typed, name: &str, c: f64, here: &Here) {
+pub fn put_degrees(t: &mut FormData, name: &str, c: f64, here: &RequestKitchen) {
     put_exact(t, name, c, here.measures.degrees_field(c));
 }
-fn put_exact(t: &mut Typed, name: &str, v: f64, text: String) {
+fn put_exact(t: &mut FormData, name: &str, v: f64, text: String) {
     t.set(&format!("exact:{name}"), v.to_string());
     t.set(name, text);
 }
-pub fn put_day(t: &mut Typed, name: &str, d: Option<Date>) {
+pub fn put_day(t: &mut FormData, name: &str, d: Option<Date>) {
     t.set(name, d.map_or(String::new(), |d| d.to_string()));
 }

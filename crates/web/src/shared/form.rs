@@ -7,15 +7,15 @@ use uuid::Uuid;
 
 /// The fields of a form as they came.
 #[derive(Debug, Clone, Default)]
-pub struct Typed(HashMap<String, String>);
+pub struct FormData(HashMap<String, String>);
 
 /// A name may be so long; the database column holds as much.
 pub const LONGEST_NAME: usize = 80;
 
-impl Typed {
+impl FormData {
     /// Reads an urlencoded body; fields beyond [`MOST_FIELDS`] are of no form of ours and are passed over.
-    pub fn parse(body: &[u8]) -> Typed {
-        Typed(
+    pub fn parse(body: &[u8]) -> FormData {
+        FormData(
             form_urlencoded::parse(body)
                 .into_owned()
                 .take(MOST_FIELDS)
@@ -107,12 +107,12 @@ fn row_of<'a>(field: &'a str, list: &str) -> Option<(usize, &'a str)> {
 
 /// Reads fields and collects what is wrong.
 pub struct Reader<'a> {
-    pub typed: &'a Typed,
+    pub typed: &'a FormData,
     pub errors: Vec<FieldError>,
 }
 
 impl<'a> Reader<'a> {
-    pub fn new(typed: &'a Typed) -> Self {
+    pub fn new(typed: &'a FormData) -> Self {
         Reader {
             typed,
             errors: vec![],
@@ -287,7 +287,7 @@ mod tests {
 
     #[test]
     fn rows_are_counted_and_dropped() {
-        let mut t = Typed::parse(b"a[0].x=0&a[1].x=1&a[2].x=2&a[2].y=22&ab[0].x=9");
+        let mut t = FormData::parse(b"a[0].x=0&a[1].x=1&a[2].x=2&a[2].y=22&ab[0].x=9");
         assert_eq!(t.rows("a"), 3);
         t.drop_row("a", 1);
         assert_eq!(
@@ -311,20 +311,20 @@ mod tests {
 
     #[test]
     fn rows_that_are_none_count_nothing_and_fields_have_an_end() {
-        let t = Typed::parse(
+        let t = FormData::parse(
             b"a[00].x=0&a[+0].x=1&a[1].x=1&a[99999999999999999999].x=9&a[-1].x=2&a[].x=3",
         );
         assert_eq!(t.rows("a"), 0);
         let junk: String = (0..5000).map(|i| format!("k{i}=v&")).collect();
         assert_eq!(
-            Typed::parse(junk.as_bytes()).into_entries().len(),
+            FormData::parse(junk.as_bytes()).into_entries().len(),
             MOST_FIELDS
         );
     }
 
     #[test]
     fn a_form_keeps_what_was_typed_and_says_what_is_wrong() {
-        let typed = Typed::parse(b"water=64%2C5&salt=abc&balls=2.5&name=+");
+        let typed = FormData::parse(b"water=64%2C5&salt=abc&balls=2.5&name=+");
         let mut r = Reader::new(&typed);
         assert_eq!(r.number("water", "Water"), 64.5);
         assert!(r.number("salt", "Salt").is_nan());

@@ -2,13 +2,13 @@
 //! change this file alone.
 
 use crate::App;
-use crate::shared::error::Trouble;
+use crate::shared::error::AppError;
 use crate::shared::format::Measures;
 use crate::shared::reckoned::Reckoned;
 use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
 use craft::fire::Says;
-use craft::refusal::Refused;
+use craft::refusal::ValidationError;
 use craft::rise::{Doubts, Runs};
 use craft::sheet::{SheetRequest, SheetResult, Sure, work_out, work_out_surely};
 use jiff::tz::TimeZone;
@@ -20,7 +20,7 @@ use store::kitchen::Kitchen;
 
 /// The kitchen, with its clock and its measures.
 #[derive(Debug, Clone)]
-pub struct Here {
+pub struct RequestKitchen {
     pub kitchen: Kitchen,
     pub zone: TimeZone,
     /// When the request came: one present for all of its answer.
@@ -30,9 +30,9 @@ pub struct Here {
     reckoned: Option<Reckoned>,
 }
 
-impl Here {
-    pub fn of(kitchen: Kitchen, now: Timestamp) -> Here {
-        Here {
+impl RequestKitchen {
+    pub fn of(kitchen: Kitchen, now: Timestamp) -> RequestKitchen {
+        RequestKitchen {
             zone: TimeZone::get(&kitchen.usual.time_zone).unwrap_or(TimeZone::UTC),
             measures: Measures {
                 temperature: kitchen.reads.temperature,
@@ -44,8 +44,8 @@ impl Here {
             reckoned: None,
         }
     }
-    fn keeping(self, reckoned: &Reckoned) -> Here {
-        Here {
+    fn keeping(self, reckoned: &Reckoned) -> RequestKitchen {
+        RequestKitchen {
             reckoned: Some(reckoned.clone()),
             ..self
         }
@@ -53,7 +53,7 @@ impl Here {
     /// The sheet of a request.
     ///
     /// Errors: as [`work_out`].
-    pub fn worked_out(&self, r: &SheetRequest) -> Result<Arc<SheetResult>, Refused> {
+    pub fn worked_out(&self, r: &SheetRequest) -> Result<Arc<SheetResult>, ValidationError> {
         match &self.reckoned {
             Some(kept) => kept.sheet(r),
             None => work_out(r).map(Arc::new),
@@ -66,7 +66,7 @@ impl Here {
         &self,
         r: &SheetRequest,
         doubts: &Doubts,
-    ) -> Result<(SheetResult, Option<Sure>), Refused> {
+    ) -> Result<(SheetResult, Option<Sure>), ValidationError> {
         match &self.reckoned {
             Some(kept) => kept.surely(r, doubts),
             None => work_out_surely(r, doubts, &Runs::default()),
@@ -127,17 +127,17 @@ impl LastKitchen {
     }
 }
 
-impl FromRequestParts<App> for Here {
-    type Rejection = Trouble;
-    async fn from_request_parts(_: &mut Parts, app: &App) -> Result<Self, Trouble> {
+impl FromRequestParts<App> for RequestKitchen {
+    type Rejection = AppError;
+    async fn from_request_parts(_: &mut Parts, app: &App) -> Result<Self, AppError> {
         let now = Timestamp::now();
         if let Some(kitchen) = app.kitchen.fresh() {
-            return Ok(Here::of(kitchen, now).keeping(&app.reckoned));
+            return Ok(RequestKitchen::of(kitchen, now).keeping(&app.reckoned));
         }
         let mut db = app.db.acquire().await?;
         let kitchen = store::kitchen::first(&mut db)
             .await?
-            .ok_or(Trouble::NoKitchen)?;
+            .ok_or(AppError::NoKitchen)?;
         if app.kitchen.is_of_another_epoch(&kitchen.epoch) {
             // The database was restored: copies of what was in it are of no use.
             app.held.clear();
@@ -146,6 +146,6 @@ impl FromRequestParts<App> for Here {
             app.drawn.clear();
         }
         app.kitchen.hold(&kitchen);
-        Ok(Here::of(kitchen, now).keeping(&app.reckoned))
+        Ok(RequestKitchen::of(kitchen, now).keeping(&app.reckoned))
     }
 }

@@ -1,9 +1,9 @@
 //! What the kitchen's pantry holds, as the sheet uses it.
 
 use crate::App;
-use crate::shared::error::Trouble;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use craft::fire::{Oven, PanNow, oven};
 use craft::formula::{PanShape, Scales};
 use craft::pantry::{InStock, Need, Price, scales_of};
@@ -25,7 +25,7 @@ impl From<Everything> for Larder {
 }
 
 impl Larder {
-    pub async fn of(app: &App, here: &Here) -> Result<Larder, Trouble> {
+    pub async fn of(app: &App, here: &RequestKitchen) -> Result<Larder, AppError> {
         let mut db = app.db.acquire().await?;
         let all = everything(&mut db, here.id()).await?;
         Ok(Larder(all, stock::standing(&mut db, here.id()).await?))
@@ -35,12 +35,12 @@ impl Larder {
         self.1.get(&id).copied().unwrap_or_default()
     }
     /// The scales that weigh: those of the pantry, else the kitchen's usual ones.
-    pub fn scales(&self, here: &Here) -> Scales {
+    pub fn scales(&self, here: &RequestKitchen) -> Scales {
         let list: Vec<_> = self.0.scales.iter().map(|s| s.facts.clone()).collect();
         scales_of(&list, here.kitchen.usual.scales)
     }
     /// The vigour of the kitchen's own yeast and starter, put into a form that begins.
-    pub fn enliven(&self, typed: &mut Typed) {
+    pub fn enliven(&self, typed: &mut FormData) {
         let of = |form: &str| {
             self.0
                 .leavens

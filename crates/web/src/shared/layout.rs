@@ -1,8 +1,8 @@
 //! The frame of every page: the line of work, the clock, the lamp.
 
-use crate::shared::error::Trouble;
+use crate::shared::error::AppError;
 use crate::shared::format;
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use crate::shared::theme::Theme;
 use askama::Template;
@@ -106,7 +106,7 @@ pub struct Frame {
 impl Frame {
     /// A page of the kitchen; `batch` is the open batch with how far it has come.
     pub fn of(
-        here: &Here,
+        here: &RequestKitchen,
         theme: Theme,
         stop: Stop,
         title: &str,
@@ -170,7 +170,7 @@ impl Frame {
 }
 
 /// Writes a template.
-pub fn page<T: Template>(t: &T) -> Result<Html<String>, Trouble> {
+pub fn page<T: Template>(t: &T) -> Result<Html<String>, AppError> {
     // A page is much longer than its template: room for all of it at once, as long as the longest lately.
     static LONGEST: AtomicUsize = AtomicUsize::new(32 * 1024);
     let mut out = String::with_capacity(LONGEST.load(Ordering::Relaxed).min(MOST_AT_ONCE));

@@ -1,7 +1,7 @@
 //! Work of the models: as many at once as there are cores, a short queue before them, and a plain no beyond that. What only
 //! keeps or shows an entry never waits for it.
 
-use crate::shared::error::Trouble;
+use crate::shared::error::AppError;
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::Duration;
 use tokio::runtime::{Handle, RuntimeFlavor};
@@ -43,15 +43,15 @@ impl Drop for Waiting<'_> {
 impl Models {
     /// Does work that takes milliseconds and more, on this thread; what else waited on it goes on on another.
     ///
-    /// Errors: [`Trouble::Busy`] when too many wait already.
-    pub async fn at_length<T>(&self, work: impl FnOnce() -> T) -> Result<T, Trouble> {
+    /// Errors: [`AppError::Busy`] when too many wait already.
+    pub async fn at_length<T>(&self, work: impl FnOnce() -> T) -> Result<T, AppError> {
         let waiting = Waiting(&self.waiting);
         if self.waiting.fetch_add(1, Ordering::Relaxed) >= self.most_waiting {
-            return Err(Trouble::Busy);
+            return Err(AppError::Busy);
         }
         let turn = tokio::time::timeout(PATIENCE, self.free.acquire()).await;
         let Ok(Ok(_permit)) = turn else {
-            return Err(Trouble::Busy);
+            return Err(AppError::Busy);
         };
         drop(waiting);
         Ok(match Handle::current().runtime_flavor() {

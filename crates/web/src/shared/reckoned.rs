@@ -1,7 +1,7 @@
 //! Sheets that were worked out a moment ago: the same question has the same answer, and a page that is opened, previewed
 //! and opened again asks the same several times.
 
-use craft::refusal::Refused;
+use craft::refusal::ValidationError;
 use craft::rise::{Doubts, Runs};
 use craft::sheet::{SheetRequest, SheetResult, Sure, work_out_surely, work_out_with};
 use moka::sync::Cache;
@@ -31,7 +31,7 @@ impl Reckoned {
     /// The sheet of a request, worked out where no answer is kept.
     ///
     /// Errors: as [`work_out_with`]; a refusal is worked out each time.
-    pub fn sheet(&self, r: &SheetRequest) -> Result<Arc<SheetResult>, Refused> {
+    pub fn sheet(&self, r: &SheetRequest) -> Result<Arc<SheetResult>, ValidationError> {
         let Ok(question) = serde_json::to_string(r) else {
             return work_out_with(r, &self.runs).map(Arc::new);
         };
@@ -49,7 +49,7 @@ impl Reckoned {
         &self,
         r: &SheetRequest,
         doubts: &Doubts,
-    ) -> Result<(SheetResult, Option<Sure>), Refused> {
+    ) -> Result<(SheetResult, Option<Sure>), ValidationError> {
         work_out_surely(r, doubts, &self.runs)
     }
 }

@@ -181,7 +181,7 @@ impl Site {
         let mut db = self.pool.acquire().await?;
         let here = kitchen::first(&mut db).await?.unwrap();
         Ok(
-            store::batch::live(&mut db, here.id, 0, 1, &store::Held::default())
+            store::batch::live(&mut db, here.id, 0, 1, &store::BatchCache::default())
                 .await?
                 .in_all as usize,
         )
@@ -201,7 +201,7 @@ impl Site {
         let code = self.keep(&[]).await?;
         let mut db = self.pool.acquire().await?;
         let here = kitchen::first(&mut db).await?.unwrap();
-        let held = store::Held::default();
+        let held = store::BatchCache::default();
         let b = store::batch::by_code(&mut db, here.id, &code, &held)
             .await?
             .unwrap();

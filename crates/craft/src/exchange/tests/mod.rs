@@ -1,7 +1,7 @@
 use super::*;
 use crate::formula::tests::{any::any_formula, trial_round};
 use crate::formula::{FormulaRequest, FormulaResult, Ingredient, Pieces, formulate};
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use crate::style;
 use proptest::prelude::*;
 
@@ -14,7 +14,7 @@ fn kept() -> Kept {
 }
 
 fn refused(bytes: &[u8]) -> (String, String) {
-    let Refused(mut errors) = import(bytes).unwrap_err();
+    let ValidationError(mut errors) = import(bytes).unwrap_err();
     let e = errors.remove(0);
     (e.field, e.message)
 }

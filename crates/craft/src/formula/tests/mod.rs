@@ -2,7 +2,7 @@ use super::grams::{Given, given};
 use super::*;
 use crate::flour::{FlourFacts, FlourPart};
 use crate::leaven::YeastForm;
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use crate::style;
 use proptest::prelude::*;
 
@@ -78,7 +78,7 @@ pub(crate) fn trial_round() -> FormulaRequest {
 fn fields(r: &FormulaRequest) -> Vec<String> {
     match formulate(r) {
         Ok(_) => vec![],
-        Err(Refused(errors)) => errors.into_iter().map(|e| e.field).collect(),
+        Err(ValidationError(errors)) => errors.into_iter().map(|e| e.field).collect(),
     }
 }
 

@@ -158,7 +158,7 @@ fn the_bag_that_keeps_least_is_used_first() {
 
 #[test]
 fn nonsense_is_refused_by_field() {
-    let fields = |r: Result<(), Refused>| -> Vec<String> {
+    let fields = |r: Result<(), ValidationError>| -> Vec<String> {
         r.unwrap_err().0.into_iter().map(|e| e.field).collect()
     };
     let bad = Flour {

@@ -34,7 +34,7 @@ struct Case {
     percent: bool,
 }
 
-fn pasted(text: &str) -> Result<Pasted, Refused> {
+fn pasted(text: &str) -> Result<Pasted, ValidationError> {
     read(&PasteRequest {
         text: text.into(),
         style: style::first().clone(),

@@ -1,6 +1,6 @@
 use super::*;
 use crate::formula::Dose;
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use crate::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
 use crate::style;
 
@@ -22,7 +22,7 @@ fn asked(f: Formula) -> SheetRequest {
 fn fields(f: &Formula) -> Vec<String> {
     match f.check() {
         Ok(()) => vec![],
-        Err(Refused(e)) => e.into_iter().map(|e| e.field).collect(),
+        Err(ValidationError(e)) => e.into_iter().map(|e| e.field).collect(),
     }
 }
 

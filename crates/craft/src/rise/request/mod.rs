@@ -4,7 +4,7 @@
 //! input has an accepted range; outside it the request is refused with a sentence for its field.
 
 use crate::leaven::YeastForm;
-use crate::refusal::{Check, Refused};
+use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -232,7 +232,7 @@ fn eight() -> f64 {
 
 impl RiseRequest {
     /// Checks every input; `needs_leavening` is false where the yeast is what is solved for.
-    pub fn check(&self, needs_leavening: bool) -> Result<(), Refused> {
+    pub fn check(&self, needs_leavening: bool) -> Result<(), ValidationError> {
         let mut check = Check::new();
         self.check_into(&mut check, "", needs_leavening, true);
         check.done()

@@ -4,7 +4,7 @@ use super::places::{Places, from};
 use super::timeline::{Due, SHORTEST_H, Timeline, h_between};
 use super::{Asked, Measured, OFF_THE_MIXER_H, Replaced, What, before};
 use crate::path::{LONGEST_H, Leg, Spot};
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use crate::rise::vigour::enlivened;
 use crate::rise::{Doubts, RiseRequest, Runs, Stage};
 use crate::sheet::{Block, FridgeKnown, PrefermentPlan, plan, work_out_whole};
@@ -51,7 +51,7 @@ pub(super) struct Course {
 }
 
 impl Course {
-    pub fn of(q: &Asked) -> Result<Course, Refused> {
+    pub fn of(q: &Asked) -> Result<Course, ValidationError> {
         // What was kept is in the bowl: the dose is no longer a question.
         let mut kept = q.request.clone();
         kept.now_at = None;
@@ -89,7 +89,7 @@ impl Course {
     }
 
     /// Entries under wrong hours must not make a dough of years: what the model takes of a plan holds here, too.
-    fn bounded(&self, q: &Asked, clock: &Timeline) -> Result<(), Refused> {
+    fn bounded(&self, q: &Asked, clock: &Timeline) -> Result<(), ValidationError> {
         let preferments = q.request.formula.preferments.len();
         let first = (0..preferments).map(|i| clock.preferment(i).0).min();
         let first = first.unwrap_or(self.mixed_at).min(self.mixed_at);
@@ -97,7 +97,7 @@ impl Course {
         let longest = self.legs.iter().map(|l| l.hours).fold(whole, f64::max);
         let sum: f64 = self.legs.iter().map(|l| l.hours).sum();
         if longest > LONGEST_H || sum > LONGEST_H {
-            return Err(Refused::one(
+            return Err(ValidationError::one(
                 "steps",
                 "What was entered stretches this dough over more than two weeks: it is followed no further. Undo the step with the wrong hour.",
             ));

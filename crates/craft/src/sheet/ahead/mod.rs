@@ -28,7 +28,7 @@ use super::{
 use crate::note::{Note, by_urgency};
 use crate::path::Place;
 use crate::reading::Subject;
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use crate::rise::ripeness::BAKES_WELL;
 use crate::rise::spread::spread_of;
 use crate::rise::{
@@ -247,8 +247,8 @@ pub struct Asked<'a> {
 
 /// The forecast from now on, with what can still be done.
 ///
-/// Errors: [`Refused`] as [`super::work_out`]; a plan that was kept is not refused again.
-pub fn from_now(q: &Asked) -> Result<Ahead, Refused> {
+/// Errors: [`ValidationError`] as [`super::work_out`]; a plan that was kept is not refused again.
+pub fn from_now(q: &Asked) -> Result<Ahead, ValidationError> {
     let mut course = Course::of(q)?;
     let mut dough = course.dough(q.request.serve_at);
     let mut lively = None;
@@ -397,7 +397,7 @@ pub fn other_than_planned(q: &Asked) -> Vec<OtherThanPlanned> {
 /// The dough of a batch as it really went, for a fit of its leaven.
 ///
 /// Errors: as [`from_now`].
-pub fn as_it_went(q: &Asked) -> Result<(RiseRequest, Timestamp), Refused> {
+pub fn as_it_went(q: &Asked) -> Result<(RiseRequest, Timestamp), ValidationError> {
     let course = Course::of(q)?;
     Ok((course.dough(q.request.serve_at), course.mixed_at))
 }

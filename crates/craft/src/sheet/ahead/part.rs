@@ -6,7 +6,7 @@ use super::Asked;
 use super::course::Course;
 use super::idea::cut_now;
 use crate::path::{LONGEST_H, Leg, Lies, Spot};
-use crate::refusal::{Refused, plain};
+use crate::refusal::{ValidationError, plain};
 use crate::rise::Event;
 use crate::sheet::{SheetRequest, hours};
 use jiff::Timestamp;
@@ -38,11 +38,11 @@ pub struct Parted {
 ///
 /// Errors: at `part_count` or `part_serve`, what cannot be: a dough that is not mixed yet, all of it or none, an hour that the
 /// way does not reach.
-pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, Refused> {
+pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, ValidationError> {
     let all = q.request.formula.pieces.count();
     let course = Course::of(q)?;
     if !course.in_bowl {
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "part_count",
             "It is not mixed yet: change the number of pieces, and plan the others as a dough of their own.",
         ));
@@ -53,7 +53,7 @@ pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, 
             0 => "One piece cannot be parted.".to_string(),
             _ => format!("1 to {most} of the {all} pieces."),
         };
-        return Err(Refused::one("part_count", message));
+        return Err(ValidationError::one("part_count", message));
     }
     let whole_h = whole_h(&course, serve_at)?;
     // Until now all lay in one tub: a smaller one would have been another dough.
@@ -73,7 +73,7 @@ pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, 
         Way::Apart => apart(&legs, i, q.request.serve_at, serve_at)?,
     };
     let percent = q.planned.yeast.percent;
-    let of = |n: u32| -> Result<SheetRequest, Refused> {
+    let of = |n: u32| -> Result<SheetRequest, ValidationError> {
         let formula = q.request.formula.scaled_to(n)?.in_the_bowl(percent);
         let mut out = q.request.of_formula(formula);
         out.now_at = None;
@@ -88,11 +88,11 @@ pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, 
 }
 
 /// Hours from mixing to serving.
-fn whole_h(course: &Course, serve_at: Timestamp) -> Result<f64, Refused> {
+fn whole_h(course: &Course, serve_at: Timestamp) -> Result<f64, ValidationError> {
     let h = serve_at.duration_since(course.mixed_at).as_secs_f64() / 3600.0;
     if h > LONGEST_H {
         let last = plain((LONGEST_H / 24.0).round());
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "part_serve",
             format!("A dough is followed for {last} days from its mixing: serve it sooner."),
         ));
@@ -101,7 +101,7 @@ fn whole_h(course: &Course, serve_at: Timestamp) -> Result<f64, Refused> {
 }
 
 /// Into the freezer now, a day in the fridge, some hours out.
-fn frozen(legs: &[Leg], i: usize, whole_h: f64) -> Result<Vec<Leg>, Refused> {
+fn frozen(legs: &[Leg], i: usize, whole_h: f64) -> Result<Vec<Leg>, ValidationError> {
     let mut out = legs[..i].to_vec();
     let gone_h: f64 = out.iter().map(|l| l.hours).sum();
     let left_h = whole_h - gone_h;
@@ -109,7 +109,7 @@ fn frozen(legs: &[Leg], i: usize, whole_h: f64) -> Result<Vec<Leg>, Refused> {
     let frozen_h = left_h - thaw_h - TEMPER_H;
     if frozen_h < LEAST_FROZEN_H {
         let least = LEAST_FROZEN_H + LEAST_THAW_H + TEMPER_H;
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "part_serve",
             format!(
                 "Freezing, a slow thaw in the fridge and {} h out take {} h at least: serve it later.",
@@ -130,7 +130,12 @@ fn frozen(legs: &[Leg], i: usize, whole_h: f64) -> Result<Vec<Leg>, Refused> {
 }
 
 /// On as they lie; the cold that is still to come, or else the last leg, takes what is sooner or later.
-fn apart(legs: &[Leg], i: usize, was: Timestamp, serve_at: Timestamp) -> Result<Vec<Leg>, Refused> {
+fn apart(
+    legs: &[Leg],
+    i: usize,
+    was: Timestamp,
+    serve_at: Timestamp,
+) -> Result<Vec<Leg>, ValidationError> {
     let mut out = legs.to_vec();
     let by = serve_at.duration_since(was).as_secs_f64() / 3600.0;
     let takes = (i..out.len())
@@ -141,7 +146,7 @@ fn apart(legs: &[Leg], i: usize, was: Timestamp, serve_at: Timestamp) -> Result<
     if out[takes].hours < 1.0 / 60.0 {
         let soonest = was - hours(out[takes].hours - by - 1.0 / 60.0);
         let short = soonest.duration_since(serve_at).as_secs_f64() / 3600.0;
-        return Err(Refused::one(
+        return Err(ValidationError::one(
             "part_serve",
             format!(
                 "What is still to come takes {} h more than that leaves: serve it later, or change the hours on Rise first.",

@@ -4,13 +4,13 @@ use super::life::{FitRequest, Life, fit};
 use super::{SheetRequest, SheetResult, hours, plan, work_out, work_out_whole};
 use crate::formula::Dose;
 use crate::path::Method;
-use crate::refusal::{Refused, plain};
+use crate::refusal::{ValidationError, plain};
 use crate::rise::{HoursAnswer, HoursRequest, Runs, Temperatures, solve_hours};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A request with the yeast that it has now as a stated dose.
-pub fn with_yeast_as_it_is(r: &SheetRequest) -> Result<SheetRequest, Refused> {
+pub fn with_yeast_as_it_is(r: &SheetRequest) -> Result<SheetRequest, ValidationError> {
     let now = SheetRequest {
         now_at: None,
         ..r.clone()
@@ -36,8 +36,8 @@ pub struct LegHours {
 
 /// How long one leg may last with the yeast as it is, the serve time standing.
 ///
-/// Errors: [`Refused`] with the leg's hours when no length makes the dough ready.
-pub fn leg_hours(r: &SheetRequest, leg: usize) -> Result<LegHours, Refused> {
+/// Errors: [`ValidationError`] with the leg's hours when no length makes the dough ready.
+pub fn leg_hours(r: &SheetRequest, leg: usize) -> Result<LegHours, ValidationError> {
     let given = with_yeast_as_it_is(r)?;
     let now = SheetRequest {
         now_at: None,
@@ -46,7 +46,10 @@ pub fn leg_hours(r: &SheetRequest, leg: usize) -> Result<LegHours, Refused> {
     let (result, dough) = work_out_whole(&now, &Runs::default())?;
     let legs = given.formula.path();
     let Some(asked) = legs.get(leg) else {
-        return Err(Refused::one("formula.legs", "There is no such leg."));
+        return Err(ValidationError::one(
+            "formula.legs",
+            "There is no such leg.",
+        ));
     };
     // A leg with folds is several stages: its last one stretches.
     let stages_of = |l| plan::leg_stages(&given, &result.formula, l);
@@ -68,7 +71,7 @@ pub fn leg_hours(r: &SheetRequest, leg: usize) -> Result<LegHours, Refused> {
             best_ripeness,
             best_hours,
             ..
-        } => Err(Refused::one(
+        } => Err(ValidationError::one(
             format!("formula.legs[{leg}].hours"),
             format!(
                 "No length of this leg makes it ready with this yeast: the rise clock comes to {:.0} of 100 at best, with {} h.",
@@ -80,7 +83,7 @@ pub fn leg_hours(r: &SheetRequest, leg: usize) -> Result<LegHours, Refused> {
 }
 
 /// Puts the shortest length that ripens it into a leg, on the quarter hour; the serve time stands.
-pub fn solve_leg(r: &SheetRequest, leg: usize) -> Result<SheetRequest, Refused> {
+pub fn solve_leg(r: &SheetRequest, leg: usize) -> Result<SheetRequest, ValidationError> {
     let h = leg_hours(r, leg)?;
     let mut out = with_yeast_as_it_is(r)?;
     out.formula = set_leg(&out, leg, (h.shortest_h * 4.0).round() / 4.0);
@@ -88,7 +91,7 @@ pub fn solve_leg(r: &SheetRequest, leg: usize) -> Result<SheetRequest, Refused> 
 }
 
 /// Keeps the hour of mixing and the yeast, and moves the serve time to where the dough is ready.
-pub fn solve_serve(r: &SheetRequest) -> Result<SheetRequest, Refused> {
+pub fn solve_serve(r: &SheetRequest) -> Result<SheetRequest, ValidationError> {
     let mixed_at = r.mixed_at();
     let last = r.formula.path().len() - 1;
     let mut out = solve_leg(r, last)?;
@@ -110,7 +113,7 @@ pub fn set_leg(r: &SheetRequest, leg: usize, hours: f64) -> crate::formula::Form
 pub struct Compared {
     pub method: Method,
     pub request: SheetRequest,
-    pub outcome: Result<SheetResult, Refused>,
+    pub outcome: Result<SheetResult, ValidationError>,
     /// Whether its hands-on steps keep clear of the hours away.
     pub fits_life: bool,
 }

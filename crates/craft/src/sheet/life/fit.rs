@@ -3,7 +3,7 @@
 
 use super::spans::{Life, Why, words};
 use crate::path::Leg;
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use crate::rise::Event;
 use crate::rise::Runs;
 use crate::sheet::margin_h;
@@ -323,7 +323,7 @@ fn lengths(leg: &Leg) -> Vec<f64> {
 
 /// Fits a dough into a life.
 ///
-/// Errors: [`Refused`] as [`crate::sheet::work_out`] for what no length of a leg could mend.
+/// Errors: [`ValidationError`] as [`crate::sheet::work_out`] for what no length of a leg could mend.
 ///
 /// ```
 /// use craft::formula::Scales;
@@ -349,7 +349,7 @@ fn lengths(leg: &Leg) -> Vec<f64> {
 /// // The best plan first; each is served at the hour that was asked for.
 /// assert!(found.plans[0].window.unwrap().holds(friday));
 /// ```
-pub fn fit(q: &FitRequest) -> Result<FitResult, Refused> {
+pub fn fit(q: &FitRequest) -> Result<FitResult, ValidationError> {
     q.request.check()?;
     let zone = q.request.zone()?;
     let usual = q.request.formula.path();

@@ -122,7 +122,7 @@ fn clock_times_follow_the_zone_across_the_change_of_summer_time() {
 }
 
 fn refusal(r: &SheetRequest) -> (String, String) {
-    let Refused(mut errors) = work_out(r).unwrap_err();
+    let ValidationError(mut errors) = work_out(r).unwrap_err();
     let e = errors.remove(0);
     (e.field, e.message)
 }
@@ -221,7 +221,7 @@ fn nonsense_names_every_field() {
         r.formula.salt_percent = -1.0;
         r.formula.bulk_h = f64::NAN;
     });
-    let Refused(errors) = work_out(&r).unwrap_err();
+    let ValidationError(errors) = work_out(&r).unwrap_err();
     let fields: Vec<_> = errors.iter().map(|e| e.field.as_str()).collect();
     assert_eq!(
         fields,

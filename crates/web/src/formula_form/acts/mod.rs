@@ -7,8 +7,8 @@ use super::Bench;
 use super::fields::{known, spec_of};
 use super::reading;
 use super::writing::Writer;
-use crate::shared::form::{Typed, measured, number};
-use crate::shared::kitchen::Here;
+use crate::shared::form::{FormData, measured, number};
+use crate::shared::kitchen::RequestKitchen;
 use craft::flour::substitute::{Target, substitutes};
 use craft::flour::{FlourFacts, FlourPart, blend};
 use craft::formula::grams::{Given, given};
@@ -16,14 +16,14 @@ use craft::formula::{
     Doses, Extra, ExtraKind, Formula, FormulaRequest, Mode, PanShape, Pieces, Preferment,
     PrefermentKind, formulate,
 };
-use craft::refusal::{FieldError, Refused};
+use craft::refusal::{FieldError, ValidationError};
 use craft::style::Style;
 use craft::style::oven_fit::{Oven, OvenKind, fit};
 use craft::style::topping::{Cook, ToppingPart};
 use craft::units::Meant;
 
 /// Does what was pressed; `true` when the form is another one now. Errors: sentences at their fields.
-pub fn press(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
+pub fn press(typed: &mut FormData, bench: &Bench) -> Result<bool, Vec<FieldError>> {
     let mut changed = false;
     let set = typed.text("set").to_string();
     typed.forget("set");
@@ -62,19 +62,19 @@ pub fn press(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> 
 }
 
 /// A remedy's value is in g, cm and °C; the field shows the kitchen's unit.
-fn remedy(typed: &mut Typed, field: &str, value: &str, here: &Here) {
+fn remedy(typed: &mut FormData, field: &str, value: &str, here: &RequestKitchen) {
     match number(value) {
         Ok(v) if typed.has(field) && known(field).is_some() => spec_of_known(field, v, typed, here),
         _ => {}
     }
 }
 
-fn spec_of_known(field: &str, v: f64, typed: &mut Typed, here: &Here) {
+fn spec_of_known(field: &str, v: f64, typed: &mut FormData, here: &RequestKitchen) {
     Writer { typed, here }.number(field, v);
 }
 
 /// The doses that the form was shown with, solved ones too; those that the formula states where they do not fit.
-fn doses(typed: &Typed, f: &Formula) -> Doses {
+fn doses(typed: &FormData, f: &Formula) -> Doses {
     let all: Vec<f64> = typed
         .text("dose")
         .split(' ')
@@ -97,7 +97,7 @@ fn doses(typed: &Typed, f: &Formula) -> Doses {
 }
 
 /// Says the same dough another way; a form that cannot be read takes the style's usual size.
-fn mode(typed: &mut Typed, to: &str, here: &Here) {
+fn mode(typed: &mut FormData, to: &str, here: &RequestKitchen) {
     let Some(to) = Mode::from_key(to) else { return };
     let read = reading::formula(typed, here).ok().and_then(|f| {
         let r = formulate(&FormulaRequest {
@@ -126,7 +126,7 @@ fn mode(typed: &mut Typed, to: &str, here: &Here) {
 }
 
 /// Starts over with a style; name, day and hour stay.
-fn style(typed: &mut Typed, key: &str, bench: &Bench) {
+fn style(typed: &mut FormData, key: &str, bench: &Bench) {
     let chosen = if key.is_empty() {
         typed.text("new_style").to_string()
     } else {
@@ -138,7 +138,7 @@ fn style(typed: &mut Typed, key: &str, bench: &Bench) {
     }
 }
 
-fn add(typed: &mut Typed, what: &str, bench: &Bench) {
+fn add(typed: &mut FormData, what: &str, bench: &Bench) {
     let n = typed.rows(match what {
         "pans" => "pieces.pans",
         w => w,
@@ -217,12 +217,12 @@ fn usual_amount(kind: ExtraKind) -> f64 {
     }
 }
 
-fn share(t: &Typed, i: usize) -> f64 {
+fn share(t: &FormData, i: usize) -> f64 {
     number(t.text(&format!("flours[{i}].share_percent"))).unwrap_or(0.0)
 }
 
 /// The row with the largest share of `n`.
-fn largest(t: &Typed, n: usize) -> Option<usize> {
+fn largest(t: &FormData, n: usize) -> Option<usize> {
     (0..n).max_by(|&a, &b| share(t, a).total_cmp(&share(t, b)))
 }
 
@@ -265,7 +265,7 @@ fn flour(w: &mut Writer, n: usize, picked: &str, bench: &Bench) {
     w.flour(n, &part);
 }
 
-fn drop_row(typed: &mut Typed, list: &str, row: usize, here: &Here) {
+fn drop_row(typed: &mut FormData, list: &str, row: usize, here: &RequestKitchen) {
     match list {
         "flours" => {
             let given_back = share(typed, row);
@@ -293,7 +293,7 @@ fn drop_row(typed: &mut Typed, list: &str, row: usize, here: &Here) {
 }
 
 /// Brings the flours to 100 % in their proportions.
-fn even(typed: &mut Typed, here: &Here) {
+fn even(typed: &mut FormData, here: &RequestKitchen) {
     let n = typed.rows("flours");
     let shares: Vec<f64> = (0..n)
         .map(|i| {
@@ -313,7 +313,7 @@ fn even(typed: &mut Typed, here: &Here) {
     }
 }
 
-fn oven_of(typed: &Typed, here: &Here) -> Result<Oven, Vec<FieldError>> {
+fn oven_of(typed: &FormData, here: &RequestKitchen) -> Result<Oven, Vec<FieldError>> {
     let kind = OvenKind::from_key(typed.text("oven_kind")).unwrap_or(OvenKind::HomeWithSteel);
     let mut r = crate::shared::form::Reader::new(typed);
     let top_c = spec_of("oven_top_c").read(&mut r, "oven_top_c", here);
@@ -324,25 +324,29 @@ fn oven_of(typed: &Typed, here: &Here) -> Result<Oven, Vec<FieldError>> {
     }
 }
 
-fn fit_to(typed: &mut Typed, bench: &Bench) -> Result<(), Vec<FieldError>> {
+fn fit_to(typed: &mut FormData, bench: &Bench) -> Result<(), Vec<FieldError>> {
     let oven = oven_of(typed, bench.here)?;
     let f = reading::formula(typed, bench.here)?;
-    let fitted = fit(&f, oven).map_err(|Refused(e)| e)?;
+    let fitted = fit(&f, oven).map_err(|ValidationError(e)| e)?;
     reading::put(typed, &fitted.formula, bench.here);
     Ok(())
 }
 
 /// What an oven would change, for the page to show before it is pressed.
-pub fn fitting(typed: &Typed, f: &Formula, here: &Here) -> Option<craft::style::oven_fit::Fitted> {
+pub fn fitting(
+    typed: &FormData,
+    f: &Formula,
+    here: &RequestKitchen,
+) -> Option<craft::style::oven_fit::Fitted> {
     fit(f, oven_of(typed, here).ok()?).ok()
 }
 
 /// The substitution that a form asks for, among the flours of the pantry.
 pub fn swapping(
-    typed: &Typed,
+    typed: &FormData,
     f: &Formula,
     bench: &Bench,
-) -> Option<Result<craft::flour::substitute::Substitutes, Refused>> {
+) -> Option<Result<craft::flour::substitute::Substitutes, ValidationError>> {
     let (of, wanted) = (typed.text("swap.of"), number(typed.text("swap.to")).ok()?);
     let target = match of {
         "protein" => Target::Protein { percent: wanted },
@@ -360,7 +364,7 @@ pub fn swapping(
     Some(substitutes(target, &at_hand, Some(&blend(&f.flours))))
 }
 
-fn swap(typed: &mut Typed, way: usize, bench: &Bench) -> Result<(), Vec<FieldError>> {
+fn swap(typed: &mut FormData, way: usize, bench: &Bench) -> Result<(), Vec<FieldError>> {
     let f = reading::formula(typed, bench.here)?;
     if let Some(Ok(found)) = swapping(typed, &f, bench)
         && let Some(way) = found.ways.get(way)
@@ -376,7 +380,7 @@ fn swap(typed: &mut Typed, way: usize, bench: &Bench) -> Result<(), Vec<FieldErr
 }
 
 /// Weights that were typed into the sheet: `g:KEY` differs from `g0:KEY`, which is what was shown.
-fn by_grams(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
+fn by_grams(typed: &mut FormData, bench: &Bench) -> Result<bool, Vec<FieldError>> {
     let keys: Vec<String> = typed
         .fields_from("g:")
         .filter(|k| typed.text(k) != typed.text(&k.replacen("g:", "g0:", 1)))
@@ -403,8 +407,8 @@ fn by_grams(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
         .map_err(|_| refuse("A weight must be a number.".into()))?;
         let doses = doses(typed, &f);
         f = given(&f, &doses, what, g)
-            .map_err(|Refused(e)| refuse(e.into_iter().map(|e| e.message).collect()))?;
-        f.check().map_err(|Refused(e)| {
+            .map_err(|ValidationError(e)| refuse(e.into_iter().map(|e| e.message).collect()))?;
+        f.check().map_err(|ValidationError(e)| {
             refuse(
                 e.into_iter()
                     .map(|e| e.message)
@@ -423,7 +427,7 @@ fn by_grams(typed: &mut Typed, bench: &Bench) -> Result<bool, Vec<FieldError>> {
 }
 
 /// The oven that "fit to my oven" begins with: the kitchen's own for this style, else the one that it is usually baked in.
-pub fn sensible_oven(typed: &mut Typed, style: &Style, bench: &Bench) {
+pub fn sensible_oven(typed: &mut FormData, style: &Style, bench: &Bench) {
     let (_, _, oven) = bench.larder.oven_for(style);
     typed.set("oven_kind", oven.fit_kind().key());
     spec_of("oven_top_c").put(

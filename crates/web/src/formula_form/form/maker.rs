@@ -4,8 +4,8 @@ use super::parts::*;
 use super::{choice, said, where_words};
 use crate::formula_form::fields::{exact_name, spec_of};
 use crate::formula_form::writing::amount_name;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use craft::flour::FlourKind;
 use craft::formula::{ExtraKind, Formula, Mode, PrefermentKind, thickness_name};
 use craft::leaven::YeastForm;
@@ -15,9 +15,9 @@ use craft::style::topping::Cook;
 use craft::style::{Style, Usual};
 
 pub(super) struct Maker<'a> {
-    pub typed: &'a Typed,
+    pub typed: &'a FormData,
     pub errors: &'a [FieldError],
-    pub here: &'a Here,
+    pub here: &'a RequestKitchen,
     pub style: Style,
 }
 

@@ -10,7 +10,7 @@ pub use parts::{
 };
 
 use crate::formula_form::{Bench, acts, reading};
-use crate::shared::form::Typed;
+use crate::shared::form::FormData;
 use craft::flour::blend;
 use craft::formula::{ExtraKind, Formula, Mode, PrefermentKind};
 use craft::mix::Mixer;
@@ -106,7 +106,7 @@ pub struct Form {
 }
 
 impl Form {
-    pub fn of(typed: &Typed, errors: &[FieldError], bench: &Bench) -> Form {
+    pub fn of(typed: &FormData, errors: &[FieldError], bench: &Bench) -> Form {
         let here = bench.here;
         let m = Maker {
             typed,
@@ -248,12 +248,12 @@ impl Form {
 }
 
 /// "12@3" is version 3 of formula 12.
-pub fn opened_from(typed: &Typed) -> Option<(u64, u32)> {
+pub fn opened_from(typed: &FormData) -> Option<(u64, u32)> {
     let (id, number) = typed.text("from").split_once('@')?;
     Some((id.parse().ok()?, number.parse().ok()?))
 }
 
-fn from(typed: &Typed) -> Option<String> {
+fn from(typed: &FormData) -> Option<String> {
     opened_from(typed).map(|(_, number)| format!("Opened from version {number}"))
 }
 
@@ -273,7 +273,7 @@ pub fn said(errors: &[FieldError], field: &str) -> Option<String> {
 }
 
 /// The leaf that is open: the one that was, or the first with something wrong in it.
-fn tabs(typed: &Typed, errors: &[FieldError]) -> Vec<Choice> {
+fn tabs(typed: &FormData, errors: &[FieldError]) -> Vec<Choice> {
     let wrong = errors.first().map(|e| leaf_of(&e.field));
     let asked = typed.text("tab");
     let open = wrong.unwrap_or(if TABS.iter().any(|t| t.0 == asked) {

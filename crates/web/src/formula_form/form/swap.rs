@@ -2,11 +2,11 @@
 
 use super::{Swap, WayView};
 use crate::formula_form::{Bench, acts};
-use crate::shared::form::{Typed, number};
+use crate::shared::form::{FormData, number};
 use craft::formula::Formula;
 
 /// What was sought of another flour: the ways, or why there are none.
-pub(super) fn sought(typed: &Typed, f: Option<&Formula>, bench: &Bench) -> Option<Swap> {
+pub(super) fn sought(typed: &FormData, f: Option<&Formula>, bench: &Bench) -> Option<Swap> {
     let says = |says: &str| {
         Some(Swap {
             says: says.into(),
@@ -23,7 +23,7 @@ pub(super) fn sought(typed: &Typed, f: Option<&Formula>, bench: &Bench) -> Optio
     }
 }
 
-fn swap(typed: &Typed, f: &Formula, bench: &Bench) -> Option<Swap> {
+fn swap(typed: &FormData, f: &Formula, bench: &Bench) -> Option<Swap> {
     Some(match acts::swapping(typed, f, bench)? {
         Err(e) => Swap {
             says: e.0.first().map_or(String::new(), |e| e.message.clone()),

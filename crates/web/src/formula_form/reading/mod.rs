@@ -3,8 +3,8 @@
 use super::fields::spec_of;
 use super::writing::{Writer, amount_name, typed_of};
 use crate::batch::entries::typed_moment;
-use crate::shared::form::{Reader, Typed, one_line};
-use crate::shared::kitchen::Here;
+use crate::shared::form::{FormData, Reader, one_line};
+use crate::shared::kitchen::RequestKitchen;
 use craft::flour::{FlourFacts, FlourKind, FlourPart};
 use craft::formula::{
     Dose, Extra, ExtraKind, Feed, Formula, HydrationCounts, LooseBalls, Mode, PanGroup, PanShape,
@@ -13,7 +13,7 @@ use craft::formula::{
 use craft::leaven::YeastForm;
 use craft::mix::Mixer;
 use craft::path::{self, Leg, Lies, Spot};
-use craft::refusal::{FieldError, Refused};
+use craft::refusal::{FieldError, ValidationError};
 use craft::rise::Event;
 use craft::sheet::{Begun, SheetRequest};
 use craft::style::topping::{Cook, ToppingPart};
@@ -32,7 +32,7 @@ pub struct Sheet {
 }
 
 /// What a form says of a dough that is in the bowl already.
-fn begun(r: &mut Reader, here: &Here) -> Option<(Begun, Option<f64>)> {
+fn begun(r: &mut Reader, here: &RequestKitchen) -> Option<(Begun, Option<f64>)> {
     let mut moment = |field: &str| match r.typed.text(field) {
         "" => None,
         text => match typed_moment(text, here) {
@@ -63,7 +63,7 @@ fn begun(r: &mut Reader, here: &Here) -> Option<(Begun, Option<f64>)> {
 }
 
 /// The style that a form is about; the first style when it names none.
-pub fn style_of(typed: &Typed) -> Style {
+pub fn style_of(typed: &FormData) -> Style {
     let own = typed.text("style_data");
     let own: Option<Style> = (!own.is_empty())
         .then(|| serde_json::from_str(own).ok())
@@ -73,7 +73,7 @@ pub fn style_of(typed: &Typed) -> Style {
 }
 
 /// A formula as a form for its next serving; a name is thought of.
-pub fn sensible(formula: &Formula, here: &Here) -> Typed {
+pub fn sensible(formula: &Formula, here: &RequestKitchen) -> FormData {
     let serve = next_friday(formula, here);
     let request = SheetRequest::of(formula.clone(), &here.kitchen.usual, serve);
     let mut typed = typed_of(&request, here);
@@ -87,7 +87,7 @@ pub fn sensible(formula: &Formula, here: &Here) -> Typed {
 }
 
 /// The next Friday 19:00 for which there is still time, by the kitchen's clock.
-fn next_friday(formula: &Formula, here: &Here) -> Timestamp {
+fn next_friday(formula: &Formula, here: &RequestKitchen) -> Timestamp {
     let lead = SheetRequest::of(formula.clone(), &here.kitchen.usual, here.now);
     let soonest = here.now + craft::sheet::hours(lead.total_h() + lead.lead_h() + 2.5);
     let mut day = here.local(here.now).date();
@@ -106,7 +106,7 @@ fn next_friday(formula: &Formula, here: &Here) -> Timestamp {
 
 struct Form<'a, 'b> {
     r: &'a mut Reader<'b>,
-    here: &'a Here,
+    here: &'a RequestKitchen,
 }
 
 impl Form<'_, '_> {
@@ -383,7 +383,7 @@ impl Form<'_, '_> {
 }
 
 /// Reads the formula of a form, with everything that is wrong with it.
-pub fn formula(typed: &Typed, here: &Here) -> Result<Formula, Vec<FieldError>> {
+pub fn formula(typed: &FormData, here: &RequestKitchen) -> Result<Formula, Vec<FieldError>> {
     let mut r = Reader::new(typed);
     let f = Form { r: &mut r, here }.formula();
     if !r.errors.is_empty() {
@@ -394,7 +394,11 @@ pub fn formula(typed: &Typed, here: &Here) -> Result<Formula, Vec<FieldError>> {
 }
 
 /// Reads a form into a request, with everything that is wrong.
-pub fn read(typed: &Typed, here: &Here, scales: Scales) -> Result<Sheet, Vec<FieldError>> {
+pub fn read(
+    typed: &FormData,
+    here: &RequestKitchen,
+    scales: Scales,
+) -> Result<Sheet, Vec<FieldError>> {
     let mut r = Reader::new(typed);
     let name = r.name("name", "A name");
     let serve_at = serve_at(&mut r, here);
@@ -436,7 +440,7 @@ pub fn read(typed: &Typed, here: &Here, scales: Scales) -> Result<Sheet, Vec<Fie
     Ok(sheet)
 }
 
-fn serve_at(r: &mut Reader, here: &Here) -> Timestamp {
+fn serve_at(r: &mut Reader, here: &RequestKitchen) -> Timestamp {
     let date: Option<Date> = r.typed.text("serve_date").parse().ok();
     let time: Option<Time> = r.typed.text("serve_time").replace('.', ":").parse().ok();
     let (Some(date), Some(time)) = (date, time) else {
@@ -459,7 +463,7 @@ fn serve_at(r: &mut Reader, here: &Here) -> Timestamp {
 }
 
 /// The core's refusals, at the fields of this form.
-pub fn at_fields(refused: Refused) -> Vec<FieldError> {
+pub fn at_fields(refused: ValidationError) -> Vec<FieldError> {
     refused
         .0
         .into_iter()
@@ -478,7 +482,7 @@ pub fn at_fields(refused: Refused) -> Vec<FieldError> {
 }
 
 /// Puts a formula into a form that is already there, and keeps the rest of it.
-pub fn put(typed: &mut Typed, formula: &Formula, here: &Here) {
+pub fn put(typed: &mut FormData, formula: &Formula, here: &RequestKitchen) {
     Writer { typed, here }.formula(formula);
 }
 

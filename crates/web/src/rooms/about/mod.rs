@@ -1,7 +1,7 @@
 //! About: what the figures mean, how sure they are, and what the product leaves to others.
 
 use crate::App;
-use crate::shared::error::Trouble;
+use crate::shared::error::AppError;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
@@ -19,7 +19,7 @@ struct Page {
     frame: Frame,
 }
 
-async fn about(theme: Theme) -> Result<Html<String>, Trouble> {
+async fn about(theme: Theme) -> Result<Html<String>, AppError> {
     let mut frame = Frame::bare(theme, Stop::Bench, "What the figures mean");
     frame.path = "/about".into();
     page(&Page { frame })

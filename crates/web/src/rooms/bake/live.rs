@@ -6,8 +6,8 @@
 use super::view::{RunState, Timed};
 use crate::App;
 use crate::batch::load;
-use crate::shared::error::Trouble;
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::runs::{Follower, Watcher};
 use axum::extract::{Path, State};
 use axum::response::sse::{Event, KeepAlive, Sse};
@@ -23,7 +23,13 @@ use store::batch::BatchId;
 const LOOK: Duration = Duration::from_secs(2);
 
 /// Follows a batch until nobody watches it, or the server goes.
-async fn follow(app: App, here: Here, code: String, id: BatchId, mut f: Follower<RunState>) {
+async fn follow(
+    app: App,
+    here: RequestKitchen,
+    code: String,
+    id: BatchId,
+    mut f: Follower<RunState>,
+) {
     let mut known = None;
     while f.told.receiver_count() > 0 && !*f.closing.borrow() {
         // A database that is away is asked again; whoever watches keeps what was known.
@@ -49,7 +55,11 @@ async fn follow(app: App, here: Here, code: String, id: BatchId, mut f: Follower
     }
 }
 
-async fn revision(app: &App, here: &Here, id: BatchId) -> Result<Option<(u32, u64)>, Trouble> {
+async fn revision(
+    app: &App,
+    here: &RequestKitchen,
+    id: BatchId,
+) -> Result<Option<(u32, u64)>, AppError> {
     let mut db = app.db.acquire().await?;
     Ok(store::batch::revision(&mut db, here.id(), id).await?)
 }
@@ -97,12 +107,12 @@ fn event(state: &RunState) -> Option<Event> {
 
 pub async fn stream(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path(code): Path<String>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let told = load::told(&app, &here, &code).await?;
     let id = told.batch.id;
-    let (watcher, follower) = app.runs.watch(id).ok_or(Trouble::Busy)?;
+    let (watcher, follower) = app.runs.watch(id).ok_or(AppError::Busy)?;
     if let Some(f) = follower {
         tokio::spawn(follow(app.clone(), here.clone(), code, id, f));
     }

@@ -2,10 +2,10 @@
 
 use crate::App;
 use crate::batch::load;
-use crate::batch::told::Told;
-use crate::shared::error::Trouble;
+use crate::batch::record::BatchRecord;
+use crate::shared::error::AppError;
 use crate::shared::format::min_s;
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::marks;
 use crate::shared::theme::Theme;
@@ -46,10 +46,10 @@ struct Page {
 
 pub async fn show(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
-) -> Result<Html<String>, Trouble> {
+) -> Result<Html<String>, AppError> {
     let told = load::told(&app, &here, &code).await?;
     let path = format!("/batches/{code}/bakes");
     let frame = Frame::of(
@@ -117,7 +117,7 @@ pub async fn show(
     })
 }
 
-fn rows(told: &Told, here: &Here) -> Vec<Row> {
+fn rows(told: &BatchRecord, here: &RequestKitchen) -> Vec<Row> {
     let planned = f64::from(told.batch.sheet.result.programme.out_s);
     let mut all: Vec<_> = told.run.pizzas.iter().collect();
     all.sort_by_key(|p| p.in_at);

@@ -9,10 +9,10 @@ use crate::App;
 use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::load;
-use crate::batch::told::Told;
-use crate::shared::error::Trouble;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::batch::record::BatchRecord;
+use crate::shared::error::AppError;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
@@ -54,7 +54,7 @@ struct Asked {
 }
 
 /// The batch that is baking, or else the one served next.
-async fn nearest(State(app): State<App>, here: Here) -> Result<Redirect, Trouble> {
+async fn nearest(State(app): State<App>, here: RequestKitchen) -> Result<Redirect, AppError> {
     let live = load::live(&app, &here).await?;
     let found = live
         .iter()
@@ -67,11 +67,11 @@ async fn nearest(State(app): State<App>, here: Here) -> Result<Redirect, Trouble
 
 async fn bake(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
     Query(asked): Query<Asked>,
-) -> Result<Html<String>, Trouble> {
+) -> Result<Html<String>, AppError> {
     let told = load::told(&app, &here, &code).await?;
     let path = format!("/batches/{code}/bake");
     let goes = app.goes(&told, &here).await?;
@@ -115,9 +115,9 @@ struct Beside {
 /// for it.
 async fn beside(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path(code): Path<String>,
-) -> Result<Json<Beside>, Trouble> {
+) -> Result<Json<Beside>, AppError> {
     let told = load::told(&app, &here, &code).await?;
     let goes = app.goes(&told, &here).await?;
     let notes = app
@@ -138,7 +138,7 @@ async fn beside(
 }
 
 /// Reads a tap from its form; says what is wrong with it.
-fn read(typed: &Typed, run: &Run, at: Timestamp) -> Result<Tap, String> {
+fn read(typed: &FormData, run: &Run, at: Timestamp) -> Result<Tap, String> {
     let kind = match typed.text("kind") {
         "in" => TapKind::In,
         "turned" => TapKind::Turned,
@@ -165,7 +165,7 @@ fn read(typed: &Typed, run: &Run, at: Timestamp) -> Result<Tap, String> {
 }
 
 /// Keeps a tap. The same key is kept once; a tap that makes no sense is refused with the run as it is.
-async fn take(a: Arrived) -> Result<Response, Trouble> {
+async fn take(a: Arrived) -> Result<Response, AppError> {
     let (told, here) = (&a.told, &a.here);
     let tapped = match &a.sent {
         Ok(sent) => read(&a.typed, &told.run, sent.at).map(|tap| (sent, tap)),
@@ -177,7 +177,7 @@ async fn take(a: Arrived) -> Result<Response, Trouble> {
             let status = StatusCode::UNPROCESSABLE_ENTITY;
             return Ok(answer(told, here, status, Some(sentence)));
         }
-        Err(sentence) => return Err(Trouble::Asked(sentence)),
+        Err(sentence) => return Err(AppError::Asked(sentence)),
     };
     let spots = told.spots();
     let baked_ms: Option<i64> = a.typed.text("baked_ms").parse().ok();
@@ -230,13 +230,18 @@ async fn take(a: Arrived) -> Result<Response, Trouble> {
     Ok(answer(&told, here, status, refused))
 }
 
-fn answer(told: &Told, here: &Here, status: StatusCode, refused: Option<String>) -> Response {
+fn answer(
+    told: &BatchRecord,
+    here: &RequestKitchen,
+    status: StatusCode,
+    refused: Option<String>,
+) -> Response {
     let run = RunState::of(told, refused);
     (status, Json(Timed::of(&run, here.now))).into_response()
 }
 
 /// What every screen says when a second In came for a pizza.
-fn said_twice(told: &Told, tap: &Tap, here: &Here) -> Option<String> {
+fn said_twice(told: &BatchRecord, tap: &Tap, here: &RequestKitchen) -> Option<String> {
     let p = told.run.pizza(tap.pizza)?;
     let clock = |t: Timestamp| here.local(t).strftime("%H:%M:%S").to_string();
     Some(format!(

@@ -1,9 +1,9 @@
 //! What the Bake page shows, already formatted.
 
 use super::line::{bake_line, oven_plan};
-use crate::batch::told::Told;
+use crate::batch::record::BatchRecord;
 use crate::shared::format::{count_word, hm, min_s};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use craft::fire::programme::{Cue, Turn};
 use craft::fire::race::spread_s;
@@ -74,7 +74,7 @@ impl RunState {
     fn all_in(&self) -> bool {
         self.next_number > self.pieces
     }
-    pub fn of(told: &Told, refused: Option<String>) -> RunState {
+    pub fn of(told: &BatchRecord, refused: Option<String>) -> RunState {
         let s = told.run.summary();
         RunState {
             pieces: told.batch.sheet.result.formula.pieces,
@@ -205,7 +205,7 @@ pub struct View {
 }
 
 /// Notes that need no oven model: what a page shows at once.
-pub fn quick_notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
+pub fn quick_notes(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<Note> {
     // A closed run has nothing to come.
     if told.is_ended() {
         return vec![];
@@ -222,7 +222,7 @@ pub fn quick_notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
 }
 
 /// All notes of the bake; runs the oven model.
-pub fn notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
+pub fn notes(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<Note> {
     let mut all = quick_notes(told, goes, here);
     if let Some(fire) = told.batch.sheet.request.fire.as_deref() {
         let floors = if told.is_ended() {
@@ -247,7 +247,7 @@ pub fn notes(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Note> {
 }
 
 impl View {
-    pub fn of(told: &Told, goes: &SheetResult, here: &Here) -> View {
+    pub fn of(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> View {
         let sheet = &told.batch.sheet;
         let p = &sheet.result.programme;
         let state = RunState::of(told, None);
@@ -370,7 +370,7 @@ impl View {
 }
 
 /// The next balls with the rise clock each will have when its turn comes at this pace.
-pub fn balls(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Ball> {
+pub fn balls(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<Ball> {
     if told.is_ended() {
         return vec![];
     }
@@ -396,7 +396,7 @@ pub fn balls(told: &Told, goes: &SheetResult, here: &Here) -> Vec<Ball> {
         .collect()
 }
 
-fn bars(told: &Told) -> Vec<Bar> {
+fn bars(told: &BatchRecord) -> Vec<Bar> {
     let Some(fire) = told.batch.sheet.request.fire.as_deref() else {
         return vec![];
     };
@@ -438,7 +438,7 @@ fn bars(told: &Told) -> Vec<Bar> {
         .collect()
 }
 
-fn spread(told: &Told) -> String {
+fn spread(told: &BatchRecord) -> String {
     let fire = told.batch.sheet.request.fire.as_deref();
     let Some(apart) = fire.and_then(|f| spread_s(&f.lanes)) else {
         return String::new();
@@ -451,7 +451,7 @@ fn spread(told: &Told) -> String {
     }
 }
 
-fn forgotten(told: &Told, here: &Here) -> Vec<Forgotten> {
+fn forgotten(told: &BatchRecord, here: &RequestKitchen) -> Vec<Forgotten> {
     let p = &told.batch.sheet.result.programme;
     told.run
         .forgotten(p.chars_s, here.now)
@@ -466,7 +466,7 @@ fn forgotten(told: &Told, here: &Here) -> Vec<Forgotten> {
         .collect()
 }
 
-fn programme_json(told: &Told) -> String {
+fn programme_json(told: &BatchRecord) -> String {
     let p = &told.batch.sheet.result.programme;
     let turns: Vec<_> = p
         .turns

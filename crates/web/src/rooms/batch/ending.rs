@@ -4,8 +4,8 @@ use crate::App;
 use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::forecast::went;
-use crate::batch::told::Told;
-use crate::shared::error::Trouble;
+use crate::batch::record::BatchRecord;
+use crate::shared::error::AppError;
 use crate::shared::layout::{Frame, Stop, page};
 use askama::Template;
 use axum::Router;
@@ -35,7 +35,7 @@ struct Ask {
 }
 
 /// What is still open when somebody closes a batch, a sentence each.
-fn still_open(told: &Told) -> Vec<String> {
+fn still_open(told: &BatchRecord) -> Vec<String> {
     let mut out = vec![];
     if !begun(told) {
         out.push(
@@ -61,7 +61,7 @@ fn still_open(told: &Told) -> Vec<String> {
 }
 
 /// The batch is done: it leaves the Bench and stands in the ledger. When something is open it asks once.
-async fn close(a: Arrived) -> Result<Response, Trouble> {
+async fn close(a: Arrived) -> Result<Response, AppError> {
     let told = &a.told;
     let open = still_open(told);
     if !open.is_empty() && a.typed.text("sure").is_empty() && told.batch.finished_at.is_none() {
@@ -76,7 +76,7 @@ async fn close(a: Arrived) -> Result<Response, Trouble> {
     a.entered(Seen::Closed { went }, "/ledger", &admits).await
 }
 
-fn ask(a: &Arrived, open: Vec<String>) -> Result<Response, Trouble> {
+fn ask(a: &Arrived, open: Vec<String>) -> Result<Response, AppError> {
     let (told, code) = (&a.told, a.code());
     let frame = Frame::of(
         &a.here,
@@ -99,12 +99,12 @@ fn ask(a: &Arrived, open: Vec<String>) -> Result<Response, Trouble> {
 }
 
 /// Whether anything of it happened: then it is closed, not cancelled.
-pub fn begun(told: &Told) -> bool {
+pub fn begun(told: &BatchRecord) -> bool {
     told.is_mixed() || !told.run.pizzas.is_empty()
 }
 
 /// It was never mixed: it leaves the Bench, and no bake.
-async fn cancel(a: Arrived) -> Result<Response, Trouble> {
+async fn cancel(a: Arrived) -> Result<Response, AppError> {
     if begun(&a.told) {
         return Ok(entries::refused(
             "This dough was mixed: close it into the ledger, so that what was measured is not lost."
@@ -117,7 +117,7 @@ async fn cancel(a: Arrived) -> Result<Response, Trouble> {
 }
 
 /// A batch that was closed or cancelled goes on after all.
-async fn reopen(a: Arrived) -> Result<Response, Trouble> {
+async fn reopen(a: Arrived) -> Result<Response, AppError> {
     let admits = |s: &Standing| match (s.finished, s.cancelled) {
         (false, false) => Err("This batch is under way.".to_string()),
         _ => Ok(()),

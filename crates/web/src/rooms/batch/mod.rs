@@ -9,12 +9,12 @@ use crate::App;
 use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::load;
-use crate::batch::told::Told;
+use crate::batch::record::BatchRecord;
 use crate::figures::{As, Shown};
-use crate::shared::error::Trouble;
-use crate::shared::form::{NotANumber, Typed, measured, number, one_line};
+use crate::shared::error::AppError;
+use crate::shared::form::{FormData, NotANumber, measured, number, one_line};
 use crate::shared::format::day_hm;
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
@@ -71,23 +71,23 @@ struct Page {
 
 fn render(
     app: &App,
-    (told, goes): (&Told, &SheetResult),
-    here: &Here,
+    (told, goes): (&BatchRecord, &SheetResult),
+    here: &RequestKitchen,
     theme: Theme,
-    typed: &Typed,
+    typed: &FormData,
     errors: &[FieldError],
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     render_with(app, (told, goes), here, (theme, typed, errors), &[])
 }
 
 /// The page, with the plans that were left.
 fn render_with(
     app: &App,
-    (told, goes): (&Told, &SheetResult),
-    here: &Here,
-    (theme, typed, errors): (Theme, &Typed, &[FieldError]),
+    (told, goes): (&BatchRecord, &SheetResult),
+    here: &RequestKitchen,
+    (theme, typed, errors): (Theme, &FormData, &[FieldError]),
     left: &[(jiff::Timestamp, String)],
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let code = &told.batch.code;
     let path = format!("/batches/{code}");
     let title = format!("{code} {}", told.batch.name);
@@ -121,10 +121,10 @@ fn render_with(
 
 async fn show(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let told = load::told(&app, &here, &code).await?;
     let left = if told.batch.plan > 0 {
         let mut db = app.db.acquire().await?;
@@ -137,16 +137,16 @@ async fn show(
         &app,
         (&told, &goes),
         &here,
-        (theme, &Typed::default(), &[]),
+        (theme, &FormData::default(), &[]),
         &left,
     )
 }
 
 async fn print(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path(code): Path<String>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let told = load::told(&app, &here, &code).await?;
     let goes = app.goes(&told, &here).await?;
     crate::figures::paper::page(
@@ -159,7 +159,7 @@ async fn print(
 }
 
 /// What was typed and is wrong, on its page or for a script.
-async fn refuse(a: &Arrived, field: &str, message: String) -> Result<Response, Trouble> {
+async fn refuse(a: &Arrived, field: &str, message: String) -> Result<Response, AppError> {
     if a.by_script {
         return Ok(entries::wrong(field, message));
     }
@@ -184,7 +184,7 @@ async fn kept(
     field: &str,
     seen: Seen,
     admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     if let Err(e) = &a.sent {
         return refuse(a, field, e.clone()).await;
     }
@@ -192,10 +192,10 @@ async fn kept(
         .await
 }
 
-async fn step(Path((_, position)): Path<(String, u16)>, a: Arrived) -> Result<Response, Trouble> {
+async fn step(Path((_, position)): Path<(String, u16)>, a: Arrived) -> Result<Response, AppError> {
     let steps = &a.told.batch.sheet.result.steps;
     if !steps.iter().any(|s| s.number == position) {
-        return Err(Trouble::Asked(format!(
+        return Err(AppError::Asked(format!(
             "{} has no step {}.",
             a.code(),
             u32::from(position) + 1
@@ -215,7 +215,7 @@ async fn step(Path((_, position)): Path<(String, u16)>, a: Arrived) -> Result<Re
 /// Reads what was measured: a temperature, or a tub.
 ///
 /// Errors: the field and a sentence.
-fn seen_of(typed: &Typed, here: &Here) -> Result<Seen, (&'static str, String)> {
+fn seen_of(typed: &FormData, here: &RequestKitchen) -> Result<Seen, (&'static str, String)> {
     let value = number(typed.text("degrees"));
     if typed.text("subject") == TUB {
         return match value {
@@ -240,7 +240,11 @@ fn seen_of(typed: &Typed, here: &Here) -> Result<Seen, (&'static str, String)> {
 }
 
 /// A temperature as the kitchen reads it, in °C.
-fn degrees(typed: &Typed, subject: Subject, here: &Here) -> Result<f64, (&'static str, String)> {
+fn degrees(
+    typed: &FormData,
+    subject: Subject,
+    here: &RequestKitchen,
+) -> Result<f64, (&'static str, String)> {
     let unit = here.measures.temperature;
     match measured(typed.text("degrees"), Meant::Temperature(unit)) {
         Err(NotANumber::Empty) => Err(("degrees", "The temperature is missing.".into())),
@@ -255,7 +259,7 @@ fn degrees(typed: &Typed, subject: Subject, here: &Here) -> Result<f64, (&'stati
     }
 }
 
-async fn reading(a: Arrived) -> Result<Response, Trouble> {
+async fn reading(a: Arrived) -> Result<Response, AppError> {
     if let Err(e) = &a.sent {
         return refuse(&a, "when", e.clone()).await;
     }
@@ -265,7 +269,7 @@ async fn reading(a: Arrived) -> Result<Response, Trouble> {
     }
 }
 
-async fn remark(a: Arrived) -> Result<Response, Trouble> {
+async fn remark(a: Arrived) -> Result<Response, AppError> {
     let text = a.typed.text("remark").to_string();
     let length = text.chars().count();
     if text.is_empty() {
@@ -286,7 +290,7 @@ async fn remark(a: Arrived) -> Result<Response, Trouble> {
 }
 
 /// The fridge had no power from `when` until `until`: it counts for every batch in a fridge of this kitchen.
-async fn power(a: Arrived) -> Result<Response, Trouble> {
+async fn power(a: Arrived) -> Result<Response, AppError> {
     let until = match (a.typed.text("until"), &a.sent) {
         (_, Err(e)) => Err(e.clone()),
         ("", Ok(_)) => Ok(a.here.now),
@@ -307,7 +311,7 @@ async fn power(a: Arrived) -> Result<Response, Trouble> {
 async fn take_back(
     Path((_, entry)): Path<(String, Uuid)>,
     a: Arrived,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let may = a
         .told
         .seen()

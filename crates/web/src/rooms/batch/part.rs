@@ -2,18 +2,18 @@
 
 use super::refuse;
 use crate::App;
-use crate::batch::Told;
+use crate::batch::BatchRecord;
 use crate::batch::arrived::Arrived;
 use crate::batch::entries::typed_moment;
 use crate::batch::forecast::{parted, replanned};
-use crate::shared::error::Trouble;
+use crate::shared::error::AppError;
 use crate::shared::form::LONGEST_NAME;
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use axum::Router;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::post;
 use craft::reading::Subject;
-use craft::refusal::Refused;
+use craft::refusal::ValidationError;
 use craft::sheet::ahead::Way;
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
@@ -25,12 +25,12 @@ pub fn routes() -> Router<App> {
 }
 
 /// Whether pieces of it can still go another way.
-pub fn may_be_parted(told: &Told) -> bool {
+pub fn may_be_parted(told: &BatchRecord) -> bool {
     told.is_mixed() && !told.is_ended() && told.batch.sheet.request.formula.pieces.count() > 1
 }
 
 /// The name of what was parted: when it is served, by its day where that is another.
-fn named(told: &Told, here: &Here, serve_at: Timestamp) -> String {
+fn named(told: &BatchRecord, here: &RequestKitchen, serve_at: Timestamp) -> String {
     let (was, is) = (
         here.local(told.batch.sheet.request.serve_at),
         here.local(serve_at),
@@ -45,7 +45,7 @@ fn named(told: &Told, here: &Here, serve_at: Timestamp) -> String {
 
 /// What happened to both: steps, and what was measured of the dough. What was read of room and fridge counts for every
 /// batch there already; a copy would go on counting when the reading is taken back.
-fn shared_past(told: &Told, key: uuid::Uuid) -> Vec<NewEntry> {
+fn shared_past(told: &BatchRecord, key: uuid::Uuid) -> Vec<NewEntry> {
     let of_dough = |seen: &Seen| {
         seen.of_step().is_some()
             || matches!(
@@ -71,7 +71,11 @@ struct Plans {
     part: (SheetRequest, SheetResult),
 }
 
-fn planned(told: &Told, here: &Here, way: (u32, Way, Timestamp)) -> Result<Plans, Refused> {
+fn planned(
+    told: &BatchRecord,
+    here: &RequestKitchen,
+    way: (u32, Way, Timestamp),
+) -> Result<Plans, ValidationError> {
     let parted = parted(told, here, way)?;
     let with = |r: SheetRequest| replanned(told, &r).map(|result| (r, result));
     Ok(Plans {
@@ -80,7 +84,7 @@ fn planned(told: &Told, here: &Here, way: (u32, Way, Timestamp)) -> Result<Plans
     })
 }
 
-async fn change(a: Arrived) -> Result<Response, Trouble> {
+async fn change(a: Arrived) -> Result<Response, AppError> {
     let told = &a.told;
     let text = |field| a.typed.text(field);
     let Ok(n) = text("part_count").parse::<u32>() else {
@@ -142,7 +146,7 @@ async fn change(a: Arrived) -> Result<Response, Trouble> {
 }
 
 /// Keeps both in one act: the code of the new batch; `None` when the plan is another by now.
-async fn kept(a: &Arrived, plans: &Plans, way: Way, n: u32) -> Result<Option<String>, Trouble> {
+async fn kept(a: &Arrived, plans: &Plans, way: Way, n: u32) -> Result<Option<String>, AppError> {
     let (told, here) = (&a.told, &a.here);
     let form_key = a.typed.key("form_key");
     let of: u32 = a.typed.text("plan").parse().unwrap_or(u32::MAX);

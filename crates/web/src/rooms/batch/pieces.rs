@@ -2,17 +2,17 @@
 
 use super::refuse;
 use crate::App;
-use crate::batch::Told;
+use crate::batch::BatchRecord;
 use crate::batch::arrived::Arrived;
 use crate::batch::forecast::replanned;
 use crate::batch::replan::keep;
-use crate::shared::error::Trouble;
+use crate::shared::error::AppError;
 use crate::shared::form::{NotANumber, measured};
 use axum::Router;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::post;
 use craft::formula::Pieces;
-use craft::refusal::Refused;
+use craft::refusal::ValidationError;
 use craft::sheet::StepKind;
 use craft::units::Meant;
 use store::batch::Replanned;
@@ -22,7 +22,7 @@ pub fn routes() -> Router<App> {
 }
 
 /// Whether the dough is cut already: then a number changes nothing of it.
-pub fn is_balled(told: &Told) -> bool {
+pub fn is_balled(told: &BatchRecord) -> bool {
     let steps = &told.batch.sheet.result.steps;
     let shaped = |k| matches!(k, StepKind::Ball | StepKind::Pan);
     told.progress.any(steps, shaped) || !told.run.pizzas.is_empty()
@@ -45,7 +45,7 @@ fn why(was: &Pieces, is: &Pieces, weighed: impl Fn(f64) -> String) -> String {
         .unwrap_or_else(|| "the same pieces".to_string())
 }
 
-async fn change(a: Arrived) -> Result<Response, Trouble> {
+async fn change(a: Arrived) -> Result<Response, AppError> {
     let told = &a.told;
     let was = told.batch.sheet.request.formula.pieces.clone();
     let Ok(n) = a.typed.text("count").parse::<u32>() else {
@@ -79,7 +79,7 @@ async fn change(a: Arrived) -> Result<Response, Trouble> {
             .then_some(told.batch.sheet.result.yeast.percent);
         let request = told.batch.sheet.request.recounted(n, each_g, mixed)?;
         let result = replanned(told, &request)?;
-        Ok::<_, Refused>((request, result))
+        Ok::<_, ValidationError>((request, result))
     };
     let (request, result) = match a.app.models.at_length(work).await? {
         Ok(x) => x,

@@ -1,9 +1,9 @@
 //! What the batch page shows, already formatted.
 
-use crate::batch::told::Told;
-use crate::shared::form::Typed;
+use crate::batch::record::BatchRecord;
+use crate::shared::form::FormData;
 use crate::shared::format::{self, day_hm, hm, span_words};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use craft::formula::Pieces;
 use craft::path::{Place, Spot};
@@ -114,9 +114,9 @@ pub struct PartForm {
 }
 
 fn part_form(
-    told: &Told,
-    here: &Here,
-    typed: &Typed,
+    told: &BatchRecord,
+    here: &RequestKitchen,
+    typed: &FormData,
     error: &dyn Fn(&[&str]) -> Option<String>,
 ) -> PartForm {
     let or = |field: &str, usual: String| match typed.text(field) {
@@ -142,10 +142,10 @@ fn part_form(
 impl View {
     /// `goes` is the sheet with the forecast from now on.
     pub fn of(
-        told: &Told,
+        told: &BatchRecord,
         goes: &SheetResult,
-        here: &Here,
-        typed: &Typed,
+        here: &RequestKitchen,
+        typed: &FormData,
         errors: &[FieldError],
     ) -> View {
         let error = |fields: &[&str]| {
@@ -227,7 +227,7 @@ impl View {
 }
 
 /// The places of the kitchen's own that this dough lies in, each once.
-fn own_places(told: &Told) -> impl Iterator<Item = Place> {
+fn own_places(told: &BatchRecord) -> impl Iterator<Item = Place> {
     let mut out: Vec<Place> = vec![];
     for leg in told.batch.sheet.request.formula.path() {
         if let Spot::Own(p) = leg.spot
@@ -240,7 +240,11 @@ fn own_places(told: &Told) -> impl Iterator<Item = Place> {
 }
 
 /// "Ready Fri 17:45 to 20:45." with its decisive part apart.
-fn answer(told: &Told, sheet: &SheetResult, here: &Here) -> (String, String, String, [String; 2]) {
+fn answer(
+    told: &BatchRecord,
+    sheet: &SheetResult,
+    here: &RequestKitchen,
+) -> (String, String, String, [String; 2]) {
     let serve_at = told.batch.sheet.request.serve_at;
     let serve = here.local(serve_at);
     let lines = [
@@ -276,7 +280,7 @@ fn answer(told: &Told, sheet: &SheetResult, here: &Here) -> (String, String, Str
     )
 }
 
-fn next_line(told: &Told, goes: &SheetResult, here: &Here) -> String {
+fn next_line(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> String {
     if let Some(t) = told.batch.cancelled_at {
         return format!("Cancelled {}, never mixed.", day_hm(&here.local(t)));
     }
@@ -311,7 +315,7 @@ fn next_line(told: &Told, goes: &SheetResult, here: &Here) -> String {
 }
 
 /// The steps as they were planned, with when they are due as it goes.
-fn steps(told: &Told, goes: &SheetResult, here: &Here) -> Vec<StepView> {
+fn steps(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<StepView> {
     let all = told.batch.sheet.result.steps.iter();
     all.zip(&goes.steps)
         .zip(&told.progress.steps)
@@ -353,7 +357,7 @@ fn steps(told: &Told, goes: &SheetResult, here: &Here) -> Vec<StepView> {
         .collect()
 }
 
-fn log(told: &Told, here: &Here) -> Vec<LogLine> {
+fn log(told: &BatchRecord, here: &RequestKitchen) -> Vec<LogLine> {
     let open = told.batch.cancelled_at.is_none();
     let gone = told.batch.entries.taken_back.iter().map(|o| (o, true));
     let mut all: Vec<_> = told.seen().map(|o| (o, false)).chain(gone).collect();
@@ -378,8 +382,8 @@ fn log(told: &Told, here: &Here) -> Vec<LogLine> {
 fn said(
     seen: &Seen,
     at: jiff::Timestamp,
-    told: &Told,
-    here: &Here,
+    told: &BatchRecord,
+    here: &RequestKitchen,
 ) -> Option<(String, String, String)> {
     let sheet = &told.batch.sheet;
     let m = here.measures;

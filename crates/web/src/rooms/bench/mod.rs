@@ -4,8 +4,8 @@ mod view;
 
 use crate::App;
 use crate::batch::load;
-use crate::shared::error::Trouble;
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
@@ -35,10 +35,10 @@ const PER_PAGE: u32 = 60;
 
 async fn bench(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Query(which): Query<Which>,
-) -> Result<Html<String>, Trouble> {
+) -> Result<Html<String>, AppError> {
     let skip = which.skip();
     let some = load::some_live(&app, &here, skip, PER_PAGE).await?;
     let paging = Paging::of("/", skip, PER_PAGE, some.in_all);

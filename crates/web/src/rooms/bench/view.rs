@@ -1,12 +1,12 @@
 //! What the Bench shows, already formatted.
 
-use crate::batch::told::Told;
+use crate::batch::record::BatchRecord;
 use crate::shared::chart::heatline::{Pin, heatline};
 use crate::shared::chart::ribbon::{self, Row};
 use crate::shared::chart::strip::window_words;
 use crate::shared::drawn::Drawn;
 use crate::shared::format::{count_word, day_hm, hm, span, span_words};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use craft::reading::{FRESH_MIN, Subject};
 use craft::sheet::StepKind;
@@ -101,7 +101,11 @@ fn following(rest: &[Act]) -> Option<String> {
 }
 
 impl View {
-    pub fn of(live: &[Told], here: &Here, ribbons: &Drawn<(String, String)>) -> View {
+    pub fn of(
+        live: &[BatchRecord],
+        here: &RequestKitchen,
+        ribbons: &Drawn<(String, String)>,
+    ) -> View {
         let stand = live
             .iter()
             .map(|t| t.stands(here, &t.batch.sheet.result))
@@ -147,11 +151,11 @@ impl View {
     }
 }
 
-fn meets(t: &Told) -> bool {
+fn meets(t: &BatchRecord) -> bool {
     t.batch.sheet.result.fits(t.batch.sheet.request.serve_at)
 }
 
-fn row<'a>(t: &'a Told, here: &Here) -> Row<'a> {
+fn row<'a>(t: &'a BatchRecord, here: &RequestKitchen) -> Row<'a> {
     let size =
         crate::shared::format::portions(&t.batch.sheet.result.formula.portions, &here.measures);
     let lit = t
@@ -169,7 +173,7 @@ fn row<'a>(t: &'a Told, here: &Here) -> Row<'a> {
 }
 
 /// The last step that was marked done, if that was a moment ago.
-fn just_done(live: &[Told], here: &Here) -> Option<JustDone> {
+fn just_done(live: &[BatchRecord], here: &RequestKitchen) -> Option<JustDone> {
     let (told, position, at) = live
         .iter()
         .flat_map(|t| {
@@ -196,7 +200,7 @@ fn just_done(live: &[Told], here: &Here) -> Option<JustDone> {
 }
 
 /// Every step that is still to be done, the earliest first.
-fn acts(live: &[Told], here: &Here) -> Vec<Act> {
+fn acts(live: &[BatchRecord], here: &RequestKitchen) -> Vec<Act> {
     let mut out: Vec<Act> = live
         .iter()
         .flat_map(|t| {
@@ -242,7 +246,7 @@ fn acts(live: &[Told], here: &Here) -> Vec<Act> {
     out
 }
 
-fn answer(acts: &[Act], live: &[Told]) -> (String, String) {
+fn answer(acts: &[Act], live: &[BatchRecord]) -> (String, String) {
     let Some(first) = acts.first() else {
         return if live.is_empty() {
             ("The bench is clear.".into(), "When do you serve".into())
@@ -265,7 +269,7 @@ fn answer(acts: &[Act], live: &[Told]) -> (String, String) {
     (first.call.clone(), core)
 }
 
-fn lines(live: &[Told], here: &Here) -> [String; 2] {
+fn lines(live: &[BatchRecord], here: &RequestKitchen) -> [String; 2] {
     if live.is_empty() {
         return [
             "No dough is under way.".into(),
@@ -306,7 +310,7 @@ fn lines(live: &[Told], here: &Here) -> [String; 2] {
 }
 
 /// The latest reading of each place, and of each dough.
-fn pins(live: &[Told], here: &Here) -> (Vec<Pin>, Option<Timestamp>) {
+fn pins(live: &[BatchRecord], here: &RequestKitchen) -> (Vec<Pin>, Option<Timestamp>) {
     let mut found: Vec<(Timestamp, Pin)> = Vec::new();
     for subject in [
         Subject::Fridge,
@@ -341,7 +345,7 @@ fn pins(live: &[Told], here: &Here) -> (Vec<Pin>, Option<Timestamp>) {
     (found.into_iter().map(|(_, p)| p).collect(), newest)
 }
 
-fn pin(name: String, celsius: f64, at: Timestamp, here: &Here, cold: bool) -> Pin {
+fn pin(name: String, celsius: f64, at: Timestamp, here: &RequestKitchen, cold: bool) -> Pin {
     let age = here.now.duration_since(at);
     let old = age.as_secs_f64() >= 60.0 * FRESH_MIN;
     let words = if age.as_mins() >= 60 {

@@ -2,10 +2,10 @@
 
 use super::Open;
 use crate::App;
-use crate::batch::told::Told;
-use crate::shared::error::Trouble;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::batch::record::BatchRecord;
+use crate::shared::error::AppError;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::theme::Theme;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
@@ -27,7 +27,7 @@ pub struct CalibrationView {
 
 /// The judged bakes of an oven, over the batches that were planned with it, the earliest first.
 fn logged(
-    all: &[Told],
+    all: &[BatchRecord],
     oven_id: Option<u64>,
     oven_key: &str,
 ) -> Vec<(Logged, craft::fire::race::Targets)> {
@@ -71,12 +71,12 @@ fn logged(
 /// What the bakes say of this oven; kept in the pantry only when that is pressed.
 pub async fn calibrated(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
     let open = Open::of(&app, &here, &code, "").await?;
     let told = open.batch(&code)?;
     let mut extra = open.extra(&here);

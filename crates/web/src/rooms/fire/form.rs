@@ -1,8 +1,8 @@
 //! The form of a fire: which oven, how it is set, how it is turned, what goes in. Read into a plan, and a plan written.
 
 use crate::shared::fields::{degrees, may, put_degrees, put_may, put_weight, weight};
-use crate::shared::form::{NotANumber, Reader, Typed, number};
-use crate::shared::kitchen::Here;
+use crate::shared::form::{FormData, NotANumber, Reader, number};
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use craft::fire::of_formula;
 use craft::fire::programme::{Cue, Turn, shape};
@@ -57,7 +57,7 @@ impl Dough {
 }
 
 /// A plan as the form shows it.
-pub fn write(t: &mut Typed, plan: &FirePlan, oven_ref: &str, hands: u32, here: &Here) {
+pub fn write(t: &mut FormData, plan: &FirePlan, oven_ref: &str, hands: u32, here: &RequestKitchen) {
     let s = &plan.setting;
     t.set("oven", oven_ref);
     t.set("floor", floor_key(s.floor, s.floor_mm));
@@ -95,7 +95,7 @@ pub fn write(t: &mut Typed, plan: &FirePlan, oven_ref: &str, hands: u32, here: &
 }
 
 /// Settings above what the oven tops out at come down to that: they are about to be looked for anew.
-pub fn hold_below_most(t: &mut Typed) {
+pub fn hold_below_most(t: &mut FormData) {
     let Ok(most) = number(t.text("most_c")) else {
         return;
     };
@@ -153,10 +153,10 @@ fn own_turns(r: &mut Reader) -> Option<Vec<Turn>> {
 ///
 /// Errors: every field that cannot be read or is outside its range, by its name in the form.
 pub fn read(
-    t: &Typed,
+    t: &FormData,
     dough: &Dough,
     larder: &Larder,
-    here: &Here,
+    here: &RequestKitchen,
 ) -> Result<Read, Vec<FieldError>> {
     let all = larder.ovens();
     let mut r = Reader::new(t);

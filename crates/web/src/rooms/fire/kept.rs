@@ -5,11 +5,11 @@ use super::form::{self, Read};
 use crate::App;
 use crate::batch::arrived::Arrived;
 use crate::batch::entries;
-use crate::batch::told::Told;
-use crate::shared::error::Trouble;
-use crate::shared::form::{NotANumber, Typed, number};
+use crate::batch::record::BatchRecord;
+use crate::shared::error::AppError;
+use crate::shared::form::{FormData, NotANumber, number};
 use crate::shared::format::day_hm;
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::theme::Theme;
 use axum::Router;
 use axum::body::Bytes;
@@ -41,10 +41,10 @@ pub fn routes() -> Router<App> {
 
 async fn show(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let open = Open::of(&app, &here, &code, "").await?;
     let work = || {
         let typed = open.typed(&here);
@@ -56,7 +56,7 @@ async fn show(
 
 /// The request of the batch with this fire, and with the dough that it asks for.
 fn request(
-    told: &Told,
+    told: &BatchRecord,
     open: &Open,
     read: &Read,
     formula: Formula,
@@ -92,12 +92,12 @@ fn dough_of(open: &Open, read: &Read) -> (Formula, bool) {
 /// version of the formula that it came from.
 async fn keep(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let mut typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let mut typed = FormData::parse(&body);
     let open = Open::of(&app, &here, &code, "").await?;
     // A switch that is off is not sent.
     for name in ["grill", "fan", "below"] {
@@ -105,7 +105,7 @@ async fn keep(
             typed.set(name, "");
         }
     }
-    let refuse = |typed: &Typed, errors: &[FieldError], status| {
+    let refuse = |typed: &FormData, errors: &[FieldError], status| {
         let mut extra = open.extra(&here);
         extra.plan = typed.text("plan").parse().unwrap_or(extra.plan);
         open.render(typed, &here, theme, status, errors, extra)
@@ -167,9 +167,9 @@ struct Planned {
 
 fn planned(
     open: &Open,
-    told: &Told,
-    typed: &Typed,
-    here: &Here,
+    told: &BatchRecord,
+    typed: &FormData,
+    here: &RequestKitchen,
 ) -> Result<Planned, (Vec<FieldError>, StatusCode)> {
     // The page reads the form again and shows the same sentences.
     let read = form::read(typed, &open.dough, &open.larder, here)
@@ -200,8 +200,8 @@ fn planned(
 /// The next version of the formula that a batch was made from, or a new formula where it was made from none.
 async fn version(
     db: &mut store::MySqlConnection,
-    here: &Here,
-    told: &Told,
+    here: &RequestKitchen,
+    told: &BatchRecord,
     (formula, oven): (&Formula, &str),
     form_key: Uuid,
 ) -> store::Result<Kept> {
@@ -229,12 +229,12 @@ async fn version(
 /// Keeps a changed dough for the next time, without touching this batch.
 async fn next_formula(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
     let open = Open::of(&app, &here, &code, "").await?;
     let told = open.batch(&code)?;
     let read = match form::read(&typed, &open.dough, &open.larder, &here) {
@@ -256,7 +256,7 @@ async fn next_formula(
             Redirect::to(&format!("/formulas/{}", of.0)).into_response()
         }
         Kept::Stale { .. } => {
-            return Err(Trouble::Asked(
+            return Err(AppError::Asked(
                 "Somebody is changing this formula just now: try again.".into(),
             ));
         }
@@ -264,7 +264,7 @@ async fn next_formula(
 }
 
 /// A reading of floor or dome; what cannot be is refused with what was probably meant.
-async fn reading(a: Arrived) -> Result<Response, Trouble> {
+async fn reading(a: Arrived) -> Result<Response, AppError> {
     let subject = match a.typed.text("subject") {
         "dome" => Subject::Dome,
         _ => Subject::Floor,
@@ -310,7 +310,7 @@ async fn reading(a: Arrived) -> Result<Response, Trouble> {
 }
 
 /// The page that a form of the fire came from.
-fn back(typed: &Typed, code: &str) -> String {
+fn back(typed: &FormData, code: &str) -> String {
     let page = match typed.text("back") {
         "bake" => "bake",
         _ => "fire",
@@ -319,7 +319,7 @@ fn back(typed: &Typed, code: &str) -> String {
 }
 
 /// The caution was read: once per run is enough.
-async fn caution(a: Arrived) -> Result<Response, Trouble> {
+async fn caution(a: Arrived) -> Result<Response, AppError> {
     let back = back(&a.typed, a.code());
     a.entered(Seen::Cautioned, &back, &entries::open).await
 }

@@ -8,10 +8,10 @@ mod picture;
 mod view;
 
 use crate::App;
-use crate::batch::told::Told;
-use crate::shared::error::Trouble;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::batch::record::BatchRecord;
+use crate::shared::error::AppError;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
@@ -22,7 +22,7 @@ use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
-use craft::fire::desk::Looked;
+use craft::fire::overview::Looked;
 use craft::fire::remedy::Change;
 use craft::fire::set_points::solve_plan;
 use craft::formula::{Formula, FormulaRequest, formulate};
@@ -98,13 +98,13 @@ struct Preview {
 }
 
 /// A dough that is thought of: a style's own, served tomorrow.
-fn of_style(formula: Formula, larder: &Larder, here: &Here) -> Result<Dough, Trouble> {
+fn of_style(formula: Formula, larder: &Larder, here: &RequestKitchen) -> Result<Dough, AppError> {
     let result = formulate(&FormulaRequest {
         formula: formula.clone(),
         scales: larder.scales(here),
         doses: None,
     })
-    .map_err(|e| Trouble::Asked(e.to_string()))?;
+    .map_err(|e| AppError::Asked(e.to_string()))?;
     let usual = &here.kitchen.usual;
     let evening = here
         .local(here.now)
@@ -123,7 +123,7 @@ fn of_style(formula: Formula, larder: &Larder, here: &Here) -> Result<Dough, Tro
         portion: result
             .main_portion()
             .cloned()
-            .ok_or_else(|| Trouble::Asked("That dough has no pieces.".into()))?,
+            .ok_or_else(|| AppError::Asked("That dough has no pieces.".into()))?,
         pieces: result.pieces,
         formula,
         room_c: usual.room_c,
@@ -136,7 +136,7 @@ fn of_style(formula: Formula, larder: &Larder, here: &Here) -> Result<Dough, Tro
 }
 
 /// The dough of a batch.
-fn of_batch(told: &Told) -> Result<Dough, Trouble> {
+fn of_batch(told: &BatchRecord) -> Result<Dough, AppError> {
     let sheet = &told.batch.sheet;
     let r = &sheet.request;
     Ok(Dough {
@@ -146,7 +146,7 @@ fn of_batch(told: &Told) -> Result<Dough, Trouble> {
             .formula
             .main_portion()
             .cloned()
-            .ok_or_else(|| Trouble::Asked("That dough has no pieces.".into()))?,
+            .ok_or_else(|| AppError::Asked("That dough has no pieces.".into()))?,
         pieces: sheet.result.formula.pieces,
         room_c: r.room_c,
         altitude_m: r.altitude_m,
@@ -160,12 +160,17 @@ fn of_batch(told: &Told) -> Result<Dough, Trouble> {
 /// Everything that a page of Fire is made from.
 struct Open {
     larder: Larder,
-    told: Option<Told>,
+    told: Option<BatchRecord>,
     dough: Dough,
 }
 
 impl Open {
-    async fn of(app: &App, here: &Here, code: &str, style: &str) -> Result<Open, Trouble> {
+    async fn of(
+        app: &App,
+        here: &RequestKitchen,
+        code: &str,
+        style: &str,
+    ) -> Result<Open, AppError> {
         let larder = Larder::of(app, here).await?;
         if code.is_empty() {
             let found = larder.style(style);
@@ -187,8 +192,8 @@ impl Open {
     }
 
     /// The form as it stands: the fire that was kept, or what the style usually has.
-    fn typed(&self, here: &Here) -> Typed {
-        let mut t = Typed::default();
+    fn typed(&self, here: &RequestKitchen) -> FormData {
+        let mut t = FormData::default();
         match self
             .told
             .as_ref()
@@ -216,17 +221,17 @@ impl Open {
     }
 
     /// The batch that the page is of.
-    fn batch(&self, code: &str) -> Result<&Told, Trouble> {
+    fn batch(&self, code: &str) -> Result<&BatchRecord, AppError> {
         self.told
             .as_ref()
-            .ok_or_else(|| Trouble::NoBatch(code.into()))
+            .ok_or_else(|| AppError::NoBatch(code.into()))
     }
 
     fn lit_at(&self) -> Option<jiff::Timestamp> {
-        self.told.as_ref().and_then(Told::lit_at)
+        self.told.as_ref().and_then(BatchRecord::lit_at)
     }
 
-    fn extra(&self, here: &Here) -> Extra {
+    fn extra(&self, here: &RequestKitchen) -> Extra {
         let Some(told) = &self.told else {
             return Extra {
                 degree_unit: here.measures.degree_unit(),
@@ -253,17 +258,23 @@ impl Open {
 
     fn worked(
         &self,
-        typed: &Typed,
-        here: &Here,
+        typed: &FormData,
+        here: &RequestKitchen,
         wants: Wants,
     ) -> Result<(Read, Looked), Vec<FieldError>> {
         let read = form::read(typed, &self.dough, &self.larder, here)?;
-        let readings = self.told.as_ref().map_or(vec![], Told::floor_reads);
+        let readings = self.told.as_ref().map_or(vec![], BatchRecord::floor_reads);
         let looked = view::looked(&read, &self.dough, here, &readings, self.lit_at(), wants)?;
         Ok((read, looked))
     }
 
-    fn view(&self, typed: &Typed, here: &Here, pressed: &[FieldError], wants: Wants) -> View {
+    fn view(
+        &self,
+        typed: &FormData,
+        here: &RequestKitchen,
+        pressed: &[FieldError],
+        wants: Wants,
+    ) -> View {
         let worked = self.worked(typed, here, wants);
         let mut errors = pressed.to_vec();
         let worked = match &worked {
@@ -275,7 +286,7 @@ impl Open {
                 None
             }
         };
-        let readings = self.told.as_ref().map_or(vec![], Told::floor_reads);
+        let readings = self.told.as_ref().map_or(vec![], BatchRecord::floor_reads);
         View::of(&Made {
             typed,
             dough: &self.dough,
@@ -291,13 +302,13 @@ impl Open {
 
     fn render(
         &self,
-        typed: &Typed,
-        here: &Here,
+        typed: &FormData,
+        here: &RequestKitchen,
         theme: Theme,
         status: StatusCode,
         pressed: &[FieldError],
         extra: Extra,
-    ) -> Result<Response, Trouble> {
+    ) -> Result<Response, AppError> {
         let v = self.view(typed, here, pressed, Wants::All);
         let status = if v.errors.is_empty() || status != StatusCode::OK {
             status
@@ -322,7 +333,7 @@ impl Open {
 }
 
 /// Does to the form what a button asks.
-fn press(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
+fn press(typed: &mut FormData, open: &Open, here: &RequestKitchen) -> Vec<FieldError> {
     let act = typed.text("act").to_string();
     typed.forget("act");
     // A switch that is off is not sent at all.
@@ -390,7 +401,7 @@ fn press(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
 }
 
 /// Sets floor and dome to what this piece wants, within what the oven can do.
-fn solve(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
+fn solve(typed: &mut FormData, open: &Open, here: &RequestKitchen) -> Vec<FieldError> {
     form::hold_below_most(typed);
     let read = match form::read(typed, &open.dough, &open.larder, here) {
         Ok(r) => r,
@@ -416,10 +427,10 @@ fn solve(typed: &mut Typed, open: &Open, here: &Here) -> Vec<FieldError> {
 
 async fn new(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Query(query): Query<HashMap<String, String>>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let style = query.get("style").map_or("", String::as_str);
     let open = Open::of(&app, &here, "", style).await?;
     let work = || {
@@ -437,11 +448,11 @@ async fn new(
 
 async fn look(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let mut typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let mut typed = FormData::parse(&body);
     let open = Open::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
     let work = || {
         let pressed = press(&mut typed, &open, &here);
@@ -454,8 +465,8 @@ async fn look(
 /// What a page says besides its plan after a press, and what of the press is wrong.
 fn after(
     open: &Open,
-    typed: &Typed,
-    here: &Here,
+    typed: &FormData,
+    here: &RequestKitchen,
     pressed: Vec<FieldError>,
 ) -> (Extra, Vec<FieldError>) {
     let extra = open.extra(here);
@@ -470,10 +481,10 @@ fn after(
 
 async fn preview(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     body: Bytes,
-) -> Result<Json<Preview>, Trouble> {
-    let mut typed = Typed::parse(&body);
+) -> Result<Json<Preview>, AppError> {
+    let mut typed = FormData::parse(&body);
     let open = Open::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
     // Asked in two: what a change moves at once, and then the rest.
     let wants = match typed.text("first") {

@@ -5,9 +5,9 @@ use super::view::Made;
 use crate::shared::chart::firing::{self, firing};
 use crate::shared::chart::race::{self as chart, Lane, Row};
 use crate::shared::format::{hm, min_s};
-use crate::shared::kitchen::Here;
-use craft::fire::desk::{Looked, launch_test, of_readings};
+use crate::shared::kitchen::RequestKitchen;
 use craft::fire::oven::is_tray;
+use craft::fire::overview::{Looked, launch_test, of_readings};
 use craft::fire::race::{Item, Targets, progress};
 use craft::fire::words::{bake_time, spoken_range};
 use craft::fire::{FirePlan, Fuel, Moment, OvenKind};
@@ -220,7 +220,7 @@ fn rows(plan: &FirePlan, x: &Looked, at: &Moment) -> Vec<Row> {
 }
 
 /// The cut second by second, for scrubbing.
-fn seconds(here: &Here, plan: &FirePlan, x: &Looked, end_s: f64) -> String {
+fn seconds(here: &RequestKitchen, plan: &FirePlan, x: &Looked, end_s: f64) -> String {
     let shown: Vec<&Moment> = x
         .planned
         .course
@@ -283,7 +283,7 @@ fn cues(m: &Made, x: &Looked) -> Vec<CueView> {
         .collect()
 }
 
-fn here_reads(here: &Here, c: f64) -> f64 {
+fn here_reads(here: &RequestKitchen, c: f64) -> f64 {
     craft::units::Celsius(c)
         .reads(here.measures.temperature)
         .round()

@@ -2,11 +2,11 @@
 
 use super::form::{Dough, Read, floor_key};
 use super::picture::Picture;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
-use craft::fire::desk::{self, Looked};
 use craft::fire::firing::FloorRead;
+use craft::fire::overview::{self, Looked};
 use craft::fire::programme::shapes;
 use craft::fire::{Material, OvenKind, Shelf};
 use craft::refusal::FieldError;
@@ -62,10 +62,10 @@ pub struct View {
 
 /// What a page is made of.
 pub struct Made<'a> {
-    pub typed: &'a Typed,
+    pub typed: &'a FormData,
     pub dough: &'a Dough,
     pub larder: &'a Larder,
-    pub here: &'a Here,
+    pub here: &'a RequestKitchen,
     pub worked: Option<(&'a Read, &'a Looked)>,
     pub errors: Vec<FieldError>,
     pub readings: &'a [FloorRead],
@@ -279,16 +279,16 @@ pub enum Wants {
 pub fn looked(
     read: &Read,
     dough: &Dough,
-    here: &Here,
+    here: &RequestKitchen,
     readings: &[FloorRead],
     lit_at: Option<Timestamp>,
     wants: Wants,
 ) -> Result<Looked, Vec<FieldError>> {
     let look = match wants {
-        Wants::First => desk::look_first,
-        Wants::All => desk::look,
+        Wants::First => overview::look_first,
+        Wants::All => overview::look,
     };
-    look(&desk::Asked {
+    look(&overview::Asked {
         plan: &read.plan,
         room_c: dough.room_c,
         serve_at: dough.serve_at,

@@ -3,10 +3,10 @@
 
 use crate::App;
 use crate::batch::load;
-use crate::batch::told::Told;
-use crate::shared::error::Trouble;
+use crate::batch::record::BatchRecord;
+use crate::shared::error::AppError;
 use crate::shared::format::{day_hm, from_to};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::page;
 use askama::Template;
@@ -44,7 +44,7 @@ struct Page {
 }
 
 /// What is in the dough that somebody may not bear: the flours' own words, and those of milk and the like.
-fn allergens(told: &Told, larder: &Larder) -> String {
+fn allergens(told: &BatchRecord, larder: &Larder) -> String {
     let f = &told.batch.sheet.request.formula;
     let of_flours = f.flours.iter().map(|x| {
         let own = larder
@@ -76,10 +76,10 @@ fn allergens(told: &Told, larder: &Larder) -> String {
 
 async fn labels(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path(code): Path<String>,
     Query(query): Query<HashMap<String, String>>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let told = load::told(&app, &here, &code).await?;
     let larder = Larder::of(&app, &here).await?;
     let sheet = app.goes(&told, &here).await?;
@@ -104,7 +104,7 @@ async fn labels(
         .clamp(1, MOST);
     let address = app.site.address(&format!("/batches/{}", told.batch.code));
     let qr = QrCode::new(address.as_bytes())
-        .map_err(|e| Trouble::Asked(format!("No code can be drawn for {address}: {e}.")))?
+        .map_err(|e| AppError::Asked(format!("No code can be drawn for {address}: {e}.")))?
         .render::<svg::Color>()
         .min_dimensions(120, 120)
         .quiet_zone(true)

@@ -1,10 +1,10 @@
 //! What the Ledger shows, already formatted.
 
-use crate::batch::told::Told;
+use crate::batch::record::BatchRecord;
 use crate::shared::chart::{Hold, Svg};
 use crate::shared::drawn::Drawn;
 use crate::shared::format::{count_word, day, min_s, percent};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use craft::fire::RunSummary;
 use craft::fire::judge::floor_while_baking;
 use craft::fire::run::most_often_off;
@@ -39,7 +39,12 @@ pub struct View {
 }
 
 impl View {
-    pub fn of(told: &[Told], here: &Here, in_all: u64, lines_drawn: &Drawn<Row>) -> View {
+    pub fn of(
+        told: &[BatchRecord],
+        here: &RequestKitchen,
+        in_all: u64,
+        lines_drawn: &Drawn<Row>,
+    ) -> View {
         let summaries: Vec<RunSummary> = told.iter().map(|t| t.run.summary()).collect();
         let judged: u32 = summaries.iter().map(|s| s.judged).sum();
         let right: u32 = summaries.iter().map(|s| s.right).sum();
@@ -73,7 +78,7 @@ impl View {
     }
 }
 
-fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
+fn row(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> Row {
     let (r, sheet) = (&t.batch.sheet.request, &t.batch.sheet.result);
     let m = here.measures;
     let size = crate::shared::format::portions(&sheet.formula.portions, &m);
@@ -110,7 +115,7 @@ fn row(t: &Told, s: &RunSummary, here: &Here) -> Row {
 }
 
 /// The run in short: the oven, how many at what pace, what the floor read while they baked.
-fn run(t: &Told, s: &RunSummary, here: &Here) -> Vec<String> {
+fn run(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> Vec<String> {
     let mut out = Vec::new();
     if s.out > 0 {
         let pace = s
@@ -137,7 +142,7 @@ fn run(t: &Told, s: &RunSummary, here: &Here) -> Vec<String> {
 }
 
 /// Planned (tick) against measured (dot) dough temperature, 4 K around the plan.
-fn thermometer(planned: f64, measured: Option<f64>, here: &Here) -> String {
+fn thermometer(planned: f64, measured: Option<f64>, here: &RequestKitchen) -> String {
     let m = here.measures;
     let label = match measured {
         Some(c) => format!(
@@ -256,7 +261,7 @@ fn verdict_words(s: &RunSummary) -> String {
 }
 
 /// What these bakes have in common: where the doughs missed their temperature, and what was most often off.
-fn lines(told: &[Told], summaries: &[RunSummary], here: &Here) -> [String; 2] {
+fn lines(told: &[BatchRecord], summaries: &[RunSummary], here: &RequestKitchen) -> [String; 2] {
     let off: Vec<f64> = told
         .iter()
         .filter_map(|t| {

@@ -2,8 +2,8 @@
 
 use crate::App;
 use crate::formula_form::{opened, reading};
-use crate::shared::error::Trouble;
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use axum::Router;
 use axum::extract::{Path, State};
@@ -24,11 +24,16 @@ pub fn routes() -> Router<App> {
         )
 }
 
-async fn version(app: &App, here: &Here, id: u64, number: u32) -> Result<Version, Trouble> {
+async fn version(
+    app: &App,
+    here: &RequestKitchen,
+    id: u64,
+    number: u32,
+) -> Result<Version, AppError> {
     let mut db = app.db.acquire().await?;
     formula::version(&mut db, here.id(), FormulaId(id), Some(number))
         .await?
-        .ok_or_else(|| Trouble::NoFormula(format!("{id}, version {number}")))
+        .ok_or_else(|| AppError::NoFormula(format!("{id}, version {number}")))
 }
 
 /// A file's name out of a formula's: letters and digits.
@@ -65,13 +70,13 @@ fn file(kind: &'static str, name: String, text: String) -> Response {
 /// The version worked out for its next serving in this kitchen.
 async fn worked(
     app: &App,
-    here: &Here,
+    here: &RequestKitchen,
     v: &Version,
-) -> Result<(SheetRequest, SheetResult), Trouble> {
+) -> Result<(SheetRequest, SheetResult), AppError> {
     let larder = Larder::of(app, here).await?;
     let typed = opened(&v.formula, Some(&v.name), None, here);
     let say = |e: Vec<craft::refusal::FieldError>| {
-        Trouble::Asked(
+        AppError::Asked(
             e.into_iter()
                 .map(|e| e.message)
                 .collect::<Vec<_>>()
@@ -85,9 +90,9 @@ async fn worked(
 
 async fn own(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path((id, number)): Path<(u64, u32)>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let v = version(&app, &here, id, number).await?;
     let text = export(&Kept::new(&v.name, &v.why, v.formula));
     Ok(file("application/json", file_name(&v.name, "json"), text))
@@ -95,9 +100,9 @@ async fn own(
 
 async fn csv(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path((id, number)): Path<(u64, u32)>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let v = version(&app, &here, id, number).await?;
     let (r, s) = worked(&app, &here, &v).await?;
     Ok(file(
@@ -109,9 +114,9 @@ async fn csv(
 
 async fn recipe(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path((id, number)): Path<(u64, u32)>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let v = version(&app, &here, id, number).await?;
     let (r, s) = worked(&app, &here, &v).await?;
     let steps: Vec<(String, String)> = s

@@ -3,9 +3,9 @@
 
 use crate::App;
 use crate::formula_form::opened;
-use crate::shared::error::Trouble;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
@@ -19,7 +19,7 @@ use axum::routing::{get, post};
 use craft::exchange::{from_recipe_ld, import};
 use craft::formula::Formula;
 use craft::paste::{PasteRequest, Pasted, Status, read};
-use craft::refusal::Refused;
+use craft::refusal::ValidationError;
 use craft::style::Style;
 
 pub fn routes() -> Router<App> {
@@ -73,7 +73,7 @@ fn word(s: Status) -> (&'static str, &'static str) {
     }
 }
 
-fn lines(p: &Pasted, here: &Here) -> Vec<LineView> {
+fn lines(p: &Pasted, here: &RequestKitchen) -> Vec<LineView> {
     p.lines
         .iter()
         .map(|l| {
@@ -108,15 +108,15 @@ fn lines(p: &Pasted, here: &Here) -> Vec<LineView> {
         .collect()
 }
 
-fn fields(f: &Formula, name: &str, why: &str, here: &Here) -> Vec<(String, String)> {
-    let mut typed: Typed = opened(f, Some(name), None, here);
+fn fields(f: &Formula, name: &str, why: &str, here: &RequestKitchen) -> Vec<(String, String)> {
+    let mut typed: FormData = opened(f, Some(name), None, here);
     typed.set("why", why);
     typed.set("tab", "dough");
     typed.into_entries()
 }
 
 struct Shown<'a> {
-    here: &'a Here,
+    here: &'a RequestKitchen,
     theme: Theme,
     larder: Larder,
     style: Style,
@@ -125,10 +125,10 @@ struct Shown<'a> {
 impl<'a> Shown<'a> {
     async fn of(
         app: &App,
-        here: &'a Here,
+        here: &'a RequestKitchen,
         theme: Theme,
         style: &str,
-    ) -> Result<Shown<'a>, Trouble> {
+    ) -> Result<Shown<'a>, AppError> {
         let larder = Larder::of(app, here).await?;
         let style = larder
             .style(style)
@@ -146,7 +146,7 @@ impl<'a> Shown<'a> {
         error: Option<String>,
         file_error: Option<String>,
         found: Option<Found>,
-    ) -> Result<Response, Trouble> {
+    ) -> Result<Response, AppError> {
         let status = if error.is_some() || file_error.is_some() {
             StatusCode::UNPROCESSABLE_ENTITY
         } else {
@@ -188,7 +188,11 @@ impl<'a> Shown<'a> {
     }
 }
 
-async fn paste_form(State(app): State<App>, here: Here, theme: Theme) -> Result<Response, Trouble> {
+async fn paste_form(
+    State(app): State<App>,
+    here: RequestKitchen,
+    theme: Theme,
+) -> Result<Response, AppError> {
     Shown::of(&app, &here, theme, "")
         .await?
         .page("", None, None, None)
@@ -196,11 +200,11 @@ async fn paste_form(State(app): State<App>, here: Here, theme: Theme) -> Result<
 
 async fn paste(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
     let shown = Shown::of(&app, &here, theme, typed.text("style")).await?;
     let text = typed.raw("text").replace("\r\n", "\n");
     let asked = PasteRequest {
@@ -216,7 +220,7 @@ async fn paste(
     }
 }
 
-fn sentence(Refused(errors): Refused) -> String {
+fn sentence(ValidationError(errors): ValidationError) -> String {
     let said: Vec<String> = errors
         .into_iter()
         .map(|e| match e.field.as_str() {
@@ -230,10 +234,10 @@ fn sentence(Refused(errors): Refused) -> String {
 /// A file: our own, or a schema.org recipe.
 async fn file(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     mut parts: Multipart,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let shown = Shown::of(&app, &here, theme, "").await?;
     let mut bytes: Option<Bytes> = None;
     while let Ok(Some(field)) = parts.next_field().await {

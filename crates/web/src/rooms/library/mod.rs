@@ -4,10 +4,10 @@ mod files;
 mod incoming;
 
 use crate::App;
-use crate::shared::error::Trouble;
-use crate::shared::form::Typed;
+use crate::shared::error::AppError;
+use crate::shared::form::FormData;
 use crate::shared::format::{count_word, day};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::paging::{Paging, Which};
@@ -82,10 +82,10 @@ const PER_PAGE: u32 = 100;
 
 async fn list(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Query(asked): Query<Asked>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let find = Find {
         text: asked.q.chars().take(80).collect(),
         style_key: asked.style.clone(),
@@ -220,11 +220,11 @@ fn short(v: f64) -> String {
     plain((v * 100.0).round() / 100.0)
 }
 
-async fn versions_of(app: &App, here: &Here, id: u64) -> Result<Vec<Version>, Trouble> {
+async fn versions_of(app: &App, here: &RequestKitchen, id: u64) -> Result<Vec<Version>, AppError> {
     let mut db = app.db.acquire().await?;
     let all = formula::versions(&mut db, here.id(), FormulaId(id)).await?;
     if all.is_empty() {
-        Err(Trouble::NoFormula(id.to_string()))
+        Err(AppError::NoFormula(id.to_string()))
     } else {
         Ok(all)
     }
@@ -232,10 +232,10 @@ async fn versions_of(app: &App, here: &Here, id: u64) -> Result<Vec<Version>, Tr
 
 async fn one(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(id): Path<u64>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let all = versions_of(&app, &here, id).await?;
     let mut db = app.db.acquire().await?;
     let archived = formula::is_archived(&mut db, here.id(), FormulaId(id)).await?;
@@ -291,16 +291,16 @@ struct ComparePage {
 
 async fn compare(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(id): Path<u64>,
     Query(pair): Query<Pair>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let all = versions_of(&app, &here, id).await?;
     let find = |n: u32| {
         all.iter()
             .find(|v| v.number == n)
-            .ok_or_else(|| Trouble::Asked(format!("There is no version {n} of {}.", all[0].name)))
+            .ok_or_else(|| AppError::Asked(format!("There is no version {n} of {}.", all[0].name)))
     };
     let (a, b) = (find(pair.a.min(pair.b))?, find(pair.a.max(pair.b))?);
     let changes = changes(&a.formula, &b.formula);
@@ -326,11 +326,11 @@ async fn compare(
 
 async fn copy(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path(id): Path<u64>,
     body: Bytes,
-) -> Result<Redirect, Trouble> {
-    let typed = Typed::parse(&body);
+) -> Result<Redirect, AppError> {
+    let typed = FormData::parse(&body);
     let form_key = typed.key("form_key");
     let kept = store::act!(app.db, db => {
         let v = formula::version(db, here.id(), FormulaId(id), None).await?;
@@ -350,7 +350,7 @@ async fn copy(
             }
         }
     })?;
-    let kept = kept.ok_or_else(|| Trouble::NoFormula(id.to_string()))?;
+    let kept = kept.ok_or_else(|| AppError::NoFormula(id.to_string()))?;
     Ok(Redirect::to(&match kept {
         Kept::Done { of, .. } | Kept::Other { of, .. } => format!("/formulas/{}", of.0),
         Kept::Stale { .. } => format!("/formulas/{id}"),
@@ -365,10 +365,10 @@ struct Away {
 
 async fn away(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path(id): Path<u64>,
     axum::Form(form): axum::Form<Away>,
-) -> Result<Redirect, Trouble> {
+) -> Result<Redirect, AppError> {
     let mut db = app.db.acquire().await?;
     let at = form.back.is_empty().then_some(here.now);
     formula::archive(&mut db, here.id(), FormulaId(id), at).await?;

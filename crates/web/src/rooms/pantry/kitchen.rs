@@ -3,10 +3,10 @@
 use super::shelf::{Entry, choice, figure, text};
 use super::{Clash, FieldView, OnePage};
 use crate::App;
-use crate::shared::error::Trouble;
+use crate::shared::error::AppError;
 use crate::shared::fields::{degrees, may, must, put_degrees, put_may, put_weight, weight};
-use crate::shared::form::{Reader, Typed};
-use crate::shared::kitchen::Here;
+use crate::shared::form::{FormData, Reader};
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use axum::Router;
@@ -28,7 +28,7 @@ pub fn routes() -> Router<App> {
     Router::new().route("/kitchen", get(form).post(change))
 }
 
-fn entries(here: &Here) -> Vec<Entry> {
+fn entries(here: &RequestKitchen) -> Vec<Entry> {
     let degree = here.measures.degree_unit();
     vec![
         text("name", "Name", ""),
@@ -103,9 +103,9 @@ fn entries(here: &Here) -> Vec<Entry> {
     .collect()
 }
 
-fn typed_of(here: &Here) -> Typed {
+fn typed_of(here: &RequestKitchen) -> FormData {
     let k = &here.kitchen;
-    let mut t = Typed::default();
+    let mut t = FormData::default();
     t.set("name", &k.name);
     t.set(
         "weight",
@@ -162,13 +162,13 @@ fn typed_of(here: &Here) -> Typed {
 }
 
 fn render(
-    here: &Here,
+    here: &RequestKitchen,
     theme: Theme,
-    typed: &Typed,
+    typed: &FormData,
     (revision, saved): (u64, bool),
     errors: &[FieldError],
     stale: Option<Vec<Clash>>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let html = page(&OnePage {
         frame: Frame::of(here, theme, Stop::Sheet, "Kitchen", None, "/kitchen"),
         title: "This kitchen".into(),
@@ -212,9 +212,9 @@ fn render(
 async fn form(
     State(app): State<App>,
     theme: Theme,
-    here: Here,
+    here: RequestKitchen,
     Query(query): Query<HashMap<String, String>>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     // What another page changed a moment ago must be seen here.
     app.kitchen.forget();
     let typed = typed_of(&here);
@@ -223,7 +223,7 @@ async fn form(
     render(&here, theme, &typed, at, &[], None)
 }
 
-fn read(typed: &Typed, here: &Here) -> Result<NewKitchen, Vec<FieldError>> {
+fn read(typed: &FormData, here: &RequestKitchen) -> Result<NewKitchen, Vec<FieldError>> {
     let mut r = Reader::new(typed);
     let mixer = typed.text("mixer_holds_g").is_empty();
     let k = NewKitchen {
@@ -355,10 +355,10 @@ fn usual_errors(u: &KitchenUsual) -> Vec<FieldError> {
 async fn change(
     State(app): State<App>,
     theme: Theme,
-    here: Here,
+    here: RequestKitchen,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
     let revision = typed.text("revision").parse().unwrap_or(0);
     let k = match read(&typed, &here) {
         Err(e) => return render(&here, theme, &typed, (revision, false), &e, None),
@@ -370,8 +370,8 @@ async fn change(
         return Ok(Redirect::to("/kitchen?saved=1").into_response());
     }
     app.kitchen.forget();
-    let now = kitchen::first(&mut db).await?.ok_or(Trouble::NoKitchen)?;
-    let there = Here::of(now, here.now);
+    let now = kitchen::first(&mut db).await?.ok_or(AppError::NoKitchen)?;
+    let there = RequestKitchen::of(now, here.now);
     let theirs = typed_of(&there);
     let clashes = entries(&there)
         .into_iter()

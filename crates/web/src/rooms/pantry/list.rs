@@ -1,10 +1,10 @@
 //! All shelves on one page.
 
 use crate::App;
-use crate::shared::error::Trouble;
-use crate::shared::form::Typed;
+use crate::shared::error::AppError;
+use crate::shared::form::FormData;
 use crate::shared::format::{Measures, count_word};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
@@ -136,10 +136,10 @@ fn shape(pan: PanShape, height_cm: f64, m: &Measures) -> String {
 
 pub async fn all(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Query(query): Query<HashMap<String, String>>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let larder = Larder::of(&app, &here).await?;
     let (l, m) = (&larder.0, here.measures);
     let today = here.local(here.now).date();
@@ -416,14 +416,14 @@ fn oven_line(o: &Oven, m: &Measures) -> String {
 /// A shipped oven becomes one of the kitchen's own.
 pub async fn copy_oven(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     body: Bytes,
-) -> Result<Redirect, Trouble> {
-    let typed = Typed::parse(&body);
+) -> Result<Redirect, AppError> {
+    let typed = FormData::parse(&body);
     let shipped = craft::fire::oven::all()
         .iter()
         .find(|o| o.key == typed.text("oven"))
-        .ok_or_else(|| Trouble::Asked("There is no such oven to copy.".into()))?;
+        .ok_or_else(|| AppError::Asked("There is no such oven to copy.".into()))?;
     let key = typed.key("form_key");
     let own = Oven {
         // Of the form's key, so that what is sent twice is the same oven.

@@ -9,9 +9,9 @@ mod shelves;
 mod style;
 
 use crate::App;
-use crate::shared::error::Trouble;
-use crate::shared::form::{Reader, Typed};
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::form::{FormData, Reader};
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
@@ -24,7 +24,7 @@ use axum::routing::{get, post};
 use craft::fire::Oven;
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
 use craft::path::{Method, Place};
-use craft::refusal::{FieldError, Refused};
+use craft::refusal::{FieldError, ValidationError};
 use craft::style::Style;
 use jiff::{SignedDuration, Timestamp};
 use shelf::{Entry, Input, Shelf};
@@ -103,18 +103,18 @@ struct OnePage {
 }
 
 struct Asked<'a> {
-    here: &'a Here,
+    here: &'a RequestKitchen,
     theme: Theme,
 }
 
 impl Asked<'_> {
     fn page<S: Shelf>(
         &self,
-        typed: &Typed,
+        typed: &FormData,
         at: Option<(u64, u64)>,
         errors: &[FieldError],
         stale: Option<Vec<Clash>>,
-    ) -> Result<Response, Trouble> {
+    ) -> Result<Response, AppError> {
         // Where it is sent, and where it can be looked at again.
         let (action, stands) = match at {
             Some((id, _)) => (format!("{}/{id}", S::PATH), format!("{}/{id}", S::PATH)),
@@ -179,8 +179,8 @@ impl Asked<'_> {
     }
 }
 
-async fn fresh<S: Shelf>(here: Here, theme: Theme) -> Result<Response, Trouble> {
-    let mut typed = Typed::default();
+async fn fresh<S: Shelf>(here: RequestKitchen, theme: Theme) -> Result<Response, AppError> {
+    let mut typed = FormData::default();
     S::fresh().write(&mut typed, &here);
     typed.set("name", "");
     Asked { here: &here, theme }.page::<S>(&typed, None, &[], None)
@@ -188,15 +188,15 @@ async fn fresh<S: Shelf>(here: Here, theme: Theme) -> Result<Response, Trouble> 
 
 async fn one<S: Shelf>(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(id): Path<u64>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let mut db = app.db.acquire().await?;
     let item: Item<S> = pantry::by_id(&mut db, here.id(), id)
         .await?
         .ok_or_else(missing)?;
-    let mut typed = Typed::default();
+    let mut typed = FormData::default();
     now_left(&mut db, &here, &item)
         .await?
         .write(&mut typed, &here);
@@ -206,27 +206,27 @@ async fn one<S: Shelf>(
 /// An item with what batches left of it.
 async fn now_left<S: Shelf>(
     db: &mut store::Connection,
-    here: &Here,
+    here: &RequestKitchen,
     item: &Item<S>,
-) -> Result<S, Trouble> {
+) -> Result<S, AppError> {
     let all = stock::standing(db, here.id()).await?;
     let taken_g = all.get(&item.id).map_or(0.0, |s| s.taken_g);
     Ok(item.facts.after_use(taken_g))
 }
 
 /// When the figures of a form stood there: as it was shown, since batches may have taken of it while somebody typed.
-fn counted_at(typed: &Typed, here: &Here) -> Timestamp {
+fn counted_at(typed: &FormData, here: &RequestKitchen) -> Timestamp {
     let shown: Option<Timestamp> = typed.text("counted_at").parse().ok();
     let lately = |t: &Timestamp| *t <= here.now && *t > here.now - SignedDuration::from_hours(24);
     shown.filter(lately).unwrap_or(here.now)
 }
 
-fn missing() -> Trouble {
-    Trouble::Asked("Nothing of that number is in the pantry.".into())
+fn missing() -> AppError {
+    AppError::Asked("Nothing of that number is in the pantry.".into())
 }
 
 /// Rows more or less, without a script: the form comes back with what was typed.
-fn rows_pressed<S: Shelf>(typed: &mut Typed) -> bool {
+fn rows_pressed<S: Shelf>(typed: &mut FormData) -> bool {
     let act = typed.text("act").to_string();
     typed.forget("act");
     if act == "add" {
@@ -243,23 +243,27 @@ fn rows_pressed<S: Shelf>(typed: &mut Typed) -> bool {
     false
 }
 
-fn read<S: Shelf>(typed: &Typed, here: &Here, before: Option<&S>) -> Result<S, Vec<FieldError>> {
+fn read<S: Shelf>(
+    typed: &FormData,
+    here: &RequestKitchen,
+    before: Option<&S>,
+) -> Result<S, Vec<FieldError>> {
     let mut r = Reader::new(typed);
     let facts = S::read(&mut r, here, before);
     if !r.errors.is_empty() {
         return Err(r.errors);
     }
-    facts.checked().map_err(|Refused(e)| e)?;
+    facts.checked().map_err(|ValidationError(e)| e)?;
     Ok(facts)
 }
 
 async fn add<S: Shelf>(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let mut typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let mut typed = FormData::parse(&body);
     let asked = Asked { here: &here, theme };
     if rows_pressed::<S>(&mut typed) {
         return asked.page::<S>(&typed, None, &[], None);
@@ -295,12 +299,12 @@ fn kept<S: Shelf>(id: u64) -> Response {
 
 async fn change<S: Shelf>(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(id): Path<u64>,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let mut typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let mut typed = FormData::parse(&body);
     let asked = Asked { here: &here, theme };
     let revision = typed.text("revision").parse().unwrap_or(0);
     let at = Some((id, revision));
@@ -320,7 +324,7 @@ async fn change<S: Shelf>(
     match pantry::put(&mut db, here.id(), row, &facts, counted).await? {
         Put::Done(id) | Put::Other(id) => Ok(kept::<S>(id)),
         Put::Stale(Some(now)) => {
-            let mut theirs = Typed::default();
+            let mut theirs = FormData::default();
             now_left(&mut db, &here, &now)
                 .await?
                 .write(&mut theirs, &here);
@@ -345,9 +349,9 @@ async fn change<S: Shelf>(
 
 async fn away<S: Shelf>(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path(id): Path<u64>,
-) -> Result<Redirect, Trouble> {
+) -> Result<Redirect, AppError> {
     let mut db = app.db.acquire().await?;
     pantry::put_away::<S>(&mut db, here.id(), id, here.now).await?;
     Ok(Redirect::to(&format!("/pantry#{}", S::KIND)))

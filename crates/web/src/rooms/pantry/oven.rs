@@ -3,11 +3,11 @@
 use super::shelf::{Entry, Shelf, choice, figure, text};
 use super::shelves::{read_shape, rectangle, shape_entries, write_shape};
 use crate::shared::fields::{degrees, may, must, put_degrees, put_may};
-use crate::shared::form::{Reader, Typed};
-use crate::shared::kitchen::Here;
+use crate::shared::form::{FormData, Reader};
+use crate::shared::kitchen::RequestKitchen;
 use craft::fire::{Fuel, Material, Oven, OvenKind, oven};
 use craft::pantry::Pan;
-use craft::refusal::{Refused, plain};
+use craft::refusal::{ValidationError, plain};
 
 fn materials() -> [(&'static str, &'static str); 7] {
     Material::ALL.map(|m| (m.key(), m.name()))
@@ -25,7 +25,7 @@ impl Shelf for Pan {
     const TITLE: &'static str = "Pan";
     const WHY: &'static str = "Inside measures: the dough for a pan goes by its area. What it is made of decides how its base browns.";
 
-    fn entries(here: &Here) -> Vec<Entry> {
+    fn entries(here: &RequestKitchen) -> Vec<Entry> {
         let mut all = shape_entries(here);
         all.push(choice("material", "Made of", materials()));
         all.push(figure(
@@ -48,13 +48,13 @@ impl Shelf for Pan {
             oiled: true,
         }
     }
-    fn write(&self, t: &mut Typed, here: &Here) {
+    fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
         t.set("material", self.material.key());
         t.set("thick_mm", plain(self.thick_mm));
         t.set("oiled", if self.oiled { "yes" } else { "no" });
     }
-    fn read(r: &mut Reader, here: &Here, _: Option<&Pan>) -> Pan {
+    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Pan>) -> Pan {
         let (name, pan, height_cm, count) = read_shape(r, here);
         Pan {
             name,
@@ -66,7 +66,7 @@ impl Shelf for Pan {
             oiled: r.typed.text("oiled") != "no",
         }
     }
-    fn checked(&self) -> Result<(), Refused> {
+    fn checked(&self) -> Result<(), ValidationError> {
         self.check()
     }
 }
@@ -76,7 +76,7 @@ impl Shelf for Oven {
     const TITLE: &'static str = "Oven";
     const WHY: &'static str = "What the fire is planned with. The two factors and the pace are this oven's own, fitted from its bakes and firings; 1 is by the book and sets them back.";
 
-    fn entries(here: &Here) -> Vec<Entry> {
+    fn entries(here: &RequestKitchen) -> Vec<Entry> {
         let degree = here.measures.degree_unit();
         vec![
             text("name", "Name", ""),
@@ -179,7 +179,7 @@ impl Shelf for Oven {
             ..oven::all()[0].clone()
         }
     }
-    fn write(&self, t: &mut Typed, here: &Here) {
+    fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         t.set("name", &self.name);
         t.set("kind", self.kind.key());
         t.set("fuel", self.fuel.key());
@@ -211,7 +211,7 @@ impl Shelf for Oven {
         put_may(t, "fan_w_m2k", self.fan_w_m2k);
         put_may(t, "floor_m2", self.floor_m2);
     }
-    fn read(r: &mut Reader, here: &Here, before: Option<&Oven>) -> Oven {
+    fn read(r: &mut Reader, here: &RequestKitchen, before: Option<&Oven>) -> Oven {
         let kind = OvenKind::from_key(r.typed.text("kind")).unwrap_or_else(|| {
             r.refuse("kind", "Choose a kind of oven.");
             OvenKind::Home
@@ -246,7 +246,7 @@ impl Shelf for Oven {
             pace: must(r, "pace", "Warming against the book"),
         }
     }
-    fn checked(&self) -> Result<(), Refused> {
+    fn checked(&self) -> Result<(), ValidationError> {
         self.check()
     }
 }

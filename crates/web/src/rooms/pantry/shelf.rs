@@ -1,8 +1,8 @@
 //! A shelf: how one kind of thing is entered. Its fields by name, and the way from facts to a form and back.
 
-use crate::shared::form::{Reader, Typed};
-use crate::shared::kitchen::Here;
-use craft::refusal::Refused;
+use crate::shared::form::{FormData, Reader};
+use crate::shared::kitchen::RequestKitchen;
+use craft::refusal::ValidationError;
 use store::pantry::Facts;
 
 /// How a field is entered.
@@ -70,8 +70,8 @@ pub trait Shelf: Facts + Clone {
     /// The name of its list, where it has one.
     const ROWS: &'static str = "none";
 
-    fn entries(here: &Here) -> Vec<Entry>;
-    fn row_entries(_: &Here) -> Vec<Entry> {
+    fn entries(here: &RequestKitchen) -> Vec<Entry>;
+    fn row_entries(_: &RequestKitchen) -> Vec<Entry> {
         vec![]
     }
     fn row_names() -> &'static [&'static str] {
@@ -79,10 +79,10 @@ pub trait Shelf: Facts + Clone {
     }
     /// What a new one starts from.
     fn fresh() -> Self;
-    fn write(&self, typed: &mut Typed, here: &Here);
+    fn write(&self, typed: &mut FormData, here: &RequestKitchen);
     /// `before` is what it was, for what the form does not hold.
-    fn read(r: &mut Reader, here: &Here, before: Option<&Self>) -> Self;
-    fn checked(&self) -> Result<(), Refused>;
+    fn read(r: &mut Reader, here: &RequestKitchen, before: Option<&Self>) -> Self;
+    fn checked(&self) -> Result<(), ValidationError>;
     /// As it is after so much was taken since it was counted, g.
     fn after_use(&self, _taken_g: f64) -> Self {
         self.clone()

@@ -4,17 +4,17 @@ use super::shelf::{Entry, Shelf, choice, date, figure, lines, text};
 use crate::shared::fields::{
     day, degrees, length, may, must, put_day, put_degrees, put_length, put_may, put_weight, weight,
 };
-use crate::shared::form::{Reader, Typed};
-use crate::shared::kitchen::Here;
+use crate::shared::form::{FormData, Reader};
+use crate::shared::kitchen::RequestKitchen;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
 use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Scale};
 use craft::path::{self, Method, Place, methods};
-use craft::refusal::{Check, Refused, plain};
+use craft::refusal::{Check, ValidationError, plain};
 use craft::rise::Air;
 use craft::units::Celsius;
 
-fn price(here: &Here) -> Entry {
+fn price(here: &RequestKitchen) -> Entry {
     figure(
         "price_per_kg",
         "Price",
@@ -29,7 +29,7 @@ impl Shelf for Flour {
     const WHY: &'static str = "W, protein and absorption from the bag; a change here changes no dough that was made before.";
     const ROWS: &'static str = "bags";
 
-    fn entries(here: &Here) -> Vec<Entry> {
+    fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
             text("name", "Name", ""),
             choice("kind", "Kind", FlourKind::ALL.map(|k| (k.key(), k.name()))),
@@ -44,7 +44,7 @@ impl Shelf for Flour {
             price(here),
         ]
     }
-    fn row_entries(here: &Here) -> Vec<Entry> {
+    fn row_entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
             date("bought_on", "Bought"),
             date("best_before", "Best before"),
@@ -65,7 +65,7 @@ impl Shelf for Flour {
             bags: vec![],
         }
     }
-    fn write(&self, t: &mut Typed, here: &Here) {
+    fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         t.set("name", &self.name);
         t.set("kind", self.facts.kind.key());
         put_may(t, "w", self.facts.w);
@@ -83,7 +83,7 @@ impl Shelf for Flour {
             put_weight(t, &format!("bags[{i}].left_g"), b.left_g, here);
         }
     }
-    fn read(r: &mut Reader, here: &Here, _: Option<&Flour>) -> Flour {
+    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Flour>) -> Flour {
         let bags = r.typed.rows("bags");
         Flour {
             name: r.name("name", "A name"),
@@ -111,7 +111,7 @@ impl Shelf for Flour {
     fn after_use(&self, taken_g: f64) -> Flour {
         self.after(taken_g)
     }
-    fn checked(&self) -> Result<(), Refused> {
+    fn checked(&self) -> Result<(), ValidationError> {
         self.check()
     }
 }
@@ -121,7 +121,7 @@ impl Shelf for Leaven {
     const TITLE: &'static str = "Leaven";
     const WHY: &'static str = "What raises a dough, how old it is and how well it works.";
 
-    fn entries(here: &Here) -> Vec<Entry> {
+    fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
             text("name", "Name", ""),
             choice("form", "Form", LeavenForm::ALL.map(|f| (f.key(), f.name()))),
@@ -148,7 +148,7 @@ impl Shelf for Leaven {
             price_per_kg: None,
         }
     }
-    fn write(&self, t: &mut Typed, here: &Here) {
+    fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         t.set("name", &self.name);
         t.set("form", self.form.key());
         put_may(t, "hydration_percent", self.hydration_percent);
@@ -157,7 +157,7 @@ impl Shelf for Leaven {
         put_weight(t, "left_g", self.left_g, here);
         put_may(t, "price_per_kg", self.price_per_kg);
     }
-    fn read(r: &mut Reader, here: &Here, _: Option<&Leaven>) -> Leaven {
+    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Leaven>) -> Leaven {
         Leaven {
             name: r.name("name", "A name"),
             form: LeavenForm::from_key(r.typed.text("form")).unwrap_or(LeavenForm::Instant),
@@ -174,7 +174,7 @@ impl Shelf for Leaven {
             ..self.clone()
         }
     }
-    fn checked(&self) -> Result<(), Refused> {
+    fn checked(&self) -> Result<(), ValidationError> {
         self.check()
     }
 }
@@ -184,7 +184,7 @@ impl Shelf for Scale {
     const TITLE: &'static str = "Scale";
     const WHY: &'static str = "Every weight is rounded to the scale that will weigh it.";
 
-    fn entries(_: &Here) -> Vec<Entry> {
+    fn entries(_: &RequestKitchen) -> Vec<Entry> {
         vec![
             text("name", "Name", ""),
             figure("reads_g", "Reads to", "its smallest step", "g"),
@@ -198,24 +198,24 @@ impl Shelf for Scale {
             carries_g: 5000.0,
         }
     }
-    fn write(&self, t: &mut Typed, _: &Here) {
+    fn write(&self, t: &mut FormData, _: &RequestKitchen) {
         t.set("name", &self.name);
         t.set("reads_g", plain(self.reads_g));
         t.set("carries_g", plain(self.carries_g));
     }
-    fn read(r: &mut Reader, _: &Here, _: Option<&Scale>) -> Scale {
+    fn read(r: &mut Reader, _: &RequestKitchen, _: Option<&Scale>) -> Scale {
         Scale {
             name: r.name("name", "A name"),
             reads_g: must(r, "reads_g", "It reads to"),
             carries_g: must(r, "carries_g", "It carries"),
         }
     }
-    fn checked(&self) -> Result<(), Refused> {
+    fn checked(&self) -> Result<(), ValidationError> {
         self.check()
     }
 }
 
-pub(super) fn shape_entries(here: &Here) -> Vec<Entry> {
+pub(super) fn shape_entries(here: &RequestKitchen) -> Vec<Entry> {
     let unit = here.measures.length_unit();
     vec![
         text("name", "Name", ""),
@@ -233,12 +233,12 @@ pub(super) fn shape_entries(here: &Here) -> Vec<Entry> {
 }
 
 pub(super) fn write_shape(
-    t: &mut Typed,
+    t: &mut FormData,
     name: &str,
     pan: PanShape,
     height_cm: f64,
     count: u32,
-    here: &Here,
+    here: &RequestKitchen,
 ) {
     t.set("name", name);
     match pan {
@@ -259,7 +259,7 @@ pub(super) fn write_shape(
     t.set("count", count.to_string());
 }
 
-pub(super) fn read_shape(r: &mut Reader, here: &Here) -> (String, PanShape, f64, u32) {
+pub(super) fn read_shape(r: &mut Reader, here: &RequestKitchen) -> (String, PanShape, f64, u32) {
     let name = r.name("name", "A name");
     let pan = if r.typed.text("shape") == "round" {
         PanShape::Round {
@@ -284,7 +284,7 @@ impl Shelf for DoughBox {
     const TITLE: &'static str = "Box or tub";
     const WHY: &'static str = "How many balls lie in a box, and how many litres a tub holds.";
 
-    fn entries(here: &Here) -> Vec<Entry> {
+    fn entries(here: &RequestKitchen) -> Vec<Entry> {
         shape_entries(here)
     }
     fn fresh() -> DoughBox {
@@ -295,10 +295,10 @@ impl Shelf for DoughBox {
             count: 1,
         }
     }
-    fn write(&self, t: &mut Typed, here: &Here) {
+    fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
     }
-    fn read(r: &mut Reader, here: &Here, _: Option<&DoughBox>) -> DoughBox {
+    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&DoughBox>) -> DoughBox {
         let (name, pan, height_cm, count) = read_shape(r, here);
         DoughBox {
             name,
@@ -307,7 +307,7 @@ impl Shelf for DoughBox {
             count,
         }
     }
-    fn checked(&self) -> Result<(), Refused> {
+    fn checked(&self) -> Result<(), ValidationError> {
         self.check()
     }
 }
@@ -325,7 +325,7 @@ impl Shelf for Good {
     const WHY: &'static str =
         "Salt, oil, toppings: found by their name on a sheet, for cost and shopping.";
 
-    fn entries(here: &Here) -> Vec<Entry> {
+    fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
             text("name", "Name", "as on the sheet: Salt, Olive oil"),
             price(here),
@@ -341,13 +341,13 @@ impl Shelf for Good {
             allergens: String::new(),
         }
     }
-    fn write(&self, t: &mut Typed, here: &Here) {
+    fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         t.set("name", &self.name);
         put_may(t, "price_per_kg", self.price_per_kg);
         put_weight(t, "left_g", self.left_g, here);
         t.set("allergens", &self.allergens);
     }
-    fn read(r: &mut Reader, here: &Here, _: Option<&Good>) -> Good {
+    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Good>) -> Good {
         Good {
             name: r.name("name", "A name"),
             price_per_kg: may(r, "price_per_kg", "Price"),
@@ -361,7 +361,7 @@ impl Shelf for Good {
             ..self.clone()
         }
     }
-    fn checked(&self) -> Result<(), Refused> {
+    fn checked(&self) -> Result<(), ValidationError> {
         self.check()
     }
 }
@@ -378,7 +378,7 @@ impl Shelf for Place {
     const TITLE: &'static str = "Place";
     const WHY: &'static str = "Where a dough can lie, as you measured it: a home fridge runs at 4 to 9 °C, a walk-in near 4. Choose it for a leg on Rise.";
 
-    fn entries(here: &Here) -> Vec<Entry> {
+    fn entries(here: &RequestKitchen) -> Vec<Entry> {
         let degree = here.measures.degree_unit();
         vec![
             text("name", "Name", ""),
@@ -408,7 +408,7 @@ impl Shelf for Place {
             holds_h: None,
         }
     }
-    fn write(&self, t: &mut Typed, here: &Here) {
+    fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         t.set("name", &self.name);
         let key = AIRS
             .iter()
@@ -423,7 +423,7 @@ impl Shelf for Place {
         put_may(t, "off_c", self.off_c);
         put_may(t, "holds_h", self.holds_h);
     }
-    fn read(r: &mut Reader, here: &Here, _: Option<&Place>) -> Place {
+    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Place>) -> Place {
         let day = r.typed.text("day").to_string();
         let profile_c = if day.is_empty() {
             None
@@ -451,12 +451,12 @@ impl Shelf for Place {
             holds_h: may(r, "holds_h", "Without power it holds"),
         }
     }
-    fn checked(&self) -> Result<(), Refused> {
+    fn checked(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         self.check_into(&mut c);
         c.done().map_err(|e| {
             // The day's field holds the hourly values.
-            Refused(
+            ValidationError(
                 e.0.into_iter()
                     .map(|mut e| {
                         if e.field == "profile_c" {
@@ -475,7 +475,7 @@ impl Shelf for Method {
     const TITLE: &'static str = "Method";
     const WHY: &'static str = "What it is called and said of it. Its hours are set on Rise: take it there, move them, and keep it under another name.";
 
-    fn entries(_: &Here) -> Vec<Entry> {
+    fn entries(_: &RequestKitchen) -> Vec<Entry> {
         vec![
             text("name", "Name", ""),
             text("line", "In short", "where and how long"),
@@ -489,12 +489,12 @@ impl Shelf for Method {
             ..methods::all()[0].clone()
         }
     }
-    fn write(&self, t: &mut Typed, _: &Here) {
+    fn write(&self, t: &mut FormData, _: &RequestKitchen) {
         t.set("name", &self.name);
         t.set("line", &self.line);
         t.set("taste", &self.taste);
     }
-    fn read(r: &mut Reader, _: &Here, before: Option<&Method>) -> Method {
+    fn read(r: &mut Reader, _: &RequestKitchen, before: Option<&Method>) -> Method {
         Method {
             name: r.name("name", "A name"),
             line: r.typed.text("line").into(),
@@ -502,7 +502,7 @@ impl Shelf for Method {
             ..before.cloned().unwrap_or_else(Method::fresh)
         }
     }
-    fn checked(&self) -> Result<(), Refused> {
+    fn checked(&self) -> Result<(), ValidationError> {
         self.check()
     }
 }

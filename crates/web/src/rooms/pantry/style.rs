@@ -3,10 +3,10 @@
 use super::shelf::{Entry, Shelf, choice, figure, text};
 use crate::App;
 use crate::formula_form::reading;
-use crate::shared::error::Trouble;
+use crate::shared::error::AppError;
 use crate::shared::fields::{degrees, must, put_degrees};
-use crate::shared::form::{Reader, Typed};
-use crate::shared::kitchen::Here;
+use crate::shared::form::{FormData, Reader};
+use crate::shared::kitchen::RequestKitchen;
 use axum::Router;
 use axum::body::Bytes;
 use axum::extract::State;
@@ -16,7 +16,7 @@ use craft::fire::Aim;
 use craft::fire::of_formula::StyleBake;
 use craft::fire::race::Targets;
 use craft::formula::Formula;
-use craft::refusal::{Check, Refused, plain};
+use craft::refusal::{Check, ValidationError, plain};
 use craft::style::{Style, Usual};
 use store::pantry::{self, At, Put};
 use uuid::Uuid;
@@ -37,7 +37,12 @@ fn own(style: &Style, name: &str, form_key: Uuid) -> Style {
     }
 }
 
-async fn kept(app: &App, here: &Here, key: Uuid, style: &Style) -> Result<Redirect, Trouble> {
+async fn kept(
+    app: &App,
+    here: &RequestKitchen,
+    key: Uuid,
+    style: &Style,
+) -> Result<Redirect, AppError> {
     let mut db = app.db.acquire().await?;
     match pantry::put(&mut db, here.id(), At::New(key), style, here.now).await? {
         Put::Done(id) | Put::Other(id) => Ok(Redirect::to(&format!("/pantry/styles/{id}"))),
@@ -45,8 +50,12 @@ async fn kept(app: &App, here: &Here, key: Uuid, style: &Style) -> Result<Redire
     }
 }
 
-async fn copy(State(app): State<App>, here: Here, body: Bytes) -> Result<Redirect, Trouble> {
-    let typed = Typed::parse(&body);
+async fn copy(
+    State(app): State<App>,
+    here: RequestKitchen,
+    body: Bytes,
+) -> Result<Redirect, AppError> {
+    let typed = FormData::parse(&body);
     let from = craft::style::by_key(typed.text("style")).unwrap_or(craft::style::first());
     let key = typed.key("form_key");
     let name = format!("My {}", from.name.to_lowercase());
@@ -54,10 +63,14 @@ async fn copy(State(app): State<App>, here: Here, body: Bytes) -> Result<Redirec
 }
 
 /// What the dough on the sheet is becomes what the style starts from.
-async fn from_dough(State(app): State<App>, here: Here, body: Bytes) -> Result<Redirect, Trouble> {
-    let typed = Typed::parse(&body);
+async fn from_dough(
+    State(app): State<App>,
+    here: RequestKitchen,
+    body: Bytes,
+) -> Result<Redirect, AppError> {
+    let typed = FormData::parse(&body);
     let f: Formula = reading::formula(&typed, &here).map_err(|e| {
-        Trouble::Asked(
+        AppError::Asked(
             e.into_iter()
                 .map(|e| e.message)
                 .collect::<Vec<_>>()
@@ -217,7 +230,7 @@ impl Shelf for Style {
     const WHY: &'static str =
         "What a new dough of this style starts from, and what the judgement calls usual.";
 
-    fn entries(here: &Here) -> Vec<Entry> {
+    fn entries(here: &RequestKitchen) -> Vec<Entry> {
         let degree = here.measures.degree_unit();
         let mut out = vec![text("name", "Name", ""), text("line", "In one line", "")];
         out.extend(NUMBERS.iter().map(|(n, l, u, _)| figure(n, l, "", u)));
@@ -245,7 +258,7 @@ impl Shelf for Style {
     fn fresh() -> Style {
         own(craft::style::first(), "", Uuid::new_v4())
     }
-    fn write(&self, t: &mut Typed, here: &Here) {
+    fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         let mut s = self.clone();
         t.set("name", &self.name);
         t.set("line", &self.line);
@@ -271,7 +284,7 @@ impl Shelf for Style {
             t.set(n, plain(*at(&mut b, &mut targets)));
         }
     }
-    fn read(r: &mut Reader, here: &Here, before: Option<&Style>) -> Style {
+    fn read(r: &mut Reader, here: &RequestKitchen, before: Option<&Style>) -> Style {
         let mut s = before.cloned().unwrap_or_else(Style::fresh);
         s.name = r.name("name", "A name");
         s.line = r.typed.text("line").into();
@@ -306,12 +319,12 @@ impl Shelf for Style {
         }
         s
     }
-    fn checked(&self) -> Result<(), Refused> {
+    fn checked(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         self.check_into(&mut c);
-        let mut all = c.done().err().map_or(vec![], |Refused(e)| e);
+        let mut all = c.done().err().map_or(vec![], |ValidationError(e)| e);
         // The style's own values make a dough, too.
-        if let Err(Refused(e)) = Formula::of_style(self).check() {
+        if let Err(ValidationError(e)) = Formula::of_style(self).check() {
             all.extend(e);
         }
         for e in &mut all {
@@ -336,7 +349,7 @@ impl Shelf for Style {
         if all.is_empty() {
             Ok(())
         } else {
-            Err(Refused(all))
+            Err(ValidationError(all))
         }
     }
 }

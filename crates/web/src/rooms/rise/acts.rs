@@ -1,11 +1,11 @@
 //! What can be pressed on Rise: another method, a leg longer or shorter or elsewhere, solved for, or laid around a life.
 
 use super::looked;
-use crate::batch::told::Told;
+use crate::batch::record::BatchRecord;
 use crate::formula_form::Bench;
 use crate::formula_form::reading;
 use crate::formula_form::writing::typed_of;
-use crate::shared::form::Typed;
+use crate::shared::form::FormData;
 use crate::shared::format::day_hm;
 use craft::formula::{Dose, Formula};
 use craft::path::{self, Spot};
@@ -24,9 +24,9 @@ type Pressed = Result<Vec<Plan>, Vec<FieldError>>;
 
 /// Does what was pressed to the form. Returns plans to choose from, and what is wrong.
 pub fn press(
-    typed: &mut Typed,
+    typed: &mut FormData,
     bench: &Bench,
-    told: Option<&Told>,
+    told: Option<&BatchRecord>,
 ) -> (Vec<Plan>, Vec<FieldError>) {
     let act = typed.text("act").to_string();
     typed.forget("act");
@@ -39,12 +39,12 @@ pub fn press(
     }
 }
 
-fn done(act: &str, typed: &mut Typed, bench: &Bench, told: Option<&Told>) -> Pressed {
+fn done(act: &str, typed: &mut FormData, bench: &Bench, told: Option<&BatchRecord>) -> Pressed {
     let words: Vec<&str> = act.splitn(3, ':').collect();
     let (verb, what) = (words[0], words.get(1).copied().unwrap_or(""));
     let rest = words.get(2).copied().unwrap_or("");
     let anew = ["method", "take", "fit", "solve"].contains(&verb);
-    if anew && told.is_some_and(Told::is_mixed) {
+    if anew && told.is_some_and(BatchRecord::is_mixed) {
         return Err(vec![FieldError {
             field: "act".into(),
             message: "This dough is mixed: its legs can still be moved, its method and its yeast no more.".into(),
@@ -84,7 +84,7 @@ fn done(act: &str, typed: &mut Typed, bench: &Bench, told: Option<&Told>) -> Pre
             let by = within_a_plan(what.parse().unwrap_or(0.0));
             // What is mixed stays mixed: only its last leg can wait.
             let last = request.formula.path().len() - 1;
-            if told.is_some_and(Told::is_mixed) {
+            if told.is_some_and(BatchRecord::is_mixed) {
                 return edge(typed, bench, &request, last, by);
             }
             set_serve(typed, request.serve_at + craft::sheet::hours(by), bench);
@@ -130,7 +130,7 @@ fn done(act: &str, typed: &mut Typed, bench: &Bench, told: Option<&Told>) -> Pre
 }
 
 /// Moves the edge after a leg: the next leg gives what this one takes; after the last one it is the serve time.
-fn edge(typed: &mut Typed, bench: &Bench, request: &SheetRequest, i: usize, by: f64) -> Pressed {
+fn edge(typed: &mut FormData, bench: &Bench, request: &SheetRequest, i: usize, by: f64) -> Pressed {
     let mut path = request.formula.path();
     if i >= path.len() || !by.is_finite() {
         return Ok(vec![]);
@@ -185,18 +185,23 @@ fn spot_of(key: &str, bench: &Bench) -> Option<Spot> {
 }
 
 /// Puts a formula into the form; what is not of the formula stays.
-fn put(typed: &mut Typed, f: &Formula, bench: &Bench) {
+fn put(typed: &mut FormData, f: &Formula, bench: &Bench) {
     reading::put(typed, f, bench.here);
 }
 
-fn set_serve(typed: &mut Typed, at: Timestamp, bench: &Bench) {
+fn set_serve(typed: &mut FormData, at: Timestamp, bench: &Bench) {
     let local = bench.here.local(at);
     typed.set("serve_date", local.date().to_string());
     typed.set("serve_time", local.strftime("%H:%M").to_string());
 }
 
 /// Lays the plan around the quiet and the busy hours; `which` takes one of the plans.
-fn around_life(typed: &mut Typed, bench: &Bench, request: &SheetRequest, which: &str) -> Pressed {
+fn around_life(
+    typed: &mut FormData,
+    bench: &Bench,
+    request: &SheetRequest,
+    which: &str,
+) -> Pressed {
     let life = &bench.here.kitchen.rhythm.life;
     if life.is_empty() {
         return Err(vec![FieldError {
@@ -251,7 +256,7 @@ fn around_life(typed: &mut Typed, bench: &Bench, request: &SheetRequest, which: 
 }
 
 /// A request as a form of Rise for a batch: what it was kept with.
-pub fn of_batch(told: &Told, bench: &Bench) -> Typed {
+pub fn of_batch(told: &BatchRecord, bench: &Bench) -> FormData {
     let mut typed = typed_of(&told.batch.sheet.request, bench.here);
     typed.set("name", &told.batch.name);
     typed.set("batch", &told.batch.code);

@@ -5,10 +5,10 @@ use crate::App;
 use crate::formula_form::Bench;
 use crate::formula_form::reading;
 use crate::shared::chart::strip::{strip, window_words};
-use crate::shared::error::Trouble;
-use crate::shared::form::Typed;
+use crate::shared::error::AppError;
+use crate::shared::form::FormData;
 use crate::shared::format::{count_word, day_hm};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
@@ -66,12 +66,12 @@ struct Page {
 
 async fn side_by_side(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     body: Bytes,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let larder = Larder::of(&app, &here).await?;
-    let typed = Typed::parse(&body);
+    let typed = FormData::parse(&body);
     let bench = Bench {
         here: &here,
         larder: &larder,
@@ -81,7 +81,7 @@ async fn side_by_side(
         .await?
 }
 
-fn columns(typed: &Typed, bench: &Bench, theme: Theme) -> Result<Response, Trouble> {
+fn columns(typed: &FormData, bench: &Bench, theme: Theme) -> Result<Response, AppError> {
     let (here, larder) = (bench.here, bench.larder);
     let methods = larder.methods();
     let chosen: Vec<_> = (0..MOST)

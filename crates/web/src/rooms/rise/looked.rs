@@ -1,10 +1,10 @@
 //! A form of Rise, worked out: the plan, how sure it is, and for a batch under way the forecast from now on.
 
-use crate::batch::Told;
+use crate::batch::BatchRecord;
 use crate::batch::forecast::{ahead, doubts, replanned};
 use crate::formula_form::Bench;
 use crate::formula_form::reading;
-use crate::shared::form::Typed;
+use crate::shared::form::FormData;
 use craft::refusal::FieldError;
 use craft::sheet::ahead::Ahead;
 use craft::sheet::{SheetRequest, SheetResult, Sure};
@@ -19,17 +19,17 @@ pub struct Worked {
 }
 
 pub struct Looked<'a> {
-    pub typed: &'a Typed,
-    pub told: Option<&'a Told>,
+    pub typed: &'a FormData,
+    pub told: Option<&'a BatchRecord>,
     pub worked: Option<Worked>,
     pub errors: Vec<FieldError>,
 }
 
 /// The request of a form. A batch under way is not refused for being late, and keeps the dose that went into it.
 pub fn request(
-    typed: &Typed,
+    typed: &FormData,
     bench: &Bench,
-    told: Option<&Told>,
+    told: Option<&BatchRecord>,
 ) -> Result<SheetRequest, Vec<FieldError>> {
     let mut r = reading::read(typed, bench.here, bench.larder.scales(bench.here))?.request;
     if let Some(t) = told {
@@ -46,9 +46,9 @@ pub fn request(
 
 impl<'a> Looked<'a> {
     pub fn of(
-        typed: &'a Typed,
+        typed: &'a FormData,
         bench: &Bench,
-        told: Option<&'a Told>,
+        told: Option<&'a BatchRecord>,
         pressed: &[FieldError],
     ) -> Looked<'a> {
         let mut out = Looked {
@@ -65,7 +65,11 @@ impl<'a> Looked<'a> {
     }
 }
 
-fn worked(typed: &Typed, bench: &Bench, told: Option<&Told>) -> Result<Worked, Vec<FieldError>> {
+fn worked(
+    typed: &FormData,
+    bench: &Bench,
+    told: Option<&BatchRecord>,
+) -> Result<Worked, Vec<FieldError>> {
     let request = request(typed, bench, told)?;
     if let Some(t) = told.filter(|t| t.is_under_way(bench.here.now)) {
         let planned = replanned(t, &request).map_err(reading::at_fields)?;

@@ -8,11 +8,11 @@ mod under_way;
 mod view;
 
 use crate::App;
-use crate::batch::told::Told;
+use crate::batch::record::BatchRecord;
 use crate::formula_form::Bench;
-use crate::shared::error::Trouble;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
@@ -84,7 +84,7 @@ struct Preview {
 }
 
 /// The fields of a form as hidden ones, without what was pressed.
-fn carried(typed: &Typed) -> Vec<(String, String)> {
+fn carried(typed: &FormData) -> Vec<(String, String)> {
     let pressed = ["act", "set", "tab", "want_form", "dose"];
     typed
         .clone()
@@ -98,12 +98,12 @@ fn carried(typed: &Typed) -> Vec<(String, String)> {
 
 /// Renders the page for a form; `told` is the batch that it plans.
 pub(super) fn render(
-    typed: &Typed,
+    typed: &FormData,
     bench: &Bench,
     theme: Theme,
-    told: Option<&Told>,
+    told: Option<&BatchRecord>,
     extra: Extra,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let looked = Looked::of(typed, bench, told, &extra.pressed);
     let wrong = !looked.errors.is_empty();
     let v = View::of(&looked, bench, extra.plans);
@@ -153,9 +153,9 @@ impl Default for Extra {
 /// The batch that a form plans, where it names one.
 pub(super) async fn told_of(
     app: &App,
-    here: &Here,
-    typed: &Typed,
-) -> Result<Option<Told>, Trouble> {
+    here: &RequestKitchen,
+    typed: &FormData,
+) -> Result<Option<BatchRecord>, AppError> {
     let code = typed.text("batch");
     if code.is_empty() {
         return Ok(None);
@@ -165,10 +165,10 @@ pub(super) async fn told_of(
 
 async fn new(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Query(query): Query<HashMap<String, String>>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let larder = Larder::of(&app, &here).await?;
     let asked = |name: &str| query.get(name).map_or("", String::as_str);
     let style = larder.style(asked("style"));
@@ -185,10 +185,10 @@ async fn new(
 
 fn draft(
     formula: &Formula,
-    here: &Here,
+    here: &RequestKitchen,
     larder: &Larder,
     theme: Theme,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let mut typed = crate::formula_form::opened(formula, None, None, here);
     larder.enliven(&mut typed);
     let bench = Bench { here, larder };
@@ -197,13 +197,13 @@ fn draft(
 
 async fn by_own_method(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(id): Path<u64>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let larder = Larder::of(&app, &here).await?;
     let own = larder.0.methods.iter().find(|m| m.id == id);
-    let method = own.ok_or_else(|| Trouble::Asked("There is no such method.".into()))?;
+    let method = own.ok_or_else(|| AppError::Asked("There is no such method.".into()))?;
     let formula = method
         .facts
         .applied(&Formula::of_style(craft::style::first()));
@@ -214,12 +214,12 @@ async fn by_own_method(
 
 async fn look(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     body: Bytes,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let larder = Larder::of(&app, &here).await?;
-    let mut typed = Typed::parse(&body);
+    let mut typed = FormData::parse(&body);
     let told = told_of(&app, &here, &typed).await?;
     let bench = Bench {
         here: &here,
@@ -239,11 +239,11 @@ async fn look(
 
 async fn preview(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     body: Bytes,
-) -> Result<Json<Preview>, Trouble> {
+) -> Result<Json<Preview>, AppError> {
     let larder = Larder::of(&app, &here).await?;
-    let typed = Typed::parse(&body);
+    let typed = FormData::parse(&body);
     let told = told_of(&app, &here, &typed).await?;
     let bench = Bench {
         here: &here,
@@ -255,10 +255,10 @@ async fn preview(
 }
 
 fn previewed(
-    mut typed: Typed,
+    mut typed: FormData,
     bench: &Bench,
-    told: Option<Told>,
-) -> Result<Json<Preview>, Trouble> {
+    told: Option<BatchRecord>,
+) -> Result<Json<Preview>, AppError> {
     let (plans, pressed) = acts::press(&mut typed, bench, told.as_ref());
     let looked = Looked::of(&typed, bench, told.as_ref(), &pressed);
     let whole = looked.worked.is_some();
@@ -283,12 +283,12 @@ fn previewed(
 /// Keeps the legs of a form as a method of the kitchen's own.
 async fn keep_method(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     body: Bytes,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let larder = Larder::of(&app, &here).await?;
-    let typed = Typed::parse(&body);
+    let typed = FormData::parse(&body);
     let bench = Bench {
         here: &here,
         larder: &larder,

@@ -7,14 +7,14 @@ use crate::App;
 use crate::batch::entries::Sent;
 use crate::batch::forecast::{ahead, doubts, replanned};
 use crate::batch::load;
+use crate::batch::record::BatchRecord;
 use crate::batch::replan::keep;
-use crate::batch::told::Told;
 use crate::formula_form::Bench;
 use crate::formula_form::reading;
-use crate::shared::error::Trouble;
-use crate::shared::form::{Typed, number};
+use crate::shared::error::AppError;
+use crate::shared::form::{FormData, number};
 use crate::shared::format::day_hm;
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::theme::Theme;
 use axum::Router;
@@ -51,18 +51,18 @@ pub struct FitView {
 
 /// A batch with what its page needs.
 struct Open {
-    told: Told,
+    told: BatchRecord,
     larder: Larder,
 }
 
 impl Open {
-    async fn of(app: &App, here: &Here, code: &str) -> Result<Open, Trouble> {
+    async fn of(app: &App, here: &RequestKitchen, code: &str) -> Result<Open, AppError> {
         Ok(Open {
             told: load::told(app, here, code).await?,
             larder: Larder::of(app, here).await?,
         })
     }
-    fn bench<'a>(&'a self, here: &'a Here) -> Bench<'a> {
+    fn bench<'a>(&'a self, here: &'a RequestKitchen) -> Bench<'a> {
         Bench {
             here,
             larder: &self.larder,
@@ -72,11 +72,11 @@ impl Open {
     async fn refuse(
         &self,
         app: &App,
-        here: &Here,
+        here: &RequestKitchen,
         theme: Theme,
         status: StatusCode,
         message: String,
-    ) -> Result<Response, Trouble> {
+    ) -> Result<Response, AppError> {
         let bench = self.bench(here);
         let extra = Extra {
             status,
@@ -102,10 +102,10 @@ fn sentences(errors: Vec<FieldError>) -> String {
 
 async fn show(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let open = Open::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
     let work = || {
@@ -118,14 +118,14 @@ async fn show(
 /// Keeps a changed plan, unless somebody changed it meanwhile.
 async fn plan(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
     body: Bytes,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let open = Open::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
-    let mut typed = Typed::parse(&body);
+    let mut typed = FormData::parse(&body);
     typed.set("batch", &code);
     let work = || {
         looked::request(&typed, &bench, Some(told)).and_then(|r| {
@@ -177,14 +177,14 @@ async fn plan(
 /// Takes a remedy: what it changes becomes the plan.
 async fn remedy(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
     body: Bytes,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let open = Open::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
-    let pressed = Typed::parse(&body);
+    let pressed = FormData::parse(&body);
     let back = |message: String| open.refuse(&app, &here, theme, StatusCode::CONFLICT, message);
     let sheet = &told.batch.sheet;
     let found = app
@@ -226,14 +226,14 @@ async fn remedy(
 /// Fits the vigour to what a maker saw; kept in the pantry only when that is pressed too.
 async fn vigour(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
     body: Bytes,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let open = Open::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
-    let pressed = Typed::parse(&body);
+    let pressed = FormData::parse(&body);
     let typed = acts::of_batch(told, &bench);
     let refuse = |message: String| {
         open.refuse(

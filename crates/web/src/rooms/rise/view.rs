@@ -2,12 +2,12 @@
 
 use super::acts::Plan;
 use super::looked::{Looked, Worked};
-use crate::batch::told::Told;
+use crate::batch::record::BatchRecord;
 use crate::formula_form::Bench;
 use crate::formula_form::form::where_words;
 use crate::shared::chart::rise::{self as drawn, Picture};
 use crate::shared::format::{self, day_hm, hm, span_words};
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use craft::formula::{Dose, Ingredient, two_digits};
 use craft::note::{Note, by_urgency};
 use craft::pantry::boxes_for;
@@ -124,7 +124,7 @@ impl View {
                 .filter(|e| e.field != "method_name")
                 .map(|e| e.message.clone())
                 .collect(),
-            mixed: l.told.is_some_and(Told::is_mixed),
+            mixed: l.told.is_some_and(BatchRecord::is_mixed),
             method_error: l
                 .errors
                 .iter()
@@ -213,7 +213,7 @@ impl View {
     }
 }
 
-fn answer(w: &Worked, here: &Here) -> (String, String, String) {
+fn answer(w: &Worked, here: &RequestKitchen) -> (String, String, String) {
     let serve = hm(&here.local(w.request.serve_at));
     match w.sheet.window {
         None => ("This dough is".into(), "never ready".into(), ".".into()),
@@ -239,7 +239,7 @@ fn answer(w: &Worked, here: &Here) -> (String, String, String) {
     }
 }
 
-fn lines(w: &Worked, here: &Here) -> [String; 2] {
+fn lines(w: &Worked, here: &RequestKitchen) -> [String; 2] {
     let size = format::portions(&w.sheet.formula.portions, &here.measures);
     let first = size;
     let begins = day_hm(&here.local(w.sheet.start_at));
@@ -252,7 +252,7 @@ fn lines(w: &Worked, here: &Here) -> [String; 2] {
 }
 
 /// Measured temperatures: when, °C, whether of the dough.
-fn readings(told: &Told) -> Vec<(Timestamp, f64, bool)> {
+fn readings(told: &BatchRecord) -> Vec<(Timestamp, f64, bool)> {
     told.seen()
         .filter_map(|o| match o.seen {
             Seen::Reading { subject, celsius } => match subject {
@@ -265,7 +265,7 @@ fn readings(told: &Told) -> Vec<(Timestamp, f64, bool)> {
         .collect()
 }
 
-fn table(w: &Worked, here: &Here) -> Vec<TableRow> {
+fn table(w: &Worked, here: &RequestKitchen) -> Vec<TableRow> {
     let path = w.request.formula.path();
     let legs = w.sheet.blocks.iter().filter_map(|b| {
         let leg = path.get(b.leg?)?;
@@ -305,14 +305,14 @@ fn table(w: &Worked, here: &Here) -> Vec<TableRow> {
         .collect()
 }
 
-fn solve(w: &Worked, l: &Looked, here: &Here) -> Solve {
+fn solve(w: &Worked, l: &Looked, here: &RequestKitchen) -> Solve {
     let f = &w.request.formula;
     let m = here.measures;
     let grams = w
         .sheet
         .formula
         .weigh_in(Ingredient::Yeast, w.sheet.formula.last());
-    let fixed = l.told.is_some_and(Told::is_mixed);
+    let fixed = l.told.is_some_and(BatchRecord::is_mixed);
     let solving = l.typed.text("solving");
     let mode = match f.yeast.dose {
         Dose::Solve => "yeast",
@@ -428,7 +428,7 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
         .collect()
 }
 
-fn plan_rows(plans: &[Plan], here: &Here) -> Vec<PlanRow> {
+fn plan_rows(plans: &[Plan], here: &RequestKitchen) -> Vec<PlanRow> {
     plans
         .iter()
         .enumerate()
@@ -454,7 +454,7 @@ fn plan_rows(plans: &[Plan], here: &Here) -> Vec<PlanRow> {
         .collect()
 }
 
-fn replaced(what: &What, planned: f64, measured: f64, here: &Here) -> String {
+fn replaced(what: &What, planned: f64, measured: f64, here: &RequestKitchen) -> String {
     let d = |c: f64| here.measures.degrees(c, 1);
     match what {
         What::DoughOffTheMixer => format!(

@@ -1,15 +1,15 @@
 //! A dough made again: as it was first asked for, its doses solved anew for the hours of today, with what was measured last
 //! time beside what was planned.
 
-use crate::batch::Told;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::batch::BatchRecord;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use craft::formula::Formula;
 use craft::reading::Subject;
 use craft::sheet::SheetRequest;
 
 /// The formula to begin from: a plan that was changed on the way had its dose and its hours fixed by what happened.
-pub fn formula(told: &Told, first: Option<SheetRequest>) -> Formula {
+pub fn formula(told: &BatchRecord, first: Option<SheetRequest>) -> Formula {
     first.map_or_else(|| told.batch.sheet.request.formula.clone(), |r| r.formula)
 }
 
@@ -21,7 +21,12 @@ pub struct LastTime {
 }
 
 /// What to say of the last time, and with `measured` the places of the form set as they were read then.
-pub fn last_time(told: &Told, typed: &mut Typed, measured: bool, here: &Here) -> Option<LastTime> {
+pub fn last_time(
+    told: &BatchRecord,
+    typed: &mut FormData,
+    measured: bool,
+    here: &RequestKitchen,
+) -> Option<LastTime> {
     let m = here.measures;
     let other = told.other_than_planned(here);
     if other.is_empty() {

@@ -8,9 +8,9 @@ use crate::batch::load;
 use crate::figures::{As, Shown, paper};
 use crate::formula_form::form::{Form, leaf_of, opened_from};
 use crate::formula_form::{Bench, acts, opened, reading};
-use crate::shared::error::Trouble;
-use crate::shared::form::Typed;
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
@@ -120,7 +120,7 @@ struct Wrong {
 
 /// Reads the form and works the sheet out.
 pub fn worked(
-    typed: &Typed,
+    typed: &FormData,
     bench: &Bench,
 ) -> Result<(reading::Sheet, Arc<SheetResult>), Vec<FieldError>> {
     let sheet = reading::read(typed, bench.here, bench.larder.scales(bench.here))?;
@@ -133,7 +133,7 @@ pub fn worked(
 
 /// A form, worked out as far as it can be, with all that is wrong.
 fn looked(
-    typed: &Typed,
+    typed: &FormData,
     bench: &Bench,
     pressed: Vec<FieldError>,
 ) -> (Option<Shown>, Vec<FieldError>) {
@@ -175,11 +175,11 @@ impl<'a> Asked<'a> {
     }
     fn render(
         self,
-        typed: &Typed,
+        typed: &FormData,
         status: StatusCode,
         pressed: Vec<FieldError>,
         stale: Option<Stale>,
-    ) -> Result<Response, Trouble> {
+    ) -> Result<Response, AppError> {
         let (shown, errors) = looked(typed, &self.bench, pressed);
         let path = match opened_from(typed) {
             Some((id, number)) => format!("/dough/new?formula={id}&version={number}"),
@@ -217,10 +217,10 @@ impl<'a> Asked<'a> {
 
 async fn new(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     Query(query): Query<HashMap<String, String>>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let larder = Larder::of(&app, &here).await?;
     let asked = |name: &str| query.get(name).map_or("", String::as_str);
     let mut last_time = None;
@@ -230,7 +230,7 @@ async fn new(
             let number = asked("version").parse().ok();
             let v = formula::version(&mut db, here.id(), FormulaId(id), number)
                 .await?
-                .ok_or_else(|| Trouble::NoFormula(id.to_string()))?;
+                .ok_or_else(|| AppError::NoFormula(id.to_string()))?;
             opened(&v.formula, Some(&v.name), Some((id, v.number)), &here)
         }
         Err(_) if !asked("batch").is_empty() => {
@@ -272,12 +272,12 @@ async fn new(
 /// Works a form out without keeping it, after what was pressed.
 async fn look(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     body: Bytes,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let larder = Larder::of(&app, &here).await?;
-    let mut typed = Typed::parse(&body);
+    let mut typed = FormData::parse(&body);
     let bench = Bench {
         here: &here,
         larder: &larder,
@@ -291,17 +291,21 @@ async fn look(
 
 async fn preview(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     body: Bytes,
-) -> Result<Json<Preview>, Trouble> {
+) -> Result<Json<Preview>, AppError> {
     let larder = Larder::of(&app, &here).await?;
     app.models
         .at_length(|| previewed(&here, &larder, &body))
         .await?
 }
 
-fn previewed(here: &Here, larder: &Larder, body: &[u8]) -> Result<Json<Preview>, Trouble> {
-    let mut typed = Typed::parse(body);
+fn previewed(
+    here: &RequestKitchen,
+    larder: &Larder,
+    body: &[u8],
+) -> Result<Json<Preview>, AppError> {
+    let mut typed = FormData::parse(body);
     let bench = Bench { here, larder };
     let wants_form = typed.has("want_form");
     typed.forget("want_form");
@@ -342,11 +346,11 @@ fn previewed(here: &Here, larder: &Larder, body: &[u8]) -> Result<Json<Preview>,
 /// same form is not kept for it, and the page says so.
 async fn keep(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let mut typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let mut typed = FormData::parse(&body);
     let larder = Larder::of(&app, &here).await?;
     let bench = Bench {
         here: &here,
@@ -411,7 +415,11 @@ async fn keep(
 }
 
 /// The batch that a form was kept as.
-async fn led(app: &App, here: &Here, typed: &Typed) -> Result<Option<String>, Trouble> {
+async fn led(
+    app: &App,
+    here: &RequestKitchen,
+    typed: &FormData,
+) -> Result<Option<String>, AppError> {
     let Ok(key) = uuid::Uuid::parse_str(typed.text("form_key")) else {
         return Ok(None);
     };
@@ -422,11 +430,11 @@ async fn led(app: &App, here: &Here, typed: &Typed) -> Result<Option<String>, Tr
 /// The sheet on paper; a form that cannot be worked out comes back as it is.
 async fn print(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
     let larder = Larder::of(&app, &here).await?;
     let bench = Bench {
         here: &here,
@@ -447,11 +455,11 @@ const LONGEST_WHY: usize = 1000;
 /// Keeps the formula in the library: the next version of the one it was opened from, or a new one.
 async fn keep_formula(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     theme: Theme,
     body: Bytes,
-) -> Result<Response, Trouble> {
-    let typed = Typed::parse(&body);
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
     let larder = Larder::of(&app, &here).await?;
     let bench = Bench {
         here: &here,

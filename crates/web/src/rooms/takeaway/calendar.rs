@@ -6,10 +6,10 @@
 
 use crate::App;
 use crate::batch::load;
-use crate::batch::told::Told;
-use crate::shared::error::Trouble;
+use crate::batch::record::BatchRecord;
+use crate::shared::error::AppError;
 use crate::shared::form::one_line;
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
@@ -34,9 +34,9 @@ pub fn routes() -> Router<App> {
 
 async fn of_batch(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path(code): Path<String>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let told = load::told(&app, &here, &code).await?;
     let goes = app.goes(&told, &here).await?;
     let told = told.following(&goes);
@@ -49,7 +49,7 @@ async fn of_batch(
     ))
 }
 
-fn begun(name: &str, here: &Here) -> Calendar {
+fn begun(name: &str, here: &RequestKitchen) -> Calendar {
     let mut calendar = Calendar::empty();
     for (name, value) in [
         ("VERSION", "2.0"),
@@ -67,7 +67,7 @@ fn begun(name: &str, here: &Here) -> Calendar {
 const ENTRIES_A_PLAN: u32 = 10_000;
 
 /// The steps of a batch; a feed leaves out what is done.
-fn add(calendar: &mut Calendar, told: &Told, here: &Here, only_open: bool) {
+fn add(calendar: &mut Calendar, told: &BatchRecord, here: &RequestKitchen, only_open: bool) {
     let utc = |t: Timestamp| DateTime::from_timestamp(t.as_second(), 0).unwrap_or_default();
     let batch = &told.batch;
     // What is entered moves what is still to do: each entry makes it a later word of the same event.
@@ -107,9 +107,9 @@ fn add(calendar: &mut Calendar, told: &Told, here: &Here, only_open: bool) {
 /// The feed of the kitchen, at its secret address. A wrong one looks like any page that does not exist.
 async fn feed(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path(file): Path<String>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     // The key may have been renewed a moment ago on another page.
     let mut db = app.db.acquire().await?;
     let known = kitchen::first(&mut db).await?.and_then(|k| k.feed_hash);
@@ -142,7 +142,11 @@ struct Page {
     only_here: Option<String>,
 }
 
-async fn show(State(app): State<App>, theme: Theme, here: Here) -> Result<Response, Trouble> {
+async fn show(
+    State(app): State<App>,
+    theme: Theme,
+    here: RequestKitchen,
+) -> Result<Response, AppError> {
     let mut db = app.db.acquire().await?;
     let known = kitchen::first(&mut db).await?.and_then(|k| k.feed_hash);
     drop(db);
@@ -152,10 +156,10 @@ async fn show(State(app): State<App>, theme: Theme, here: Here) -> Result<Respon
 fn shown(
     app: &App,
     theme: Theme,
-    here: &Here,
+    here: &RequestKitchen,
     known: bool,
     key: Option<&str>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let html = page(&Page {
         frame: Frame::of(here, theme, Stop::Bench, "Calendar", None, "/calendar"),
         address: key.map(|key| app.site.address(&format!("/feed/{key}.ics"))),
@@ -166,7 +170,11 @@ fn shown(
 }
 
 /// Another secret address; the former leads nowhere from now on. It is shown this once: only what it hashes to is kept.
-async fn renew(State(app): State<App>, theme: Theme, here: Here) -> Result<Response, Trouble> {
+async fn renew(
+    State(app): State<App>,
+    theme: Theme,
+    here: RequestKitchen,
+) -> Result<Response, AppError> {
     let key = format!(
         "{}{}",
         uuid::Uuid::new_v4().simple(),

@@ -4,8 +4,8 @@ mod calendar;
 
 use crate::App;
 use crate::batch::load;
-use crate::shared::error::Trouble;
-use crate::shared::kitchen::Here;
+use crate::shared::error::AppError;
+use crate::shared::kitchen::RequestKitchen;
 use axum::Router;
 use axum::extract::{Path, State};
 use axum::http::header;
@@ -57,9 +57,9 @@ fn attachment(body: Vec<u8>, kind: &'static str, name: String) -> Response {
 
 async fn json(
     State(app): State<App>,
-    here: Here,
+    here: RequestKitchen,
     Path(code): Path<String>,
-) -> Result<Response, Trouble> {
+) -> Result<Response, AppError> {
     let told = load::told(&app, &here, &code).await?;
     let taken = Taken {
         format: "slow-rise-batch",

@@ -244,7 +244,7 @@ fn foot(svg: &mut Svg, d: &Drawn, bottom: f64, x: impl Fn(f64) -> f64, right: f6
             .filter(|l| l.item != Item::Cheese)
             .filter_map(|l| l.ready_s)
     };
-    let words = craft::fire::desk::spread_words(d.race);
+    let words = craft::fire::overview::spread_words(d.race);
     let (Some(words), a, b) = (
         words,
         ready().fold(f64::INFINITY, f64::min),

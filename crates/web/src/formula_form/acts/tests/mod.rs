@@ -7,7 +7,7 @@ use store::KitchenId;
 use store::kitchen::{Kitchen, Reads};
 use store::pantry::{Everything, Item};
 
-fn here() -> Here {
+fn here() -> RequestKitchen {
     let kitchen = Kitchen {
         rhythm: Default::default(),
         work: Default::default(),
@@ -26,7 +26,7 @@ fn here() -> Here {
         reads: Reads::default(),
         revision: 0,
     };
-    Here::of(kitchen, "2026-11-23T09:00:00Z".parse().unwrap())
+    RequestKitchen::of(kitchen, "2026-11-23T09:00:00Z".parse().unwrap())
 }
 
 fn item<F>(id: u64, facts: F) -> Item<F> {
@@ -85,7 +85,7 @@ fn larder() -> Larder {
 }
 
 /// A form of the first style, after some presses.
-fn pressed(presses: &[&[(&str, &str)]]) -> (Typed, Formula) {
+fn pressed(presses: &[&[(&str, &str)]]) -> (FormData, Formula) {
     let (here, larder) = (here(), larder());
     let bench = Bench {
         here: &here,

@@ -5,7 +5,7 @@ use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
 use store::KitchenId;
 use store::kitchen::{Kitchen, Reads};
 
-fn here(temperature: TemperatureUnit, weight: WeightUnit, length: LengthUnit) -> Here {
+fn here(temperature: TemperatureUnit, weight: WeightUnit, length: LengthUnit) -> RequestKitchen {
     let usual = KitchenUsual {
         time_zone: "Europe/London".into(),
         altitude_m: 0.0,
@@ -30,10 +30,10 @@ fn here(temperature: TemperatureUnit, weight: WeightUnit, length: LengthUnit) ->
         },
         revision: 0,
     };
-    Here::of(kitchen, "2026-11-23T09:00:00Z".parse().unwrap())
+    RequestKitchen::of(kitchen, "2026-11-23T09:00:00Z".parse().unwrap())
 }
 
-fn metric() -> Here {
+fn metric() -> RequestKitchen {
     here(
         TemperatureUnit::Celsius,
         WeightUnit::Grams,
@@ -41,7 +41,7 @@ fn metric() -> Here {
     )
 }
 
-fn imperial() -> Here {
+fn imperial() -> RequestKitchen {
     here(
         TemperatureUnit::Fahrenheit,
         WeightUnit::Ounces,
@@ -49,7 +49,7 @@ fn imperial() -> Here {
     )
 }
 
-fn back(typed: &Typed, here: &Here) -> Sheet {
+fn back(typed: &FormData, here: &RequestKitchen) -> Sheet {
     read(typed, here, Scales::default()).unwrap_or_else(|e| panic!("{e:?}"))
 }
 

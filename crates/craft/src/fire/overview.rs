@@ -11,7 +11,7 @@ use super::setup::Aim;
 use super::words::{bake_time, capital};
 use super::work::Work;
 use crate::note::{Note, by_urgency};
-use crate::refusal::Refused;
+use crate::refusal::ValidationError;
 use jiff::{SignedDuration, Timestamp};
 
 /// A fire with its hour and its people.
@@ -68,13 +68,13 @@ pub struct Looked {
 /// What a change moves at once: the race, the band of the floor, the firing. The run and what to change are left out.
 ///
 /// Errors: the fields of the plan outside their ranges.
-pub fn look_first(a: &Asked) -> Result<Looked, Refused> {
+pub fn look_first(a: &Asked) -> Result<Looked, ValidationError> {
     let mut out = bare(a)?;
     out.notes = judged(a, &out);
     Ok(out)
 }
 
-fn bare(a: &Asked) -> Result<Looked, Refused> {
+fn bare(a: &Asked) -> Result<Looked, ValidationError> {
     let planned = a.plan.planned()?;
     let band = a.plan.floor_band(&planned.race);
     let firing = firing(&FiringRequest {
@@ -111,7 +111,7 @@ fn judged(a: &Asked, x: &Looked) -> Vec<Note> {
 /// Works it all out.
 ///
 /// Errors: the fields of the plan or of the run outside their ranges.
-pub fn look(a: &Asked) -> Result<Looked, Refused> {
+pub fn look(a: &Asked) -> Result<Looked, ValidationError> {
     let mut out = bare(a)?;
     let (planned, firing) = (&out.planned, &out.firing);
     let run = ServiceRequest {

@@ -1,7 +1,7 @@
 //! What was seen of a batch, folded for its pages.
 
 use crate::shared::drawn::Stands;
-use crate::shared::kitchen::Here;
+use crate::shared::kitchen::RequestKitchen;
 use craft::fire::Run;
 use craft::fire::firing::FloorRead;
 use craft::formula::Formula;
@@ -21,7 +21,7 @@ use store::entry::{Observation, Seen, Went};
 
 /// A batch with everything that was seen of it.
 #[derive(Debug, Clone)]
-pub struct Told {
+pub struct BatchRecord {
     pub batch: Batch,
     pub run: Run,
     pub progress: Progress,
@@ -42,14 +42,14 @@ impl SaidOfPlaces {
     }
 }
 
-impl Told {
-    pub fn of(batch: Batch) -> Told {
+impl BatchRecord {
+    pub fn of(batch: Batch) -> BatchRecord {
         let run = Run::of(&batch.entries.taps);
         let baking = !run.pizzas.is_empty();
         let result = &batch.sheet.result;
         let states = states(&result.steps, &said_of_steps(&batch.entries));
         let progress = Progress::of(result, states, baking, batch.finished_at.is_some());
-        Told {
+        BatchRecord {
             batch,
             run,
             progress,
@@ -58,7 +58,7 @@ impl Told {
     }
 
     /// What its pictures hang on, besides the minute; `goes` is what they show.
-    pub fn stands(&self, here: &Here, goes: &SheetResult) -> Stands {
+    pub fn stands(&self, here: &RequestKitchen, goes: &SheetResult) -> Stands {
         Stands {
             kitchen: (here.id(), here.kitchen.revision),
             batch: self.batch.id,
@@ -179,7 +179,7 @@ impl Told {
         self.as_asked(now, |q| planned_dough_c(q, at))
     }
     /// What was measured otherwise than planned, for whoever makes it again.
-    pub fn other_than_planned(&self, here: &Here) -> Vec<OtherThanPlanned> {
+    pub fn other_than_planned(&self, here: &RequestKitchen) -> Vec<OtherThanPlanned> {
         self.as_asked(here.now, other_than_planned)
     }
 

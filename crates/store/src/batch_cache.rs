@@ -20,9 +20,9 @@ struct Copy {
 
 /// The copies of one program.
 #[derive(Debug, Default)]
-pub struct Held(Mutex<HashMap<BatchId, Copy>>);
+pub struct BatchCache(Mutex<HashMap<BatchId, Copy>>);
 
-impl Held {
+impl BatchCache {
     fn copies(&self) -> MutexGuard<'_, HashMap<BatchId, Copy>> {
         // A panic elsewhere leaves the map whole: it is only ever filled and cleared.
         self.0.lock().unwrap_or_else(|e| e.into_inner())
