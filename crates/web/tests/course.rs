@@ -228,6 +228,8 @@ async fn another_number_of_pieces_is_weighed_anew_before_and_cut_otherwise_after
         page.contains("of 300 g instead of 250 g"),
         "no word of the size"
     );
+    // As it is already: nothing is written anew, and the plan is still the second.
+    assert_eq!(size("300", "2").await?.status, StatusCode::SEE_OTHER);
     assert_eq!(size("250", "2").await?.status, StatusCode::SEE_OTHER);
     // Mixed: the dough stays, a guest less makes them larger.
     s.post(&format!("{path}/steps/0"), &pairs(&[("do", "finish")]))

@@ -364,6 +364,10 @@ impl FeedWeighed {
     pub fn makes_g(&self) -> f64 {
         self.seed_g + self.flour_g() + self.water_g
     }
+    /// What stays in the jar, g, once so much went into the dough: as weighed, so that a feeding adds up.
+    pub fn stays_g(&self, goes_in_g: f64) -> f64 {
+        (self.makes_g() - goes_in_g).max(0.0)
+    }
     /// "83 g flour", or "83 g flour (58 Quernside No. 4, 25 Alder Ford)"; a weight as `say` says it.
     pub fn flour_words(&self, say: impl Fn(f64) -> String) -> String {
         let all = format!("{} flour", say(self.flour_g()));

@@ -171,19 +171,29 @@ impl From<Tap> for Said {
 /// The kinds that are taps.
 const TAPS: [&str; 5] = ["in", "turned", "out", "verdict", "undone"];
 
+impl Seen {
+    /// The place of the kitchen that was read, where one was.
+    pub fn place(&self) -> Option<&'static str> {
+        match self {
+            Seen::Reading {
+                subject: s @ (Subject::Room | Subject::Fridge),
+                ..
+            } => Some(s.key()),
+            Seen::PlaceRead { .. } => Some(super::OWN_PLACE),
+            Seen::PowerCut { .. } => Some(Subject::Fridge.key()),
+            _ => None,
+        }
+    }
+}
+
 impl Said {
     /// The place of the kitchen that it is said of, where it is said of one.
     pub(super) fn place(&self) -> Option<&'static str> {
         match self {
-            Said::Seen(Seen::Reading {
-                subject: s @ (Subject::Room | Subject::Fridge),
-                ..
-            }) => Some(s.key()),
-            Said::Seen(Seen::PlaceRead { .. }) => Some(super::OWN_PLACE),
-            Said::Seen(Seen::PowerCut { .. }) => Some(Subject::Fridge.key()),
             // Whether it was of a place, the entry that it takes back knows.
             Said::Seen(Seen::TakenBack { .. }) => Some("taken back"),
-            _ => None,
+            Said::Seen(seen) => seen.place(),
+            Said::Tapped { .. } => None,
         }
     }
 

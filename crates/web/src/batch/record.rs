@@ -10,7 +10,7 @@ use craft::reading::Subject;
 use craft::rise::Doubts;
 use craft::sheet::ahead::{
     Asked, Happened, Measured, OtherThanPlanned, PowerCut, Reading, off_the_mixer,
-    other_than_planned, planned_dough_c,
+    other_than_planned, places_count_from, planned_dough_c,
 };
 use craft::sheet::progress::{Progress, Stand, states};
 use craft::sheet::{SheetResult, StepKind};
@@ -88,25 +88,15 @@ impl BatchRecord {
     /// Whether it goes its own way: something of it was begun or should have been by now, or a place was read that it will lie in.
     pub fn is_under_way(&self, now: Timestamp) -> bool {
         let begun = self.progress.steps.iter().any(|s| s.is_touched());
-        let of_a_place = |o: &Observation| match o.seen {
-            Seen::Reading { subject, .. } => matches!(subject, Subject::Room | Subject::Fridge),
-            Seen::PlaceRead { .. } | Seen::PowerCut { .. } => true,
-            _ => false,
-        };
         begun
             || self.batch.sheet.result.start_at < now
             || !self.places.as_slice().is_empty()
-            || self.seen().any(of_a_place)
+            || self.seen().any(|o| o.seen.place().is_some())
     }
 
-    /// From when on what was read of a place counts: a day before it begins, and not before it was planned, for the plan says
-    /// how warm the places were thought to be then.
+    /// From when on what was read of a place counts.
     pub fn places_count_from(&self) -> Timestamp {
-        /// So long before it begins a reading may be old, h.
-        const BEFORE_H: i64 = 24;
-        let begins = self.batch.sheet.result.start_at;
-        let day_before = begins - jiff::SignedDuration::from_hours(BEFORE_H);
-        day_before.max(self.batch.created_at.min(begins))
+        places_count_from(self.batch.sheet.result.start_at, self.batch.created_at)
     }
 
     /// How a closed batch went, as it was known when it was closed.

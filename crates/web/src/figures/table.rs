@@ -121,7 +121,7 @@ impl Table {
                     let w = b.weighed();
                     // As the scales weigh it, so that it adds up: what is fed, what goes in, what stays.
                     let goes_in = r.columns.get(b.of).map_or(b.used_g, |c| c.weighed_g);
-                    let kept = (w.makes_g() - goes_in).max(0.0);
+                    let kept = w.stays_g(goes_in);
                     let keeps = b.kept_back_g + b.spare_g > 0.0;
                     let keep = if keeps { format!("; {} stay in the jar", m.weighed(kept)) } else { String::new() };
                     Build {

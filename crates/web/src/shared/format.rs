@@ -153,6 +153,13 @@ pub fn hm(t: &Zoned) -> String {
     t.strftime("%H:%M").to_string()
 }
 
+/// "Friday"; "Fri 4 Dec" where the weekday could be another.
+pub fn day_named(t: &Zoned) -> String {
+    let near = craft::when::weekday_is_enough(t, Timestamp::now());
+    t.strftime(if near { "%A" } else { "%a %-d %b" })
+        .to_string()
+}
+
 /// "Fri 19:00"; with the date where that weekday would be another.
 pub fn day_hm(t: &Zoned) -> String {
     day_hm_at(t, Timestamp::now())
@@ -202,6 +209,11 @@ pub fn span(d: SignedDuration) -> Vec<(String, &'static str)> {
     } else {
         vec![(h.to_string(), "h"), (format!("{m:02}"), "m")]
     }
+}
+
+/// Whether something is due now, said to the minute.
+pub fn is_now(d: SignedDuration) -> bool {
+    d.as_secs().abs() < 30
 }
 
 /// "1 h 25", "25 min", "3 days".
@@ -275,6 +287,19 @@ mod tests {
         assert_eq!(says("2026-11-27T19:00[Europe/London]"), "Fri 19:00");
         assert_eq!(says("2026-12-03T12:35[Europe/London]"), "Thu 3 Dec 12:35");
         assert_eq!(says("2026-11-19T12:35[Europe/London]"), "Thu 19 Nov 12:35");
+    }
+
+    #[test]
+    fn a_headline_names_a_day_that_the_weekday_alone_would_not() {
+        let today = Timestamp::now().to_zoned(jiff::tz::TimeZone::UTC);
+        let in_days = |d: i64| today.checked_add(jiff::Span::new().days(d)).unwrap();
+        assert_eq!(
+            day_named(&in_days(2)),
+            in_days(2).strftime("%A").to_string()
+        );
+        let week = in_days(7);
+        assert_eq!(day_named(&week), week.strftime("%a %-d %b").to_string());
+        assert!(is_now(SignedDuration::from_secs(-29)) && !is_now(SignedDuration::from_secs(30)));
     }
 
     #[test]

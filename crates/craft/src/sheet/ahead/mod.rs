@@ -18,6 +18,7 @@ pub use super::progress::{StepPast, StepSaid};
 pub use course::ON_TIME_MIN;
 pub use idea::Change;
 pub use part::{Parted, Way, part};
+pub use places::places_count_from;
 pub use remedy::Remedied;
 pub use timeline::Due;
 
@@ -25,7 +26,7 @@ use super::judge;
 use super::{
     Block, ClockPoint, PlannedStep, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure,
 };
-use crate::note::{Note, by_urgency};
+use crate::note::{Level, Note, by_urgency};
 use crate::path::Place;
 use crate::reading::Subject;
 use crate::refusal::ValidationError;
@@ -319,7 +320,11 @@ fn judgements(
         .filter(|s| ahead.due.iter().any(|d| d.number == s.number))
         .cloned()
         .collect();
-    let mut notes = vec![ahead.note(q.request)];
+    let mut note = ahead.note(q.request);
+    if !in_bowl && note.level == Level::Act && ahead.remedies.is_empty() {
+        note = note.todo("It is not mixed yet: change the flour, the yeast or the hours.");
+    }
+    let mut notes = vec![note];
     notes.extend(judge::as_it_goes(q.request, &goes, ran, &open, in_bowl));
     by_urgency(notes)
 }

@@ -22,6 +22,15 @@ const STEP_H: f64 = 0.5;
 /// No cut is longer, h: what lay so long without power is as warm as the room.
 const LONGEST_CUT_H: f64 = 72.0;
 
+/// So long before a dough begins a reading of a place may be old, h.
+const BEFORE_H: f64 = 24.0;
+
+/// From when on what was read of a place counts for a dough: a day before it begins, and not before it was planned, for the
+/// plan says how warm the places were thought to be then.
+pub fn places_count_from(begins: Timestamp, planned_at: Timestamp) -> Timestamp {
+    (begins - crate::sheet::hours(BEFORE_H)).max(planned_at.min(begins))
+}
+
 /// What was said of the kitchen's room and fridge, in the order of the clock.
 #[derive(Debug, Clone, Default)]
 pub(super) struct Places {

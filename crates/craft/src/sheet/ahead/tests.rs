@@ -271,6 +271,36 @@ fn a_marked_tub_tells_how_lively_the_yeast_is() {
 }
 
 #[test]
+fn a_dough_that_is_not_mixed_is_not_told_to_be_baked() {
+    // Weak flour over two days: its gluten is spent, and no dose mends that.
+    let b = Batch::new(|r| {
+        r.formula = r.formula.clone().on_flour_w(150.0);
+        r.formula.cold_h = 60.0;
+    })
+    .read(-3.0, Measured::Fridge { c: 6.0 });
+    let a = b.ahead(b.h(-2.0));
+    let note = a.notes.iter().find(|n| n.code == "as_it_goes").unwrap();
+    assert_eq!(note.level, crate::note::Level::Act);
+    assert!(a.remedies.is_empty(), "{:?}", a.remedies);
+    assert!(
+        note.todo
+            .as_deref()
+            .unwrap()
+            .starts_with("It is not mixed yet")
+    );
+}
+
+#[test]
+fn a_reading_of_a_place_counts_from_a_day_before_and_not_from_before_the_plan() {
+    let begins: Timestamp = "2026-11-27T12:00:00Z".parse().unwrap();
+    let at = |h: f64| begins + hours(h);
+    assert_eq!(places_count_from(begins, at(-100.0)), at(-24.0));
+    assert_eq!(places_count_from(begins, at(-3.0)), at(-3.0));
+    // Entered when it was begun already: all that was read since counts.
+    assert_eq!(places_count_from(begins, at(5.0)), begins);
+}
+
+#[test]
 fn readings_of_the_future_change_nothing() {
     let b = Batch::new(|_| {}).done(StepKind::Rest, 0);
     let with = Batch::new(|_| {})

@@ -29,20 +29,18 @@ pub fn is_balled(told: &BatchRecord) -> bool {
 }
 
 /// What was changed: "15 pieces instead of 16", "of 300 g instead of 260 g".
-fn why(was: &Pieces, is: &Pieces, weighed: impl Fn(f64) -> String) -> String {
+fn why(was: &Pieces, is: &Pieces, sized: bool, weighed: impl Fn(f64) -> String) -> String {
     let number = (was.count() != is.count())
         .then(|| format!("{} pieces instead of {}", is.count(), was.count()));
     let weight = match (was, is) {
-        (Pieces::Balls { ball_g: a, .. }, Pieces::Balls { ball_g: b, .. })
-            if number.is_none() && a != b =>
-        {
+        // Of a dough in the bowl the weight follows from the number.
+        (Pieces::Balls { ball_g: a, .. }, Pieces::Balls { ball_g: b, .. }) if sized && a != b => {
             Some(format!("of {} instead of {}", weighed(*b), weighed(*a)))
         }
         _ => None,
     };
-    number
-        .or(weight)
-        .unwrap_or_else(|| "the same pieces".to_string())
+    let said: Vec<String> = number.into_iter().chain(weight).collect();
+    said.join(", ")
 }
 
 async fn change(a: Arrived) -> Result<Response, AppError> {
@@ -89,9 +87,13 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
         }
     };
     let of = a.typed.text("plan").parse().unwrap_or(u32::MAX);
-    let why = why(&was, &request.formula.pieces, |g| {
-        a.here.measures.weighed(g)
+    let why = why(&was, &request.formula.pieces, each_g.is_some(), |g| {
+        m.weighed(g)
     });
+    if why.is_empty() {
+        // Nothing was changed: no plan is written anew.
+        return Ok(Redirect::to(&format!("/batches/{}", a.code())).into_response());
+    }
     match keep(&a.app, &a.here, told, of, (&request, &result), &why).await? {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{}", a.code())).into_response()),
         Replanned::Stale(_) => {

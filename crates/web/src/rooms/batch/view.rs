@@ -2,7 +2,7 @@
 
 use crate::batch::record::BatchRecord;
 use crate::shared::form::FormData;
-use crate::shared::format::{self, day_hm, hm, span_words};
+use crate::shared::format::{self, day_hm, hm, is_now, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use craft::formula::Pieces;
@@ -300,7 +300,7 @@ fn next_line(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> S
             "Now: {title}, since {}.",
             span_words(here.now.duration_since(since))
         ),
-        None if s.at.duration_since(here.now).as_secs().abs() < 60 => {
+        None if is_now(s.at.duration_since(here.now)) => {
             format!("Next: {title}, due now.")
         }
         None if s.at >= here.now => format!(

@@ -5,7 +5,7 @@ use crate::shared::chart::heatline::{Pin, heatline};
 use crate::shared::chart::ribbon::{self, Row};
 use crate::shared::chart::strip::window_words;
 use crate::shared::drawn::Drawn;
-use crate::shared::format::{count_word, day_hm, hm, span, span_words};
+use crate::shared::format::{count_word, day_hm, hm, is_now, span, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use craft::reading::{FRESH_MIN, Subject};
@@ -220,8 +220,7 @@ fn acts(live: &[BatchRecord], here: &RequestKitchen) -> Vec<Act> {
             let local = here.local(at);
             Act {
                 span: span(at.duration_since(here.now)),
-                // What is due this minute is due now.
-                late: here.now.duration_since(at).as_secs() >= 30,
+                late: at < here.now && !is_now(at.duration_since(here.now)),
                 time: hm(&local),
                 day: local.strftime("%a").to_string(),
                 mark: marks::step(&s.kind),

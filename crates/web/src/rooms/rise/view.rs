@@ -231,7 +231,7 @@ fn answer(w: &Worked, here: &RequestKitchen) -> (String, String, String) {
                 "misses"
             };
             (
-                format!("Ready {}", from.strftime("%A")),
+                format!("Ready {}", format::day_named(&from)),
                 core,
                 format!(". Serve {serve} {fits}."),
             )
