@@ -54,7 +54,8 @@ async fn two_cold_days_around_quiet_hours_moved_by_mouse_and_by_keys() -> Result
     b.submit("main .btn.go").await?;
     b.go("/rise?style=hot_round&method=room_then_cold_balls")
         .await?;
-    b.says("#answer h1", "Ready Friday").await?;
+    // Of a Friday a week ahead the date is said too.
+    b.says("#answer h1", "Ready Fri").await?;
 
     // Around the hours away: three plans, none of them at night or at work.
     b.click("#fit").await?;
