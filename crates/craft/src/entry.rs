@@ -3,6 +3,8 @@
 //! Question: can this have happened then? A clock that is wrong, a finger on the wrong year or a program gone wild must not
 //! stretch a dough over years. Times are the server's; limits are the product's own.
 
+use crate::fact;
+use crate::fact::Fact;
 use jiff::{SignedDuration, Timestamp};
 
 /// Nothing about a batch happened longer before its planned begin, days.
@@ -17,23 +19,33 @@ pub const SPARE_PIZZAS: u32 = 50;
 const TAPS_EACH: usize = 16;
 
 /// Why an entry cannot be.
-#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[derive(Debug, Clone, PartialEq, Eq)]
 pub enum EntryRefused {
-    /// Said after the moment: "Fri 14:30 is still to come".
-    #[error("is still to come: log it when it has happened.")]
+    /// It is still to come.
     ToCome,
-    #[error("is more than two weeks before this batch was to begin. Look at the date.")]
+    /// Weeks before the batch was to begin.
     LongBefore,
-    #[error("A power cut ends after it begins, within three days, and not in the future.")]
+    /// No power cut is so.
     NoCut,
-    #[error(
-        "This batch holds {MOST_SEEN} entries, and no more fit. Close it and begin another for what comes."
-    )]
     TooMany,
-    #[error("This run holds {0} taps, and no more fit.")]
+    /// So many taps.
     TooManyTaps(usize),
-    #[error("Pizzas of this batch count to {0}.")]
+    /// So many there are.
     NoSuchPizza(u32),
+}
+
+impl EntryRefused {
+    /// What to say of an entry at a moment.
+    pub fn fact(&self, at: Timestamp) -> Fact {
+        match self {
+            EntryRefused::ToCome => fact!("entry-to-come", at = at),
+            EntryRefused::LongBefore => fact!("entry-long-before", at = at),
+            EntryRefused::NoCut => fact!("entry-no-cut"),
+            EntryRefused::TooMany => fact!("entry-too-many", n = MOST_SEEN),
+            EntryRefused::TooManyTaps(n) => fact!("entry-too-many-taps", n = *n),
+            EntryRefused::NoSuchPizza(n) => fact!("entry-no-such-pizza", n = *n),
+        }
+    }
 }
 
 /// Whether something about a batch that was to begin at `start_at` can have happened at `at`, by a clock that says `now`.

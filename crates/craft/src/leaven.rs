@@ -3,6 +3,9 @@
 //! Source: craft notes, section 2. Weights in g. A ripe starter is worth what the flour in it ferments, so any
 //! hydration converts by its flour; a dried mother gives flavour and acid and is not counted as yeast.
 
+use crate::fact;
+use crate::fact::Fact;
+use crate::units::Celsius;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -45,8 +48,8 @@ impl YeastForm {
     pub fn from_key(key: &str) -> Option<YeastForm> {
         YeastForm::ALL.into_iter().find(|f| f.key() == key)
     }
-    /// How a maker says it on a sheet.
-    pub fn name(self) -> &'static str {
+    /// The name under which a pantry's shelf is asked for it.
+    pub fn shelf_name(self) -> &'static str {
         match self {
             YeastForm::Fresh => "Fresh yeast",
             YeastForm::ActiveDry => "Active dry yeast",
@@ -54,11 +57,22 @@ impl YeastForm {
         }
     }
     /// How it goes into the bowl.
-    pub fn handling(self) -> &'static str {
+    pub fn handling(self) -> Fact {
         match self {
-            YeastForm::Fresh => "crumble the yeast into the water",
-            YeastForm::ActiveDry => "wet the yeast in a little water of 35 to 40 °C first",
-            YeastForm::Instant => "the yeast may go in dry with the flour",
+            YeastForm::Fresh => fact!("yeast-fresh-handling"),
+            YeastForm::ActiveDry => fact!(
+                "yeast-active-dry-handling",
+                c = (Celsius(35.0), Celsius(40.0))
+            ),
+            YeastForm::Instant => fact!("yeast-instant-handling"),
+        }
+    }
+    /// What it is called.
+    pub fn name(self) -> Fact {
+        match self {
+            YeastForm::Fresh => fact!("yeast-fresh"),
+            YeastForm::ActiveDry => fact!("yeast-active-dry"),
+            YeastForm::Instant => fact!("yeast-instant"),
         }
     }
 }

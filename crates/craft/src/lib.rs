@@ -3,6 +3,7 @@
 //! | module | answers |
 //! |---|---|
 //! | [`units`] | conversion between g and oz, °C and °F |
+//! | [`fact`] | what there is to say, as codes and values; the crate `speech` words it
 //! | [`note`], [`refusal`] | judgements with their reasons; what is wrong with a request |
 //! | [`flour`], [`leaven`], [`style`] | blends and stand-ins; forms of yeast and starter; what a style starts from |
 //! | [`formula`] | percentages to grams, stage by stage, as the scales can weigh them |
@@ -22,6 +23,7 @@
 pub mod code;
 pub mod entry;
 pub mod exchange;
+pub mod fact;
 pub mod fire;
 pub mod flour;
 pub mod formula;

@@ -1,5 +1,6 @@
 //! Notes: every judgement the product makes, with its reason.
 
+use crate::fact::Fact;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -21,7 +22,7 @@ pub enum Level {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct Remedy {
     /// What the button says: "Set 0.3 %".
-    pub say: String,
+    pub say: Fact,
     /// The request field that it changes.
     pub field: String,
     /// The value it sets, in the field's own unit.
@@ -35,19 +36,19 @@ pub struct Note {
     pub code: String,
     pub level: Level,
     /// One short sentence.
-    pub what: String,
+    pub what: Fact,
     /// The reason in one line.
-    pub why: String,
+    pub why: Fact,
     /// What to do, where there is something to do.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub todo: Option<String>,
+    pub todo: Option<Fact>,
     /// A change of one field that does it, where one field is enough.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub remedy: Option<Remedy>,
 }
 
 impl Note {
-    fn new(level: Level, code: &str, what: impl Into<String>, why: impl Into<String>) -> Self {
+    fn new(level: Level, code: &str, what: impl Into<Fact>, why: impl Into<Fact>) -> Self {
         Note {
             code: code.into(),
             level,
@@ -57,22 +58,22 @@ impl Note {
             remedy: None,
         }
     }
-    pub fn act(code: &str, what: impl Into<String>, why: impl Into<String>) -> Self {
+    pub fn act(code: &str, what: impl Into<Fact>, why: impl Into<Fact>) -> Self {
         Note::new(Level::Act, code, what, why)
     }
-    pub fn watch(code: &str, what: impl Into<String>, why: impl Into<String>) -> Self {
+    pub fn watch(code: &str, what: impl Into<Fact>, why: impl Into<Fact>) -> Self {
         Note::new(Level::Watch, code, what, why)
     }
-    pub fn holds(code: &str, what: impl Into<String>, why: impl Into<String>) -> Self {
+    pub fn holds(code: &str, what: impl Into<Fact>, why: impl Into<Fact>) -> Self {
         Note::new(Level::Holds, code, what, why)
     }
     /// Says what to do.
-    pub fn todo(mut self, todo: impl Into<String>) -> Self {
+    pub fn todo(mut self, todo: impl Into<Fact>) -> Self {
         self.todo = Some(todo.into());
         self
     }
     /// Says what to do by setting one field.
-    pub fn remedy(mut self, say: impl Into<String>, field: &str, value: f64) -> Self {
+    pub fn remedy(mut self, say: impl Into<Fact>, field: &str, value: f64) -> Self {
         self.remedy = Some(Remedy {
             say: say.into(),
             field: field.into(),
@@ -95,10 +96,10 @@ mod tests {
     #[test]
     fn what_is_urgent_comes_first_and_equals_keep_their_order() {
         let notes = vec![
-            Note::holds("a", "", ""),
-            Note::watch("b", "", ""),
-            Note::act("c", "", ""),
-            Note::watch("d", "", ""),
+            Note::holds("a", Fact::nothing(), Fact::nothing()),
+            Note::watch("b", Fact::nothing(), Fact::nothing()),
+            Note::act("c", Fact::nothing(), Fact::nothing()),
+            Note::watch("d", Fact::nothing(), Fact::nothing()),
         ];
         let codes: Vec<_> = by_urgency(notes).into_iter().map(|n| n.code).collect();
         assert_eq!(codes, ["c", "b", "d", "a"]);

@@ -1,6 +1,8 @@
 //! Readings: what a thermometer may say of a dough, a place or an oven floor, and what it cannot.
 
-use crate::refusal::{FieldError, plain};
+use crate::fact;
+use crate::fact::{Fact, Value};
+use crate::refusal::FieldError;
 use crate::units::{Celsius, TemperatureUnit};
 use serde::{Deserialize, Serialize};
 
@@ -42,14 +44,15 @@ impl Subject {
     pub fn from_key(key: &str) -> Option<Subject> {
         Subject::ALL.into_iter().find(|s| s.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    /// The word for it.
+    pub fn name(self) -> Fact {
         match self {
-            Subject::Dough => "Dough",
-            Subject::Room => "Room",
-            Subject::Fridge => "Fridge",
-            Subject::Water => "Water",
-            Subject::Floor => "Oven floor",
-            Subject::Dome => "Oven dome",
+            Subject::Dough => fact!("reading-dough"),
+            Subject::Room => fact!("reading-room"),
+            Subject::Fridge => fact!("reading-fridge"),
+            Subject::Water => fact!("reading-water"),
+            Subject::Floor => fact!("reading-floor"),
+            Subject::Dome => fact!("reading-dome"),
         }
     }
     /// Temperatures that can be, °C.
@@ -85,29 +88,48 @@ impl Subject {
         if value.is_finite() && fits(read) {
             return Ok(read);
         }
-        let (here, other, other_unit) = match unit {
-            TemperatureUnit::Celsius => ("°C", "°F", TemperatureUnit::Fahrenheit),
-            TemperatureUnit::Fahrenheit => ("°F", "°C", TemperatureUnit::Celsius),
+        let other = match unit {
+            TemperatureUnit::Celsius => TemperatureUnit::Fahrenheit,
+            TemperatureUnit::Fahrenheit => TemperatureUnit::Celsius,
         };
-        let meant = Celsius::from_reading(value, other_unit);
-        let hint = if value.is_finite() && fits(meant) {
-            format!(
-                " If you read {} {other}, that is {} {here}.",
-                plain(value),
-                plain((meant.reads(unit) * 10.0).round() / 10.0)
-            )
-        } else {
-            String::new()
+        let meant = Celsius::from_reading(value, other);
+        let range = Value::Range(
+            Box::new(Value::Celsius(low)),
+            Box::new(Value::Celsius(high)),
+        );
+        let refused = |message: Fact| {
+            Err(FieldError {
+                field: "degrees".into(),
+                message,
+            })
         };
-        let show = |c: f64| plain((Celsius(c).reads(unit)).round());
-        Err(FieldError {
-            field: "degrees".into(),
-            message: format!(
-                "{} {} to {} {here}; {} is outside.{hint}",
-                self.name(),
-                show(low),
-                show(high),
-                plain(value)
+        if !value.is_finite() {
+            return refused(fact!("must-be-a-number", what = self.name()));
+        }
+        if !fits(meant) {
+            let read = Celsius(fact::tenth(read.0));
+            return refused(fact!(
+                "outside-range",
+                what = self.name(),
+                range = range,
+                value = read
+            ));
+        }
+        let (what, meant) = (self.name(), Celsius(fact::tenth(meant.0)));
+        refused(match other {
+            TemperatureUnit::Fahrenheit => fact!(
+                "reading-in-fahrenheit",
+                what = what,
+                range = range,
+                read = value,
+                meant = meant
+            ),
+            TemperatureUnit::Celsius => fact!(
+                "reading-in-celsius",
+                what = what,
+                range = range,
+                read = value,
+                meant = meant
             ),
         })
     }
@@ -122,16 +144,16 @@ mod tests {
         let c = TemperatureUnit::Celsius;
         assert_eq!(Subject::Dough.take(23.4, c), Ok(Celsius(23.4)));
         assert_eq!(
-            Subject::Dough.take(75.0, c).unwrap_err().message,
-            "Dough -5 to 46 °C; 75 is outside. If you read 75 °F, that is 23.9 °C."
+            Subject::Dough.take(75.0, c).unwrap_err().message.brief(),
+            "reading-in-fahrenheit(meant=23.9°C, range=-5°C..46°C, read=75, what=reading-dough)"
         );
         assert_eq!(
-            Subject::Floor.take(1200.0, c).unwrap_err().message,
-            "Oven floor -20 to 650 °C; 1200 is outside. If you read 1200 °F, that is 648.9 °C."
+            Subject::Floor.take(1200.0, c).unwrap_err().message.brief(),
+            "reading-in-fahrenheit(meant=648.9°C, range=-20°C..650°C, read=1200, what=reading-floor)"
         );
         assert_eq!(
-            Subject::Floor.take(-40.0, c).unwrap_err().message,
-            "Oven floor -20 to 650 °C; -40 is outside."
+            Subject::Floor.take(-40.0, c).unwrap_err().message.brief(),
+            "outside-range(range=-20°C..650°C, value=-40°C, what=reading-floor)"
         );
         assert_eq!(Subject::Floor.meant(750.0, c), Some(399.0));
         assert_eq!(Subject::Floor.meant(420.0, c), None);

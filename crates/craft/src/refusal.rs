@@ -4,6 +4,8 @@
 //! [`FieldError`]s. The `field` is the request's own field name (`hydration_percent`,
 //! `stages[1].hours`), so a page can put the sentence beside the field and an API can return it as is.
 
+use crate::fact;
+use crate::fact::{Fact, Value};
 use crate::leaven::YeastForm;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -11,17 +13,17 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// One field and the sentence that says what is wrong with it.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct FieldError {
     /// The request's field, as it is spelled in JSON.
     pub field: String,
     /// One plain sentence with the accepted range.
-    pub message: String,
+    pub message: Fact,
 }
 
 /// The request was refused; nothing was computed.
-#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error("{}", .0.iter().map(|e| format!("{}: {}", e.field, e.message)).collect::<Vec<_>>().join("; "))]
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+#[error("{}", .0.iter().map(|e| format!("{}: {}", e.field, e.message.brief())).collect::<Vec<_>>().join("; "))]
 pub struct ValidationError(pub Vec<FieldError>);
 
 impl ValidationError {
@@ -33,7 +35,7 @@ impl ValidationError {
         self
     }
     /// A refusal of a single field.
-    pub fn one(field: impl Into<String>, message: impl Into<String>) -> Self {
+    pub fn one(field: impl Into<String>, message: impl Into<Fact>) -> Self {
         ValidationError(vec![FieldError {
             field: field.into(),
             message: message.into(),
@@ -66,48 +68,84 @@ impl Check {
     }
 
     /// Refuses `field` with a sentence of its own.
-    pub fn refuse(&mut self, field: &str, message: impl Into<String>) {
+    pub fn refuse(&mut self, field: &str, message: impl Into<Fact>) {
         self.errors.push(FieldError {
             field: format!("{}{field}", self.prefix),
             message: message.into(),
         });
     }
 
-    /// `value` must be a number within `low..=high`; the sentence names the thing, the range and the unit.
-    pub fn range(&mut self, field: &str, what: &str, value: f64, low: f64, high: f64, unit: &str) {
+    /// `value` must be a number within `low..=high`; the refusal names the thing, the range and the value, as `unit` has it.
+    pub fn range(
+        &mut self,
+        field: &str,
+        what: impl Into<Fact>,
+        value: f64,
+        low: f64,
+        high: f64,
+        unit: impl Fn(f64) -> Value,
+    ) {
         if !value.is_finite() {
-            self.refuse(field, format!("{what} must be a number."));
+            self.refuse(field, fact!("must-be-a-number", what = what.into()));
         } else if value < low || value > high {
-            let (value, low, high) = (plain(value), plain(low), plain(high));
-            let unit = if unit.is_empty() {
-                String::new()
-            } else {
-                format!(" {unit}")
-            };
+            let range = Value::Range(Box::new(unit(low)), Box::new(unit(high)));
             self.refuse(
                 field,
-                format!("{what} {low} to {high}{unit}; {value} is outside."),
+                fact!(
+                    "outside-range",
+                    what = what.into(),
+                    range = range,
+                    value = unit(value)
+                ),
             );
         }
     }
 
     /// An instant that a plan can be about: of the years 2000 to 2099, so that hours before and after it are instants, too.
-    pub fn instant(&mut self, field: &str, what: &str, at: Timestamp) {
+    pub fn instant(&mut self, field: &str, what: impl Into<Fact>, at: Timestamp) {
         let year = at.to_zoned(TimeZone::UTC).year();
         if !(2000..2100).contains(&year) {
             self.refuse(
                 field,
-                format!("{what} must lie in the years 2000 to 2099; {year} is outside."),
+                fact!("outside-years", what = what.into(), year = year.to_string()),
             );
         }
     }
 
     /// Water, salt, sugar and oil within what the models take.
     pub fn percentages(&mut self, hydration: f64, salt: f64, sugar: f64, oil: f64) {
-        self.range("hydration_percent", "Water", hydration, 40.0, 130.0, "%");
-        self.range("salt_percent", "Salt", salt, 0.0, 5.0, "%");
-        self.range("sugar_percent", "Sugar", sugar, 0.0, 20.0, "%");
-        self.range("oil_percent", "Oil", oil, 0.0, 20.0, "%");
+        self.range(
+            "hydration_percent",
+            fact!("f-water"),
+            hydration,
+            40.0,
+            130.0,
+            Value::Percent,
+        );
+        self.range(
+            "salt_percent",
+            fact!("f-salt"),
+            salt,
+            0.0,
+            5.0,
+            Value::Percent,
+        );
+        self.range(
+            "sugar_percent",
+            fact!("f-sugar"),
+            sugar,
+            0.0,
+            20.0,
+            Value::Percent,
+        );
+        self.range(
+            "oil_percent",
+            fact!("f-oil"),
+            oil,
+            0.0,
+            20.0,
+            Value::Percent,
+        );
     }
 
     /// Yeast in its own form, at most 6 % in fresh equivalent.
@@ -118,7 +156,7 @@ impl Check {
             percent,
             0.0,
             MOST_YEAST_PERCENT / form.fresh_equivalent(),
-            "%",
+            Value::Percent,
         );
     }
 
@@ -178,20 +216,51 @@ mod tests {
     #[test]
     fn a_number_outside_its_range_gets_a_sentence_with_the_range() {
         let mut check = Check::new();
-        check.range("hydration_percent", "Water", 340.0, 40.0, 130.0, "%");
-        check.range("salt_percent", "Salt", f64::NAN, 0.0, 5.0, "%");
-        check.range("oil_percent", "Oil", 3.0, 0.0, 20.0, "%");
+        check.range(
+            "hydration_percent",
+            fact!("f-water"),
+            340.0,
+            40.0,
+            130.0,
+            Value::Percent,
+        );
+        check.range(
+            "salt_percent",
+            fact!("f-salt"),
+            f64::NAN,
+            0.0,
+            5.0,
+            Value::Percent,
+        );
+        check.range(
+            "oil_percent",
+            fact!("f-oil"),
+            3.0,
+            0.0,
+            20.0,
+            Value::Percent,
+        );
         let ValidationError(errors) = check.done().unwrap_err();
         assert_eq!(errors.len(), 2);
-        assert_eq!(errors[0].message, "Water 40 to 130 %; 340 is outside.");
-        assert_eq!(errors[1].message, "Salt must be a number.");
+        assert_eq!(
+            errors[0].message.brief(),
+            "outside-range(range=40%..130%, value=340%, what=f-water)"
+        );
+        assert_eq!(errors[1].message.code, "must-be-a-number");
     }
 
     #[test]
     fn fields_inside_a_list_carry_their_path() {
         let mut check = Check::new();
         check.within("stages[1]");
-        check.range("hours", "Hours", -1.0, 0.0, 240.0, "h");
+        check.range(
+            "hours",
+            fact!("f-hours"),
+            -1.0,
+            0.0,
+            240.0,
+            crate::fact::hours,
+        );
         check.within("");
         assert_eq!(check.done().unwrap_err().0[0].field, "stages[1].hours");
     }

@@ -1,6 +1,5 @@
 //! How precisely a moment is said: to the quarter hour where it is a forecast, by its weekday where that is enough.
 
-use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
 
 /// A weekday names one day within so many days of today, and no more.
@@ -17,15 +16,6 @@ pub fn weekday_is_enough(t: &Zoned, now: Timestamp) -> bool {
 /// A forecast moment to the quarter hour, as precise as the model is.
 pub fn quarter(t: Timestamp) -> Timestamp {
     Timestamp::from_second((t.as_second() + 450).div_euclid(900) * 900).unwrap_or(t)
-}
-
-/// A time as the sheet says it, to the quarter hour: finer would be false precision. With its date where the weekday would be
-/// another.
-pub(crate) fn quarter_said(t: Timestamp, zone: &TimeZone, now: Option<Timestamp>) -> String {
-    let t = quarter(t).to_zoned(zone.clone());
-    let near = now.is_none_or(|n| weekday_is_enough(&t, n));
-    let form = if near { "%a %H:%M" } else { "%a %-d %b %H:%M" };
-    t.strftime(form).to_string()
 }
 
 #[cfg(test)]

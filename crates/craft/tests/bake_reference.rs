@@ -214,7 +214,7 @@ fn differences(name: &str, r: &BakeRequest, course: &Course, case: &Value) -> Ve
     );
     for lane in &race.lanes {
         for (key, ours) in [("ready", lane.ready_s), ("spoil", lane.spoils_s)] {
-            let theirs = result[key][lane.item.name()].as_f64();
+            let theirs = result[key][lane.item.key()].as_f64();
             held(
                 format!("{key} {:?}", lane.item),
                 ours.unwrap_or(1e9),
@@ -222,7 +222,7 @@ fn differences(name: &str, r: &BakeRequest, course: &Course, case: &Value) -> Ve
                 seconds,
             );
         }
-        let theirs = result["verdict"][lane.item.name()].as_i64().unwrap();
+        let theirs = result["verdict"][lane.item.key()].as_i64().unwrap();
         held(
             format!("verdict {:?}", lane.item),
             f64::from(lane.verdict),
@@ -230,7 +230,7 @@ fn differences(name: &str, r: &BakeRequest, course: &Course, case: &Value) -> Ve
             0.0,
         );
     }
-    let named = |i: Option<Item>| i.map(|i| i.name().to_owned());
+    let named = |i: Option<Item>| i.map(|i| i.key().to_owned());
     if named(Some(race.last_ready)) != result["last_ready"].as_str().map(str::to_owned) {
         out.push(format!("{name} last ready: {:?}", race.last_ready));
     }

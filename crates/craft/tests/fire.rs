@@ -201,11 +201,11 @@ fn every_style_bakes_in_the_oven_it_names_and_in_every_other_without_a_panic() {
         for o in ovens::all() {
             let planned = plan(&s.key, &o.key)
                 .planned()
-                .unwrap_or_else(|e| panic!("{} in {}: {e}", s.key, o.key));
+                .unwrap_or_else(|e| panic!("{} in {}: {e:?}", s.key, o.key));
             planned
                 .programme
                 .check()
-                .unwrap_or_else(|e| panic!("{} in {}: {e}", s.key, o.key));
+                .unwrap_or_else(|e| panic!("{} in {}: {e:?}", s.key, o.key));
             if o.key == own.key {
                 println!(
                     "{} in {}: {:?} {:?} amiss {:.3}",

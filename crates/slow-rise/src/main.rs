@@ -6,11 +6,12 @@ mod serve;
 
 use anyhow::{Context, Result};
 use clap::{Parser, Subcommand};
+use speech::Language;
 use std::io::Read;
 use std::path::PathBuf;
 use std::process::ExitCode;
 use store::Db;
-use web::api::{Kind, reckon};
+use web::api::{Kind, Worded, reckon};
 
 #[derive(Parser)]
 #[command(
@@ -62,6 +63,12 @@ enum Command {
     Reckon {
         /// formula, water, rise, solve-yeast, sheet, paste, substitute or fit
         kind: String,
+        /// Of the texts in the answer: en
+        #[arg(long, default_value = "en")]
+        language: String,
+        /// Of the texts in the answer: metric or us
+        #[arg(long, default_value = "metric")]
+        units: String,
     },
 }
 
@@ -93,8 +100,13 @@ fn main() -> ExitCode {
 }
 
 fn run(command: Command) -> Result<ExitCode> {
-    if let Command::Reckon { kind } = command {
-        return reckon_input(&kind);
+    if let Command::Reckon {
+        kind,
+        language,
+        units,
+    } = command
+    {
+        return reckon_input(&kind, &language, &units);
     }
     let runtime = tokio::runtime::Builder::new_multi_thread()
         .enable_all()
@@ -130,7 +142,7 @@ fn run(command: Command) -> Result<ExitCode> {
 }
 
 /// Prints the result, or the errors as `{"errors": [{field, message}]}` with a failing exit.
-fn reckon_input(kind: &str) -> Result<ExitCode> {
+fn reckon_input(kind: &str, language: &str, units: &str) -> Result<ExitCode> {
     let known = || {
         Kind::ALL
             .iter()
@@ -144,9 +156,18 @@ fn reckon_input(kind: &str) -> Result<ExitCode> {
     std::io::stdin()
         .read_to_end(&mut request)
         .context("standard input")?;
-    let (answer, code) = match reckon(kind, &request) {
+    let worded = Worded {
+        language: Language::from_key(language)
+            .with_context(|| format!("there are no texts in {language}"))?,
+        us: match units {
+            "us" => true,
+            "metric" => false,
+            other => anyhow::bail!("units are metric or us, not {other}"),
+        },
+    };
+    let (answer, code) = match reckon(kind, &request, worded) {
         Ok(result) => (result, ExitCode::SUCCESS),
-        Err(errors) => (serde_json::json!({ "errors": errors }), ExitCode::FAILURE),
+        Err(errors) => (errors, ExitCode::FAILURE),
     };
     println!("{}", serde_json::to_string_pretty(&answer)?);
     Ok(code)

@@ -6,12 +6,12 @@ use crate::refusal::plain;
 /// What a row is called.
 pub(super) fn row_name(f: &Formula, r: &Row) -> String {
     match r.ingredient {
-        Ingredient::Flour | Ingredient::Extra => r.name.clone(),
+        Ingredient::Flour | Ingredient::Extra => r.name.brief(),
         Ingredient::Water => "Water".into(),
         Ingredient::Salt => "Salt".into(),
         Ingredient::Oil => "Oil".into(),
         Ingredient::Sugar => "Sugar".into(),
-        Ingredient::Yeast => f.yeast.form.name().into(),
+        Ingredient::Yeast => f.yeast.form.shelf_name().into(),
     }
 }
 
@@ -31,7 +31,7 @@ pub fn sheet_as_csv(f: &Formula, r: &FormulaResult) -> String {
     head.extend(
         r.columns
             .iter()
-            .map(|c| harmless(&format!("{}_g", c.name.to_lowercase()))),
+            .map(|c| harmless(&format!("{}_g", c.name.brief().to_lowercase()))),
     );
     head.push("all_g".into());
     let grams = |g: f64| plain(g);

@@ -1,6 +1,8 @@
 //! The product's own file of a formula: versioned JSON, exact both ways. Described in docs/formats.md.
 
 use super::MOST_BYTES;
+use crate::fact;
+use crate::fact::Fact;
 use crate::formula::Formula;
 use crate::refusal::{FieldError, ValidationError};
 use schemars::JsonSchema;
@@ -55,35 +57,31 @@ struct Head {
 ///
 /// Errors: [`ValidationError`] with the field (or `file`) and a sentence; nothing of a broken file is used.
 pub fn import(bytes: &[u8]) -> Result<Kept, ValidationError> {
-    let refuse = |sentence: String| Err(ValidationError::one("file", sentence));
+    let refuse = |sentence: Fact| Err(ValidationError::one("file", sentence));
     if bytes.len() > MOST_BYTES {
-        return refuse(format!(
-            "The file has {} kB; a formula has at most {} kB.",
-            bytes.len() / 1000,
-            MOST_BYTES / 1000
+        return refuse(fact!(
+            "file-too-large",
+            kb = bytes.len() / 1000,
+            most = MOST_BYTES / 1000
         ));
     }
     let head: Head = match serde_json::from_slice(bytes) {
         Ok(h) => h,
         Err(e) => {
-            return refuse(format!(
-                "This is not a formula file: line {}, column {} cannot be read.",
-                e.line(),
-                e.column()
+            return refuse(fact!(
+                "file-not-formula",
+                line = e.line(),
+                column = e.column()
             ));
         }
     };
     if head.format.as_deref() != Some(FORMAT) {
-        return refuse(format!(
-            "This is not a formula file: it does not say \"format\": \"{FORMAT}\"."
-        ));
+        return refuse(fact!("file-no-format", format = FORMAT));
     }
     let version = head.version.unwrap_or_default();
     if version != serde_json::json!(VERSION) {
         let said: String = version.to_string().chars().take(20).collect();
-        return refuse(format!(
-            "The file has version {said}; this program reads version {VERSION}."
-        ));
+        return refuse(fact!("file-other-version", said = said, version = VERSION));
     }
     let mut reader = serde_json::Deserializer::from_slice(bytes);
     let kept: Kept = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
@@ -91,21 +89,18 @@ pub fn import(bytes: &[u8]) -> Result<Kept, ValidationError> {
         let what: String = inner.to_string().chars().take(160).collect();
         ValidationError(vec![FieldError {
             field: e.path().to_string(),
-            message: format!("Line {}: {what}.", inner.line()),
+            message: fact!("line-of-file", line = inner.line(), what = what),
         }])
     })?;
     let letters = kept.name.chars().count();
     if kept.name.trim().is_empty() || letters > 80 {
         return Err(ValidationError::one(
             "name",
-            format!("A name has 1 to 80 letters; this has {letters}."),
+            fact!("file-name", letters = letters),
         ));
     }
     if kept.why.chars().count() > 1000 {
-        return Err(ValidationError::one(
-            "why",
-            "What was changed, in up to 1000 letters.",
-        ));
+        return Err(ValidationError::one("why", fact!("file-why")));
     }
     kept.formula.check().map_err(|r| r.below("formula"))?;
     Ok(kept)

@@ -3,8 +3,9 @@
 
 use super::MOST_BYTES;
 use super::csv::row_name;
+use crate::fact;
 use crate::flour::FlourKind;
-use crate::formula::{Formula, FormulaResult, Ingredient, two_digits};
+use crate::formula::{Formula, FormulaResult, Ingredient, PrefermentKind, two_digits};
 use crate::paste::{PasteRequest, Pasted, read};
 use crate::refusal::{ValidationError, plain};
 use crate::style::Style;
@@ -19,17 +20,19 @@ pub fn to_recipe_ld(
 ) -> String {
     let last = r.last();
     let mut ingredients: Vec<String> = Vec::new();
-    for (i, column) in r.columns.iter().enumerate() {
+    for i in 0..r.columns.len() {
         let lines: Vec<String> = (0..r.rows.len()).filter_map(|n| line(f, r, n, i)).collect();
         if i < last {
             // A name that the reader knows as the heading of a part.
             let kind = f.preferments[i].kind;
             let part = match kind {
-                crate::formula::PrefermentKind::OldDough => "Preferment",
-                _ => kind.name(),
+                PrefermentKind::Poolish => "Poolish",
+                PrefermentKind::Biga => "Biga",
+                PrefermentKind::Levain => "Levain",
+                PrefermentKind::OldDough | PrefermentKind::Own => "Preferment",
             };
             ingredients.push(format!("{part}: {}", lines.join(", ")));
-        } else if !column.name.is_empty() {
+        } else {
             ingredients.extend(lines);
         }
     }
@@ -90,7 +93,7 @@ fn line(f: &Formula, r: &FormulaResult, row: usize, column: usize) -> Option<Str
             f.extras.get(nth).map_or(name, |e| match e.kind {
                 crate::formula::ExtraKind::ActiveMalt => "diastatic malt".into(),
                 crate::formula::ExtraKind::PlainMalt => "malt extract".into(),
-                kind => kind.name().to_lowercase(),
+                kind => kind.key().replace('_', " "),
             })
         }
         _ => name.to_lowercase(),
@@ -138,28 +141,21 @@ pub fn from_recipe_ld(bytes: &[u8], style: &Style) -> Result<(String, Pasted), V
     if bytes.len() > MOST_BYTES {
         return Err(ValidationError::one(
             "file",
-            format!(
-                "The file has {} kB; a recipe has at most {} kB.",
-                bytes.len() / 1000,
-                MOST_BYTES / 1000
+            fact!(
+                "recipe-too-large",
+                kb = bytes.len() / 1000,
+                most = MOST_BYTES / 1000
             ),
         ));
     }
     let value: Value = serde_json::from_slice(bytes).map_err(|e| {
         ValidationError::one(
             "file",
-            format!(
-                "This is not JSON: line {}, column {} cannot be read.",
-                e.line(),
-                e.column()
-            ),
+            fact!("recipe-not-json", line = e.line(), column = e.column()),
         )
     })?;
     let Some(recipe) = find(&value, 0) else {
-        return Err(ValidationError::one(
-            "file",
-            "There is no schema.org Recipe in this file.",
-        ));
+        return Err(ValidationError::one("file", fact!("recipe-none")));
     };
     let name: String = recipe
         .get("name")

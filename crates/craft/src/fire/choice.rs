@@ -4,6 +4,8 @@ use super::firing::{FiringRequest, firing};
 use super::plan::FirePlan;
 use super::programme::Programme;
 use super::race::Lane;
+use crate::fact;
+use crate::fact::{Value, minutes};
 use crate::refusal::{Check, ValidationError};
 use jiff::Timestamp;
 use schemars::JsonSchema;
@@ -75,13 +77,20 @@ impl FireChoice {
     pub(crate) fn check_into(&self, c: &mut Check) {
         c.range(
             "preheat_min",
-            "Preheating",
+            fact!("f-preheating"),
             self.preheat_min,
             5.0,
             240.0,
-            "min",
+            minutes,
         );
-        c.range("hands", "People", f64::from(self.hands), 1.0, 8.0, "");
+        c.range(
+            "hands",
+            fact!("f-people"),
+            f64::from(self.hands),
+            1.0,
+            8.0,
+            Value::Number,
+        );
         if let Err(why) = self.programme.check() {
             c.refuse("programme", why);
         }

@@ -5,6 +5,9 @@
 
 use super::oven::{Fuel, Oven, OvenKind, Setting, is_tray};
 use super::preheat::{Charge, FROM_C, Preheat, PreheatRequest, THERE, cells_after, charge};
+use crate::fact;
+use crate::fact::{Fact, whole};
+use crate::units::Celsius;
 use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -44,7 +47,7 @@ pub struct Feed {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub wood_kg: Option<f64>,
     /// "full", "low"; what is done.
-    pub say: String,
+    pub say: Fact,
 }
 
 /// How a firing goes.
@@ -314,25 +317,29 @@ fn feeds(
         Fuel::Wood => {
             let mut feeds = vec![];
             let mut total = 0.0;
-            let mut add = |s: f64, kg: f64, say: &str| {
+            let mut add = |s: f64, kg: f64, say: Fact| {
                 let kg = half(kg).max(0.1);
                 total += kg;
                 feeds.push(Feed {
                     at: at(s),
                     wood_kg: Some(kg),
-                    say: say.into(),
+                    say,
                 });
             };
             let load = rate * LOAD_MIN / 60.0;
-            add(0.0, FIRST_LOAD * load, "light it");
+            add(0.0, FIRST_LOAD * load, fact!("feed-light"));
             let mut s = LOAD_MIN * 60.0;
             while s < needs_s - 0.4 * LOAD_MIN * 60.0 {
-                add(s, load.min(rate * (needs_s - s) / 3600.0), "feed");
+                add(
+                    s,
+                    load.min(rate * (needs_s - s) / 3600.0),
+                    fact!("feed-more"),
+                );
                 s += LOAD_MIN * 60.0;
             }
             let until = by_s.max(needs_s) + 1800.0;
             while s < until {
-                add(s, HOLD_SHARE * load, "hold");
+                add(s, HOLD_SHARE * load, fact!("feed-hold"));
                 s += LOAD_MIN * 60.0;
             }
             let sum = half(total);
@@ -343,12 +350,12 @@ fn feeds(
                 Feed {
                     at: at(0.0),
                     wood_kg: None,
-                    say: "full flame".into(),
+                    say: fact!("feed-full-flame"),
                 },
                 Feed {
                     at: at(needs_s),
                     wood_kg: None,
-                    say: "low, back up for each pizza".into(),
+                    say: fact!("feed-low"),
                 },
             ];
             let kg = rate * (needs_s + HOLD_SHARE * held_s) / 3600.0;
@@ -359,11 +366,12 @@ fn feeds(
                 at: at(0.0),
                 wood_kg: None,
                 say: if r.oven.kind.has_one_setting() {
-                    format!("on at {:.0} °C", r.setting.dome_c)
+                    fact!("feed-on-at", c = Celsius(whole(r.setting.dome_c)))
                 } else {
-                    format!(
-                        "top {:.0}, bottom {:.0} °C",
-                        r.setting.dome_c, r.setting.floor_c
+                    fact!(
+                        "feed-top-bottom",
+                        top = Celsius(whole(r.setting.dome_c)),
+                        bottom = Celsius(whole(r.setting.floor_c))
                     )
                 },
             }],

@@ -4,13 +4,14 @@ use super::choice::FireChoice;
 use super::firing::{FiringRequest, FloorRead, firing};
 use super::next_time::{Advice, Surety, next_time};
 use super::recover::recovery;
-use super::says::Says;
-use super::words::{bake_time, lower};
+use super::words::band;
 use super::{Item, Run};
+use crate::fact;
+use crate::fact::{Kelvin, Seconds, Value};
 use crate::note::{Note, by_urgency};
 use crate::reading::FRESH_MIN;
+use crate::units::Celsius;
 use jiff::Timestamp;
-use jiff::tz::TimeZone;
 
 /// From when to when a dough is ready; it has no end where none was in sight.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -19,28 +20,18 @@ pub struct Ready {
     pub to_at: Option<Timestamp>,
 }
 
-/// Notes of a run of so many pieces at a moment; clock times are said in `zone`.
-pub fn service(
-    run: &Run,
-    pieces: u32,
-    window: Ready,
-    now: Timestamp,
-    zone: &TimeZone,
-) -> Vec<Note> {
+/// Notes of a run of so many pieces at a moment;
+pub fn service(run: &Run, pieces: u32, window: Ready, now: Timestamp) -> Vec<Note> {
     let mut notes = Vec::new();
     let to_go = run.pizzas.len() < pieces as usize;
     if let (true, Some(last), Some(closes)) = (to_go, run.last_out_at(pieces, now), window.to_at) {
-        let by = last.to_zoned(zone.clone()).strftime("%H:%M").to_string();
-        let why = format!(
-            "At the pace so far; the window closes {}.",
-            quarter(closes, zone, "%H:%M")
-        );
+        let why = fact!("pace-so-far", closes = crate::when::quarter(closes));
         notes.push(if last <= closes {
-            Note::holds("last_in_time", format!("Last one out by {by}"), why)
+            Note::holds("last_in_time", fact!("last-out-by", at = last), why)
         } else {
             Note::watch(
                 "last_too_late",
-                format!("Last one out by {by}, after the window"),
+                fact!("last-out-after-window", at = last),
                 why,
             )
         });
@@ -48,8 +39,8 @@ pub fn service(
     if now < window.from_at {
         notes.push(Note::watch(
             "not_ready_yet",
-            format!("Ready from {}", quarter(window.from_at, zone, "%a %H:%M")),
-            "Baked before that, the crumb is tight.",
+            fact!("not-ready-yet", from = crate::when::quarter(window.from_at)),
+            fact!("not-ready-yet-why"),
         ));
     }
     by_urgency(notes)
@@ -97,16 +88,15 @@ fn heating(
     plan: &super::FirePlan,
     seen: &OvenSeen,
     (at, c): (Timestamp, f64),
-    launch: &str,
+    band: Value,
     now: Timestamp,
-    says: &Says,
 ) -> Note {
-    let read = says.degrees(c);
+    let read = Celsius(c);
     if c < COLD_C && seen.lit_at.is_none() {
         return Note::watch(
             "floor_cold",
-            format!("Floor {read}: the oven is cold"),
-            format!("{launch}. Its lighting is not logged."),
+            fact!("floor-cold", c = read),
+            fact!("floor-cold-why", band = band),
         );
     }
     let fired = seen.lit_at.map(|lit| {
@@ -122,37 +112,26 @@ fn heating(
     });
     let ready = fired.and_then(|f| f.ready_at).filter(|t| *t > now);
     let what = match ready {
-        Some(t) => format!("Floor {read}, still heating: ready about {}", says.hm(t)),
-        None => format!("Floor {read}, still heating"),
+        Some(t) => fact!("floor-heating-ready", c = read, at = t),
+        None => fact!("floor-heating", c = read),
     };
     Note::watch(
         "floor_heating",
         what,
-        format!("{launch}; read at {}.", says.hm(at)),
+        fact!("launch-read-at", band = band, at = at),
     )
 }
 
 /// Notes on the fire before the next pizza: the floor as it was read last, what the verdicts ask for, and pizzas that
 /// nobody took out. It runs the oven model some ten times.
-pub fn at_oven(
-    fire: &FireChoice,
-    run: &Run,
-    seen: &OvenSeen,
-    now: Timestamp,
-    says: &Says,
-) -> Vec<Note> {
+pub fn at_oven(fire: &FireChoice, run: &Run, seen: &OvenSeen, now: Timestamp) -> Vec<Note> {
     let floor = seen.floors.last().map(|r| (r.at, r.c));
-    let hm = |t: Timestamp| says.hm(t);
     let mut notes = Vec::new();
     for p in run.forgotten(fire.programme.chars_s, now) {
         notes.push(Note::act(
             "forgotten",
-            format!(
-                "Pizza {} went in at {} and nobody took it out",
-                p.number,
-                hm(p.in_at)
-            ),
-            "It counts in no figure until it is out.",
+            fact!("forgotten", n = p.number, at = p.in_at),
+            fact!("forgotten-why"),
         ));
     }
     let fresh = floor.filter(|(at, _)| now.duration_since(*at).as_secs_f64() < FRESH_MIN * 60.0);
@@ -162,7 +141,7 @@ pub fn at_oven(
         return notes;
     };
     if let (Some((at, c)), Some((low, high))) = (fresh, fire.floor_band_c) {
-        let (read, band) = (says.degrees(c), says.band((low, high)));
+        let (read, band) = (Celsius(c), band((low, high)));
         if c < low {
             let mut full = plan.clone();
             full.floor_read_c = None;
@@ -183,33 +162,37 @@ pub fn at_oven(
             let back_at = wait
                 .filter(|s| *s < 1800.0)
                 .map(|s| at + jiff::SignedDuration::from_secs_f64(s.max(30.0)));
-            let launch = format!("Launch at {band}");
             let since = run.pizzas.iter().filter(|p| p.in_at > at).count();
             notes.push(match back_at {
                 _ if since == 0 && (uncharged || !baked_before) => {
-                    heating(&plan, seen, (at, c), &launch, now, says)
+                    heating(&plan, seen, (at, c), band, now)
                 }
                 _ if since > 0 => Note::watch(
                     "floor_unread",
-                    format!("Floor {read} at {}, {since} baked on it since", hm(at)),
-                    format!("{launch}: read it before the next one."),
+                    fact!("floor-unread", c = read, at = at, n = since),
+                    fact!("floor-unread-why", band = band),
                 ),
                 Some(t) if t <= now => Note::holds(
                     "floor_back",
-                    format!("Floor should be back since {}", hm(t)),
-                    format!("It read {read} at {}. {launch}: read it again.", hm(at)),
+                    fact!("floor-back", at = t),
+                    fact!("floor-back-why", c = read, at = at, band = band),
                 ),
                 _ => Note::watch(
                     "floor_short",
                     match back_at {
                         // Clock times have no seconds: within this minute is said so.
-                        Some(t) if hm(t) == hm(now) => format!("Floor {read}, wait a moment"),
-                        Some(t) => format!("Floor {read}, wait to {}", hm(t)),
-                        None => format!("Floor {read}, {} short", says.by(low - c)),
+                        Some(t)
+                            if t.as_second().div_euclid(60) == now.as_second().div_euclid(60) =>
+                        {
+                            fact!("floor-wait-moment", c = read)
+                        }
+                        Some(t) => fact!("floor-wait-to", c = read, at = t),
+                        None => fact!("floor-short", c = read, by = Kelvin(low - c)),
                     },
-                    format!(
-                        "{launch}; on it now the base would need {}.",
-                        later(&planned.race, fire)
+                    fact!(
+                        "floor-short-why",
+                        band = band,
+                        time = later(&planned.race, fire)
                     ),
                 ),
             });
@@ -217,16 +200,16 @@ pub fn at_oven(
             notes.push(
                 Note::watch(
                     "floor_over",
-                    format!("Floor {read}, {} over", says.by(c - high)),
-                    format!("Launch at {band}: bases run ahead of the tops."),
+                    fact!("floor-over", c = read, by = Kelvin(c - high)),
+                    fact!("floor-over-why", band = band),
                 )
-                .todo("Rake back, turn down or wait with the mouth open."),
+                .todo(fact!("floor-over-todo")),
             );
         } else {
             notes.push(Note::holds(
                 "floor_right",
-                format!("Floor {read}, right to launch"),
-                format!("Launch at {band}; read at {}.", hm(at)),
+                fact!("floor-right", c = read),
+                fact!("launch-read-at", band = band, at = at),
             ));
         }
     }
@@ -241,30 +224,35 @@ fn advised(advice: &Advice) -> Option<Note> {
         Advice::NothingHelps(why) => {
             return Some(Note::watch(
                 "next_time_none",
-                "Next one: nothing here mends it",
+                fact!("nothing-mends"),
                 why.clone(),
             ));
         }
     };
     let best = next.first()?;
     let sure = match best.surety {
-        Surety::Sure => "Sure",
-        Surety::Likely => "Likely",
-        Surety::Guess => "A guess, one pizza",
+        Surety::Sure => fact!("surety-sure"),
+        Surety::Likely => fact!("surety-likely"),
+        Surety::Guess => fact!("surety-guess"),
     };
     let note = Note::watch(
         "next_time",
-        format!("Next one: {}", lower(&best.what)),
-        format!("{sure}. {}", best.why),
+        fact!("next-one", what = best.what.clone()),
+        fact!(
+            "next-one-why",
+            sure = sure,
+            said = best.said.clone(),
+            model = best.model.clone()
+        ),
     );
     Some(match next.get(1) {
-        Some(other) => note.todo(format!("Or: {}.", lower(&other.what))),
+        Some(other) => note.todo(fact!("next-or", what = other.what.clone())),
         None => note,
     })
 }
 
 /// How long the base would take on the floor as it is.
-fn later(race: &super::Race, fire: &FireChoice) -> String {
+fn later(race: &super::Race, fire: &FireChoice) -> Value {
     match race.lane(Item::Base).and_then(|l| l.ready_s) {
         Some(s) => {
             let planned = fire
@@ -273,21 +261,15 @@ fn later(race: &super::Race, fire: &FireChoice) -> String {
                 .find(|l| l.item == Item::Base)
                 .and_then(|l| l.ready_s);
             match planned {
-                Some(p) if (s - p).abs() < 1.0 => format!("{} as planned", bake_time(s)),
-                Some(p) => format!("{} instead of {}", bake_time(s), bake_time(p)),
-                None => bake_time(s),
+                Some(p) if (s - p).abs() < 1.0 => {
+                    fact!("time-as-planned", time = Seconds(s)).into()
+                }
+                Some(p) => fact!("time-instead-of", time = Seconds(s), planned = Seconds(p)).into(),
+                None => Seconds(s).into(),
             }
         }
-        None => "longer than the rest can wait".into(),
+        None => fact!("longer-than-rest").into(),
     }
-}
-
-/// To the quarter hour, as precise as the forecast is.
-fn quarter(t: Timestamp, zone: &TimeZone, form: &str) -> String {
-    crate::when::quarter(t)
-        .to_zoned(zone.clone())
-        .strftime(form)
-        .to_string()
 }
 
 #[cfg(test)]
@@ -320,7 +302,7 @@ mod tests {
                 from_at: window.from_at,
                 to_at: window.to_at,
             };
-            service(run, sheet.formula.pieces, ready, now, &TimeZone::UTC)
+            service(run, sheet.formula.pieces, ready, now)
                 .into_iter()
                 .map(|n| n.code)
                 .collect()

@@ -2,6 +2,8 @@
 //!
 //! Source: bake model, section 4 (textbook figures; stones vary by ±30 %).
 
+use crate::fact;
+use crate::fact::Fact;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -68,15 +70,15 @@ impl Material {
     pub fn from_key(key: &str) -> Option<Material> {
         Material::ALL.into_iter().find(|m| m.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            Material::Cordierite => "cordierite stone",
-            Material::Biscuit => "soft terracotta",
-            Material::Firebrick => "firebrick",
-            Material::CarbonSteel => "steel",
-            Material::Stainless => "stainless steel",
-            Material::CastIron => "cast iron",
-            Material::Aluminium => "aluminium",
+            Material::Cordierite => fact!("floor-cordierite"),
+            Material::Biscuit => fact!("floor-terracotta"),
+            Material::Firebrick => fact!("floor-firebrick"),
+            Material::CarbonSteel => fact!("floor-steel"),
+            Material::Stainless => fact!("floor-stainless"),
+            Material::CastIron => fact!("floor-cast-iron"),
+            Material::Aluminium => fact!("floor-aluminium"),
         }
     }
     /// Bare metal misleads an infrared thermometer.

@@ -11,7 +11,8 @@ use super::oven::Shelf;
 use super::plan::FirePlan;
 use super::race::Race;
 use super::run::{Run, Shade, Verdict};
-use super::words::{bake_time, lower};
+use crate::fact;
+use crate::fact::{Fact, Kelvin, Seconds, Value, tenth};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -38,26 +39,26 @@ pub enum Act {
 }
 
 impl Act {
-    pub fn words(self, plan: &FirePlan) -> &'static str {
+    pub fn words(self, plan: &FirePlan) -> Fact {
         let fired = plan.oven.kind.is_fired();
         match self {
-            Act::Wait if fired => "Wait two minutes, coals over the floor",
-            Act::Wait => "Wait for the floor",
-            Act::CoolFloor if fired => "Rake back, let the floor bare",
-            Act::CoolFloor => "Floor or setting 20° down",
-            Act::HeatFloor if fired => "Coals over the floor until it reads 20° more",
-            Act::HeatFloor => "Floor or setting 20° up, and let it soak",
-            Act::ToTime => "Give it the time that was planned",
-            Act::MoreFlame if fired => "Lay on, flame up",
-            Act::MoreFlame => "More top heat",
-            Act::LessFlame if fired => "Flame down",
-            Act::LessFlame => "Less top heat",
-            Act::TurnSooner => "Turn sooner",
-            Act::RaiseShelf => "One shelf up, nearer the grill",
-            Act::LowerShelf => "One shelf down",
-            Act::Longer => "Leave it in a tenth longer",
-            Act::Shorter => "Out a tenth sooner",
-            Act::LessTopping => "Less topping",
+            Act::Wait if fired => fact!("act-wait-coals"),
+            Act::Wait => fact!("act-wait"),
+            Act::CoolFloor if fired => fact!("act-rake-back"),
+            Act::CoolFloor => fact!("act-cooler", by = Kelvin(20.0)),
+            Act::HeatFloor if fired => fact!("act-coals", by = Kelvin(20.0)),
+            Act::HeatFloor => fact!("act-hotter", by = Kelvin(20.0)),
+            Act::ToTime => fact!("act-planned-time"),
+            Act::MoreFlame if fired => fact!("act-flame-up"),
+            Act::MoreFlame => fact!("act-more-top"),
+            Act::LessFlame if fired => fact!("act-flame-down"),
+            Act::LessFlame => fact!("act-less-top"),
+            Act::TurnSooner => fact!("act-turn-sooner"),
+            Act::RaiseShelf => fact!("act-shelf-up"),
+            Act::LowerShelf => fact!("act-shelf-down"),
+            Act::Longer => fact!("act-longer"),
+            Act::Shorter => fact!("act-sooner"),
+            Act::LessTopping => fact!("act-less-topping"),
         }
     }
 }
@@ -78,9 +79,11 @@ pub enum Surety {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct NextTime {
     pub acts: Vec<Act>,
-    pub what: String,
-    /// What the verdicts said, and what the model expects of the change.
-    pub why: String,
+    pub what: Fact,
+    /// What the verdicts said.
+    pub said: Fact,
+    /// What the model expects of the change.
+    pub model: Fact,
     pub base_by: f64,
     pub top_by: f64,
     pub surety: Surety,
@@ -93,7 +96,7 @@ pub enum Advice {
     /// What to change, best first, three at most.
     Change(Vec<NextTime>),
     /// Nothing that was tried helps; why, in a sentence.
-    NothingHelps(String),
+    NothingHelps(Fact),
 }
 
 /// How many of the last pizzas count.
@@ -183,11 +186,11 @@ pub fn next_time(plan: &FirePlan, now: &Race, run: &Run) -> Option<Advice> {
         2 => Surety::Likely,
         _ => Surety::Sure,
     };
-    let said = format!(
-        "{} of the last {}: {}.",
-        asked.same,
-        asked.of,
-        asked.newest.words()
+    let said = fact!(
+        "of-the-last",
+        same = asked.same,
+        of = asked.of,
+        verdict = asked.newest.fact()
     );
     // A slip of the finger says nothing about the time.
     let in_s = if counts(asked.baked_s, now.best_s) {
@@ -230,8 +233,10 @@ pub fn next_time(plan: &FirePlan, now: &Race, run: &Run) -> Option<Advice> {
             .filter_map(|t| moved(&t).map(|by| (t, by)));
         helpful.extend(pairs.filter(|(t, by)| better(t, *by)));
         if helpful.is_empty() {
-            return Some(Advice::NothingHelps(format!(
-                "{said} None of {tried} changes tried on this oven as it stands, alone or two together, brings base and top nearer to right: each helps one and harms the other. Read the floor before the next one, or bake on another."
+            return Some(Advice::NothingHelps(fact!(
+                "nothing-helps-next",
+                said = said,
+                n = tried
             )));
         }
     }
@@ -247,7 +252,12 @@ pub fn next_time(plan: &FirePlan, now: &Race, run: &Run) -> Option<Advice> {
             .take(3)
             .map(|(trial, (base_by, top_by))| NextTime {
                 what: words_of(&trial, plan, in_s),
-                why: format!("{said} The model expects base {base_by:+.1}, top {top_by:+.1}."),
+                said: said.clone(),
+                model: fact!(
+                    "model-expects",
+                    base = Value::Signed(tenth(base_by)),
+                    top = Value::Signed(tenth(top_by))
+                ),
                 acts: trial.acts,
                 base_by,
                 top_by,
@@ -258,18 +268,18 @@ pub fn next_time(plan: &FirePlan, now: &Race, run: &Run) -> Option<Advice> {
 }
 
 /// "Flame down, and leave it in a tenth longer".
-fn words_of(trial: &Trial, plan: &FirePlan, in_s: f64) -> String {
+fn words_of(trial: &Trial, plan: &FirePlan, in_s: f64) -> Fact {
     let one = |a: &Act| match a {
-        Act::ToTime => format!(
-            "Give it {}, as planned: the last came out at {}",
-            bake_time(trial.bake_s),
-            bake_time(in_s)
+        Act::ToTime => fact!(
+            "act-to-time",
+            time = Seconds(trial.bake_s),
+            was = Seconds(in_s)
         ),
-        a => a.words(plan).to_string(),
+        a => a.words(plan),
     };
     let mut acts = trial.acts.iter();
-    let first = acts.next().map_or(String::new(), one);
-    acts.fold(first, |all, a| format!("{all}, and {}", lower(&one(a))))
+    let first = acts.next().map_or(Fact::as_written(""), one);
+    acts.fold(first, |all, a| fact!("act-and", all = all, more = one(a)))
 }
 
 /// Colours of base and rim at a second.

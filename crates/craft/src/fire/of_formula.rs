@@ -5,6 +5,8 @@ use super::oven::{Oven, Setting};
 use super::plan::FirePlan;
 use super::race::Targets;
 use super::setup::{Aim, PanNow, Piece};
+use crate::fact;
+use crate::fact::Value;
 use crate::formula::{ExtraKind, Formula, PanShape, Portion};
 use crate::refusal::Check;
 use crate::style::Style;
@@ -33,19 +35,19 @@ impl StyleBake {
     pub(crate) fn check_into(&self, c: &mut Check) {
         c.range(
             "style.bakes.rim_mm",
-            "Width of the rim",
+            fact!("f-width-of-the-rim"),
             self.rim_mm,
             5.0,
             50.0,
-            "mm",
+            Value::Mm,
         );
         c.range(
             "style.bakes.rim_share",
-            "Dough in the rim",
+            fact!("f-dough-in-the-rim"),
             self.rim_share,
             0.05,
             0.6,
-            "",
+            Value::Number,
         );
         if let Some(t) = &self.targets {
             t.check_into("style.bakes.", c);

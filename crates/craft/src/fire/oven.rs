@@ -6,6 +6,8 @@
 use super::material::Material;
 use super::preheat::Warming;
 use super::setup::{Back, OvenNow};
+use crate::fact;
+use crate::fact::{Fact, Value};
 use crate::refusal::{Check, ValidationError};
 use crate::style::oven_fit;
 use schemars::JsonSchema;
@@ -68,14 +70,14 @@ impl OvenKind {
     pub fn from_key(key: &str) -> Option<OvenKind> {
         OvenKind::ALL.into_iter().find(|k| k.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            OvenKind::WoodDome => "Wood-fired dome",
-            OvenKind::GasDome => "Gas dome",
-            OvenKind::PortableFlame => "Portable, open flame",
-            OvenKind::ElectricDeck => "Electric deck, top and bottom apart",
-            OvenKind::StoneDeck => "Stone-lined deck",
-            OvenKind::Home => "Home oven",
+            OvenKind::WoodDome => fact!("oven-wood-dome"),
+            OvenKind::GasDome => fact!("oven-gas-dome"),
+            OvenKind::PortableFlame => fact!("oven-portable"),
+            OvenKind::ElectricDeck => fact!("oven-deck"),
+            OvenKind::StoneDeck => fact!("oven-stone-deck"),
+            OvenKind::Home => fact!("oven-home"),
         }
     }
     /// A fire is fed and read; a thermostat is set.
@@ -111,11 +113,11 @@ impl Fuel {
     pub fn from_key(key: &str) -> Option<Fuel> {
         Fuel::ALL.into_iter().find(|f| f.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            Fuel::Wood => "Wood",
-            Fuel::Gas => "Gas",
-            Fuel::Electric => "Electric",
+            Fuel::Wood => fact!("fuel-wood"),
+            Fuel::Gas => fact!("fuel-gas"),
+            Fuel::Electric => fact!("fuel-electric"),
         }
     }
 }
@@ -132,11 +134,11 @@ impl Shelf {
     pub fn from_key(key: &str) -> Option<Shelf> {
         Shelf::ALL.into_iter().find(|s| s.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            Shelf::Top => "top shelf",
-            Shelf::Middle => "middle shelf",
-            Shelf::Low => "lowest shelf",
+            Shelf::Top => fact!("shelf-top"),
+            Shelf::Middle => fact!("shelf-middle"),
+            Shelf::Low => fact!("shelf-low"),
         }
     }
     /// From the food up to the grill element, cm.
@@ -395,112 +397,158 @@ impl Oven {
         let mut c = Check::new();
         let letters = self.name.chars().count();
         if self.name.trim().is_empty() || letters > 80 {
-            c.refuse("name", "A name of 1 to 80 letters.");
+            c.refuse("name", fact!("oven-name"));
         }
         c.range(
             "most_c",
-            "The hottest it may be",
+            fact!("f-the-hottest-it-may-be"),
             self.most_c,
             150.0,
             550.0,
-            "°C",
+            Value::Celsius,
         );
         c.range(
             "floor_mm",
-            "The floor's thickness",
+            fact!("f-the-floors-thickness"),
             self.floor_mm,
             0.5,
             100.0,
-            "mm",
+            Value::Mm,
         );
         c.range(
             "floor_c",
-            "Its usual floor",
+            fact!("f-its-usual-floor"),
             self.floor_c,
             10.0,
             550.0,
-            "°C",
+            Value::Celsius,
         );
-        c.range("dome_c", "Its usual dome", self.dome_c, 100.0, 600.0, "°C");
-        c.range("view", "The hot share of the sky", self.view, 0.3, 1.0, "");
+        c.range(
+            "dome_c",
+            fact!("f-its-usual-dome"),
+            self.dome_c,
+            100.0,
+            600.0,
+            Value::Celsius,
+        );
+        c.range(
+            "view",
+            fact!("f-the-hot-share-of-the-sky"),
+            self.view,
+            0.3,
+            1.0,
+            Value::Number,
+        );
         c.range(
             "air_w_m2k",
-            "Heat carried by the air",
+            fact!("f-heat-carried-by-the-air"),
             self.air_w_m2k,
             3.0,
             40.0,
-            "W/m²K",
+            Value::WattsPerM2K,
         );
         if let Some(f) = self.fan_w_m2k {
-            c.range("fan_w_m2k", "With the fan", f, 3.0, 40.0, "W/m²K");
+            c.range(
+                "fan_w_m2k",
+                fact!("f-with-the-fan"),
+                f,
+                3.0,
+                40.0,
+                Value::WattsPerM2K,
+            );
         }
-        c.range("grill_w", "The grill", self.grill_w, 0.0, 6000.0, "W");
+        c.range(
+            "grill_w",
+            fact!("f-the-grill"),
+            self.grill_w,
+            0.0,
+            6000.0,
+            Value::Watts,
+        );
         c.range(
             "below_w_m2",
-            "The power below",
+            fact!("f-the-power-below"),
             self.below_w_m2,
             0.0,
             15_000.0,
-            "W/m²",
+            Value::WattsPerM2,
         );
-        c.range("side", "More heat on one side", self.side, 0.0, 0.6, "");
+        c.range(
+            "side",
+            fact!("f-more-heat-on-one-side"),
+            self.side,
+            0.0,
+            0.6,
+            Value::Number,
+        );
         c.range(
             "door_drop_c",
-            "The fall at the door",
+            fact!("f-the-fall-at-the-door"),
             self.door_drop_c,
             0.0,
             120.0,
-            "K",
+            Value::Kelvin,
         );
         c.range(
             "opening_cm",
-            "The mouth",
+            fact!("f-the-mouth"),
             self.opening_cm,
             10.0,
             300.0,
-            "cm",
+            Value::Cm,
         );
         c.range(
             "spots",
-            "Pizzas at once",
+            fact!("f-pizzas-at-once"),
             f64::from(self.spots),
             1.0,
             12.0,
-            "",
+            Value::Number,
         );
         if let Some(m2) = self.floor_m2 {
-            c.range("floor_m2", "The whole floor", m2, 0.05, 6.0, "m²");
+            c.range(
+                "floor_m2",
+                fact!("f-the-whole-floor"),
+                m2,
+                0.05,
+                6.0,
+                Value::SquareMetres,
+            );
         }
         c.range(
             "fuel_kg_h",
-            "Fuel at full fire",
+            fact!("f-fuel-at-full-fire"),
             self.fuel_kg_h,
             0.0,
             60.0,
-            "kg/h",
+            Value::KgPerHour,
         );
         c.range(
             "floor_factor",
-            "The floor against the book",
+            fact!("f-the-floor-against-the-book"),
             self.floor_factor,
             FACTORS.0,
             FACTORS.1,
-            "",
+            Value::Number,
         );
         c.range(
             "top_factor",
-            "The top against the book",
+            fact!("f-the-top-against-the-book"),
             self.top_factor,
             FACTORS.0,
             FACTORS.1,
-            "",
+            Value::Number,
         );
-        c.range("pace", "Its pace of warming", self.pace, 0.3, 3.0, "");
+        c.range(
+            "pace",
+            fact!("f-its-pace-of-warming"),
+            self.pace,
+            0.3,
+            3.0,
+            Value::Number,
+        );
         if self.floor_c > self.most_c && self.kind.has_one_setting() {
-            c.refuse(
-                "floor_c",
-                "The usual floor lies above what the oven may reach.",
-            );
+            c.refuse("floor_c", fact!("floor-above-most"));
         }
         c.done()
     }
@@ -509,37 +557,44 @@ impl Oven {
     pub fn check_setting(&self, s: &Setting, c: &mut Check) {
         c.range(
             "floor_mm",
-            "The floor's thickness",
+            fact!("f-the-floors-thickness"),
             s.floor_mm,
             0.5,
             100.0,
-            "mm",
+            Value::Mm,
         );
         if self.kind.has_one_setting() {
             c.range(
                 "dome_c",
-                "The oven's setting",
+                fact!("f-the-ovens-setting"),
                 s.dome_c,
                 100.0,
                 self.most_c,
-                "°C",
+                Value::Celsius,
             );
         } else {
-            c.range("floor_c", "The floor", s.floor_c, 60.0, self.most_c, "°C");
+            c.range(
+                "floor_c",
+                fact!("f-the-floor"),
+                s.floor_c,
+                60.0,
+                self.most_c,
+                Value::Celsius,
+            );
             c.range(
                 "dome_c",
-                "The dome",
+                fact!("f-the-dome"),
                 s.dome_c,
                 100.0,
                 self.dome_most_c(),
-                "°C",
+                Value::Celsius,
             );
         }
         if s.grill && !self.has_grill() {
-            c.refuse("grill", "This oven has no grill.");
+            c.refuse("grill", fact!("no-grill"));
         }
         if s.fan && self.fan_w_m2k.is_none() {
-            c.refuse("fan", "This oven has no fan.");
+            c.refuse("fan", fact!("no-fan"));
         }
     }
 }

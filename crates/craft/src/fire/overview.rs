@@ -5,13 +5,15 @@ use super::oven::Fuel;
 use super::plan::{FirePlan, Planned};
 use super::race::{Item, Race};
 use super::remedy::{Tried, remedies};
-use super::says::Says;
 use super::service::{Service, ServiceRequest, service};
 use super::setup::Aim;
-use super::words::{bake_time, capital};
+use super::words::band;
 use super::work::Work;
+use crate::fact;
+use crate::fact::{Fact, Kelvin, Minutes, Percent, Seconds, Value, whole};
 use crate::note::{Note, by_urgency};
 use crate::refusal::ValidationError;
+use crate::units::Celsius;
 use jiff::{SignedDuration, Timestamp};
 
 /// A fire with its hour and its people.
@@ -29,7 +31,6 @@ pub struct Asked<'a> {
     pub work: Work,
     pub closes_at: Option<Timestamp>,
     pub now: Timestamp,
-    pub says: Says<'a>,
 }
 
 impl Asked<'_> {
@@ -124,7 +125,7 @@ pub fn look(a: &Asked) -> Result<Looked, ValidationError> {
     // The two that take long know nothing of each other: each has a core of its own where there are two.
     let (service, remedies) = std::thread::scope(|s| {
         let tried = s.spawn(|| remedies(a.plan, &planned.race));
-        let run = service(a.plan, planned, &run, &a.says);
+        let run = service(a.plan, planned, &run);
         match tried.join() {
             Ok(tried) => (run, tried),
             Err(panic) => std::panic::resume_unwind(panic),
@@ -137,14 +138,14 @@ pub fn look(a: &Asked) -> Result<Looked, ValidationError> {
 }
 
 /// "dead heat", "near level", or who leads: how the race runs.
-pub fn spread_words(race: &Race) -> Option<String> {
+pub fn spread_words(race: &Race) -> Option<Fact> {
     let s = race.spread_s()?;
     Some(if s <= 4.0 {
-        format!("dead heat, {s:.0} s")
+        fact!("dead-heat", time = Seconds(s))
     } else if s <= 8.0 {
-        format!("near level, {s:.0} s")
+        fact!("near-level", time = Seconds(s))
     } else {
-        format!("spread {}", bake_time(s))
+        fact!("spread-of", time = Seconds(s))
     })
 }
 
@@ -153,21 +154,21 @@ fn of_race(x: &Looked) -> Vec<Note> {
     let mut out = Vec::new();
     let burns = r.first_spoiled.and_then(|i| {
         let s = r.lane(i)?.spoils_s?;
-        Some(format!("{} is too much from {}", i.name(), bake_time(s)))
+        Some(fact!("too-much-from", item = i.name(), time = Seconds(s)))
     });
     match r.window {
         Some(w) => {
-            let last = format!("The {} is ready last", r.last_ready.name());
-            let why = match &burns {
-                Some(b) => format!("{last}; the {b}."),
-                None => format!("{last}; nothing spoils while it was followed."),
+            let last = fact!("ready-last", item = r.last_ready.name());
+            let why = match burns {
+                Some(b) => fact!("ready-last-then", last = last, burns = b),
+                None => fact!("ready-last-nothing", last = last),
             };
-            let to = if w.at_least {
-                format!("{} and longer", bake_time(w.to_s))
+            let to: Value = if w.at_least {
+                fact!("and-longer", time = Seconds(w.to_s)).into()
             } else {
-                bake_time(w.to_s)
+                Seconds(w.to_s).into()
             };
-            let what = format!("All of it right from {} to {to}", bake_time(w.from_s));
+            let what = fact!("bake-window", from = Seconds(w.from_s), to = to);
             out.push(if w.to_s - w.from_s < 6.0 {
                 Note::watch("narrow_window", what, why)
             } else {
@@ -182,37 +183,34 @@ fn of_race(x: &Looked) -> Vec<Note> {
                 .max_by(|a, b| a.miss.abs().total_cmp(&b.miss.abs()));
             if let Some(l) = worst {
                 let word = match (l.item, l.verdict) {
-                    (Item::Base | Item::Rim, -1) => "pale",
-                    (Item::Base | Item::Rim, _) => "too dark",
-                    (Item::Crumb, _) => "not set",
-                    (Item::Topping, -1) => "wet",
-                    (Item::Topping, _) => "dry",
-                    (Item::Cheese, -1) => "not melted",
-                    (Item::Cheese, _) => "too dark",
+                    (Item::Base | Item::Rim, -1) => fact!("pale"),
+                    (Item::Base | Item::Rim, _) => fact!("too-dark"),
+                    (Item::Crumb, _) => fact!("not-set"),
+                    (Item::Topping, -1) => fact!("wet"),
+                    (Item::Topping, _) => fact!("dry"),
+                    (Item::Cheese, -1) => fact!("not-melted"),
+                    (Item::Cheese, _) => fact!("too-dark"),
                 };
                 let why = match l.ready_s {
-                    None => format!(
-                        "At {} it is the best this fire gives, and the {} never comes right.",
-                        bake_time(r.best_s),
-                        l.item.name()
+                    None => fact!(
+                        "never-right",
+                        time = Seconds(r.best_s),
+                        item = l.item.name()
                     ),
-                    Some(s) if l.verdict > 0 => format!(
-                        "It is right at {} and too much before the {} is done.",
-                        bake_time(s),
-                        r.last_ready.name()
+                    Some(s) if l.verdict > 0 => fact!(
+                        "right-too-early",
+                        time = Seconds(s),
+                        last = r.last_ready.name()
                     ),
-                    Some(s) => format!("It takes {}; the rest cannot wait so long.", bake_time(s)),
+                    Some(s) => fact!("right-too-late", time = Seconds(s)),
                 };
                 let mut note = Note::act(
                     "no_bake_window",
-                    format!("{} {word} when the rest is right", capital(l.item.name())),
+                    fact!("no-bake-window", item = l.item.name(), word = word),
                     why,
                 );
                 if let Some(best) = x.remedies.first().filter(|t| t.helps) {
-                    note = note.todo(format!(
-                        "{}: the most that one change does.",
-                        best.change.words()
-                    ));
+                    note = note.todo(fact!("most-one-change", what = best.change.words()));
                 }
                 out.push(note);
             }
@@ -222,7 +220,7 @@ fn of_race(x: &Looked) -> Vec<Note> {
         out.push(Note::watch(
             "outside_checked",
             d,
-            "The model was checked below that; take its seconds as a rough guide.",
+            fact!("outside-checked-why"),
         ));
     }
     if x.planned.turned_sooner
@@ -230,81 +228,76 @@ fn of_race(x: &Looked) -> Vec<Note> {
     {
         out.push(Note::watch(
             "turn_sooner",
-            format!("Turn at {} already", bake_time(f64::from(t.at_s))),
-            "By then the side at the fire is near its limit; evenness alone would wait longer.",
+            fact!("turn-already", time = Seconds(f64::from(t.at_s))),
+            fact!("turn-already-why"),
         ));
     }
     if x.planned.request.aim == Aim::Hot {
         let word = match r.spots {
-            s if s >= 60.0 => "Many leopard spots",
-            s if s >= 25.0 => "Some leopard spots",
-            _ => "Hardly any leopard spots",
+            s if s >= 60.0 => fact!("spots-many"),
+            s if s >= 25.0 => fact!("spots-some"),
+            _ => fact!("spots-few"),
         };
-        out.push(Note::holds(
-            "spots",
-            word,
-            "Strong heat from above in the first minute, on a dough that fermented cold, chars thin blisters. A tendency, no count.",
-        ));
+        out.push(Note::holds("spots", word, fact!("spots-why")));
     }
     if r.at.rim > 0.0 && r.evenness < 70.0 {
         out.push(Note::watch(
             "uneven_rim",
-            "One side of the rim comes out darker",
-            format!("Evenness {:.0} of 100 with these turns.", r.evenness),
+            fact!("uneven-rim"),
+            fact!("uneven-rim-why", evenness = whole(r.evenness)),
         ));
     }
     out
 }
 
-/// What begins a firing.
-fn on(plan: &FirePlan) -> &'static str {
-    if plan.oven.fuel == Fuel::Electric {
-        "Switch it on"
+/// Whether it is switched on; else it is lit.
+fn switched_on(plan: &FirePlan) -> bool {
+    plan.oven.fuel == Fuel::Electric
+}
+
+/// When to begin, so that the floor is charged.
+fn charged_from(plan: &FirePlan, at: Timestamp) -> Fact {
+    if switched_on(plan) {
+        fact!("switch-on-at", at = at)
     } else {
-        "Light it"
+        fact!("light-at", at = at)
     }
 }
 
 /// What the readings said of the oven's pace.
-pub fn of_readings(f: &Firing) -> Option<String> {
+pub fn of_readings(f: &Firing) -> Option<Fact> {
     let x = f.fitted?;
-    Some(format!(
-        "By {} {}, the oven warms at {:.0} % of the book's pace.",
-        x.readings,
-        if x.readings == 1 {
-            "reading"
-        } else {
-            "readings"
-        },
-        100.0 * x.pace
+    Some(fact!(
+        "of-readings",
+        n = x.readings,
+        pace = Percent(whole(100.0 * x.pace))
     ))
 }
 
 fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     let mut out = Vec::new();
     let f = &x.firing;
-    let says = a.says;
-    let hm = |t: Timestamp| says.hm(t);
     if f.tray {
         return out;
     }
-    let of_readings = of_readings(f).map_or(String::new(), |says| format!(" {says}"));
+    let of_readings = of_readings(f).map(|x| fact!("also", what = x));
     match f.ready_at {
         _ if a.baking_since.is_some() => {}
         None => {
             let core_c = f.course.last().map_or(0.0, |c| c.core_c);
             let todo = if a.plan.oven.kind.is_fired() {
-                "Feed more and read again, or launch on a cooler floor."
+                fact!("never-charged-feed")
             } else {
-                "Set it hotter, or launch on a cooler floor."
+                fact!("never-charged-hotter")
             };
             out.push(
                 Note::act(
                     "never_charged",
-                    "This floor does not get there within 4 h",
-                    format!(
-                        "So its core comes to {} by then.{of_readings}",
-                        says.degrees(core_c)
+                    fact!("never-charged"),
+                    fact!(
+                        "never-charged-why",
+                        c = Celsius(core_c),
+                        more = of_readings.clone()
                     ),
                 )
                 .todo(todo),
@@ -316,16 +309,16 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
                 out.push(
                     Note::act(
                         "charged_late",
-                        format!("Ready at {}, {late:.0} min after the serve time", hm(t)),
-                        format!("Face and core must both be charged.{of_readings}"),
+                        fact!("charged-late", at = t, time = Minutes(late.round())),
+                        fact!("charged-late-why", more = of_readings.clone()),
                     )
-                    .todo("Feed more now, or serve later."),
+                    .todo(fact!("charged-late-todo")),
                 );
             } else if a.lit_at.is_some() {
                 out.push(Note::holds(
                     "charged_in_time",
-                    format!("Ready at {}", hm(t)),
-                    format!("Face and core charged.{of_readings}"),
+                    fact!("charged-in-time", at = t),
+                    fact!("charged-in-time-why", more = of_readings.clone()),
                 ));
             } else if let Some(on_min) = a.plan.preheat_min.filter(|_| late > 1.0) {
                 let (face_c, core_c) =
@@ -333,24 +326,32 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
                 out.push(
                     Note::watch(
                         "short_preheat",
-                        format!("{on_min:.0} min leave the core at {}", says.degrees(core_c)),
-                        format!(
-                            "Its face then is {}; charged is {late:.0} min later. The race is run on that floor.",
-                            says.degrees(face_c)
+                        fact!(
+                            "short-preheat",
+                            time = Minutes(on_min.round()),
+                            c = Celsius(core_c)
+                        ),
+                        fact!(
+                            "short-preheat-why",
+                            c = Celsius(face_c),
+                            time = Minutes(late.round())
                         ),
                     )
-                    .todo(format!(
-                        "{} at {} for a charged floor.",
-                        on(a.plan),
-                        hm(f.light_at - SignedDuration::from_secs_f64(60.0 * late.ceil()))
+                    .todo(charged_from(
+                        a.plan,
+                        f.light_at - SignedDuration::from_secs_f64(60.0 * late.ceil()),
                     )),
                 );
             } else if a.now > f.light_at {
                 let min = a.now.duration_since(f.light_at).as_secs_f64() / 60.0;
                 out.push(Note::act(
                     "light_now",
-                    format!("{} now: it was due at {}", on(a.plan), hm(f.light_at)),
-                    format!("Every minute from here moves the serve time: {min:.0} so far."),
+                    if switched_on(a.plan) {
+                        fact!("switch-on-now", at = f.light_at)
+                    } else {
+                        fact!("light-now", at = f.light_at)
+                    },
+                    fact!("light-now-why", time = Minutes(min.round())),
                 ));
             }
         }
@@ -366,17 +367,14 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
         out.push(
             Note::watch(
                 "face_ahead",
-                format!(
-                    "Let the face even out before the first one: launch at {}",
-                    says.band((low, high))
-                ),
-                format!(
-                    "When the core is charged its face is at {}, {} over.",
-                    says.degrees(then.face_c),
-                    says.by(then.face_c - high)
+                fact!("face-ahead", band = band((low, high))),
+                fact!(
+                    "face-ahead-why",
+                    c = Celsius(then.face_c),
+                    by = Kelvin(then.face_c - high)
                 ),
             )
-            .todo("Push the fire aside some ten minutes before, then read five points."),
+            .todo(fact!("face-ahead-todo")),
         );
     }
     if let (Some(last), Some((low, high))) = (a.readings.iter().max_by_key(|r| r.at), x.band) {
@@ -387,25 +385,25 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
             out.push(
                 Note::act(
                     "floor_ahead",
-                    format!("Floor is {} ahead", says.by(last.c - high)),
-                    format!(
-                        "Read {} at {}; launch at {}.",
-                        says.degrees(last.c),
-                        hm(last.at),
-                        says.band((low, high))
+                    fact!("floor-ahead", by = Kelvin(last.c - high)),
+                    fact!(
+                        "read-at-launch-at",
+                        c = Celsius(last.c),
+                        at = last.at,
+                        band = band((low, high))
                     ),
                 )
-                .todo("Rake back or turn down, and read again in five minutes."),
+                .todo(fact!("floor-ahead-todo")),
             );
         } else if fresh && near && last.c < low {
             out.push(Note::watch(
                 "floor_behind",
-                format!("Floor is {} short", says.by(low - last.c)),
-                format!(
-                    "Read {} at {}; launch at {}.",
-                    says.degrees(last.c),
-                    hm(last.at),
-                    says.band((low, high))
+                fact!("floor-behind", by = Kelvin(low - last.c)),
+                fact!(
+                    "read-at-launch-at",
+                    c = Celsius(last.c),
+                    at = last.at,
+                    band = band((low, high))
                 ),
             ));
         }
@@ -418,22 +416,19 @@ fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
     {
         out.push(Note::watch(
             "core_behind",
-            format!(
-                "The core is only {} at the serve time",
-                says.degrees(c.core_c)
-            ),
-            "The first pizzas take more than the floor can give back.",
+            fact!("core-behind", c = Celsius(c.core_c)),
+            fact!("core-behind-why"),
         ));
     }
     out
 }
 
 /// How to know that it is ready, in words.
-pub fn launch_test(band: (f64, f64), says: &Says) -> String {
+pub fn launch_test(band: (f64, f64)) -> Fact {
     let spread = ((band.1 - band.0) * 0.75).clamp(15.0, 40.0);
-    format!(
-        "Read five points, the middle and four corners: all in {}, no more than {} apart.",
-        says.band(band),
-        says.by((spread / 5.0).round() * 5.0)
+    fact!(
+        "launch-test",
+        band = super::words::band(band),
+        by = Kelvin((spread / 5.0).round() * 5.0)
     )
 }

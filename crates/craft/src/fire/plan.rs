@@ -12,7 +12,10 @@ use super::programme::{Cue, Programme, Shape, Turn, shape};
 use super::race::{Race, Targets, race};
 use super::setup::{Aim, BakeRequest, PanNow, Piece};
 use super::turning::first_turn;
+use crate::fact;
+use crate::fact::{Fact, minutes, whole};
 use crate::refusal::{Check, ValidationError};
+use crate::units::{Celsius, Cm, Grams};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -71,22 +74,19 @@ impl FirePlan {
         if let Some(k) = &self.shape
             && shape(k).is_none()
         {
-            c.refuse("shape", "There is no such way to turn.");
+            c.refuse("shape", fact!("no-such-turning"));
         }
         if let Some(turns) = &self.turns {
             let ordered = turns.windows(2).all(|w| w[0].at_s < w[1].at_s);
             if !ordered || turns.first().is_some_and(|t| t.at_s == 0) || turns.len() > 20 {
-                c.refuse(
-                    "turns",
-                    "Turns come one after the other, from the first second on.",
-                );
+                c.refuse("turns", fact!("turns-in-order"));
             }
         }
         if let Some(t) = &self.targets {
             t.check_into("targets.", &mut c);
         }
         if let Some(m) = self.preheat_min {
-            c.range("preheat_min", "Preheating", m, 5.0, 240.0, "min");
+            c.range("preheat_min", fact!("f-preheating"), m, 5.0, 240.0, minutes);
         }
         c.done()?;
         self.bare_request().check()
@@ -186,7 +186,7 @@ impl FirePlan {
         // Both sides alike: how long it takes, turned well.
         let side = std::mem::take(&mut r.oven.side);
         let mut course = follow(&r, fineness, Parts::All, floor);
-        let too_short = || ValidationError::one("until_s", "The bake is too short to be followed.");
+        let too_short = || ValidationError::one("until_s", fact!("bake-too-short"));
         let mut ran = race(&r, &course, &targets).ok_or_else(too_short)?;
         let (mut turns, turned_sooner) = self.placed(shape, &ran, &r, side, &targets);
         r.oven.side = side;
@@ -222,7 +222,7 @@ impl FirePlan {
         }
         let out = ran.best_s;
         turns.retain(|t| f64::from(t.at_s) < out);
-        let programme = programme(&ran, turns, &self.why(&r));
+        let programme = programme(&ran, turns, self.why(&r));
         Ok(Planned {
             request: r,
             course,
@@ -281,20 +281,35 @@ impl FirePlan {
     }
 
     /// Where the figures come from, in one line.
-    fn why(&self, r: &BakeRequest) -> String {
-        format!(
-            "{}: floor {:.0} °C, {} {:.0} °C, {:.0} g on {:.0} cm. Times are good to about a fifth.",
-            self.oven.name,
-            r.oven.floor_c,
-            if self.oven.kind.has_one_setting() {
-                "set to"
-            } else {
-                "dome"
-            },
-            r.oven.dome_c,
-            r.piece.ball_g,
-            r.piece.disc_mm / 10.0
-        )
+    fn why(&self, r: &BakeRequest) -> Fact {
+        let oven = self.oven.name.as_str();
+        let (floor, dome) = (
+            Celsius(whole(r.oven.floor_c)),
+            Celsius(whole(r.oven.dome_c)),
+        );
+        let (ball, disc) = (
+            Grams(whole(r.piece.ball_g)),
+            Cm(whole(r.piece.disc_mm / 10.0)),
+        );
+        if self.oven.kind.has_one_setting() {
+            fact!(
+                "plan-why-set",
+                oven = oven,
+                floor = floor,
+                dome = dome,
+                ball = ball,
+                disc = disc
+            )
+        } else {
+            fact!(
+                "plan-why-dome",
+                oven = oven,
+                floor = floor,
+                dome = dome,
+                ball = ball,
+                disc = disc
+            )
+        }
     }
 
     /// The floor temperatures with which this bake comes out near its aim, °C: the band that a thermometer must show.
@@ -348,7 +363,7 @@ impl FirePlan {
 }
 
 /// The programme that a race makes.
-fn programme(ran: &Race, turns: Vec<Turn>, why: &str) -> Programme {
+fn programme(ran: &Race, turns: Vec<Turn>, why: Fact) -> Programme {
     let out = ran.best_s;
     let (from, to) = ran
         .window
@@ -374,6 +389,6 @@ fn programme(ran: &Race, turns: Vec<Turn>, why: &str) -> Programme {
         from_s,
         to_s,
         chars_s: chars_s.min(7200),
-        why: why.into(),
+        why,
     }
 }

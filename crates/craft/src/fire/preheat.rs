@@ -5,6 +5,8 @@
 
 use super::heat::{EPS_CAVITY, Side, Slab, radiative};
 use super::material::Material;
+use crate::fact;
+use crate::fact::Value;
 use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -117,22 +119,43 @@ impl PreheatRequest {
         let mut c = Check::new();
         c.range(
             "floor_mm",
-            "The floor's thickness",
+            fact!("f-the-floors-thickness"),
             self.floor_mm,
             0.5,
             100.0,
-            "mm",
+            Value::Mm,
         );
-        c.range("set_c", "The floor", self.set_c, 100.0, 550.0, "°C");
-        c.range("from_c", "It begins at", self.from_c, -10.0, 500.0, "°C");
-        c.range("pace", "The oven's pace", self.pace, 0.3, 3.0, "");
+        c.range(
+            "set_c",
+            fact!("f-the-floor"),
+            self.set_c,
+            100.0,
+            550.0,
+            Value::Celsius,
+        );
+        c.range(
+            "from_c",
+            fact!("f-it-begins-at"),
+            self.from_c,
+            -10.0,
+            500.0,
+            Value::Celsius,
+        );
+        c.range(
+            "pace",
+            fact!("f-the-ovens-pace"),
+            self.pace,
+            0.3,
+            3.0,
+            Value::Number,
+        );
         c.range(
             "end_off_c",
-            "The oven's end",
+            fact!("f-the-ovens-end"),
             self.end_off_c,
             -250.0,
             250.0,
-            "K",
+            Value::Kelvin,
         );
         c.done()
     }

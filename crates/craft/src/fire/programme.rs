@@ -3,6 +3,8 @@
 //! Source: craft notes, sections 1 and 6; bake model, section 9. Seconds from In. A style carries one for an oven at its
 //! usual temperatures; a plan of the fire fills another from the model. The shapes are data (`programmes.json`).
 
+use crate::fact;
+use crate::fact::Fact;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::sync::LazyLock;
@@ -52,29 +54,29 @@ impl Cue {
         Cue::ALL.into_iter().find(|c| c.key() == key)
     }
     /// A word or two for the line of the bake.
-    pub fn short(self) -> &'static str {
+    pub fn short(self) -> Fact {
         match self {
-            Cue::QuarterTurn | Cue::HalfTurn => "Turn",
-            Cue::OntoSteel => "Bare",
-            Cue::ToTheBack => "Back",
-            Cue::CheeseOn => "Cheese",
-            Cue::UnderFlame => "Flame",
+            Cue::QuarterTurn | Cue::HalfTurn => fact!("cue-short-turn"),
+            Cue::OntoSteel => fact!("cue-short-bare"),
+            Cue::ToTheBack => fact!("cue-short-back"),
+            Cue::CheeseOn => fact!("cue-short-cheese"),
+            Cue::UnderFlame => fact!("cue-short-flame"),
         }
     }
-    pub fn words(self) -> &'static str {
+    pub fn words(self) -> Fact {
         match self {
-            Cue::ToTheBack => "to the back of the oven",
-            Cue::CheeseOn => "out, cheese on, back in",
-            Cue::UnderFlame => "close under the flame",
-            Cue::QuarterTurn => "a quarter turn",
-            Cue::HalfTurn => "half way round",
-            Cue::OntoSteel => "out of the tray, onto the bare steel",
+            Cue::ToTheBack => fact!("cue-back"),
+            Cue::CheeseOn => fact!("cue-cheese"),
+            Cue::UnderFlame => fact!("cue-under-flame"),
+            Cue::QuarterTurn => fact!("cue-quarter"),
+            Cue::HalfTurn => fact!("cue-half"),
+            Cue::OntoSteel => fact!("cue-onto-steel"),
         }
     }
 }
 
 /// The bake of one piece.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Programme {
     pub turns: Vec<Turn>,
@@ -85,23 +87,23 @@ pub struct Programme {
     /// From here on it burns, s.
     pub chars_s: u32,
     /// Where the figures come from, in one line.
-    pub why: String,
+    pub why: Fact,
 }
 
 impl Programme {
     /// Seconds stand in their order and within two hours.
-    pub fn check(&self) -> Result<(), String> {
+    pub fn check(&self) -> Result<(), Fact> {
         let mut last = 0;
         for t in &self.turns {
             if t.at_s <= last || t.at_s >= self.out_s {
-                return Err("Turns come one after the other, before Out.".into());
+                return Err(fact!("turns-before-out"));
             }
             last = t.at_s;
         }
         let in_order =
             self.from_s <= self.out_s && self.out_s <= self.to_s && self.to_s < self.chars_s;
         if self.from_s < 20 || !in_order || self.chars_s > 7200 || self.turns.len() > 20 {
-            return Err("A bake is done after 20 s to 2 h, and chars after that.".into());
+            return Err(fact!("bake-20s-2h"));
         }
         Ok(())
     }

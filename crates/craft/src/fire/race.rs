@@ -5,6 +5,8 @@
 
 use super::bake::{Course, Moment};
 use super::setup::{Aim, BakeRequest};
+use crate::fact;
+use crate::fact::{Fact, Value};
 use crate::refusal::Check;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -30,13 +32,24 @@ impl Item {
         Item::Topping,
         Item::Cheese,
     ];
-    pub fn name(self) -> &'static str {
+    /// Its name in JSON.
+    pub fn key(self) -> &'static str {
         match self {
             Item::Base => "base",
             Item::Rim => "rim",
             Item::Crumb => "crumb",
             Item::Topping => "topping",
             Item::Cheese => "cheese",
+        }
+    }
+    /// What it is called.
+    pub fn name(self) -> Fact {
+        match self {
+            Item::Base => fact!("item-base"),
+            Item::Rim => fact!("item-rim"),
+            Item::Crumb => fact!("item-crumb"),
+            Item::Topping => fact!("item-topping"),
+            Item::Cheese => fact!("item-cheese"),
         }
     }
     fn weight(self) -> f64 {
@@ -98,24 +111,31 @@ impl Targets {
     /// Refuses what cannot be: colours run from 0 to 3, shares from 0 to 1, and a range has its lower end first.
     pub(crate) fn check_into(&self, prefix: &str, c: &mut Check) {
         for (field, what, (lo, hi), most) in [
-            ("base", "The base's colour", self.base, 3.0),
-            ("rim", "The rim's colour", self.rim, 3.0),
-            ("loss", "What the topping may dry", self.loss, 1.0),
+            ("base", fact!("f-base-colour"), self.base, 3.0),
+            ("rim", fact!("f-rim-colour"), self.rim, 3.0),
+            ("loss", fact!("f-topping-loss"), self.loss, 1.0),
         ] {
             let field = format!("{prefix}{field}");
-            c.range(&field, what, lo, 0.01, most, "");
-            c.range(&field, what, hi, lo.max(0.01) + 0.01, most, "");
+            c.range(&field, what.clone(), lo, 0.01, most, Value::Number);
+            c.range(&field, what, hi, lo.max(0.01) + 0.01, most, Value::Number);
         }
         let field = |name: &str| format!("{prefix}{name}");
         c.range(
             &field("cheese_most"),
-            "The cheese's colour",
+            fact!("f-the-cheeses-colour"),
             self.cheese_most,
             0.1,
             3.0,
-            "",
+            Value::Number,
         );
-        c.range(&field("set_c"), "A set crumb", self.set_c, 60.0, 98.0, "°C");
+        c.range(
+            &field("set_c"),
+            fact!("f-a-set-crumb"),
+            self.set_c,
+            60.0,
+            98.0,
+            Value::Celsius,
+        );
     }
 
     /// The colours to aim at: somewhat below the middle of the range.

@@ -7,6 +7,8 @@ use super::programme::Programme;
 use super::race::{Race, race};
 use super::remedy::{Tried, remedies};
 use super::setup::BakeRequest;
+use crate::fact;
+use crate::fact::{Value, hours, minutes};
 use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -25,7 +27,7 @@ pub struct Baked {
 pub fn baked(r: &BakeRequest) -> Result<Baked, ValidationError> {
     let course = bake(r)?;
     let race = race(r, &course, &r.aim.targets())
-        .ok_or_else(|| ValidationError::one("until_s", "The bake is too short to be followed."))?;
+        .ok_or_else(|| ValidationError::one("until_s", fact!("bake-too-short")))?;
     Ok(Baked {
         race,
         course: course.moments,
@@ -69,29 +71,43 @@ pub fn charged(r: &FiringRequest) -> Result<Firing, ValidationError> {
     c.within("setting");
     r.oven.check_setting(&r.setting, &mut c);
     c.within("");
-    c.range("room_c", "The room", r.room_c, -10.0, 45.0, "°C");
-    c.instant("ready_by", "The hour", r.ready_by);
+    c.range(
+        "room_c",
+        fact!("f-the-room"),
+        r.room_c,
+        -10.0,
+        45.0,
+        Value::Celsius,
+    );
+    c.instant("ready_by", fact!("f-the-hour"), r.ready_by);
     if let Some(lit) = r.lit_at {
-        c.instant("lit_at", "Lighting", lit);
+        c.instant("lit_at", fact!("f-lighting"), lit);
         let before_h = r.ready_by.duration_since(lit).as_secs_f64() / 3600.0;
         c.range(
             "lit_at",
-            "Lit before it is wanted",
+            fact!("f-lit-before-it-is-wanted"),
             before_h,
             -24.0,
             LONGEST_BEFORE_H,
-            "h",
+            hours,
         );
     }
     if let Some(m) = r.for_min {
-        c.range("for_min", "Preheating", m, 5.0, 240.0, "min");
+        c.range("for_min", fact!("f-preheating"), m, 5.0, 240.0, minutes);
     }
     if r.readings.len() > MOST_READINGS {
-        c.refuse("readings", format!("{MOST_READINGS} readings at most."));
+        c.refuse("readings", fact!("readings-at-most", most = MOST_READINGS));
     }
     for (i, read) in r.readings.iter().enumerate() {
         let field = format!("readings[{i}].c");
-        c.range(&field, "The floor", read.c, -20.0, 650.0, "°C");
+        c.range(
+            &field,
+            fact!("f-the-floor"),
+            read.c,
+            -20.0,
+            650.0,
+            Value::Celsius,
+        );
     }
     c.done()?;
     Ok(firing(r))

@@ -9,6 +9,8 @@ use super::oven::{OvenKind, Shelf};
 use super::plan::FirePlan;
 use super::race::{BakeWindow, Race, Targets};
 use super::setup::Aim;
+use crate::fact;
+use crate::fact::{Fact, Kelvin, Mm, Percent, whole};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -126,22 +128,24 @@ impl Change {
     }
 
     /// What a maker does, in a few words.
-    pub fn words(self) -> String {
+    pub fn words(self) -> Fact {
         match self {
-            Change::Grill => "Grill on, top shelf".into(),
-            Change::Fan => "Fan on".into(),
-            Change::BottomElement => "Bottom element on, lowest shelf".into(),
-            Change::Floor { material, mm } => format!("Bake on {mm:.0} mm {}", material.name()),
-            Change::SteelAndGrill => "8 mm steel, grill on, top shelf".into(),
-            Change::Setting { by_c } => format!("Oven {}", by(by_c)),
-            Change::FloorBy { by_c } => format!("Floor {}", by(by_c)),
-            Change::DomeBy { by_c } => format!("Dome {}", by(by_c)),
-            Change::Sugar { percent } => format!("{percent} % more sugar in the dough"),
-            Change::Malt { percent } => format!("{percent} % more active malt in the dough"),
-            Change::Oil { percent } => format!("{percent} % more oil in the dough"),
-            Change::LessSauce => "A third less sauce".into(),
-            Change::SmallerBall => "Balls 15 % smaller".into(),
-            Change::LateCheese => "Cheese for the last 90 s only".into(),
+            Change::Grill => fact!("change-grill"),
+            Change::Fan => fact!("change-fan"),
+            Change::BottomElement => fact!("change-below"),
+            Change::Floor { material, mm } => {
+                fact!("change-floor", mm = Mm(whole(mm)), floor = material.name())
+            }
+            Change::SteelAndGrill => fact!("change-steel-and-grill", mm = Mm(8.0)),
+            Change::Setting { by_c } => fact!("change-setting", by = by(by_c)),
+            Change::FloorBy { by_c } => fact!("change-floor-by", by = by(by_c)),
+            Change::DomeBy { by_c } => fact!("change-dome", by = by(by_c)),
+            Change::Sugar { percent } => fact!("change-sugar", share = Percent(percent)),
+            Change::Malt { percent } => fact!("change-malt", share = Percent(percent)),
+            Change::Oil { percent } => fact!("change-oil", share = Percent(percent)),
+            Change::LessSauce => fact!("change-sauce"),
+            Change::SmallerBall => fact!("change-ball"),
+            Change::LateCheese => fact!("change-cheese"),
         }
     }
 
@@ -189,11 +193,11 @@ impl Change {
     }
 }
 
-fn by(c: f64) -> String {
+fn by(c: f64) -> Fact {
     if c < 0.0 {
-        format!("{:.0} °C cooler", -c)
+        fact!("cooler-by", by = Kelvin(whole(-c)))
     } else {
-        format!("{c:.0} °C hotter")
+        fact!("hotter-by", by = Kelvin(whole(c)))
     }
 }
 

@@ -4,6 +4,8 @@
 //! no sense when it arrives (a turn before In, Out twice) is refused before it is kept; what was kept is never dropped
 //! because a tablet without a line brings an earlier tap late.
 
+use crate::fact;
+use crate::fact::Fact;
 use jiff::Timestamp;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -28,6 +30,14 @@ impl Shade {
             Shade::Dark => "dark",
         }
     }
+    /// The word for it.
+    pub fn name(self) -> Fact {
+        match self {
+            Shade::Pale => fact!("shade-pale"),
+            Shade::Right => fact!("shade-right"),
+            Shade::Dark => fact!("shade-dark"),
+        }
+    }
     pub fn from_key(key: &str) -> Option<Shade> {
         Shade::ALL.into_iter().find(|s| s.key() == key)
     }
@@ -47,8 +57,8 @@ impl Verdict {
     };
 
     /// "base pale, top right".
-    pub fn words(self) -> String {
-        format!("base {}, top {}", self.base.key(), self.top.key())
+    pub fn fact(self) -> Fact {
+        fact!("verdict", base = self.base.name(), top = self.top.name())
     }
 }
 
@@ -114,28 +124,40 @@ pub struct Run {
 }
 
 /// Why a tap is not kept.
-#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[derive(Debug, Clone, PartialEq, Eq)]
 pub enum TapRefused {
-    #[error("Pizza {0} is still in the oven. Tap Out first.")]
     StillIn(u32),
-    #[error("All {0} spots are taken. Tap Out first.")]
+    /// So many spots, all taken.
     Full(u32),
-    #[error("Pizza {0} went in already, on another tablet. Tap In again for the next one.")]
+    /// On another device.
     WentIn(u32),
-    #[error("There is nothing of pizza {0} to take back.")]
     NothingToUndo(u32),
-    #[error("No pizza is in the oven. Tap In first.")]
     NoneIn,
-    #[error("Pizza {0} is already out.")]
     AlreadyOut(u32),
-    #[error("Pizza {0} has not been baked yet.")]
     Unknown(u32),
-    #[error("That moment lies before pizza {0} went in. Check the clock of this device.")]
     BeforeIn(u32),
-    #[error("Two taps within a second count once.")]
+    /// Two within a second.
     Double,
-    #[error("This batch is closed. Reopen it to go on.")]
+    /// The batch is closed.
     Closed,
+}
+
+impl TapRefused {
+    /// What to say, with the number of the pizza.
+    pub fn fact(&self) -> Fact {
+        match self {
+            TapRefused::StillIn(n) => fact!("tap-still-in", n = *n),
+            TapRefused::Full(n) => fact!("tap-full", n = *n),
+            TapRefused::WentIn(n) => fact!("tap-went-in", n = *n),
+            TapRefused::NothingToUndo(n) => fact!("tap-nothing-to-undo", n = *n),
+            TapRefused::NoneIn => fact!("tap-none-in"),
+            TapRefused::AlreadyOut(n) => fact!("tap-already-out", n = *n),
+            TapRefused::Unknown(n) => fact!("tap-unknown", n = *n),
+            TapRefused::BeforeIn(n) => fact!("tap-before-in", n = *n),
+            TapRefused::Double => fact!("tap-double"),
+            TapRefused::Closed => fact!("tap-closed"),
+        }
+    }
 }
 
 /// Figures of a run.
@@ -155,13 +177,19 @@ pub struct RunSummary {
 }
 
 /// What the verdicts of several runs say is off most often, in words, and how often; `None` where nothing was.
-pub fn most_often_off(all: &[RunSummary]) -> Option<(&'static str, u32)> {
+pub fn most_often_off(all: &[RunSummary]) -> Option<(Fact, u32)> {
     let sum = |f: fn(&RunSummary) -> u32| all.iter().map(f).sum::<u32>();
     [
-        ("base pale", sum(|s| s.verdicts.iter().map(|r| r[0]).sum())),
-        ("base dark", sum(|s| s.verdicts.iter().map(|r| r[2]).sum())),
-        ("top pale", sum(|s| s.verdicts[0].iter().sum())),
-        ("top dark", sum(|s| s.verdicts[2].iter().sum())),
+        (
+            fact!("off-base-pale"),
+            sum(|s| s.verdicts.iter().map(|r| r[0]).sum()),
+        ),
+        (
+            fact!("off-base-dark"),
+            sum(|s| s.verdicts.iter().map(|r| r[2]).sum()),
+        ),
+        (fact!("off-top-pale"), sum(|s| s.verdicts[0].iter().sum())),
+        (fact!("off-top-dark"), sum(|s| s.verdicts[2].iter().sum())),
     ]
     .into_iter()
     .filter(|(_, n)| *n > 0)

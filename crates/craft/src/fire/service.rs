@@ -7,9 +7,10 @@
 use super::oven::is_tray;
 use super::plan::{FirePlan, Planned};
 use super::recover::{HANDS_S, LONGEST_GAP_S, Recovery, gap, recovery, row};
-use super::says::Says;
-use super::words::{bake_time, spoken_range};
+use super::words::rough_time;
 use super::work::Work;
+use crate::fact;
+use crate::fact::{Kelvin, Seconds, Value, tenth};
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, ValidationError};
 use jiff::{SignedDuration, Timestamp};
@@ -36,8 +37,22 @@ pub struct ServiceRequest {
 impl ServiceRequest {
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
-        c.range("pieces", "Pizzas", f64::from(self.pieces), 1.0, 1000.0, "");
-        c.range("hands", "People", f64::from(self.hands), 1.0, 8.0, "");
+        c.range(
+            "pieces",
+            fact!("f-pizzas"),
+            f64::from(self.pieces),
+            1.0,
+            1000.0,
+            Value::Number,
+        );
+        c.range(
+            "hands",
+            fact!("f-people"),
+            f64::from(self.hands),
+            1.0,
+            8.0,
+            Value::Number,
+        );
         self.work.check_into(&mut c);
         c.done()
     }
@@ -88,7 +103,6 @@ pub fn service(
     plan: &FirePlan,
     planned: &Planned,
     r: &ServiceRequest,
-    says: &Says,
 ) -> Result<Service, ValidationError> {
     r.check()?;
     let targets = plan.targets();
@@ -150,142 +164,125 @@ pub fn service(
         launches,
         notes: vec![],
     };
-    out.notes = by_urgency(notes(&out, plan, r, planned, says));
+    out.notes = by_urgency(notes(&out, plan, r, planned));
     Ok(out)
 }
 
 /// "1:35", or "1:30 to 2:23, likely 1:35".
-fn paced(low: f64, likely: f64, high: f64) -> String {
+fn paced(low: f64, likely: f64, high: f64) -> Value {
     if high - low < 5.0 {
-        return bake_time(likely);
+        return Seconds(likely).into();
     }
-    format!(
-        "{} to {}, likely {}",
-        bake_time(low),
-        bake_time(high),
-        bake_time(likely)
-    )
+    let range = (Seconds(low), Seconds(high));
+    fact!("paced", range = range, likely = Seconds(likely)).into()
 }
 
-fn notes(
-    s: &Service,
-    plan: &FirePlan,
-    r: &ServiceRequest,
-    planned: &Planned,
-    says: &Says,
-) -> Vec<Note> {
+fn notes(s: &Service, plan: &FirePlan, r: &ServiceRequest, planned: &Planned) -> Vec<Note> {
     let (bake, bake_s) = (&planned.request, planned.race.best_s);
     let targets = plan.targets();
     let many = if plan.pan.is_some() {
-        "trays"
+        fact!("trays")
     } else {
-        "pizzas"
+        fact!("pizzas")
     };
     let mut out = Vec::new();
     match s.gap_s {
         _ if is_tray(&plan.setting) => out.push(Note::holds(
             "own_tray",
-            "No floor to wait for",
-            "Each goes in on a cold tray of its own.",
+            fact!("own-tray"),
+            fact!("own-tray-why"),
         )),
         None => out.push(
             Note::act(
                 "floor_never_back",
-                format!("The floor does not come back between {many}"),
-                format!(
-                    "Even with 25 min between them a base stays under {:.1}.",
-                    targets.base.0
-                ),
+                fact!("floor-never-back", many = many.clone()),
+                fact!("floor-never-back-why", base = tenth(targets.base.0)),
             )
-            .todo("A thicker or denser floor, more heat below, or the grill."),
+            .todo(fact!("floor-never-back-todo")),
         ),
         Some(g) if g > HANDS_S && s.areas > plan.oven.spots.max(1) => out.push(Note::holds(
             "floor_turns",
-            format!("Take turns over {} places of the floor", s.areas),
-            format!(
-                "Each {} takes {} off its place, which then rests while the others bake.",
-                if plan.pan.is_some() { "tray" } else { "pizza" },
-                says.by(s.recovery.drop_c)
-            ),
+            fact!("floor-turns", n = s.areas),
+            fact!("floor-turns-why", by = Kelvin(s.recovery.drop_c)),
         )),
         Some(g) if g > HANDS_S => {
             // What gives when nobody waits.
             let hurried = row(bake, FOLLOWED, bake_s, HANDS_S, Some(targets.base.0));
             let first_pale = hurried.iter().position(|x| x.base < targets.base.0);
             let why = match first_pale {
-                Some(i) => format!(
-                    "Then it is back to its launch. One after the other, base {} is pale: {:.1}.",
-                    i + 1,
-                    hurried[i].base
-                ),
-                None => format!("Each takes {} off the floor.", says.by(s.recovery.drop_c)),
+                Some(i) => fact!("floor-gap-pale", n = i + 1, base = tenth(hurried[i].base)),
+                None => fact!("floor-takes", by = Kelvin(s.recovery.drop_c)),
             };
             // What a place needs to come back, not what it needs to go on for ever.
             let wait = s.recovery.wait_s.unwrap_or(g);
             out.push(Note::watch(
                 "floor_gap",
-                format!(
-                    "Leave {} between {many}{}",
-                    spoken_range(0.75 * wait, 1.25 * wait),
-                    if plan.oven.spots > 1 {
-                        " of a spot"
-                    } else {
-                        ""
-                    }
-                ),
+                if plan.oven.spots > 1 {
+                    fact!(
+                        "floor-gap-spot",
+                        time = rough_time(0.75 * wait, 1.25 * wait),
+                        many = many.clone()
+                    )
+                } else {
+                    fact!(
+                        "floor-gap",
+                        time = rough_time(0.75 * wait, 1.25 * wait),
+                        many = many.clone()
+                    )
+                },
                 why,
             ));
         }
         Some(_) => out.push(Note::holds(
             "floor_gap",
-            "The floor keeps up without a pause",
-            format!(
-                "Each takes {} off it and it comes back while the next is opened.",
-                says.by(s.recovery.drop_c)
-            ),
+            fact!("floor-keeps-up"),
+            fact!("floor-keeps-up-why", by = Kelvin(s.recovery.drop_c)),
         )),
     }
     if let (true, Some(floor)) = (r.pieces > 1, s.floor_pace_s) {
         let by_hands = s.hands_pace_s > floor;
-        let why = format!(
-            "With bases that just reach their colour the floor allows one every {}, {} {} one every {}.",
-            s.floor_pace_range_s
-                .map_or_else(|| bake_time(floor), |(a, b)| paced(a, floor, b)),
-            r.hands,
-            if r.hands == 1 {
-                "person opens"
-            } else {
-                "people open"
-            },
-            bake_time(s.hands_pace_s)
+        let by_floor = match s.floor_pace_range_s {
+            Some((a, b)) => paced(a, floor, b),
+            None => Seconds(floor).into(),
+        };
+        let why = fact!(
+            "run-why",
+            floor = by_floor,
+            hands = r.hands,
+            time = Seconds(s.hands_pace_s)
         );
-        let what = format!(
-            "{} {many}, last one out by {}",
-            r.pieces,
-            says.hm(s.last_out_at)
+        let what = fact!(
+            "run-last-out",
+            n = r.pieces,
+            many = many.clone(),
+            at = s.last_out_at
         );
         let late = r.closes_at.is_some_and(|c| s.last_out_at > c);
         out.push(if late {
             Note::act(
                 "run_too_long",
-                format!("{what}, after the dough's window"),
+                fact!(
+                    "run-after-window",
+                    n = r.pieces,
+                    many = many.clone(),
+                    at = s.last_out_at
+                ),
                 why,
             )
             .todo(if by_hands {
-                "One more pair of hands, or start earlier."
+                fact!("more-hands")
             } else {
-                "Another spot, a hotter floor below, or a second dough some hours later."
+                fact!("another-spot")
             })
         } else {
             Note::holds("run_fits", what, why)
         });
     }
     if s.spares > 0 {
-        let balls = if s.spares == 1 { "ball" } else { "balls" };
         out.push(Note::holds(
             "spares",
-            format!("{} spare {balls} beside {}", s.spares, r.pieces),
-            "A torn disc or a burnt one: 5 to 8 % more.",
+            fact!("spares", n = s.spares, pieces = r.pieces),
+            fact!("spares-why"),
         ));
     }
     out

@@ -9,6 +9,8 @@ use super::limits::expected_s;
 use super::plan::FirePlan;
 use super::race::{Item, Race, Targets, race};
 use super::setup::BakeRequest;
+use crate::fact;
+use crate::fact::Value;
 use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -49,12 +51,47 @@ impl SetPointRequest {
         self.bake.check().map_err(|e| e.below("bake"))?;
         let mut c = Check::new();
         let (f, d) = (self.floor_c, self.dome_c);
-        c.range("floor_c", "The coolest floor", f.0, 10.0, 550.0, "°C");
-        c.range("floor_c", "The hottest floor", f.1, f.0, 550.0, "°C");
-        c.range("dome_c", "The coolest dome", d.0, 100.0, 600.0, "°C");
-        c.range("dome_c", "The hottest dome", d.1, d.0, 600.0, "°C");
+        c.range(
+            "floor_c",
+            fact!("f-the-coolest-floor"),
+            f.0,
+            10.0,
+            550.0,
+            Value::Celsius,
+        );
+        c.range(
+            "floor_c",
+            fact!("f-the-hottest-floor"),
+            f.1,
+            f.0,
+            550.0,
+            Value::Celsius,
+        );
+        c.range(
+            "dome_c",
+            fact!("f-the-coolest-dome"),
+            d.0,
+            100.0,
+            600.0,
+            Value::Celsius,
+        );
+        c.range(
+            "dome_c",
+            fact!("f-the-hottest-dome"),
+            d.1,
+            d.0,
+            600.0,
+            Value::Celsius,
+        );
         if let Some(s) = self.bake_s {
-            c.range("bake_s", "The bake", s, 30.0, 1800.0, "s");
+            c.range(
+                "bake_s",
+                fact!("f-the-bake"),
+                s,
+                30.0,
+                1800.0,
+                Value::Seconds,
+            );
         }
         c.done()
     }
@@ -158,9 +195,7 @@ pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, V
         }
         bake_s = (1.05 * late).min(1.6 * bake_s);
     }
-    best.ok_or_else(|| {
-        ValidationError::one("bake.until_s", "The bake is too short to be followed.")
-    })
+    best.ok_or_else(|| ValidationError::one("bake.until_s", fact!("bake-too-short")))
 }
 
 /// A plan at the set points that its piece wants, to 5 °C; and what of its oven was in the way.

@@ -4,7 +4,10 @@
 
 use super::boiling::boiling_c;
 use super::material::Material;
+use crate::fact;
+use crate::fact::{Fact, Kelvin, Value, tenth};
 use crate::refusal::{Check, ValidationError};
+use crate::units::Celsius;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -34,13 +37,13 @@ impl Aim {
     pub fn from_key(key: &str) -> Option<Aim> {
         Aim::ALL.into_iter().find(|a| a.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            Aim::Hot => "hot and short, spotted",
-            Aim::Thin => "thin and crisp",
-            Aim::Home => "home oven, even brown",
-            Aim::Deck => "deck, even brown",
-            Aim::Pan => "in a pan",
+            Aim::Hot => fact!("aim-hot"),
+            Aim::Thin => fact!("aim-thin"),
+            Aim::Home => fact!("aim-home"),
+            Aim::Deck => fact!("aim-deck"),
+            Aim::Pan => fact!("aim-pan"),
         }
     }
 }
@@ -249,36 +252,64 @@ impl BakeRequest {
         self.oven.check(&mut c);
         if let Some(p) = &self.pan {
             c.within("pan");
-            c.range("mm", "The pan's thickness", p.mm, 0.3, 15.0, "mm");
-            c.range("pan_c", "The pan", p.pan_c, 0.0, 300.0, "°C");
-            c.range("wall_mm", "The pan's wall", p.wall_mm, 0.0, 80.0, "mm");
+            c.range(
+                "mm",
+                fact!("f-the-pans-thickness"),
+                p.mm,
+                0.3,
+                15.0,
+                Value::Mm,
+            );
+            c.range(
+                "pan_c",
+                fact!("f-the-pan"),
+                p.pan_c,
+                0.0,
+                300.0,
+                Value::Celsius,
+            );
+            c.range(
+                "wall_mm",
+                fact!("f-the-pans-wall"),
+                p.wall_mm,
+                0.0,
+                80.0,
+                Value::Mm,
+            );
         }
         c.within("");
         c.range(
             "altitude_m",
-            "Altitude",
+            fact!("f-altitude"),
             self.altitude_m,
             -400.0,
             4500.0,
-            "m",
+            Value::Metres,
         );
-        c.range("until_s", "The bake", self.until_s, 10.0, 3600.0, "s");
+        c.range(
+            "until_s",
+            fact!("f-the-bake"),
+            self.until_s,
+            10.0,
+            3600.0,
+            Value::Seconds,
+        );
         c.range(
             "cheese_at_s",
-            "Cheese goes on after",
+            fact!("f-cheese-goes-on-after"),
             self.cheese_at_s,
             0.0,
             self.until_s.max(0.0),
-            "s",
+            Value::Seconds,
         );
         if let Some(s) = self.lift_s {
             c.range(
                 "lift_s",
-                "Out of the pan after",
+                fact!("f-out-of-the-pan-after"),
                 s,
                 0.0,
                 self.until_s.max(0.0),
-                "s",
+                Value::Seconds,
             );
         }
         for (field, turns) in [
@@ -289,10 +320,7 @@ impl BakeRequest {
                 || turns.windows(2).any(|w| w[1] <= w[0])
                 || turns.len() > 40
             {
-                c.refuse(
-                    field,
-                    "Turns come one after the other, from the first second on.",
-                );
+                c.refuse(field, fact!("turns-in-order"));
             }
         }
         c.done()
@@ -301,82 +329,142 @@ impl BakeRequest {
     fn check_piece(&self, c: &mut Check) {
         let p = &self.piece;
         c.within("piece");
-        c.range("ball_g", "The ball", p.ball_g, 80.0, 2000.0, "g");
-        c.range("disc_mm", "The disc", p.disc_mm, 120.0, 600.0, "mm");
-        c.range("rim_mm", "The rim", p.rim_mm, 5.0, 50.0, "mm");
+        c.range(
+            "ball_g",
+            fact!("f-the-ball"),
+            p.ball_g,
+            80.0,
+            2000.0,
+            Value::Grams,
+        );
+        c.range(
+            "disc_mm",
+            fact!("f-the-disc"),
+            p.disc_mm,
+            120.0,
+            600.0,
+            Value::Mm,
+        );
+        c.range("rim_mm", fact!("f-the-rim"), p.rim_mm, 5.0, 50.0, Value::Mm);
         c.range(
             "rim_share",
-            "The rim's share of the dough",
+            fact!("f-the-rims-share-of-the-dough"),
             p.rim_share,
             0.05,
             0.6,
-            "",
+            Value::Number,
         );
         c.range(
             "hydration_percent",
-            "Water",
+            fact!("f-water"),
             p.hydration_percent,
             45.0,
             100.0,
-            "%",
+            Value::Percent,
         );
-        c.range("salt_percent", "Salt", p.salt_percent, 0.0, 5.0, "%");
-        c.range("sugar_percent", "Sugar", p.sugar_percent, 0.0, 12.0, "%");
-        c.range("malt_percent", "Malt", p.malt_percent, 0.0, 3.0, "%");
-        c.range("oil_percent", "Oil", p.oil_percent, 0.0, 15.0, "%");
+        c.range(
+            "salt_percent",
+            fact!("f-salt"),
+            p.salt_percent,
+            0.0,
+            5.0,
+            Value::Percent,
+        );
+        c.range(
+            "sugar_percent",
+            fact!("f-sugar"),
+            p.sugar_percent,
+            0.0,
+            12.0,
+            Value::Percent,
+        );
+        c.range(
+            "malt_percent",
+            fact!("f-malt"),
+            p.malt_percent,
+            0.0,
+            3.0,
+            Value::Percent,
+        );
+        c.range(
+            "oil_percent",
+            fact!("f-oil"),
+            p.oil_percent,
+            0.0,
+            15.0,
+            Value::Percent,
+        );
         c.range(
             "milk_percent",
-            "Milk solids",
+            fact!("f-milk-solids"),
             p.milk_percent,
             0.0,
             10.0,
-            "%",
+            Value::Percent,
         );
         c.range(
             "maturity",
-            "Sugars left, against usual,",
+            fact!("f-sugars-left-against-usual"),
             p.maturity,
             0.0,
             1.6,
-            "",
+            Value::Number,
         );
-        c.range("dough_c", "The dough", p.dough_c, 0.0, 40.0, "°C");
-        c.range("sauce_g", "Sauce", p.sauce_g, 0.0, 600.0, "g");
-        c.range("cheese_g", "Cheese", p.cheese_g, 0.0, 600.0, "g");
+        c.range(
+            "dough_c",
+            fact!("f-the-dough"),
+            p.dough_c,
+            0.0,
+            40.0,
+            Value::Celsius,
+        );
+        c.range(
+            "sauce_g",
+            fact!("f-sauce"),
+            p.sauce_g,
+            0.0,
+            600.0,
+            Value::Grams,
+        );
+        c.range(
+            "cheese_g",
+            fact!("f-cheese"),
+            p.cheese_g,
+            0.0,
+            600.0,
+            Value::Grams,
+        );
         if p.rim_mm >= 0.35 * p.disc_mm {
-            c.refuse(
-                "rim_mm",
-                "The rim is too wide for the disc: less than a third of it.",
-            );
+            c.refuse("rim_mm", fact!("rim-too-wide"));
         } else if c.is_clean() {
             let a = p.areal();
             if !(1.0..=20.0).contains(&a.centre) {
-                c.refuse("disc_mm", format!("The middle would carry {:.1} kg of dough per m²; 1 to 20 can be baked. Change the ball or the disc.", a.centre));
+                c.refuse(
+                    "disc_mm",
+                    fact!("middle-carries", density = tenth(a.centre)),
+                );
             }
             if !(1.0..=15.0).contains(&a.rim) {
-                c.refuse("rim_share", format!("The rim would carry {:.1} kg of dough per m²; 1 to 15 can be baked. Change its width or its share.", a.rim));
+                c.refuse("rim_share", fact!("rim-carries", density = tenth(a.rim)));
             }
         }
     }
 
     /// What is allowed but outside what anybody checked, in a sentence each.
-    pub fn doubts(&self) -> Vec<String> {
+    pub fn doubts(&self) -> Vec<Fact> {
         let o = &self.oven;
         let mut out = Vec::new();
         if o.floor_c > 480.0 {
-            out.push("A floor over 480 °C is outside anything checked.".to_owned());
+            out.push(fact!("floor-outside", c = Celsius(480.0)));
         }
         if o.floor.is_metal() && o.floor_c > 330.0 {
-            out.push("Steel above 330 °C is outside anything checked.".to_owned());
+            out.push(fact!("steel-outside", c = Celsius(330.0)));
         }
         if o.dome_c < o.floor_c - 60.0 {
-            out.push(
-                "The dome is more than 60 °C below the floor: bases burn before tops brown."
-                    .to_owned(),
-            );
+            out.push(fact!("dome-below-floor", by = Kelvin(60.0)));
         }
         if self.cheese_at_s >= self.until_s && self.piece.cheese_g > 0.0 {
-            out.push("The cheese goes on after the bake: it never melts.".to_owned());
+            out.push(fact!("cheese-after"));
         }
         out
     }
@@ -393,64 +481,113 @@ impl OvenNow {
         c.within("oven");
         c.range(
             "floor_mm",
-            "The floor's thickness",
+            fact!("f-the-floors-thickness"),
             self.floor_mm,
             0.5,
             100.0,
-            "mm",
+            Value::Mm,
         );
-        c.range("floor_c", "The floor", self.floor_c, 10.0, 550.0, "°C");
+        c.range(
+            "floor_c",
+            fact!("f-the-floor"),
+            self.floor_c,
+            10.0,
+            550.0,
+            Value::Celsius,
+        );
         if let Some(t) = self.core_c {
-            c.range("core_c", "The bottom of the floor", t, 10.0, 550.0, "°C");
+            c.range(
+                "core_c",
+                fact!("f-the-bottom-of-the-floor"),
+                t,
+                10.0,
+                550.0,
+                Value::Celsius,
+            );
         }
-        c.range("dome_c", "The dome", self.dome_c, 100.0, 600.0, "°C");
+        c.range(
+            "dome_c",
+            fact!("f-the-dome"),
+            self.dome_c,
+            100.0,
+            600.0,
+            Value::Celsius,
+        );
         if let Some(t) = self.air_c {
-            c.range("air_c", "The oven's air", t, 20.0, 600.0, "°C");
+            c.range(
+                "air_c",
+                fact!("f-the-ovens-air"),
+                t,
+                20.0,
+                600.0,
+                Value::Celsius,
+            );
         }
-        c.range("view", "The hot share of the sky", self.view, 0.3, 1.0, "");
+        c.range(
+            "view",
+            fact!("f-the-hot-share-of-the-sky"),
+            self.view,
+            0.3,
+            1.0,
+            Value::Number,
+        );
         c.range(
             "air_w_m2k",
-            "Heat carried by the air",
+            fact!("f-heat-carried-by-the-air"),
             self.air_w_m2k,
             3.0,
             40.0,
-            "W/m²K",
+            Value::WattsPerM2K,
         );
         c.range(
             "grill_w_m2",
-            "The grill at the food",
+            fact!("f-the-grill-at-the-food"),
             self.grill_w_m2,
             0.0,
             20_000.0,
-            "W/m²",
+            Value::WattsPerM2,
         );
         c.range(
             "back_w_m2",
-            "The element below",
+            fact!("f-the-element-below"),
             self.back_w_m2,
             0.0,
             15_000.0,
-            "W/m²",
+            Value::WattsPerM2,
         );
         if let Some(t) = self.back_c {
-            c.range("back_c", "The element's setting", t, 10.0, 600.0, "°C");
+            c.range(
+                "back_c",
+                fact!("f-the-elements-setting"),
+                t,
+                10.0,
+                600.0,
+                Value::Celsius,
+            );
         }
-        c.range("side", "More heat on one side", self.side, 0.0, 0.6, "");
+        c.range(
+            "side",
+            fact!("f-more-heat-on-one-side"),
+            self.side,
+            0.0,
+            0.6,
+            Value::Number,
+        );
         c.range(
             "door_drop_c",
-            "The fall of the air at the door",
+            fact!("f-the-fall-of-the-air-at-the-door"),
             self.door_drop_c,
             0.0,
             120.0,
-            "K",
+            Value::Kelvin,
         );
         c.range(
             "door_s",
-            "The air's recovery",
+            fact!("f-the-airs-recovery"),
             self.door_s,
             20.0,
             300.0,
-            "s",
+            Value::Seconds,
         );
     }
 }

@@ -1,39 +1,32 @@
-//! Times and beginnings of sentences, as all rooms of the fire say them.
+//! A band of temperatures and a range of bake times, as precise as they are known.
 
-/// A time of the bake in words: "76 s", "7 min 34 s"; never a figure that could be a clock's.
-pub fn bake_time(s: f64) -> String {
-    let s = s.round().max(0.0) as u32;
-    match (s / 60, s % 60) {
-        _ if s < 180 => format!("{s} s"),
-        (min, 0) => format!("{min} min"),
-        (min, s) => format!("{min} min {s:02} s"),
-    }
+use crate::fact::{Minutes, Seconds, Value};
+use crate::units::Celsius;
+
+/// From the lower to the upper, °C.
+pub(super) fn band((low, high): (f64, f64)) -> Value {
+    (Celsius(low), Celsius(high)).into()
 }
 
-/// "60 to 100 s", "4 to 6 min".
-pub fn spoken_range(a: f64, b: f64) -> String {
+/// To five seconds while it is short, to whole minutes around it else.
+pub fn rough_time(a: f64, b: f64) -> Value {
     if b < 180.0 {
-        let to5 = |s: f64| (s / 5.0).round() * 5.0;
-        format!("{:.0} to {:.0} s", to5(a), to5(b))
+        let to5 = |s: f64| Seconds((s / 5.0).round() * 5.0);
+        (to5(a), to5(b)).into()
     } else {
-        format!(
-            "{:.0} to {:.0} min",
-            (a / 60.0).floor().max(1.0),
-            (b / 60.0).ceil()
-        )
+        let from = Minutes((a / 60.0).floor().max(1.0));
+        (from, Minutes((b / 60.0).ceil())).into()
     }
 }
 
-pub(super) fn capital(s: &str) -> String {
-    let mut c = s.chars();
-    c.next().map_or(String::new(), |f| {
-        f.to_uppercase().collect::<String>() + c.as_str()
-    })
-}
+#[cfg(test)]
+mod tests {
+    use super::*;
 
-pub(super) fn lower(s: &str) -> String {
-    let mut c = s.chars();
-    c.next().map_or(String::new(), |f| {
-        f.to_lowercase().collect::<String>() + c.as_str()
-    })
+    #[test]
+    fn a_rough_time_is_as_rough_as_it_is_known() {
+        let seconds = |a, b| Value::from((Seconds(a), Seconds(b)));
+        assert_eq!(rough_time(58.0, 97.0), seconds(60.0, 95.0));
+        assert_eq!(rough_time(150.0, 250.0), seconds(120.0, 300.0));
+    }
 }

@@ -3,6 +3,8 @@
 //! Source: service model, section 2 (usual figures of practised people). Everybody is taken to do everything; people who
 //! can only do some of it are a matter of the service's plan.
 
+use crate::fact;
+use crate::fact::{Fact, Value};
 use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -39,20 +41,22 @@ impl Default for Work {
 }
 
 /// Field, what it is called, least, most.
-type Part = (&'static str, &'static str, f64, f64);
+type Part = (&'static str, Fact, f64, f64);
 
 impl Work {
     /// The parts as a form and a refusal name them, in the order of the work.
-    pub const PARTS: [Part; 6] = [
-        ("open_s", "Opening one", 5.0, 300.0),
-        ("top_s", "Topping one", 0.0, 600.0),
-        ("load_s", "Loading one", 2.0, 120.0),
-        ("turn_s", "A turn", 0.0, 60.0),
-        ("pull_s", "Taking one out", 2.0, 120.0),
-        ("cut_s", "Cutting one", 0.0, 300.0),
-    ];
+    pub fn parts() -> [Part; 6] {
+        [
+            ("open_s", fact!("work-open"), 5.0, 300.0),
+            ("top_s", fact!("work-top"), 0.0, 600.0),
+            ("load_s", fact!("work-load"), 2.0, 120.0),
+            ("turn_s", fact!("work-turn"), 0.0, 60.0),
+            ("pull_s", fact!("work-pull"), 2.0, 120.0),
+            ("cut_s", fact!("work-cut"), 0.0, 300.0),
+        ]
+    }
 
-    /// In the order of [`Work::PARTS`].
+    /// In the order of [`Work::parts`].
     pub fn seconds(&self) -> [f64; 6] {
         [
             self.open_s,
@@ -64,7 +68,7 @@ impl Work {
         ]
     }
 
-    /// From seconds in the order of [`Work::PARTS`].
+    /// From seconds in the order of [`Work::parts`].
     pub fn of(s: [f64; 6]) -> Work {
         let [open_s, top_s, load_s, turn_s, pull_s, cut_s] = s;
         Work {
@@ -88,8 +92,8 @@ impl Work {
     }
 
     pub(crate) fn check_into(&self, c: &mut Check) {
-        for ((field, name, least, most), s) in Work::PARTS.into_iter().zip(self.seconds()) {
-            c.range(field, name, s, least, most, "s");
+        for ((field, name, least, most), s) in Work::parts().into_iter().zip(self.seconds()) {
+            c.range(field, name, s, least, most, Value::Seconds);
         }
     }
 

@@ -8,6 +8,8 @@
 mod blend;
 pub mod substitute;
 
+use crate::fact;
+use crate::fact::{Fact, Value};
 pub use blend::{Blend, blend};
 
 use crate::refusal::Check;
@@ -59,16 +61,16 @@ impl FlourKind {
     pub fn from_key(key: &str) -> Option<FlourKind> {
         FlourKind::ALL.into_iter().find(|k| k.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            FlourKind::SoftFine => "Fine, soft wheat (00, 0)",
-            FlourKind::HardBread => "Bread flour, hard wheat",
-            FlourKind::HalfWhite => "Type 1 or 2",
-            FlourKind::Wholemeal => "Wholemeal",
-            FlourKind::Semolina => "Semolina",
-            FlourKind::Spelt => "Spelt",
-            FlourKind::Rye => "Rye",
-            FlourKind::Gluten => "Vital wheat gluten",
+            FlourKind::SoftFine => fact!("flour-soft-fine"),
+            FlourKind::HardBread => fact!("flour-bread"),
+            FlourKind::HalfWhite => fact!("flour-type-1-2"),
+            FlourKind::Wholemeal => fact!("flour-wholemeal"),
+            FlourKind::Semolina => fact!("flour-semolina"),
+            FlourKind::Spelt => fact!("flour-spelt"),
+            FlourKind::Rye => fact!("flour-rye"),
+            FlourKind::Gluten => fact!("flour-gluten"),
         }
     }
     /// Share of whole grain where the bag does not say, %.
@@ -166,38 +168,50 @@ impl FlourFacts {
                 format!("{path}.{name}")
             }
         };
-        let mut some = |name: &str, what: &str, v: Option<f64>, low: f64, high: f64, unit: &str| {
+        let mut some = |name: &str,
+                        what: Fact,
+                        v: Option<f64>,
+                        low: f64,
+                        high: f64,
+                        unit: fn(f64) -> Value| {
             if let Some(v) = v {
                 c.range(&field(name), what, v, low, high, unit);
             }
         };
-        some("w", "Strength W", self.w, 80.0, 450.0, "");
+        some(
+            "w",
+            fact!("f-strength-w"),
+            self.w,
+            80.0,
+            450.0,
+            Value::Number,
+        );
         let (low, high) = if gluten { (60.0, 90.0) } else { (5.0, 18.0) };
         some(
             "protein_percent",
-            "Protein",
+            fact!("f-protein"),
             self.protein_percent,
             low,
             high,
-            "%",
+            Value::Percent,
         );
-        some("pl", "P/L", self.pl, 0.2, 3.0, "");
+        some("pl", fact!("f-p-l"), self.pl, 0.2, 3.0, Value::Number);
         let most = if gluten { 200.0 } else { 90.0 };
         some(
             "absorption_percent",
-            "Absorption",
+            fact!("f-absorption"),
             self.absorption_percent,
             40.0,
             most,
-            "%",
+            Value::Percent,
         );
         some(
             "whole_percent",
-            "Whole grain",
+            fact!("f-whole-grain"),
             self.whole_percent,
             0.0,
             100.0,
-            "%",
+            Value::Percent,
         );
     }
 }

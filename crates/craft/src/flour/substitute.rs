@@ -6,7 +6,9 @@
 //! section 1.
 
 use super::{Blend, FlourPart, blend};
-use crate::refusal::{Check, ValidationError, plain};
+use crate::fact;
+use crate::fact::{Fact, Percent, Value, tenth, whole};
+use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -49,11 +51,27 @@ impl Target {
         let mut c = Check::new();
         match self {
             Target::Protein { percent } => {
-                c.range("percent", "Protein", percent, 7.0, 18.0, "%");
+                c.range(
+                    "percent",
+                    fact!("f-protein"),
+                    percent,
+                    7.0,
+                    18.0,
+                    Value::Percent,
+                );
             }
-            Target::Strength { w } => c.range("w", "Strength W", w, 80.0, 450.0, ""),
+            Target::Strength { w } => {
+                c.range("w", fact!("f-strength-w"), w, 80.0, 450.0, Value::Number)
+            }
             Target::Absorption { percent } => {
-                c.range("percent", "Absorption", percent, 45.0, 80.0, "%");
+                c.range(
+                    "percent",
+                    fact!("f-absorption"),
+                    percent,
+                    45.0,
+                    80.0,
+                    Value::Percent,
+                );
             }
         }
         c.done()
@@ -79,7 +97,7 @@ pub fn substitute(r: &SubstituteRequest) -> Result<Substitutes, ValidationError>
     let mut c = Check::new();
     for (list, flours) in [("at_hand", &r.at_hand), ("instead_of", &r.instead_of)] {
         if flours.len() > MOST_FLOURS {
-            c.refuse(list, format!("At most {MOST_FLOURS} flours."));
+            c.refuse(list, fact!("flours-at-most", most = MOST_FLOURS));
         }
         for (i, f) in flours.iter().enumerate() {
             f.facts.check_into(&mut c, &format!("{list}[{i}].facts"));
@@ -108,7 +126,7 @@ pub struct Way {
     /// Off the target by so much, in its unit; 0 where it is reached.
     pub off: f64,
     /// What will be different from the flour that it stands in for.
-    pub differs: Vec<String>,
+    pub differs: Vec<Fact>,
 }
 
 /// What can be done about a target.
@@ -119,7 +137,7 @@ pub struct Substitutes {
     /// Best first; when nothing reaches the target, the nearest alone.
     pub ways: Vec<Way>,
     /// The answer in one sentence.
-    pub says: String,
+    pub says: Fact,
 }
 
 /// At most so many ways are worth reading.
@@ -141,7 +159,7 @@ pub fn substitutes(
     if known.is_empty() {
         return Err(ValidationError::one(
             "flours",
-            "No flour in the pantry has that figure; enter it from the bag first.",
+            fact!("no-flour-with-figure"),
         ));
     }
     let wanted = target.value();
@@ -175,13 +193,17 @@ pub fn substitutes(
     ways.sort_by(|x, y| strangeness(x, instead_of).total_cmp(&strangeness(y, instead_of)));
     ways.truncate(MOST_WAYS);
     let says = if reached {
-        format!("{} reached by {}.", words(target), name_of(&ways[0]))
+        fact!(
+            "target-reached",
+            target = words(target),
+            flours = name_of(&ways[0])
+        )
     } else {
-        format!(
-            "{} cannot be reached: {} comes nearest, {} off.",
-            words(target),
-            name_of(&ways[0]),
-            plain(ways[0].off.abs())
+        fact!(
+            "target-not-reached",
+            target = words(target),
+            flours = name_of(&ways[0]),
+            off = ways[0].off.abs()
         )
     };
     Ok(Substitutes {
@@ -191,23 +213,27 @@ pub fn substitutes(
     })
 }
 
-fn words(t: Target) -> String {
+fn words(t: Target) -> Fact {
     match t {
-        Target::Protein { percent } => format!("Protein {} %", plain(percent)),
-        Target::Strength { w } => format!("W {}", plain(w)),
-        Target::Absorption { percent } => format!("Absorption {} %", plain(percent)),
+        Target::Protein { percent } => fact!("target-protein", share = Percent(percent)),
+        Target::Strength { w } => fact!("target-w", w = w),
+        Target::Absorption { percent } => fact!("target-absorption", share = Percent(percent)),
     }
 }
 
-fn name_of(way: &Way) -> String {
+fn name_of(way: &Way) -> Value {
     way.flours
         .iter()
         .map(|f| match way.flours.len() {
-            1 => f.name.clone(),
-            _ => format!("{:.1} % {}", f.share_percent, f.name),
+            1 => Fact::as_written(f.name.as_str()),
+            _ => fact!(
+                "share-of-flour",
+                share = Percent(tenth(f.share_percent)),
+                name = f.name.as_str()
+            ),
         })
         .collect::<Vec<_>>()
-        .join(" with ")
+        .into()
 }
 
 fn way(target: Target, shares: &[(&FlourPart, f64)], instead_of: Option<&Blend>) -> Way {
@@ -249,47 +275,37 @@ fn strangeness(way: &Way, old: Option<&Blend>) -> f64 {
 }
 
 /// What a change of flour does at the bench, in words.
-pub fn differences(old: &Blend, new: &Blend) -> Vec<String> {
+pub fn differences(old: &Blend, new: &Blend) -> Vec<Fact> {
     let mut out = Vec::new();
     let dw = new.w - old.w;
     if dw <= -25.0 {
-        out.push(format!(
-            "W {:.0} lower: slacker and quicker spent; fewer hours or less water.",
-            -dw
-        ));
+        out.push(fact!("differs-weaker", w = whole(-dw)));
     } else if dw >= 25.0 {
-        out.push(format!(
-            "W {dw:.0} higher: tighter, springs back; more rest or more water."
-        ));
+        out.push(fact!("differs-stronger", w = whole(dw)));
     }
     if let (Some(a), Some(b)) = (old.absorption_percent, new.absorption_percent) {
         let d = b - a;
         if d <= -1.0 {
-            out.push(format!(
-                "Takes {:.1} % less water: stickier at the same hydration.",
-                -d
-            ));
+            out.push(fact!("differs-less-water", share = Percent(tenth(-d))));
         } else if d >= 1.0 {
-            out.push(format!(
-                "Takes {d:.1} % more water: firmer at the same hydration."
-            ));
+            out.push(fact!("differs-more-water", share = Percent(tenth(d))));
         }
     }
     if let (Some(a), Some(b)) = (old.protein_percent, new.protein_percent) {
         if b - a >= 1.0 {
-            out.push("More protein: browns more, firmer bite.".into());
+            out.push(fact!("differs-more-protein"));
         } else if b - a <= -1.0 {
-            out.push("Less protein: paler, softer bite.".into());
+            out.push(fact!("differs-less-protein"));
         }
     }
     let d = new.whole_percent - old.whole_percent;
     if d >= 10.0 {
-        out.push("More bran: more flavour, ferments faster, holds less gas.".into());
+        out.push(fact!("differs-more-bran"));
     } else if d <= -10.0 {
-        out.push("Less bran: milder, holds more gas.".into());
+        out.push(fact!("differs-less-bran"));
     }
     if out.is_empty() {
-        out.push("Handles much like the flour it stands in for.".into());
+        out.push(fact!("differs-hardly"));
     }
     out
 }

@@ -2,7 +2,9 @@
 
 use super::formula::Formula;
 use super::parts;
-use crate::refusal::{Check, ValidationError, plain};
+use crate::fact;
+use crate::fact::{Percent, Value, hours};
+use crate::refusal::{Check, ValidationError};
 
 /// Names may be so long.
 const LONGEST_NAME: usize = 80;
@@ -15,7 +17,14 @@ impl Formula {
     /// Adds everything that is wrong with this formula.
     pub fn check_into(&self, c: &mut Check) {
         self.pieces.check_into(c);
-        c.range("loss_percent", "Loss", self.loss_percent, 0.0, 10.0, "%");
+        c.range(
+            "loss_percent",
+            fact!("f-loss"),
+            self.loss_percent,
+            0.0,
+            10.0,
+            Value::Percent,
+        );
         c.percentages(
             self.hydration_percent,
             self.salt_percent,
@@ -27,33 +36,37 @@ impl Formula {
         self.yeast.check_into(c, "yeast");
         self.check_preferments(c);
         if self.toppings.len() > MOST_TOPPINGS {
-            c.refuse(
-                "toppings",
-                format!("At most {MOST_TOPPINGS} toppings on one sheet."),
-            );
+            c.refuse("toppings", fact!("toppings-at-most", most = MOST_TOPPINGS));
         }
         for (i, t) in self.toppings.iter().enumerate() {
             named(c, &format!("toppings[{i}].name"), &t.name);
             c.range(
                 &format!("toppings[{i}].g_per_disc"),
-                "Topping on a 30 cm disc",
+                fact!("f-topping-on-a-30-cm-disc"),
                 t.g_per_disc,
                 0.0,
                 500.0,
-                "g",
+                Value::Grams,
             );
         }
         c.range(
             "target_dough_c",
-            "Dough off the mixer",
+            fact!("f-dough-off-the-mixer"),
             self.target_dough_c,
             5.0,
             35.0,
-            "°C",
+            Value::Celsius,
         );
-        c.range("bulk_h", "Bulk", self.bulk_h, 0.25, 48.0, "h");
-        c.range("cold_h", "Cold", self.cold_h, 0.0, 168.0, "h");
-        c.range("temper_h", "Before the bake", self.temper_h, 0.5, 24.0, "h");
+        c.range("bulk_h", fact!("f-bulk"), self.bulk_h, 0.25, 48.0, hours);
+        c.range("cold_h", fact!("f-cold"), self.cold_h, 0.0, 168.0, hours);
+        c.range(
+            "temper_h",
+            fact!("f-before-the-bake"),
+            self.temper_h,
+            0.5,
+            24.0,
+            hours,
+        );
         crate::path::check_into(self, c);
         self.style.check_into(c);
         if c.is_clean() {
@@ -63,23 +76,20 @@ impl Formula {
 
     fn check_flours(&self, c: &mut Check) {
         if self.flours.is_empty() {
-            return c.refuse("flours", "A dough needs flour: name at least one.");
+            return c.refuse("flours", fact!("needs-flour-named"));
         }
         if self.flours.len() > MOST_FLOURS {
-            return c.refuse(
-                "flours",
-                format!("At most {MOST_FLOURS} flours in one blend."),
-            );
+            return c.refuse("flours", fact!("blend-at-most", most = MOST_FLOURS));
         }
         for (i, f) in self.flours.iter().enumerate() {
             named(c, &format!("flours[{i}].name"), &f.name);
             c.range(
                 &format!("flours[{i}].share_percent"),
-                "Share",
+                fact!("f-share"),
                 f.share_percent,
                 0.0,
                 100.0,
-                "%",
+                Value::Percent,
             );
             f.facts.check_into(c, &format!("flours[{i}].facts"));
         }
@@ -89,8 +99,8 @@ impl Formula {
             .iter()
             .all(|f| (0.0..=100.0).contains(&f.share_percent));
         if in_range && (sum - 100.0).abs() > 0.05 {
-            let sum = plain((sum * 10.0).round() / 10.0);
-            c.refuse("flours", format!("The flours sum to {sum} %, not 100."));
+            let sum = fact::tenth(sum);
+            c.refuse("flours", fact!("flours-sum", sum = Percent(sum)));
         }
     }
 
@@ -98,10 +108,7 @@ impl Formula {
         if self.extras.len() > MOST_EXTRAS {
             return c.refuse(
                 "extras",
-                format!(
-                    "At most {MOST_EXTRAS} ingredients besides flour, water, salt, oil, sugar and yeast; these are {}.",
-                    self.extras.len()
-                ),
+                fact!("extras-at-most", most = MOST_EXTRAS, n = self.extras.len()),
             );
         }
         for (i, e) in self.extras.iter().enumerate() {
@@ -114,7 +121,7 @@ impl Formula {
                 e.amount,
                 0.0,
                 e.kind.most(),
-                e.kind.unit(),
+                e.kind.measure(),
             );
         }
     }
@@ -123,7 +130,7 @@ impl Formula {
         if self.preferments.len() > MOST_PREFERMENTS {
             return c.refuse(
                 "preferments",
-                format!("At most {MOST_PREFERMENTS} preferments in one dough."),
+                fact!("preferments-at-most", most = MOST_PREFERMENTS),
             );
         }
         for (i, p) in self.preferments.iter().enumerate() {
@@ -146,11 +153,11 @@ impl Formula {
 fn named(c: &mut Check, field: &str, name: &str) {
     let length = name.chars().count();
     if name.trim().is_empty() {
-        c.refuse(field, "A name is missing.");
+        c.refuse(field, fact!("name-missing"));
     } else if length > LONGEST_NAME {
         c.refuse(
             field,
-            format!("A name holds up to {LONGEST_NAME} letters; this has {length}."),
+            fact!("name-too-long", most = LONGEST_NAME, letters = length),
         );
     }
 }

@@ -1,50 +1,60 @@
-//! What changed between two formulas, in words a maker reads at a glance.
+//! What changed between two formulas, as facts that a maker reads at a glance.
 
 use super::dose::{Dose, Yeast};
 use super::extra::Extra;
 use super::formula::{Formula, HydrationCounts};
 use super::preferment::Preferment;
 use super::size::Pieces;
-use super::two_digits;
-use crate::refusal::plain;
+use crate::fact;
+use crate::fact::{Fact, GramsPerCm2, Percent, Value, tenth, whole};
+use crate::units::{Celsius, Cm, Grams};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
-/// One difference. `before` or `after` is empty where there was or is none of it.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+/// One difference. `before` or `after` is nothing where there was or is none of it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct Change {
-    pub what: String,
-    pub before: String,
-    pub after: String,
+    pub what: Fact,
+    pub before: Fact,
+    pub after: Fact,
 }
 
 /// The differences in the order of the sheet; empty when the formulas are equal.
 pub fn changes(a: &Formula, b: &Formula) -> Vec<Change> {
     let mut d = Diff(vec![]);
-    d.see("Style", a.style.name.clone(), b.style.name.clone());
-    if a.style.name == b.style.name && a.style != b.style {
-        d.see("Style's own data", "as it was".into(), "changed".into());
-    }
-    d.see("Size", pieces(&a.pieces), pieces(&b.pieces));
-    d.percent("Loss", a.loss_percent, b.loss_percent);
-    d.list(
-        &a.flours,
-        &b.flours,
-        |f| &f.name,
-        |f| {
-            let w = f.facts.strength();
-            let guess = if w.spread > 0.0 { " (guessed)" } else { "" };
-            format!("{} %, W {:.0}{guess}", short(f.share_percent), w.w)
-        },
+    let named = |n: &str| Fact::as_written(n);
+    d.see(
+        fact!("diff-style"),
+        named(&a.style.name),
+        named(&b.style.name),
     );
-    d.see("Water", water(a), water(b));
-    d.percent("Salt", a.salt_percent, b.salt_percent);
-    d.percent("Oil", a.oil_percent, b.oil_percent);
-    d.percent("Sugar", a.sugar_percent, b.sugar_percent);
+    if a.style.name == b.style.name && a.style != b.style {
+        d.see(
+            fact!("diff-style-data"),
+            fact!("diff-as-it-was"),
+            fact!("diff-changed"),
+        );
+    }
+    d.see(fact!("diff-size"), pieces(&a.pieces), pieces(&b.pieces));
+    d.percent(fact!("f-loss"), a.loss_percent, b.loss_percent);
+    let flour = |f: &crate::flour::FlourPart| {
+        let w = f.facts.strength();
+        let (share, w, guess) = (Percent(short(f.share_percent)), whole(w.w), w.spread > 0.0);
+        if guess {
+            fact!("diff-flour-guessed", share = share, w = w)
+        } else {
+            fact!("diff-flour", share = share, w = w)
+        }
+    };
+    d.list(&a.flours, &b.flours, |f| named(&f.name), flour);
+    d.see(fact!("f-water"), water(a), water(b));
+    d.percent(fact!("f-salt"), a.salt_percent, b.salt_percent);
+    d.percent(fact!("f-oil"), a.oil_percent, b.oil_percent);
+    d.percent(fact!("f-sugar"), a.sugar_percent, b.sugar_percent);
     d.list(&a.extras, &b.extras, Extra::called, |e| {
-        format!("{} {}", short(e.amount), e.kind.unit())
+        fact!("just", value = e.kind.measure()(short(e.amount)))
     });
-    d.see("Yeast", yeast(&a.yeast), yeast(&b.yeast));
+    d.see(fact!("f-yeast"), yeast(&a.yeast), yeast(&b.yeast));
     d.list(
         &a.preferments,
         &b.preferments,
@@ -54,30 +64,38 @@ pub fn changes(a: &Formula, b: &Formula) -> Vec<Change> {
     d.list(
         &a.toppings,
         &b.toppings,
-        |t| &t.name,
+        |t| named(&t.name),
         |t| {
-            let after = if t.after_the_bake {
-                ", after the bake"
+            let weight = Grams(short(t.g_per_disc));
+            if t.after_the_bake {
+                fact!("diff-topping-after", weight = weight)
             } else {
-                ""
-            };
-            format!("{} g{after}", short(t.g_per_disc))
+                fact!("just", value = weight)
+            }
         },
     );
-    let twice = |f: &Formula| if f.double_bake { "double" } else { "single" }.to_string();
-    d.see("Bake", twice(a), twice(b));
-    d.see("Mixed", a.mixer.name().into(), b.mixer.name().into());
+    let twice = |f: &Formula| {
+        if f.double_bake {
+            fact!("diff-double")
+        } else {
+            fact!("diff-single")
+        }
+    };
+    d.see(fact!("diff-bake"), twice(a), twice(b));
+    d.see(fact!("diff-mixed"), a.mixer.name(), b.mixer.name());
+    let c = |c: f64| fact!("just", value = Celsius(short(c)));
     d.see(
-        "Dough off the mixer",
-        celsius(a.target_dough_c),
-        celsius(b.target_dough_c),
+        fact!("f-dough-off-the-mixer"),
+        c(a.target_dough_c),
+        c(b.target_dough_c),
     );
+    let h = |h: f64| fact!("just", value = fact::hours(h));
     for (what, x, y) in [
-        ("Bulk", a.bulk_h, b.bulk_h),
-        ("Cold", a.cold_h, b.cold_h),
-        ("Temper", a.temper_h, b.temper_h),
+        (fact!("f-bulk"), a.bulk_h, b.bulk_h),
+        (fact!("f-cold"), a.cold_h, b.cold_h),
+        (fact!("f-before-the-bake"), a.temper_h, b.temper_h),
     ] {
-        d.see(what, format!("{} h", short(x)), format!("{} h", short(y)));
+        d.see(what, h(x), h(y));
     }
     d.0
 }
@@ -85,20 +103,21 @@ pub fn changes(a: &Formula, b: &Formula) -> Vec<Change> {
 struct Diff(Vec<Change>);
 
 impl Diff {
-    fn see(&mut self, what: &str, before: String, after: String) {
+    fn see(&mut self, what: Fact, before: Fact, after: Fact) {
         if before != after {
             self.0.push(Change {
-                what: what.into(),
+                what,
                 before,
                 after,
             });
         }
     }
-    fn percent(&mut self, what: &str, a: f64, b: f64) {
-        self.see(what, format!("{} %", short(a)), format!("{} %", short(b)));
+    fn percent(&mut self, what: Fact, a: f64, b: f64) {
+        let percent = |v: f64| fact!("just", value = Percent(short(v)));
+        self.see(what, percent(a), percent(b));
     }
     /// Two lists of named things: what came, what went, what is otherwise.
-    fn list<T>(&mut self, a: &[T], b: &[T], name: impl Fn(&T) -> &str, say: impl Fn(&T) -> String) {
+    fn list<T>(&mut self, a: &[T], b: &[T], name: impl Fn(&T) -> Fact, say: impl Fn(&T) -> Fact) {
         // Two of one name are told apart by their order.
         let nth = |list: &[T], i: usize| {
             list[..i]
@@ -110,111 +129,112 @@ impl Diff {
             (0..list.len()).find(|&j| name(&list[j]) == name(what) && nth(list, j) == n)
         };
         for (i, x) in a.iter().enumerate() {
-            let after = find(b, x, nth(a, i)).map_or(String::new(), |j| say(&b[j]));
+            let after = find(b, x, nth(a, i)).map_or_else(Fact::nothing, |j| say(&b[j]));
             self.see(name(x), say(x), after);
         }
         for (j, y) in b.iter().enumerate() {
             if find(a, y, nth(b, j)).is_none() {
-                self.see(name(y), String::new(), say(y));
+                self.see(name(y), Fact::nothing(), say(y));
             }
         }
     }
 }
 
-fn short(v: f64) -> String {
-    plain((v * 1000.0).round() / 1000.0)
+/// As precisely as anybody types it.
+fn short(v: f64) -> f64 {
+    (v * 1000.0).round() / 1000.0
 }
 
-fn celsius(c: f64) -> String {
-    format!("{} °C", short(c))
-}
-
-fn water(f: &Formula) -> String {
-    let nominal = match f.hydration_counts {
-        HydrationCounts::True => "",
-        HydrationCounts::Nominal => " nominal",
-    };
-    format!("{} %{nominal}", short(f.hydration_percent))
-}
-
-fn yeast(y: &Yeast) -> String {
-    match y.dose {
-        Dose::Solve => format!("{}, solved for the hours", y.form.name()),
-        Dose::None => "none added".into(),
-        Dose::Given { percent } => format!("{} {} %", y.form.name(), two_digits(percent)),
+fn water(f: &Formula) -> Fact {
+    let share = Percent(short(f.hydration_percent));
+    match f.hydration_counts {
+        HydrationCounts::True => fact!("just", value = share),
+        HydrationCounts::Nominal => fact!("diff-nominal", share = share),
     }
 }
 
-fn preferment(p: &Preferment) -> String {
-    let mut s = format!(
-        "{} % of the flour, {} % water, {} h",
-        short(p.flour_percent),
-        short(p.hydration_percent),
-        short(p.warm_h)
-    );
-    if let Some(c) = p.warm_c {
-        s += &format!(" at {}", celsius(c));
+fn yeast(y: &Yeast) -> Fact {
+    match y.dose {
+        Dose::Solve => fact!("diff-yeast-solved", yeast = y.form.name()),
+        Dose::None => fact!("diff-none-added"),
+        Dose::Given { percent } => fact!(
+            "diff-yeast-given",
+            yeast = y.form.name(),
+            share = Percent(fact::two_digits(percent))
+        ),
+    }
+}
+
+fn preferment(p: &Preferment) -> Fact {
+    let mut parts: Vec<Fact> = vec![
+        fact!("diff-of-flour", share = Percent(short(p.flour_percent))),
+        fact!("diff-water", share = Percent(short(p.hydration_percent))),
+    ];
+    let time = fact::hours(p.warm_h);
+    parts.push(match p.warm_c {
+        Some(c) => fact!("so-long-at", time = time, c = Celsius(short(c))),
+        None => fact!("just", value = time),
+    });
+    if p.cold_h > 0.0 {
+        parts.push(fact!("diff-cold", time = fact::hours(p.cold_h)));
     }
     if let Some(c) = p.target_c {
-        s += &format!(", off the bowl at {}", celsius(c));
-    }
-    if p.cold_h > 0.0 {
-        s += &format!(" + {} h cold", short(p.cold_h));
+        parts.push(fact!("diff-off-bowl", c = Celsius(short(c))));
     }
     if p.salt_percent > 0.0 {
-        s += &format!(", {} % salt", short(p.salt_percent));
+        parts.push(fact!("diff-salt", share = Percent(short(p.salt_percent))));
     }
     if let Some(feed) = p.feed {
-        s += &format!(", fed 1 : {}", short(feed.flour_parts));
-        s += &format!(", {} g kept back", short(feed.keep_back_g + feed.spare_g));
+        let kept = Grams(short(feed.keep_back_g + feed.spare_g));
+        parts.push(fact!("diff-fed", parts = short(feed.flour_parts)));
+        parts.push(fact!("diff-kept-back", weight = kept));
     } else {
-        s += &format!(", {}", yeast(&p.yeast));
+        parts.push(yeast(&p.yeast));
     }
     if !p.flours.is_empty() {
-        let shares: Vec<String> = p.flours.iter().map(|v| short(*v)).collect();
-        s += &format!(", flours {}", shares.join("/"));
+        let shares: Vec<Percent> = p.flours.iter().map(|v| Percent(short(*v))).collect();
+        parts.push(fact!("diff-flours", shares = shares));
     }
-    s
+    fact!("just", value = parts)
 }
 
 /// "6 balls of 250 g", "2 pans 40 × 30 cm and 3 balls of 250 g", "1,500 g in all".
-pub fn pieces(p: &Pieces) -> String {
-    let balls = |count: u32, g: f64| {
-        let s = if count == 1 { "" } else { "s" };
-        format!("{count} ball{s} of {} g", short((g * 10.0).round() / 10.0))
-    };
+pub fn pieces(p: &Pieces) -> Fact {
+    let balls = |n: u32, g: f64| fact!("diff-balls", n = n, weight = Grams(tenth(g)));
     match p {
         Pieces::Balls { count, ball_g } => balls(*count, *ball_g),
         Pieces::Discs {
             count,
             diameter_cm,
             dough_g_per_cm2,
-        } => format!(
-            "{count} discs of {} cm at {} g/cm²",
-            short((diameter_cm * 10.0).round() / 10.0),
-            short(*dough_g_per_cm2)
+        } => fact!(
+            "diff-discs",
+            n = *count,
+            width = Cm(tenth(*diameter_cm)),
+            density = GramsPerCm2(short(*dough_g_per_cm2))
         ),
         Pieces::Total { count, dough_g } => {
-            format!("{} g in all, {count} pieces", short(dough_g.round()))
+            fact!("diff-total", n = *count, weight = Grams(whole(*dough_g)))
         }
-        Pieces::Flour { count, flour_g } => {
-            format!("{} g of flour, {count} pieces", short(flour_g.round()))
-        }
+        Pieces::Flour { count, flour_g } => fact!(
+            "diff-flour-total",
+            n = *count,
+            weight = Grams(whole(*flour_g))
+        ),
         Pieces::Pans { pans, balls: loose } => {
-            let mut parts: Vec<String> = pans
+            let mut parts: Vec<Fact> = pans
                 .iter()
                 .map(|p| {
-                    let s = if p.count == 1 { "" } else { "s" };
-                    format!(
-                        "{} pan{s} {} at {} g/cm²",
-                        p.count,
-                        p.pan.words(),
-                        short(p.dough_g_per_cm2)
+                    fact!(
+                        "diff-pans",
+                        n = p.count,
+                        pan = p.pan.fact(),
+                        density = GramsPerCm2(short(p.dough_g_per_cm2))
                     )
                 })
                 .collect();
             parts.extend(loose.map(|b| balls(b.count, b.ball_g)));
-            parts.join(" and ")
+            fact!("just", value = Value::from(parts))
         }
     }
 }

@@ -1,6 +1,8 @@
 //! Weighing a yeast dose that no scale at hand can read: dissolve more of it, take a part; or by the spoon, where that does
 //! not pay.
 
+use crate::fact;
+use crate::fact::Fact;
 use crate::leaven::YeastForm;
 use crate::units::Grams;
 use schemars::JsonSchema;
@@ -113,15 +115,15 @@ impl Spoon {
         })
     }
     /// "a level half teaspoon".
-    pub fn words(&self) -> &'static str {
+    pub fn words(&self) -> Fact {
         match self.quarters {
-            q if q < 1.0 => "a level eighth of a teaspoon",
-            q if q < 2.0 => "a level quarter teaspoon",
-            q if q < 3.0 => "a level half teaspoon",
-            q if q < 4.0 => "three level quarter teaspoons",
-            q if q < 6.0 => "a level teaspoon",
-            q if q < 8.0 => "a teaspoon and a half, level",
-            _ => "two level teaspoons",
+            q if q < 1.0 => fact!("spoon-eighth"),
+            q if q < 2.0 => fact!("spoon-quarter"),
+            q if q < 3.0 => fact!("spoon-half"),
+            q if q < 4.0 => fact!("spoon-three-quarters"),
+            q if q < 6.0 => fact!("spoon-one"),
+            q if q < 8.0 => fact!("spoon-one-and-half"),
+            _ => fact!("spoon-two"),
         }
     }
 }
@@ -149,7 +151,7 @@ mod tests {
     #[test]
     fn a_spoon_says_how_far_it_may_be_off() {
         let s = Spoon::of(1.5, YeastForm::Instant).unwrap();
-        assert_eq!(s.words(), "a level half teaspoon");
+        assert_eq!(s.words().code, "spoon-half");
         assert!((s.low_g - 1.1625).abs() < 1e-9 && (s.high_g - 1.9375).abs() < 1e-9);
         assert_eq!(Spoon::of(1.5, YeastForm::Fresh), None);
         assert_eq!(Spoon::of(0.1, YeastForm::Instant), None);

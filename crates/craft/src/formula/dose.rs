@@ -1,5 +1,6 @@
 //! How much yeast: as a maker says it, and as it is weighed in.
 
+use crate::fact::Value;
 use crate::leaven::YeastForm;
 use crate::refusal::Check;
 use schemars::JsonSchema;
@@ -47,7 +48,7 @@ impl Yeast {
                 percent,
                 0.0,
                 most,
-                "%",
+                Value::Percent,
             );
         }
     }

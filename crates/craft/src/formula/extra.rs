@@ -1,5 +1,7 @@
 //! Ingredients besides flour, water, salt, oil, sugar and yeast: what each brings of water, sugar and fat.
 
+use crate::fact;
+use crate::fact::{Fact, Value};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -64,19 +66,19 @@ impl ExtraKind {
     pub fn from_key(key: &str) -> Option<ExtraKind> {
         ExtraKind::ALL.into_iter().find(|k| k.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            ExtraKind::Honey => "Honey",
-            ExtraKind::Syrup => "Syrup",
-            ExtraKind::ActiveMalt => "Malt, active",
-            ExtraKind::PlainMalt => "Malt, plain",
-            ExtraKind::MilkPowder => "Milk powder",
-            ExtraKind::Milk => "Milk",
-            ExtraKind::Butter => "Butter",
-            ExtraKind::Fat => "Lard or fat",
-            ExtraKind::Seeds => "Seeds",
-            ExtraKind::DriedMother => "Dried mother",
-            ExtraKind::Other => "Other",
+            ExtraKind::Honey => fact!("honey"),
+            ExtraKind::Syrup => fact!("syrup"),
+            ExtraKind::ActiveMalt => fact!("malt-active"),
+            ExtraKind::PlainMalt => fact!("malt-plain"),
+            ExtraKind::MilkPowder => fact!("milk-powder"),
+            ExtraKind::Milk => fact!("milk"),
+            ExtraKind::Butter => fact!("butter"),
+            ExtraKind::Fat => fact!("fat"),
+            ExtraKind::Seeds => fact!("seeds"),
+            ExtraKind::DriedMother => fact!("dried-mother"),
+            ExtraKind::Other => fact!("other-ingredient"),
         }
     }
     fn holds(self) -> Holds {
@@ -99,11 +101,15 @@ impl ExtraKind {
         self.holds().water
     }
     /// What of it some people cannot bear, as a label names it.
-    pub fn allergen(self) -> Option<&'static str> {
+    pub fn allergen(self) -> Option<Fact> {
         match self {
-            ExtraKind::Milk | ExtraKind::MilkPowder | ExtraKind::Butter => Some("milk"),
-            ExtraKind::Seeds => Some("seeds, may hold sesame"),
-            ExtraKind::ActiveMalt | ExtraKind::PlainMalt | ExtraKind::DriedMother => Some("gluten"),
+            ExtraKind::Milk | ExtraKind::MilkPowder | ExtraKind::Butter => {
+                Some(fact!("allergen-milk"))
+            }
+            ExtraKind::Seeds => Some(fact!("allergen-seeds")),
+            ExtraKind::ActiveMalt | ExtraKind::PlainMalt | ExtraKind::DriedMother => {
+                Some(fact!("allergen-gluten"))
+            }
             _ => None,
         }
     }
@@ -118,6 +124,13 @@ impl ExtraKind {
         match self {
             ExtraKind::DriedMother => "g/l",
             _ => "%",
+        }
+    }
+    /// The amount as a value of a fact.
+    pub fn measure(self) -> fn(f64) -> Value {
+        match self {
+            ExtraKind::DriedMother => Value::GramsPerLitre,
+            _ => Value::Percent,
         }
     }
     /// The most that is accepted, in that unit.
@@ -144,11 +157,12 @@ pub struct Extra {
 }
 
 impl Extra {
-    pub fn called(&self) -> &str {
+    /// Its name, or the word for its kind.
+    pub fn called(&self) -> Fact {
         if self.name.trim().is_empty() {
             self.kind.name()
         } else {
-            self.name.trim()
+            Fact::as_written(self.name.trim())
         }
     }
     /// % of the flour, with so much poured water.

@@ -6,9 +6,10 @@
 
 use super::formula::{Formula, HydrationCounts};
 use super::weigh::FormulaResult;
+use crate::fact;
+use crate::fact::{Percent, tenth, whole};
 use crate::flour::Blend;
 use crate::note::Note;
-use crate::refusal::plain;
 
 /// What a flour takes up by the mill's test where nothing is known of it, % (between soft and hard wheat).
 pub const TAKES_UP: f64 = 58.0;
@@ -30,10 +31,10 @@ pub(super) fn notes(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
         out.push(
             Note::watch(
                 "strength_guessed",
-                format!("W {:.0} is a guess, ±{:.0}", b.w, b.w_spread),
-                "Protein is only a hint of strength: flours of one W differ by 1.5 points.",
+                fact!("w-guess", w = whole(b.w), spread = whole(b.w_spread)),
+                fact!("w-guess-why"),
             )
-            .todo("If the bag or the mill says W, enter it in the pantry."),
+            .todo(fact!("w-guess-todo")),
         );
     }
     let h = r.true_hydration_percent;
@@ -48,30 +49,30 @@ pub(super) fn notes(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
         out.push(
             Note::watch(
                 "oil_as_water",
-                format!(
-                    "Is the {} % oil counted in the water?",
-                    plain(f.oil_percent)
-                ),
-                format!(
-                    "{} % is wet for this style, {} % would be usual; oil is not water.",
-                    plain(f.hydration_percent),
-                    plain(set)
+                fact!("oil-as-water", oil = Percent(f.oil_percent)),
+                fact!(
+                    "oil-as-water-why",
+                    water = Percent(f.hydration_percent),
+                    usual = Percent(set)
                 ),
             )
-            .remedy(format!("Set {} %", plain(set)), "hydration_percent", set),
+            .remedy(
+                fact!("set-percent", share = Percent(set)),
+                "hydration_percent",
+                set,
+            ),
         );
     }
     let felt = felt_percent(h, &b);
     // "66 %", or "66 %, which feels like 70 %,".
-    let one = |v: f64| plain((v * 10.0).round() / 10.0);
     let feels = b
         .absorption_percent
         .filter(|_| (felt - h).abs() >= SAID_FROM);
-    let because = feels.map_or(String::new(), |a| {
-        format!(
-            " It takes up {} %: that feels like {} %.",
-            one(a),
-            one(felt)
+    let because = feels.map(|a| {
+        fact!(
+            "takes-up",
+            takes = Percent(tenth(a)),
+            feels = Percent(tenth(felt))
         )
     });
     let usual = f.style.usual.hydration;
@@ -79,14 +80,19 @@ pub(super) fn notes(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
         let set = (f.hydration_percent - (felt - b.carries_percent)).floor();
         let note = Note::watch(
             "wetter_than_flour",
-            format!("{} % water is wet for W {:.0}", one(h), b.w),
-            format!(
-                "This strength carries about {:.0} %; beyond it the dough sticks.{because}",
-                b.carries_percent
+            fact!("wet-for-w", water = Percent(tenth(h)), w = whole(b.w)),
+            fact!(
+                "wet-for-w-why",
+                carries = Percent(whole(b.carries_percent)),
+                because = because.clone()
             ),
         );
         out.push(if set >= 50.0 {
-            note.remedy(format!("Set {set:.0} %"), "hydration_percent", set)
+            note.remedy(
+                fact!("set-percent", share = Percent(whole(set))),
+                "hydration_percent",
+                set,
+            )
         } else {
             note
         });
@@ -95,23 +101,37 @@ pub(super) fn notes(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
         out.push(
             Note::watch(
                 "stiff_for_flour",
-                format!("{} % water is little for this flour", one(h)),
-                format!(
-                    "Usual here feel {} to {} %.{because}",
-                    one(usual.low),
-                    one(usual.high)
+                fact!("stiff-for-flour", water = Percent(tenth(h))),
+                fact!(
+                    "stiff-for-flour-why",
+                    usual = (Percent(tenth(usual.low)), Percent(tenth(usual.high))),
+                    because = because.clone()
                 ),
             )
-            .remedy(format!("Set {set:.0} %"), "hydration_percent", set),
+            .remedy(
+                fact!("set-percent", share = Percent(whole(set))),
+                "hydration_percent",
+                set,
+            ),
         );
     } else if !oil_as_water && usual.holds(f.hydration_percent) {
         out.push(Note::holds(
             "water_suits",
-            format!("{} % suits this flour", one(h)),
+            fact!("water-suits", water = Percent(tenth(h))),
             if b.whole_percent >= 5.0 {
-                format!("W {:.0} carries about {:.0} %.{because} Whole grain drinks first: it feels firm for ten minutes.", b.w, b.carries_percent)
+                fact!(
+                    "water-suits-whole",
+                    w = whole(b.w),
+                    carries = Percent(whole(b.carries_percent)),
+                    because = because.clone()
+                )
             } else {
-                format!("W {:.0} carries about {:.0} %.{because}", b.w, b.carries_percent)
+                fact!(
+                    "water-suits-why",
+                    w = whole(b.w),
+                    carries = Percent(whole(b.carries_percent)),
+                    because = because.clone()
+                )
             },
         ));
     }
@@ -119,12 +139,12 @@ pub(super) fn notes(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
     if gap.abs() >= 1.0 && f.hydration_counts == HydrationCounts::Nominal {
         out.push(Note::holds(
             "true_hydration",
-            format!(
-                "Stated {} %, in truth {:.1} %",
-                plain(f.hydration_percent),
-                r.true_hydration_percent
+            fact!(
+                "true-hydration",
+                stated = Percent(f.hydration_percent),
+                real = Percent(tenth(r.true_hydration_percent))
             ),
-            "The starter's own flour and water, and water in honey or milk, are counted in.",
+            fact!("true-hydration-why"),
         ));
     }
     opens(&b, out);
@@ -133,24 +153,24 @@ pub(super) fn notes(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
 /// How the dough will open, where the mill says P/L of every flour.
 fn opens(b: &Blend, out: &mut Vec<Note>) {
     let Some(pl) = b.pl else { return };
-    let said = plain((pl * 100.0).round() / 100.0);
+    let said = (pl * 100.0).round() / 100.0;
     if pl > OPENS_WELL.1 {
         out.push(
             Note::watch(
                 "opens_tight",
-                format!("P/L {said}: it will spring back"),
-                "0.4 to 0.8 opens well; above it the dough is tight, however strong it is.",
+                fact!("opens-tight", pl = said),
+                fact!("opens-tight-why"),
             )
-            .todo("Rest the balls longer before opening, or blend in a flour of a lower P/L."),
+            .todo(fact!("opens-tight-todo")),
         );
     } else if pl < OPENS_WELL.0 {
         out.push(
             Note::watch(
                 "opens_slack",
-                format!("P/L {said}: it will run and tear easily"),
-                "0.4 to 0.8 opens well; below it the dough stretches by itself.",
+                fact!("opens-slack", pl = said),
+                fact!("opens-slack-why"),
             )
-            .todo("Ball it tight, open it cooler, or blend in a flour of a higher P/L."),
+            .todo(fact!("opens-slack-todo")),
         );
     }
 }

@@ -9,7 +9,9 @@ use super::formula::Formula;
 use super::parts::parts;
 use super::size::Pieces;
 use super::weigh::{FormulaResult, Ingredient};
-use crate::refusal::{ValidationError, plain};
+use crate::fact;
+use crate::refusal::ValidationError;
+use crate::units::Grams;
 
 /// No single ingredient is more of the bowl than this.
 const MOST_OF_BOWL: f64 = 0.9;
@@ -85,10 +87,7 @@ pub fn given(
     grams: f64,
 ) -> Result<Formula, ValidationError> {
     if !grams.is_finite() || grams < 0.0 {
-        return Err(ValidationError::one(
-            what.key(),
-            "A weight is a number from 0 up, in grams.",
-        ));
+        return Err(ValidationError::one(what.key(), fact!("weight-from-0")));
     }
     let sum = parts(f, doses).sum();
     let bowl = f.pieces.bowl_g(f.loss_percent, sum);
@@ -103,10 +102,7 @@ pub fn given(
         }
         Given::Flour(i) => {
             if i >= f.flours.len() {
-                return Err(ValidationError::one(
-                    what.key(),
-                    "There is no such flour on the sheet.",
-                ));
+                return Err(ValidationError::one(what.key(), fact!("no-such-flour")));
             }
             let weights: Vec<f64> = f
                 .flours
@@ -122,7 +118,7 @@ pub fn given(
                 .collect();
             let whole: f64 = weights.iter().sum();
             if whole <= 0.0 {
-                return Err(ValidationError::one(what.key(), "A dough needs flour."));
+                return Err(ValidationError::one(what.key(), fact!("needs-flour")));
             }
             for (x, g) in out.flours.iter_mut().zip(&weights) {
                 x.share_percent = g / whole * 100.0;
@@ -133,10 +129,10 @@ pub fn given(
             };
         }
         _ if grams >= bowl * MOST_OF_BOWL && !matches!(f.pieces, Pieces::Flour { .. }) => {
-            let bowl = plain(bowl.round());
+            let bowl = bowl.round();
             return Err(ValidationError::one(
                 what.key(),
-                format!("The whole dough weighs {bowl} g."),
+                fact!("whole-dough-weighs", weight = Grams(bowl)),
             ));
         }
         _ => set(&mut out, what, stated_for(f, doses, what, grams, flour_g)),

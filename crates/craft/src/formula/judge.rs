@@ -7,11 +7,12 @@ use super::formula::Formula;
 use super::preferment::PrefermentKind;
 use super::scales::Scales;
 use super::size::Pieces;
-use super::two_digits;
-use super::weigh::{FormulaResult, Ingredient, grams};
+use super::weigh::{FormulaResult, Ingredient};
+use crate::fact;
+use crate::fact::{Fact, GramsPerCm2, Percent, Value, tenth, whole};
 use crate::note::{Note, by_urgency};
-use crate::refusal::plain;
 use crate::style::Usual;
+use crate::units::{Celsius, Cm, Grams};
 
 /// Active malt beyond this makes the crumb gummy, % of the flour (craft notes, section 1).
 const MOST_MALT: f64 = 1.0;
@@ -30,10 +31,10 @@ pub(super) fn notes(f: &Formula, scales: &Scales, r: &FormulaResult) -> Vec<Note
         out.push(
             Note::watch(
                 "from_volumes",
-                "Weights from cups and spoons are rough",
-                "A cup of flour weighs 110 to 150 g, by how it is filled.",
+                fact!("from-volumes"),
+                fact!("from-volumes-why", range = (Grams(110.0), Grams(150.0))),
             )
-            .todo("Weigh it once while you measure, then correct the grams here."),
+            .todo(fact!("from-volumes-todo")),
         );
     }
     by_urgency(out)
@@ -54,81 +55,87 @@ fn yeast_below_scale(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
         // Half a division either way is the worst that rounding does.
         let off = (50.0 * cell.scale_g / cell.exact_g).min(100.0);
         let where_to = if r.columns.len() > 1 {
-            format!(" in {}", column.name)
+            Some(fact!("in-column", name = column.name.clone()))
         } else {
-            String::new()
+            None
         };
         let note = Note::watch(
             "yeast_below_scale",
-            format!(
-                "{} of yeast{where_to} is too little for this scale",
-                grams(cell.exact_g)
-            ),
-            format!(
-                "It reads in steps of {} g: the dose may be {off:.0} % off.",
-                plain(cell.scale_g)
+            fact!("yeast-below-scale", dose = fact::weighed(cell.exact_g), where = where_to),
+            fact!(
+                "yeast-below-scale-why",
+                step = Value::OnScale(cell.scale_g),
+                off = Percent(whole(off))
             ),
         );
-        let ways = format!(
-            "It weighs honestly from {} pieces on{}.",
-            pieces,
-            preferment_way(f)
-        );
+        let ways = if f.preferments.is_empty() {
+            fact!("weighs-from-or-preferment", n = pieces)
+        } else {
+            fact!("weighs-from", n = pieces)
+        };
         let form = match f.preferments.get(i) {
             Some(p) => p.yeast.form,
             None => f.yeast.form,
         };
         let spoon = spooned(cell.exact_g, form);
         out.push(note.todo(match column.dilution {
-            Some(d) if d.pays(r.dough_g) => format!(
-                "Stir {} g yeast into {} g water, take {} g of it and pour {} g less water. {ways}",
-                plain(d.yeast_g),
-                plain(d.water_g),
-                plain(d.take_g),
-                plain(d.less_water_g)
+            Some(d) if d.pays(r.dough_g) => fact!(
+                "dilute",
+                yeast = Grams(d.yeast_g),
+                water = Grams(d.water_g),
+                take = Grams(d.take_g),
+                less = Grams(d.less_water_g),
+                ways = ways
             ),
-            Some(d) => format!(
-                "{spoon}A pocket scale that reads 0.01 g settles it; dissolving it throws {} away. {ways}",
-                grams(d.thrown_g)
+            Some(d) => fact!(
+                "pocket-scale-or-throw",
+                spoon = spoon,
+                thrown = fact::weighed(d.thrown_g),
+                fine = Value::OnScale(0.01),
+                ways = ways
             ),
-            None => format!("{spoon}A pocket scale that reads 0.01 g settles it. {ways}"),
+            None => fact!(
+                "pocket-scale",
+                spoon = spoon,
+                fine = Value::OnScale(0.01),
+                ways = ways
+            ),
         }));
     }
 }
 
 /// "Or a level half teaspoon: 1.2 to 1.9 g. ", where a spoon comes near.
-pub fn spooned(dose_g: f64, form: crate::leaven::YeastForm) -> String {
-    Spoon::of(dose_g, form).map_or(String::new(), |s| {
-        format!(
-            "By the spoon, {}: {} to {} g. ",
-            s.words(),
-            two_digits(s.low_g),
-            two_digits(s.high_g)
+pub fn spooned(dose_g: f64, form: crate::leaven::YeastForm) -> Option<Fact> {
+    Spoon::of(dose_g, form).map(|s| {
+        fact!(
+            "by-the-spoon",
+            spoon = s.words(),
+            range = (
+                Grams(fact::two_digits(s.low_g)),
+                Grams(fact::two_digits(s.high_g))
+            )
         )
     })
 }
 
-fn preferment_way(f: &Formula) -> &'static str {
-    if f.preferments.is_empty() {
-        "; a poolish or a levain raises it without"
-    } else {
-        ""
-    }
-}
-
 fn salt(f: &Formula, out: &mut Vec<Note>) {
-    let (word, set) = match f.salt_percent {
-        s if s < 1.8 => ("little", 1.8),
-        s if s > 3.2 => ("much", 3.2),
+    let share = Percent(f.salt_percent);
+    let (what, set) = match f.salt_percent {
+        s if s < 1.8 => (fact!("salt-little", share = share), 1.8),
+        s if s > 3.2 => (fact!("salt-much", share = share), 3.2),
         _ => return,
     };
     out.push(
         Note::watch(
             "salt_outside_usual",
-            format!("{} % salt is {word}", plain(f.salt_percent)),
-            "1.8 to 3.2 % carries flavour, tightens the gluten and steadies the yeast.",
+            what,
+            fact!("salt-why", range = (Percent(1.8), Percent(3.2))),
         )
-        .remedy(format!("Set {} %", plain(set)), "salt_percent", set),
+        .remedy(
+            fact!("set-percent", share = Percent(set)),
+            "salt_percent",
+            set,
+        ),
     );
 }
 
@@ -142,21 +149,22 @@ fn mixer(f: &Formula, scales: &Scales, r: &FormulaResult, out: &mut Vec<Note>) {
     let times = (r.dough_g / holds).ceil();
     let note = Note::act(
         "mixer_too_small",
-        format!(
-            "The mixer holds {:.1} kg, this is {:.1} kg",
-            holds / 1000.0,
-            r.dough_g / 1000.0
+        fact!(
+            "mixer-too-small",
+            holds = Value::Kilos(tenth(holds / 1000.0)),
+            weight = Value::Kilos(tenth(r.dough_g / 1000.0))
         ),
-        "Overfilled it climbs the hook, warms the dough and strains the motor.",
+        fact!("mixer-too-small-why"),
     )
-    .todo(format!(
-        "Mix in {times:.0} batches of {}.",
-        grams(r.dough_g / times)
+    .todo(fact!(
+        "mix-in-batches",
+        n = times as u32,
+        weight = fact::weighed(r.dough_g / times)
     ));
     let fits = (f64::from(r.pieces) * holds / r.dough_g).floor();
     let counted = matches!(f.pieces, Pieces::Balls { .. } | Pieces::Discs { .. });
     out.push(if counted && fits >= 1.0 {
-        note.remedy(format!("Make {fits:.0}"), "pieces.count", fits)
+        note.remedy(fact!("make-so-many", n = fits as u32), "pieces.count", fits)
     } else {
         note
     });
@@ -166,50 +174,50 @@ fn mixer(f: &Formula, scales: &Scales, r: &FormulaResult, out: &mut Vec<Note>) {
 fn usual(f: &Formula, out: &mut Vec<Note>) {
     let u = &f.style.usual;
     let hot = f.style.scorching();
-    let range = |r: Usual| format!("Usual is {} to {} %.", plain(r.low), plain(r.high));
-    let mut see = |code: &str, field: &str, what: &str, v: f64, r: Usual, why: String| {
+    let range = |r: Usual| fact!("usual-is", range = (Percent(r.low), Percent(r.high)));
+    let mut see = |code: &str, field: &str, what: Fact, v: f64, r: Usual, why: Fact| {
         if !r.holds(v) {
             let set = v.clamp(r.low, r.high);
             out.push(
                 Note::watch(
                     code,
-                    format!("{what} {} % is outside this style", plain(v)),
+                    fact!("outside-style", what = what, share = Percent(v)),
                     why,
                 )
-                .remedy(format!("Set {} %", plain(set)), field, set),
+                .remedy(fact!("set-percent", share = Percent(set)), field, set),
             );
         }
     };
     see(
         "water_unusual",
         "hydration_percent",
-        "Water",
+        fact!("f-water"),
         f.hydration_percent,
         u.hydration,
         range(u.hydration),
     );
     let oil_why = if hot {
-        "A lean dough puffs and spots in a very hot oven; oil makes it crisp and dark.".to_string()
+        fact!("lean-is-hot")
     } else {
         range(u.oil)
     };
     see(
         "oil_unusual",
         "oil_percent",
-        "Oil",
+        fact!("f-oil"),
         f.oil_percent,
         u.oil,
         oil_why,
     );
     let sugar_why = if hot {
-        "Under a hot dome sugar burns before the base is done.".to_string()
+        fact!("sugar-burns")
     } else {
         range(u.sugar)
     };
     see(
         "sugar_unusual",
         "sugar_percent",
-        "Sugar",
+        fact!("f-sugar"),
         f.sugar_percent,
         u.sugar,
         sugar_why,
@@ -227,26 +235,31 @@ fn malt(f: &Formula, out: &mut Vec<Note>) {
             out.push(
                 Note::watch(
                     "sweet_under_dome",
-                    format!(
-                        "{} with a {:.0}° dome",
-                        e.called(),
-                        f.style.oven.dome_c.high
+                    fact!(
+                        "sweet-under-dome",
+                        name = e.called(),
+                        c = Celsius(whole(f.style.oven.dome_c.high))
                     ),
-                    format!(
-                        "{} % colours the rim early; under 0.3 % is safer here.",
-                        plain(e.amount)
+                    fact!(
+                        "sweet-under-dome-why",
+                        share = Percent(e.amount),
+                        most = Percent(0.3)
                     ),
                 )
-                .remedy("Set 0.3 %", &field, 0.3),
+                .remedy(fact!("set-percent", share = Percent(0.3)), &field, 0.3),
             );
         } else if e.kind == ExtraKind::ActiveMalt && e.amount > MOST_MALT {
             out.push(
                 Note::watch(
                     "malt_gummy",
-                    format!("{} % active malt is much", plain(e.amount)),
-                    "Too much makes a gummy crumb that browns too fast.",
+                    fact!("malt-much", share = Percent(e.amount)),
+                    fact!("malt-much-why"),
                 )
-                .remedy("Set 1 %", &field, MOST_MALT),
+                .remedy(
+                    fact!("set-percent", share = Percent(1.0)),
+                    &field,
+                    MOST_MALT,
+                ),
             );
         }
     }
@@ -262,27 +275,23 @@ fn size(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
             ..
         } if !f.style.in_pans() && !u.g_per_cm2.holds(dough_g_per_cm2) => {
             let set = dough_g_per_cm2.clamp(u.g_per_cm2.low, u.g_per_cm2.high);
-            let word = if dough_g_per_cm2 > set {
-                "thick"
+            let (weight, width) = (Grams(whole(r.piece_g)), Cm(diameter_cm));
+            let what = if dough_g_per_cm2 > set {
+                fact!("disc-thick", weight = weight, width = width)
             } else {
-                "thin"
+                fact!("disc-thin", weight = weight, width = width)
             };
             out.push(
                 Note::watch(
                     "disc_thickness",
-                    format!(
-                        "{} g on {} cm is {word} for this style",
-                        plain(r.piece_g.round()),
-                        plain(diameter_cm)
-                    ),
-                    format!(
-                        "Usual is {} to {} g/cm².",
-                        plain(u.g_per_cm2.low),
-                        plain(u.g_per_cm2.high)
+                    what,
+                    fact!(
+                        "usual-density",
+                        range = (GramsPerCm2(u.g_per_cm2.low), GramsPerCm2(u.g_per_cm2.high))
                     ),
                 )
                 .remedy(
-                    format!("Set {} g/cm²", plain(set)),
+                    fact!("set-density", density = GramsPerCm2(set)),
                     "pieces.dough_g_per_cm2",
                     set,
                 ),
@@ -294,17 +303,21 @@ fn size(f: &Formula, r: &FormulaResult, out: &mut Vec<Note>) {
             out.push(
                 Note::watch(
                     "ball_weight",
-                    format!(
-                        "A ball of {} opens to {:.0} cm",
-                        grams(ball_g),
-                        opens(ball_g)
+                    fact!(
+                        "ball-opens-to",
+                        weight = fact::weighed(ball_g),
+                        width = Cm(whole(opens(ball_g)))
                     ),
-                    format!(
-                        "At this style's thickness; {:.0} to {:.0} g are usual.",
-                        u.ball_g.low, u.ball_g.high
+                    fact!(
+                        "ball-opens-to-why",
+                        range = (Grams(u.ball_g.low), Grams(u.ball_g.high))
                     ),
                 )
-                .remedy(format!("Set {}", grams(set)), "pieces.ball_g", set),
+                .remedy(
+                    fact!("set-weight", weight = fact::weighed(set)),
+                    "pieces.ball_g",
+                    set,
+                ),
             );
         }
         _ => {}
@@ -319,15 +332,18 @@ fn preferments(f: &Formula, out: &mut Vec<Note>) {
             out.push(
                 Note::watch(
                     "preferment_water",
-                    format!("{} at {} % water", p.called(), plain(p.hydration_percent)),
-                    format!(
-                        "Usual is {} to {} % of its own flour.",
-                        plain(low),
-                        plain(high)
+                    fact!(
+                        "preferment-water",
+                        name = p.called(),
+                        share = Percent(p.hydration_percent)
+                    ),
+                    fact!(
+                        "preferment-water-why",
+                        range = (Percent(low), Percent(high))
                     ),
                 )
                 .remedy(
-                    format!("Set {} %", plain(set)),
+                    fact!("set-percent", share = Percent(set)),
                     &format!("preferments[{i}].hydration_percent"),
                     set,
                 ),
@@ -339,15 +355,15 @@ fn preferments(f: &Formula, out: &mut Vec<Note>) {
             out.push(
                 Note::watch(
                     "preferment_share",
-                    format!(
-                        "{} with {} % of the flour",
-                        p.called(),
-                        plain(p.flour_percent)
+                    fact!(
+                        "preferment-share",
+                        name = p.called(),
+                        share = Percent(p.flour_percent)
                     ),
-                    format!("Usual is {} to {} %.", plain(low), plain(high)),
+                    fact!("usual-is", range = (Percent(low), Percent(high))),
                 )
                 .remedy(
-                    format!("Set {} %", plain(set)),
+                    fact!("set-percent", share = Percent(set)),
                     &format!("preferments[{i}].flour_percent"),
                     set,
                 ),

@@ -47,9 +47,8 @@ pub use judge::spooned;
 pub use preferment::{Build, Feed, FeedWeighed, Preferment, PrefermentKind};
 pub use scales::Scales;
 pub use size::{
-    LooseBalls, Mode, PanGroup, PanShape, Pieces, Portion, THICKNESSES, disc_cm2, thickness_name,
+    LooseBalls, Mode, PanGroup, PanShape, Pieces, Portion, disc_cm2, thickness_name, thicknesses,
 };
-pub(crate) use weigh::grams as spoken;
 pub use weigh::{Cell, Column, FormulaResult, Ingredient, Row};
 pub(crate) use work_out::weigh;
 pub use work_out::{FormulaRequest, formulate};

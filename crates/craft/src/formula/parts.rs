@@ -2,7 +2,9 @@
 
 use super::dose::Doses;
 use super::formula::{Formula, HydrationCounts};
-use crate::refusal::{Check, plain};
+use crate::fact;
+use crate::fact::{Percent, tenth, whole};
+use crate::refusal::Check;
 
 /// The percentages of one stage, of all flour of the formula.
 #[derive(Debug, Clone, PartialEq)]
@@ -105,10 +107,7 @@ pub(super) fn check_into(f: &Formula, c: &mut Check) {
         let last = f.preferments.len() - 1;
         return c.refuse(
             &format!("preferments[{last}].flour_percent"),
-            format!(
-                "The preferments hold {} % of the flour: more than the whole dough. Bring them down to 100 % in all.",
-                plain((flour * 10.0).round() / 10.0)
-            ),
+            fact!("preferments-hold-too-much", share = Percent(tenth(flour))),
         );
     }
     let brought: f64 = f
@@ -127,11 +126,11 @@ pub(super) fn check_into(f: &Formula, c: &mut Check) {
         let p = &f.preferments[wettest];
         return c.refuse(
             &format!("preferments[{wettest}].flour_percent"),
-            format!(
-                "{} brings more water than the formula wants: {} % of the flour against {} %. Take less of it, make it stiffer, or raise the water.",
-                p.called(),
-                plain((brought * 10.0).round() / 10.0),
-                plain((w.poured * 10.0).round() / 10.0)
+            fact!(
+                "preferment-too-wet",
+                name = p.called(),
+                brings = Percent(tenth(brought)),
+                wanted = Percent(tenth(w.poured))
             ),
         );
     }
@@ -143,9 +142,9 @@ pub(super) fn check_into(f: &Formula, c: &mut Check) {
     if salt > f.salt_percent + 1e-9 {
         c.refuse(
             "salt_percent",
-            format!(
-                "The preferments alone bring {} % salt.",
-                plain((salt * 100.0).round() / 100.0)
+            fact!(
+                "preferments-too-salty",
+                share = Percent((salt * 100.0).round() / 100.0)
             ),
         );
     }
@@ -156,9 +155,10 @@ pub(super) fn check_into(f: &Formula, c: &mut Check) {
                 let name = &f.flours[i].name;
                 c.refuse(
                     &format!("flours[{i}].share_percent"),
-                    format!(
-                        "The preferments take {} % more of {name} than the blend has.",
-                        plain((-left * 10.0).round() / 10.0)
+                    fact!(
+                        "preferments-take-more",
+                        share = Percent(tenth(-left)),
+                        name = name.as_str()
                     ),
                 );
             }
@@ -168,10 +168,7 @@ pub(super) fn check_into(f: &Formula, c: &mut Check) {
     if !(30.0..=150.0).contains(&true_percent) || !(0.0..=150.0).contains(&w.poured) {
         c.refuse(
             "hydration_percent",
-            format!(
-                "With everything counted that is {} % water: no dough.",
-                plain(true_percent.round())
-            ),
+            fact!("too-wet-in-all", share = Percent(whole(true_percent))),
         );
     }
 }

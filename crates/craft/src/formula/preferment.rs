@@ -2,7 +2,9 @@
 
 use super::dose::{Dose, Yeast};
 use super::scales::Scales;
-use crate::refusal::{Check, plain};
+use crate::fact;
+use crate::fact::{Fact, Percent, Value, hours, tenth};
+use crate::refusal::Check;
 use crate::rise::Kind;
 use crate::units::Grams;
 use schemars::JsonSchema;
@@ -40,13 +42,13 @@ impl PrefermentKind {
     pub fn from_key(key: &str) -> Option<PrefermentKind> {
         PrefermentKind::ALL.into_iter().find(|k| k.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            PrefermentKind::Poolish => "Poolish",
-            PrefermentKind::Biga => "Biga",
-            PrefermentKind::Levain => "Levain",
-            PrefermentKind::OldDough => "Old dough",
-            PrefermentKind::Own => "Preferment",
+            PrefermentKind::Poolish => fact!("poolish"),
+            PrefermentKind::Biga => fact!("biga"),
+            PrefermentKind::Levain => fact!("levain"),
+            PrefermentKind::OldDough => fact!("old-dough"),
+            PrefermentKind::Own => fact!("preferment"),
         }
     }
     /// Usual water, % of its flour (craft notes, section 2).
@@ -170,11 +172,12 @@ impl Preferment {
             feed: (kind == PrefermentKind::Levain).then(Feed::default),
         }
     }
-    pub fn called(&self) -> &str {
+    /// Its name, or the word for its kind.
+    pub fn called(&self) -> Fact {
         if self.name.trim().is_empty() {
             self.kind.name()
         } else {
-            self.name.trim()
+            Fact::as_written(self.name.trim())
         }
     }
     /// How warm it should leave the bowl, °C: what was asked, or as its first place.
@@ -206,123 +209,118 @@ impl Preferment {
 
     pub(super) fn check_into(&self, c: &mut Check, path: &str, flours: usize) {
         let f = |name: &str| format!("{path}.{name}");
-        let what = self.called().to_string();
+        let what = self.called();
         c.range(
             &f("flour_percent"),
-            &format!("Flour in {what}"),
+            fact!("flour-in", name = what.clone()),
             self.flour_percent,
             0.5,
             100.0,
-            "%",
+            Value::Percent,
         );
         c.range(
             &f("hydration_percent"),
-            &format!("Water in {what}"),
+            fact!("water-in", name = what.clone()),
             self.hydration_percent,
             40.0,
             130.0,
-            "%",
+            Value::Percent,
         );
         c.range(
             &f("salt_percent"),
-            &format!("Salt in {what}"),
+            fact!("salt-in", name = what.clone()),
             self.salt_percent,
             0.0,
             5.0,
-            "%",
+            Value::Percent,
         );
         c.range(
             &f("warm_h"),
-            &format!("{what}, warm"),
+            fact!("warm-of", name = what.clone()),
             self.warm_h,
             0.0,
             48.0,
-            "h",
+            hours,
         );
         c.range(
             &f("cold_h"),
-            &format!("{what}, cold"),
+            fact!("cold-of", name = what.clone()),
             self.cold_h,
             0.0,
             120.0,
-            "h",
+            hours,
         );
         if self.hours() < 0.5 {
-            c.refuse(&f("warm_h"), format!("{what} needs at least half an hour."));
+            c.refuse(
+                &f("warm_h"),
+                fact!("preferment-half-hour", name = what.clone()),
+            );
         }
         if let Some(t) = self.warm_c {
             c.range(
                 &f("warm_c"),
-                &format!("{what} stands at"),
+                fact!("stands-at", name = what.clone()),
                 t,
                 2.0,
                 40.0,
-                "°C",
+                Value::Celsius,
             );
         }
         if let Some(t) = self.target_c {
             c.range(
                 &f("target_c"),
-                &format!("{what} off the bowl"),
+                fact!("off-the-bowl", name = what.clone()),
                 t,
                 5.0,
                 35.0,
-                "°C",
+                Value::Celsius,
             );
         }
         self.yeast.check_into(c, &f("yeast"));
         if self.kind == PrefermentKind::Levain && self.yeast.dose != Dose::None {
-            c.refuse(
-                &f("yeast"),
-                "A levain is raised by its seed; it takes no yeast.",
-            );
+            c.refuse(&f("yeast"), fact!("levain-no-yeast"));
         }
         if let Some(feed) = self.feed {
             c.range(
                 &f("feed.flour_parts"),
-                "Flour to one part of seed",
+                fact!("f-flour-to-one-part-of-seed"),
                 feed.flour_parts,
                 0.2,
                 10.0,
-                "parts",
+                Value::Number,
             );
             c.range(
                 &f("feed.keep_back_g"),
-                "Kept back",
+                fact!("f-kept-back"),
                 feed.keep_back_g,
                 0.0,
                 5000.0,
-                "g",
+                Value::Grams,
             );
             c.range(
                 &f("feed.spare_g"),
-                "Spare jar",
+                fact!("f-spare-jar"),
                 feed.spare_g,
                 0.0,
                 5000.0,
-                "g",
+                Value::Grams,
             );
         }
         if self.kind == PrefermentKind::Levain && self.feed.is_none() {
-            c.refuse(
-                &f("feed.flour_parts"),
-                "Say how the levain is fed: parts of flour to one part of seed.",
-            );
+            c.refuse(&f("feed.flour_parts"), fact!("say-feeding"));
         }
         if !self.flours.is_empty() {
             let sum: f64 = self.flours.iter().sum();
             if self.flours.len() != flours || self.flours.iter().any(|s| !(0.0..=100.0).contains(s))
             {
-                c.refuse(
-                    &f("flours"),
-                    format!("{what}: one share from 0 to 100 % for each flour."),
-                );
+                c.refuse(&f("flours"), fact!("one-share-each", name = what.clone()));
             } else if (sum - 100.0).abs() > 0.05 {
                 c.refuse(
                     &f("flours"),
-                    format!(
-                        "The flours of {what} sum to {} %, not 100.",
-                        plain((sum * 10.0).round() / 10.0)
+                    fact!(
+                        "flours-of-sum",
+                        name = what.clone(),
+                        sum = Percent(tenth(sum))
                     ),
                 );
             }
@@ -335,7 +333,7 @@ impl Preferment {
 pub struct Build {
     /// Which preferment.
     pub of: usize,
-    pub name: String,
+    pub name: Fact,
     pub seed_g: f64,
     pub flour_g: f64,
     pub water_g: f64,
@@ -368,18 +366,21 @@ impl FeedWeighed {
     pub fn stays_g(&self, goes_in_g: f64) -> f64 {
         (self.makes_g() - goes_in_g).max(0.0)
     }
-    /// "83 g flour", or "83 g flour (58 Quernside No. 4, 25 Alder Ford)"; a weight as `say` says it.
-    pub fn flour_words(&self, say: impl Fn(f64) -> String) -> String {
-        let all = format!("{} flour", say(self.flour_g()));
+    /// The flour of the feeding, each flour by its name where there are several.
+    pub fn flour_fact(&self) -> Fact {
+        let all = fact::weighed(self.flour_g());
         if self.flours.len() < 2 {
-            return all;
+            return fact!("so-much-of", weight = all, what = fact!("flour"));
         }
-        let each: Vec<String> = self
-            .flours
-            .iter()
-            .map(|(name, g)| format!("{} {name}", say(*g)))
-            .collect();
-        format!("{all} ({})", each.join(", "))
+        let each = self.flours.iter().map(|(name, g)| {
+            let weight = fact::weighed(*g);
+            fact!(
+                "so-much-of",
+                weight = weight,
+                what = Fact::as_written(name.as_str())
+            )
+        });
+        fact!("flours-of", weight = all, each = each.collect::<Vec<_>>())
     }
 }
 
@@ -412,7 +413,7 @@ impl Build {
         };
         Some(Build {
             of: index,
-            name: p.called().into(),
+            name: p.called(),
             seed_g,
             flour_g,
             water_g,

@@ -3,12 +3,14 @@
 use super::dose::Dose;
 use super::formula::Formula;
 use super::size::Pieces;
+use crate::fact;
+use crate::fact::Fact;
 use crate::refusal::ValidationError;
 
 /// Most pieces of a dough.
 const MOST: u32 = 1000;
 
-fn refuse<T>(message: &str) -> Result<T, ValidationError> {
+fn refuse<T>(message: Fact) -> Result<T, ValidationError> {
     Err(ValidationError::one("count", message))
 }
 
@@ -16,7 +18,7 @@ fn in_range(count: u32) -> Result<(), ValidationError> {
     if (1..=MOST).contains(&count) {
         Ok(())
     } else {
-        refuse("1 to 1000 pieces.")
+        refuse(fact!("pieces-1-1000"))
     }
 }
 
@@ -46,7 +48,7 @@ impl Formula {
             Pieces::Flour { count, flour_g } => (*count, *flour_g) = (n, *flour_g * more),
             Pieces::Pans { pans, balls: None } if pans.len() == 1 => pans[0].count = n,
             Pieces::Pans { .. } => {
-                return refuse("Pans of several kinds: plan them anew on the sheet.");
+                return refuse(fact!("pans-plan-anew"));
             }
         }
         out.check()?;
@@ -67,7 +69,7 @@ impl Formula {
             } => (*count, *diameter_cm) = (n, *diameter_cm * larger.sqrt()),
             Pieces::Total { count, .. } | Pieces::Flour { count, .. } => *count = n,
             Pieces::Pans { .. } => {
-                return refuse("A pan asks for its own weight: leave one over, or fill another.");
+                return refuse(fact!("pan-own-weight"));
             }
         }
         out.check()?;

@@ -1,6 +1,8 @@
 //! The scales at hand: which one weighs what, and how finely.
 
 use super::size::MOST_DOUGH_G;
+use crate::fact;
+use crate::fact::Value;
 use crate::refusal::Check;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -55,23 +57,30 @@ impl Scales {
     pub(crate) fn check_into(&self, c: &mut Check) {
         c.range(
             "kitchen_scale_g",
-            "Kitchen scale",
+            fact!("f-kitchen-scale"),
             self.kitchen_scale_g,
             0.1,
             50.0,
-            "g",
+            Value::Grams,
         );
         if let Some(g) = self.fine_scale_g {
-            c.range("fine_scale_g", "Fine scale", g, 0.001, 5.0, "g");
+            c.range(
+                "fine_scale_g",
+                fact!("f-fine-scale"),
+                g,
+                0.001,
+                5.0,
+                Value::Grams,
+            );
         }
         if let Some(g) = self.mixer_holds_g {
             c.range(
                 "mixer_holds_g",
-                "The mixer holds",
+                fact!("f-the-mixer-holds"),
                 g,
                 200.0,
                 MOST_DOUGH_G,
-                "g",
+                Value::Grams,
             );
         }
     }

@@ -1,6 +1,9 @@
 //! How big the dough is, from any end: balls, discs, pans, the whole dough, or the flour to use up.
 
-use crate::refusal::{Check, plain};
+use crate::fact;
+use crate::fact::{Fact, Value};
+use crate::refusal::Check;
+use crate::units::Cm;
 use crate::units::DOUGH_G_PER_CM3;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -8,21 +11,23 @@ use std::f64::consts::PI;
 
 /// Thicknesses with a name, g of dough per cm² (craft notes, section 2: 0.32 to 0.36 for thin rounds, 0.55 to
 /// 0.9 for pans).
-pub const THICKNESSES: [(&str, f64); 6] = [
-    ("paper thin", 0.28),
-    ("thin round", 0.32),
-    ("round", 0.36),
-    ("thin pan", 0.55),
-    ("pan", 0.70),
-    ("deep pan", 0.90),
-];
+pub fn thicknesses() -> [(Fact, f64); 6] {
+    [
+        (fact!("thick-paper"), 0.28),
+        (fact!("thick-thin-round"), 0.32),
+        (fact!("thick-round"), 0.36),
+        (fact!("thick-thin-pan"), 0.55),
+        (fact!("thick-pan"), 0.70),
+        (fact!("thick-deep-pan"), 0.90),
+    ]
+}
 
 /// The named thickness next to one.
-pub fn thickness_name(g_per_cm2: f64) -> &'static str {
-    THICKNESSES
-        .iter()
+pub fn thickness_name(g_per_cm2: f64) -> Option<Fact> {
+    thicknesses()
+        .into_iter()
         .min_by(|a, b| (a.1 - g_per_cm2).abs().total_cmp(&(b.1 - g_per_cm2).abs()))
-        .map_or("", |t| t.0)
+        .map(|t| t.0)
 }
 
 /// The outline of a pan, inside.
@@ -45,14 +50,18 @@ impl PanShape {
             PanShape::Round { diameter_cm } => disc_cm2(diameter_cm),
         }
     }
-    /// "40 × 30 cm" or "28 cm round".
-    pub fn words(self) -> String {
+    /// Its measures: "40 × 30 cm" or "28 cm round".
+    pub fn fact(self) -> Fact {
         match self {
             PanShape::Rectangle {
                 length_cm,
                 width_cm,
-            } => format!("{} × {} cm", plain(length_cm), plain(width_cm)),
-            PanShape::Round { diameter_cm } => format!("{} cm round", plain(diameter_cm)),
+            } => fact!(
+                "pan-rectangle",
+                length = Cm(length_cm),
+                width = Cm(width_cm)
+            ),
+            PanShape::Round { diameter_cm } => fact!("pan-round", diameter = Cm(diameter_cm)),
         }
     }
 }
@@ -141,13 +150,13 @@ impl Mode {
             Mode::Flour => "flour",
         }
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            Mode::Balls => "Balls",
-            Mode::Discs => "Discs",
-            Mode::Pans => "Pans",
-            Mode::Total => "Total",
-            Mode::Flour => "Flour",
+            Mode::Balls => fact!("mode-balls"),
+            Mode::Discs => fact!("mode-discs"),
+            Mode::Pans => fact!("mode-pans"),
+            Mode::Total => fact!("mode-total"),
+            Mode::Flour => fact!("mode-flour"),
         }
     }
     pub fn from_key(key: &str) -> Option<Mode> {
@@ -335,40 +344,68 @@ impl Pieces {
     }
 
     pub(super) fn check_into(&self, c: &mut Check) {
-        let count = |c: &mut Check, what: &str, n: u32| {
-            c.range("pieces.count", what, f64::from(n), 1.0, 1000.0, "");
+        let count = |c: &mut Check, what: Fact, n: u32| {
+            c.range(
+                "pieces.count",
+                what,
+                f64::from(n),
+                1.0,
+                1000.0,
+                Value::Number,
+            );
         };
         let thickness = |c: &mut Check, field: &str, v: f64| {
-            c.range(field, "Thickness", v, 0.2, 2.0, "g/cm²");
+            c.range(field, fact!("f-thickness"), v, 0.2, 2.0, Value::GramsPerCm2);
         };
         match self {
             Pieces::Balls { count: n, ball_g } => {
-                count(c, "Balls", *n);
-                c.range("pieces.ball_g", "A ball", *ball_g, 30.0, 2000.0, "g");
+                count(c, fact!("f-balls"), *n);
+                c.range(
+                    "pieces.ball_g",
+                    fact!("f-a-ball"),
+                    *ball_g,
+                    30.0,
+                    2000.0,
+                    Value::Grams,
+                );
             }
             Pieces::Discs {
                 count: n,
                 diameter_cm,
                 dough_g_per_cm2,
             } => {
-                count(c, "Discs", *n);
+                count(c, fact!("f-discs"), *n);
                 c.range(
                     "pieces.diameter_cm",
-                    "A disc",
+                    fact!("f-a-disc"),
                     *diameter_cm,
                     8.0,
                     80.0,
-                    "cm",
+                    Value::Cm,
                 );
                 thickness(c, "pieces.dough_g_per_cm2", *dough_g_per_cm2);
             }
             Pieces::Total { count: n, dough_g } => {
-                count(c, "Pieces", *n);
-                c.range("pieces.dough_g", "Dough", *dough_g, 50.0, MOST_DOUGH_G, "g");
+                count(c, fact!("f-pieces"), *n);
+                c.range(
+                    "pieces.dough_g",
+                    fact!("f-dough"),
+                    *dough_g,
+                    50.0,
+                    MOST_DOUGH_G,
+                    Value::Grams,
+                );
             }
             Pieces::Flour { count: n, flour_g } => {
-                count(c, "Pieces", *n);
-                c.range("pieces.flour_g", "Flour", *flour_g, 20.0, 250_000.0, "g");
+                count(c, fact!("f-pieces"), *n);
+                c.range(
+                    "pieces.flour_g",
+                    fact!("f-flour"),
+                    *flour_g,
+                    20.0,
+                    250_000.0,
+                    Value::Grams,
+                );
             }
             Pieces::Pans { pans, balls } => check_pans(c, pans, *balls),
         }
@@ -384,17 +421,21 @@ impl PanGroup {
 
 fn check_pans(c: &mut Check, pans: &[PanGroup], balls: Option<LooseBalls>) {
     if pans.is_empty() && balls.is_none() {
-        c.refuse("pieces.pans", "Say at least one pan, or some balls.");
+        c.refuse("pieces.pans", fact!("pan-or-balls"));
     }
     if pans.len() > MOST_KINDS {
-        c.refuse(
-            "pieces.pans",
-            format!("At most {MOST_KINDS} kinds of pans on one sheet."),
-        );
+        c.refuse("pieces.pans", fact!("pans-at-most", most = MOST_KINDS));
     }
     for (i, p) in pans.iter().enumerate() {
         let field = |name: &str| format!("pieces.pans[{i}].{name}");
-        c.range(&field("count"), "Pans", f64::from(p.count), 1.0, 200.0, "");
+        c.range(
+            &field("count"),
+            fact!("f-pans"),
+            f64::from(p.count),
+            1.0,
+            200.0,
+            Value::Number,
+        );
         match p.pan {
             PanShape::Rectangle {
                 length_cm,
@@ -402,43 +443,57 @@ fn check_pans(c: &mut Check, pans: &[PanGroup], balls: Option<LooseBalls>) {
             } => {
                 c.range(
                     &field("length_cm"),
-                    "Pan length",
+                    fact!("f-pan-length"),
                     length_cm,
                     8.0,
                     120.0,
-                    "cm",
+                    Value::Cm,
                 );
-                c.range(&field("width_cm"), "Pan width", width_cm, 8.0, 120.0, "cm");
+                c.range(
+                    &field("width_cm"),
+                    fact!("f-pan-width"),
+                    width_cm,
+                    8.0,
+                    120.0,
+                    Value::Cm,
+                );
             }
             PanShape::Round { diameter_cm } => {
                 c.range(
                     &field("diameter_cm"),
-                    "Pan diameter",
+                    fact!("f-pan-diameter"),
                     diameter_cm,
                     8.0,
                     80.0,
-                    "cm",
+                    Value::Cm,
                 );
             }
         }
         c.range(
             &field("dough_g_per_cm2"),
-            "Thickness",
+            fact!("f-thickness"),
             p.dough_g_per_cm2,
             0.2,
             2.0,
-            "g/cm²",
+            Value::GramsPerCm2,
         );
     }
     if let Some(b) = balls {
         c.range(
             "pieces.balls.count",
-            "Balls",
+            fact!("f-balls"),
             f64::from(b.count),
             1.0,
             1000.0,
-            "",
+            Value::Number,
         );
-        c.range("pieces.balls.ball_g", "A ball", b.ball_g, 30.0, 2000.0, "g");
+        c.range(
+            "pieces.balls.ball_g",
+            fact!("f-a-ball"),
+            b.ball_g,
+            30.0,
+            2000.0,
+            Value::Grams,
+        );
     }
 }

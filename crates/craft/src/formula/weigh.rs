@@ -7,10 +7,11 @@ use super::parts::{Part, parts};
 use super::preferment::{Build, PrefermentKind};
 use super::scales::Scales;
 use super::size::{MOST_DOUGH_G, Portion};
-use super::two_digits;
+use crate::fact;
+use crate::fact::{Fact, whole};
 use crate::flour::{Blend, blend};
 use crate::note::Note;
-use crate::refusal::{ValidationError, plain};
+use crate::refusal::ValidationError;
 use crate::units::Grams;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -47,8 +48,8 @@ pub struct Cell {
 pub struct Row {
     pub ingredient: Ingredient,
     /// What it is called; empty where the ingredient says it.
-    #[serde(default)]
-    pub name: String,
+    #[serde(default = "Fact::nothing")]
+    pub name: Fact,
     /// Of all flour.
     pub percent: f64,
     pub exact_g: f64,
@@ -67,7 +68,7 @@ pub struct Column {
     /// Absent for the final dough.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub kind: Option<PrefermentKind>,
-    pub name: String,
+    pub name: Fact,
     pub exact_g: f64,
     /// The sum of its rounded cells.
     pub weighed_g: f64,
@@ -237,9 +238,10 @@ fn too_much(f: &Formula, dough_g: f64) -> Result<(), ValidationError> {
     }
     Err(ValidationError::one(
         f.pieces.count_field(),
-        format!(
-            "One sheet holds up to 300 kg of dough; this is {} kg. Split it.",
-            plain((dough_g / 1000.0).round())
+        fact!(
+            "sheet-300-kg",
+            most = Grams(300_000.0),
+            weight = Grams(whole(dough_g))
         ),
     ))
 }
@@ -264,33 +266,33 @@ fn as_diluted(rows: &mut [Row], columns: &mut [Column]) {
 type Of = Box<dyn Fn(&Part) -> f64>;
 
 /// The rows in the order of the sheet: flours, water, salt, oil, sugar, extras, yeast.
-fn lines(f: &Formula) -> Vec<(Ingredient, String, Of)> {
-    let mut out: Vec<(Ingredient, String, Of)> = Vec::new();
+fn lines(f: &Formula) -> Vec<(Ingredient, Fact, Of)> {
+    let mut out: Vec<(Ingredient, Fact, Of)> = Vec::new();
     for (i, part) in f.flours.iter().enumerate() {
         out.push((
             Ingredient::Flour,
-            part.name.clone(),
+            Fact::as_written(part.name.as_str()),
             Box::new(move |p| p.flours[i]),
         ));
     }
-    out.push((Ingredient::Water, String::new(), Box::new(|p| p.water)));
-    out.push((Ingredient::Salt, String::new(), Box::new(|p| p.salt)));
-    out.push((Ingredient::Oil, String::new(), Box::new(|p| p.oil)));
-    out.push((Ingredient::Sugar, String::new(), Box::new(|p| p.sugar)));
+    out.push((Ingredient::Water, Fact::nothing(), Box::new(|p| p.water)));
+    out.push((Ingredient::Salt, Fact::nothing(), Box::new(|p| p.salt)));
+    out.push((Ingredient::Oil, Fact::nothing(), Box::new(|p| p.oil)));
+    out.push((Ingredient::Sugar, Fact::nothing(), Box::new(|p| p.sugar)));
     for (i, e) in f.extras.iter().enumerate() {
         out.push((
             Ingredient::Extra,
-            e.called().into(),
+            e.called(),
             Box::new(move |p| p.extras[i]),
         ));
     }
-    out.push((Ingredient::Yeast, String::new(), Box::new(|p| p.yeast)));
+    out.push((Ingredient::Yeast, Fact::nothing(), Box::new(|p| p.yeast)));
     out
 }
 
 fn row(
     ingredient: Ingredient,
-    name: String,
+    name: Fact,
     stages: &[Part],
     of: &dyn Fn(&Part) -> f64,
     per_percent: f64,
@@ -335,7 +337,7 @@ fn column(f: &Formula, i: usize, rows: &[Row]) -> Column {
     let preferment = f.preferments.get(i);
     Column {
         kind: preferment.map(|p| p.kind),
-        name: preferment.map_or("Dough".into(), |p| p.called().into()),
+        name: preferment.map_or(fact!("dough"), |p| p.called()),
         exact_g: all().map(|c| c.exact_g).sum(),
         weighed_g: clean(all().map(|c| c.weigh_g).sum()),
         yeast_off_percent: yeast.map(|y| 100.0 * (y.weigh_g - y.exact_g) / y.exact_g),
@@ -346,16 +348,5 @@ fn column(f: &Formula, i: usize, rows: &[Row]) -> Column {
             .map(|y| HONEST_DIVISIONS * y.scale_g / y.exact_g)
             .filter(|larger| *larger > 1.0)
             .map(|larger| (f64::from(f.pieces.count()) * larger).ceil() as u32),
-    }
-}
-
-/// How a weight is said in a note, g.
-pub(crate) fn grams(g: f64) -> String {
-    if g >= 40.0 {
-        format!("{g:.0} g")
-    } else if g >= 1.0 {
-        format!("{} g", plain((g * 10.0).round() / 10.0))
-    } else {
-        format!("{} g", two_digits(g))
     }
 }

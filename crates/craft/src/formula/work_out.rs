@@ -5,6 +5,8 @@ use super::formula::Formula;
 use super::judge;
 use super::scales::Scales;
 use super::weigh::{FormulaResult, weighed};
+use crate::fact;
+use crate::fact::Value;
 use crate::refusal::{Check, MOST_YEAST_PERCENT, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -45,12 +47,26 @@ pub fn formulate(r: &FormulaRequest) -> Result<FormulaResult, ValidationError> {
     r.scales.check_into(&mut check);
     check.within("doses");
     let doses = r.doses.clone().unwrap_or_else(|| Doses::stated(&r.formula));
-    check.range("dough", "Yeast", doses.dough, 0.0, MOST_YEAST_PERCENT, "%");
+    check.range(
+        "dough",
+        fact!("f-yeast"),
+        doses.dough,
+        0.0,
+        MOST_YEAST_PERCENT,
+        Value::Percent,
+    );
     if doses.preferments.len() != r.formula.preferments.len() {
-        check.refuse("preferments", "One dose for each preferment.");
+        check.refuse("preferments", fact!("one-dose-each"));
     }
     for d in &doses.preferments {
-        check.range("preferments", "Yeast", *d, 0.0, MOST_YEAST_PERCENT, "%");
+        check.range(
+            "preferments",
+            fact!("f-yeast"),
+            *d,
+            0.0,
+            MOST_YEAST_PERCENT,
+            Value::Percent,
+        );
     }
     check.done()?;
     weigh(&r.formula, &r.scales, &doses)

@@ -5,8 +5,11 @@
 //! out above 40 °C. Source: fermentation model, section 2.1; craft notes, section 3. Limits: the bowl's own
 //! heat and losses to the room during mixing are inside the friction figure; show it as an estimate.
 
+use crate::fact;
+use crate::fact::{Fact, Percent, Value, minutes, tenth, whole};
 use crate::note::{Note, by_urgency};
-use crate::refusal::{Check, ValidationError, plain};
+use crate::refusal::{Check, ValidationError};
+use crate::units::{Celsius, Grams};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -87,13 +90,13 @@ impl Mixer {
     pub fn from_key(key: &str) -> Option<Mixer> {
         Mixer::ALL.into_iter().find(|m| m.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            Mixer::Hand => "By hand",
-            Mixer::Planetary => "Stand mixer",
-            Mixer::Spiral => "Spiral mixer",
-            Mixer::Fork => "Fork mixer",
-            Mixer::FoodProcessor => "Food processor",
+            Mixer::Hand => fact!("mixer-hand"),
+            Mixer::Planetary => fact!("mixer-stand"),
+            Mixer::Spiral => fact!("mixer-spiral"),
+            Mixer::Fork => fact!("mixer-fork"),
+            Mixer::FoodProcessor => fact!("mixer-processor"),
         }
     }
 }
@@ -159,44 +162,79 @@ impl WaterRequest {
         let mut c = Check::new();
         c.range(
             "target_dough_c",
-            "Dough off the mixer",
+            fact!("f-dough-off-the-mixer"),
             self.target_dough_c,
             5.0,
             35.0,
-            "°C",
+            Value::Celsius,
         );
-        c.range("room_c", "Room", self.room_c, -2.0, 42.0, "°C");
-        c.range("flour_c", "Flour", self.flour_c, -20.0, 45.0, "°C");
+        c.range(
+            "room_c",
+            fact!("f-room"),
+            self.room_c,
+            -2.0,
+            42.0,
+            Value::Celsius,
+        );
+        c.range(
+            "flour_c",
+            fact!("f-flour"),
+            self.flour_c,
+            -20.0,
+            45.0,
+            Value::Celsius,
+        );
         c.range(
             "tap_water_c",
-            "Tap water",
+            fact!("f-tap-water"),
             self.tap_water_c,
             0.0,
             35.0,
-            "°C",
+            Value::Celsius,
         );
         // With all the flour in a biga nothing but water is left to pour.
         let least = if self.preferment_g > 0.0 { 0.0 } else { 1.0 };
-        c.range("flour_g", "Flour", self.flour_g, least, 300_000.0, "g");
-        c.range("water_g", "Water", self.water_g, least, 300_000.0, "g");
+        c.range(
+            "flour_g",
+            fact!("f-flour"),
+            self.flour_g,
+            least,
+            300_000.0,
+            Value::Grams,
+        );
+        c.range(
+            "water_g",
+            fact!("f-water"),
+            self.water_g,
+            least,
+            300_000.0,
+            Value::Grams,
+        );
         c.range(
             "preferment_c",
-            "Preferment",
+            fact!("f-preferment"),
             self.preferment_c,
             -2.0,
             42.0,
-            "°C",
+            Value::Celsius,
         );
         for (field, what, v) in [
-            ("salt_g", "Salt", self.salt_g),
-            ("oil_g", "Oil", self.oil_g),
-            ("sugar_g", "Sugar", self.sugar_g),
-            ("preferment_g", "Preferment", self.preferment_g),
-            ("aside_g", "Water aside", self.aside_g),
+            ("salt_g", fact!("f-salt"), self.salt_g),
+            ("oil_g", fact!("f-oil"), self.oil_g),
+            ("sugar_g", fact!("f-sugar"), self.sugar_g),
+            ("preferment_g", fact!("f-preferment"), self.preferment_g),
+            ("aside_g", fact!("f-water-aside"), self.aside_g),
         ] {
-            c.range(field, what, v, 0.0, 300_000.0, "g");
+            c.range(field, what, v, 0.0, 300_000.0, Value::Grams);
         }
-        c.range("mixing_min", "Mixing", self.mixing_min, 0.0, 60.0, "min");
+        c.range(
+            "mixing_min",
+            fact!("f-mixing"),
+            self.mixing_min,
+            0.0,
+            60.0,
+            minutes,
+        );
         c.done()
     }
 
@@ -280,21 +318,21 @@ pub fn water(r: &WaterRequest) -> Result<WaterResult, ValidationError> {
         out.notes.push(
             Note::holds(
                 "colder_than_tap",
-                format!("Water at {:.0} °C, colder than the tap", needed_c),
-                format!("The tap gives {} °C.", plain(r.tap_water_c)),
+                fact!("colder-than-tap", c = Celsius(whole(needed_c))),
+                fact!("colder-than-tap-why", c = Celsius(r.tap_water_c)),
             )
-            .todo(format!(
-                "Chill it, or put {:.0} g of ice in {:.0} g of tap water.",
-                ice,
-                r.poured_g() - ice
+            .todo(fact!(
+                "colder-than-tap-todo",
+                ice = Grams(whole(ice)),
+                water = Grams(whole(r.poured_g() - ice))
             )),
         );
     }
     if r.target_dough_c > WARM_DOUGH_C {
         out.notes.push(Note::watch(
             "dough_warm",
-            format!("{} °C is warm for a dough", plain(r.target_dough_c)),
-            "Over 28 °C the gluten suffers and everything runs early.",
+            fact!("dough-warm", c = Celsius(r.target_dough_c)),
+            fact!("dough-warm-why", c = Celsius(WARM_DOUGH_C)),
         ));
     }
     out.notes = by_urgency(out.notes);
@@ -328,12 +366,10 @@ fn nothing_to_pour(r: &WaterRequest, friction_k: f64) -> WaterResult {
         notes: vec![
             Note::watch(
                 "no_water_to_pour",
-                format!(
-                    "No water is left to set the dough's temperature: it comes to {dough_c:.0} °C"
-                ),
-                "All of it is in the preferment.",
+                fact!("no-water-to-pour", c = Celsius(whole(dough_c))),
+                fact!("no-water-to-pour-why"),
             )
-            .todo("Keep the preferment at the temperature that the dough should have."),
+            .todo(fact!("no-water-to-pour-todo")),
         ],
     }
 }
@@ -355,15 +391,13 @@ fn with_ice(r: &WaterRequest, wanted: f64, out: &mut WaterResult) {
         out.notes.push(
             Note::watch(
                 "ice",
-                format!("{:.0} g of the water as ice", out.ice_g),
-                format!(
-                    "Water alone would have to be {:.0} °C; melting takes the heat away.",
-                    out.needed_c
-                ),
+                fact!("ice", ice = Grams(whole(out.ice_g))),
+                fact!("ice-why", c = Celsius(whole(out.needed_c))),
             )
-            .todo(format!(
-                "Crushed ice in {:.0} g of water at {:.0} °C.",
-                out.pour_g, pour_c
+            .todo(fact!(
+                "ice-todo",
+                water = Grams(whole(out.pour_g)),
+                c = Celsius(whole(pour_c))
             )),
         );
     } else {
@@ -373,14 +407,17 @@ fn with_ice(r: &WaterRequest, wanted: f64, out: &mut WaterResult) {
         out.notes.push(
             Note::act(
                 "too_warm_for_ice",
-                format!("Even 60 % ice leaves the dough at {:.1} °C", out.dough_c),
-                "More ice than that does not melt while you mix.",
+                fact!(
+                    "ice-not-enough",
+                    share = Percent(60.0),
+                    c = Celsius(tenth(out.dough_c))
+                ),
+                fact!("ice-not-enough-why"),
             )
             .todo(if r.flour_g >= 1.0 && flour_c > -20.0 {
-                format!("Chill the flour to {flour_c:.0} °C, or mix for a shorter time.")
+                fact!("chill-flour-to", c = Celsius(whole(flour_c)))
             } else {
-                "Chill flour and bowl, mix for a shorter time, or aim for a warmer dough."
-                    .to_string()
+                fact!("chill-flour")
             }),
         );
     }
@@ -395,17 +432,17 @@ fn too_hot(r: &WaterRequest, out: &mut WaterResult) {
     out.notes.push(
         Note::act(
             "water_too_hot",
-            format!("Water would have to be {:.0} °C", out.needed_c),
-            format!(
-                "Above 40 °C it harms the yeast; at 40 °C the dough comes to {:.1} °C.",
-                out.dough_c
+            fact!("water-too-hot", c = Celsius(whole(out.needed_c))),
+            fact!(
+                "water-too-hot-why",
+                most = Celsius(HOTTEST_WATER_C),
+                c = Celsius(tenth(out.dough_c))
             ),
         )
         .todo(if r.flour_g >= 1.0 && flour_c < 45.0 {
-            format!("Warm the flour to {flour_c:.0} °C instead, or accept the cooler dough.")
+            fact!("warm-flour-to", c = Celsius(whole(flour_c)))
         } else {
-            "Warm flour and bowl, let a preferment come to the room, or accept the cooler dough."
-                .to_string()
+            fact!("warm-flour")
         }),
     );
 }
@@ -511,18 +548,8 @@ mod tests {
         assert!((COLDEST_WATER_C..28.0).contains(&w.needed_c) && w.ice_g == 0.0);
         assert_eq!(w.notes[0].code, "colder_than_tap");
         // The ice named in the note closes the same balance with tap water.
-        let ice: f64 = w.notes[0]
-            .todo
-            .as_ref()
-            .unwrap()
-            .split("put ")
-            .nth(1)
-            .unwrap()
-            .split(' ')
-            .next()
-            .unwrap()
-            .parse()
-            .unwrap();
+        let todo = w.notes[0].todo.as_ref().unwrap();
+        let ice = todo.number("ice").unwrap();
         assert!((r.dough_with(28.0, ice) - 23.0).abs() < 0.1, "{ice}");
     }
 

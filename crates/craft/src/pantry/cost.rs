@@ -1,6 +1,7 @@
 //! What a batch costs, from the prices that the kitchen entered.
 
 use super::shopping::Need;
+use crate::fact::Fact;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -15,7 +16,7 @@ pub struct Price {
 
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct CostLine {
-    pub name: String,
+    pub name: Fact,
     pub grams: f64,
     pub cost: f64,
 }
@@ -31,7 +32,7 @@ pub struct Cost {
     /// With its toppings.
     pub per_pizza: f64,
     /// What has no price yet.
-    pub without_price: Vec<String>,
+    pub without_price: Vec<Fact>,
 }
 
 /// Adds up what the needs cost, for so many pieces. Water costs nothing.
@@ -47,7 +48,7 @@ pub fn cost(needs: &[Need], prices: &[Price], pieces: u32) -> Cost {
     for n in needs {
         let found = prices.iter().find(|p| n.is(p.pantry, &p.name));
         let Some(price) = found else {
-            out.without_price.push(n.name.clone());
+            out.without_price.push(n.called.clone());
             continue;
         };
         let cost = n.grams / 1000.0 * price.per_kg;
@@ -57,7 +58,7 @@ pub fn cost(needs: &[Need], prices: &[Price], pieces: u32) -> Cost {
             &mut out.dough
         }) += cost;
         out.lines.push(CostLine {
-            name: n.name.clone(),
+            name: n.called.clone(),
             grams: n.grams,
             cost,
         });

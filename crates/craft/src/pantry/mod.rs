@@ -8,6 +8,8 @@ mod cost;
 mod shopping;
 mod stock;
 
+use crate::fact;
+use crate::fact::{Fact, Percent, Value};
 pub use cost::{Cost, CostLine, Price, cost};
 pub use shopping::{Need, NeededFor, ShoppingLine, needed, needs, shopping};
 pub use stock::{InStock, Kept};
@@ -87,13 +89,22 @@ impl LeavenForm {
     pub fn from_key(key: &str) -> Option<LeavenForm> {
         LeavenForm::ALL.into_iter().find(|f| f.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
             LeavenForm::Fresh => YeastForm::Fresh.name(),
             LeavenForm::ActiveDry => YeastForm::ActiveDry.name(),
             LeavenForm::Instant => YeastForm::Instant.name(),
-            LeavenForm::Starter => "Starter",
-            LeavenForm::DriedMother => "Dried mother",
+            LeavenForm::Starter => fact!("starter"),
+            LeavenForm::DriedMother => fact!("dried-mother"),
+        }
+    }
+    /// The name under which a need asks the shelf for it.
+    pub fn shelf_name(self) -> &'static str {
+        match self {
+            LeavenForm::Fresh => YeastForm::Fresh.shelf_name(),
+            LeavenForm::ActiveDry => YeastForm::ActiveDry.shelf_name(),
+            LeavenForm::Instant => YeastForm::Instant.shelf_name(),
+            LeavenForm::Starter | LeavenForm::DriedMother => self.key(),
         }
     }
 }
@@ -235,24 +246,31 @@ const MOST_BAGS: usize = 40;
 fn named(c: &mut Check, name: &str) {
     let length = name.chars().count();
     if name.trim().is_empty() {
-        c.refuse("name", "A name is missing.");
+        c.refuse("name", fact!("name-missing"));
     } else if length > LONGEST_NAME {
         c.refuse(
             "name",
-            format!("A name holds up to {LONGEST_NAME} letters; this has {length}."),
+            fact!("name-too-long", most = LONGEST_NAME, letters = length),
         );
     }
 }
 
 fn price(c: &mut Check, v: Option<f64>) {
     if let Some(v) = v {
-        c.range("price_per_kg", "Price per kg", v, 0.0, 1000.0, "");
+        c.range(
+            "price_per_kg",
+            fact!("f-price-per-kg"),
+            v,
+            0.0,
+            1000.0,
+            Value::Number,
+        );
     }
 }
 
 fn words(c: &mut Check, field: &str, text: &str) {
     if text.chars().count() > 200 {
-        c.refuse(field, "Up to 200 letters.");
+        c.refuse(field, fact!("letters-200"));
     }
 }
 
@@ -262,15 +280,48 @@ fn shape(c: &mut Check, pan: PanShape, height_cm: f64, count: u32) {
             length_cm,
             width_cm,
         } => {
-            c.range("length_cm", "Length", length_cm, 8.0, 120.0, "cm");
-            c.range("width_cm", "Width", width_cm, 8.0, 120.0, "cm");
+            c.range(
+                "length_cm",
+                fact!("f-length"),
+                length_cm,
+                8.0,
+                120.0,
+                Value::Cm,
+            );
+            c.range(
+                "width_cm",
+                fact!("f-width"),
+                width_cm,
+                8.0,
+                120.0,
+                Value::Cm,
+            );
         }
-        PanShape::Round { diameter_cm } => {
-            c.range("diameter_cm", "Diameter", diameter_cm, 8.0, 120.0, "cm")
-        }
+        PanShape::Round { diameter_cm } => c.range(
+            "diameter_cm",
+            fact!("f-diameter"),
+            diameter_cm,
+            8.0,
+            120.0,
+            Value::Cm,
+        ),
     }
-    c.range("height_cm", "Height", height_cm, 0.5, 60.0, "cm");
-    c.range("count", "How many", f64::from(count), 1.0, 500.0, "");
+    c.range(
+        "height_cm",
+        fact!("f-height"),
+        height_cm,
+        0.5,
+        60.0,
+        Value::Cm,
+    );
+    c.range(
+        "count",
+        fact!("f-how-many"),
+        f64::from(count),
+        1.0,
+        500.0,
+        Value::Number,
+    );
 }
 
 impl Flour {
@@ -281,20 +332,27 @@ impl Flour {
         words(&mut c, "milling", &self.milling);
         words(&mut c, "allergens", &self.allergens);
         if let Some(m) = self.moisture_percent {
-            c.range("moisture_percent", "Moisture", m, 8.0, 18.0, "%");
+            c.range(
+                "moisture_percent",
+                fact!("f-moisture"),
+                m,
+                8.0,
+                18.0,
+                Value::Percent,
+            );
         }
         price(&mut c, self.price_per_kg);
         if self.bags.len() > MOST_BAGS {
-            c.refuse("bags", format!("At most {MOST_BAGS} bags of one flour."));
+            c.refuse("bags", fact!("bags-at-most", most = MOST_BAGS));
         }
         for (i, b) in self.bags.iter().enumerate() {
             c.range(
                 &format!("bags[{i}].left_g"),
-                "Left in the bag",
+                fact!("f-left-in-the-bag"),
                 b.left_g,
                 0.0,
                 1_000_000.0,
-                "g",
+                Value::Grams,
             );
         }
         c.done()
@@ -324,21 +382,35 @@ impl Leaven {
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
-        c.range("vigour", "Vigour", self.vigour, 0.2, 1.5, "");
-        c.range("left_g", "Left", self.left_g, 0.0, 1_000_000.0, "g");
+        c.range(
+            "vigour",
+            fact!("f-vigour"),
+            self.vigour,
+            0.2,
+            1.5,
+            Value::Number,
+        );
+        c.range(
+            "left_g",
+            fact!("f-left"),
+            self.left_g,
+            0.0,
+            1_000_000.0,
+            Value::Grams,
+        );
         price(&mut c, self.price_per_kg);
         match (self.form, self.hydration_percent) {
             (LeavenForm::Starter, None) => c.refuse(
                 "hydration_percent",
-                "Say how wet the starter is, 40 to 200 % of its flour.",
+                fact!("say-starter-wet", range = (Percent(40.0), Percent(200.0))),
             ),
             (_, Some(h)) => c.range(
                 "hydration_percent",
-                "Water in the starter",
+                fact!("f-water-in-the-starter"),
                 h,
                 40.0,
                 200.0,
-                "%",
+                Value::Percent,
             ),
             _ => {}
         }
@@ -350,14 +422,21 @@ impl Scale {
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
-        c.range("reads_g", "It reads to", self.reads_g, 0.001, 50.0, "g");
+        c.range(
+            "reads_g",
+            fact!("f-it-reads-to"),
+            self.reads_g,
+            0.001,
+            50.0,
+            Value::Grams,
+        );
         c.range(
             "carries_g",
-            "It carries",
+            fact!("f-it-carries"),
             self.carries_g,
             1.0,
             300_000.0,
-            "g",
+            Value::Grams,
         );
         c.done()
     }
@@ -383,11 +462,11 @@ impl Pan {
         shape(&mut c, self.pan, self.height_cm, self.count);
         c.range(
             "thick_mm",
-            "The pan's thickness",
+            fact!("f-the-pans-thickness"),
             self.thick_mm,
             0.3,
             15.0,
-            "mm",
+            Value::Mm,
         );
         c.done()
     }
@@ -407,7 +486,14 @@ impl Good {
         let mut c = Check::new();
         named(&mut c, &self.name);
         price(&mut c, self.price_per_kg);
-        c.range("left_g", "Left", self.left_g, 0.0, 1_000_000.0, "g");
+        c.range(
+            "left_g",
+            fact!("f-left"),
+            self.left_g,
+            0.0,
+            1_000_000.0,
+            Value::Grams,
+        );
         words(&mut c, "allergens", &self.allergens);
         c.done()
     }
@@ -418,11 +504,16 @@ pub fn boxes_for(balls: u32, boxes: &[DoughBox]) -> Option<Note> {
     let b = boxes.iter().max_by_key(|b| b.balls())?;
     let (each, have) = (b.balls().max(1), b.count);
     let need = balls.div_ceil(each);
-    let what = format!("{balls} balls need {need} of {have} × {}", b.name);
-    let why =
-        format!("{each} lie in one with room to spread; stacked boxes follow their place slowly.");
+    let what = fact!(
+        "boxes-needed",
+        balls = balls,
+        need = need,
+        have = have,
+        name = b.name.as_str()
+    );
+    let why = fact!("boxes-needed-why", n = each);
     Some(if need > have {
-        Note::watch("boxes", what, why).todo("Ball later, or borrow boxes.")
+        Note::watch("boxes", what, why).todo(fact!("boxes-needed-todo"))
     } else {
         Note::holds("boxes", what, why)
     })

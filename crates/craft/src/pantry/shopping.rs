@@ -1,5 +1,7 @@
 //! What a batch needs, and what of it must be bought.
 
+use crate::fact;
+use crate::fact::Fact;
 use crate::formula::{Formula, FormulaResult, Ingredient};
 use crate::style::topping::ToppingAmount;
 use schemars::JsonSchema;
@@ -8,7 +10,11 @@ use serde::{Deserialize, Serialize};
 /// So much of something.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct Need {
+    /// The name under which the pantry's shelf is asked for it.
     pub name: String,
+    /// What a reader calls it.
+    #[serde(default = "Fact::nothing")]
+    pub called: Fact,
     #[serde(default)]
     pub pantry: Option<u64>,
     pub grams: f64,
@@ -25,15 +31,15 @@ impl Need {
     }
 }
 
-/// What the row of an ingredient is called where the formula gives no name.
-fn called(f: &Formula, ingredient: Ingredient, name: &str) -> String {
+/// What the row of an ingredient is called: on the shelf, and by a reader.
+fn called(f: &Formula, ingredient: Ingredient, name: &Fact) -> (String, Fact) {
     match ingredient {
-        Ingredient::Flour | Ingredient::Extra => name.into(),
-        Ingredient::Water => "Water".into(),
-        Ingredient::Salt => "Salt".into(),
-        Ingredient::Oil => "Olive oil".into(),
-        Ingredient::Sugar => "Sugar".into(),
-        Ingredient::Yeast => f.yeast.form.name().into(),
+        Ingredient::Flour | Ingredient::Extra => (name.brief(), name.clone()),
+        Ingredient::Water => ("Water".into(), fact!("water")),
+        Ingredient::Salt => ("Salt".into(), fact!("salt")),
+        Ingredient::Oil => ("Olive oil".into(), fact!("olive-oil")),
+        Ingredient::Sugar => ("Sugar".into(), fact!("sugar")),
+        Ingredient::Yeast => (f.yeast.form.shelf_name().into(), f.yeast.form.name()),
     }
 }
 
@@ -77,8 +83,10 @@ pub fn needed(
             }
             nth_flour += 1;
         }
+        let (name, called) = called(f, row.ingredient, &row.name);
         let need = |grams| Need {
-            name: called(f, row.ingredient, &row.name),
+            name: name.clone(),
+            called: called.clone(),
             pantry,
             grams,
             is_topping: false,
@@ -89,6 +97,7 @@ pub fn needed(
     for t in toppings {
         let need = Need {
             name: t.name.clone(),
+            called: Fact::as_written(t.name.as_str()),
             pantry: None,
             grams: t.total_g,
             is_topping: true,
@@ -117,7 +126,7 @@ pub fn needs(f: &Formula, r: &FormulaResult, toppings: &[ToppingAmount]) -> Vec<
 /// One line of the list.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct ShoppingLine {
-    pub name: String,
+    pub name: Fact,
     pub need_g: f64,
     pub have_g: f64,
     pub buy_g: f64,
@@ -136,7 +145,7 @@ pub fn shopping(needs: &[Need], free_g: impl Fn(&Need) -> f64) -> Vec<ShoppingLi
         .map(|(n, need_g)| {
             let have_g = free_g(&n);
             ShoppingLine {
-                name: n.name,
+                name: n.called,
                 need_g,
                 have_g,
                 buy_g: (need_g - have_g).max(0.0),

@@ -26,7 +26,7 @@ impl Kept {
     pub fn leaven(id: u64, l: &Leaven) -> Kept {
         Kept {
             id,
-            names: vec![l.form.name().into(), l.name.clone()],
+            names: vec![l.form.shelf_name().into(), l.name.clone()],
             is_flour: false,
             counted_g: l.left_g,
         }
@@ -134,6 +134,7 @@ mod tests {
     fn needs_find_a_flour_by_its_number_and_yeast_by_its_form() {
         let need = |name: &str, pantry| Need {
             name: name.into(),
+            called: crate::fact::Fact::as_written(name),
             pantry,
             grams: 1.0,
             is_topping: false,
@@ -154,7 +155,7 @@ mod tests {
                 price_per_kg: None,
             },
         );
-        assert!(yeast.answers(&need(YeastForm::Instant.name(), None)));
-        assert!(!yeast.answers(&need(YeastForm::Fresh.name(), None)));
+        assert!(yeast.answers(&need(YeastForm::Instant.shelf_name(), None)));
+        assert!(!yeast.answers(&need(YeastForm::Fresh.shelf_name(), None)));
     }
 }

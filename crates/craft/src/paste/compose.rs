@@ -3,6 +3,8 @@
 use super::line::speaks_of_hours;
 use super::words::What;
 use super::{Item, Line, Makes, Section, Status};
+use crate::fact;
+use crate::fact::{Fact, Percent};
 use crate::flour::{FlourFacts, FlourKind, FlourPart};
 use crate::formula::{
     Dose, Extra, ExtraKind, Feed, Formula, HydrationCounts, Pieces, Preferment, PrefermentKind,
@@ -11,6 +13,7 @@ use crate::formula::{
 use crate::leaven::YeastForm;
 use crate::refusal::{ValidationError, plain};
 use crate::style::Style;
+use crate::units::Grams;
 
 /// What one part of the recipe holds, g.
 #[derive(Default)]
@@ -84,7 +87,7 @@ pub(super) fn formula(
     lines: &[Line],
     makes: Makes,
     style: &Style,
-) -> Result<(Formula, Vec<String>), ValidationError> {
+) -> Result<(Formula, Vec<Fact>), ValidationError> {
     let all: Vec<&Item> = lines.iter().flat_map(|l| &l.items).collect();
     let in_percent = all.iter().any(|i| i.is_percent)
         && !all
@@ -144,10 +147,7 @@ pub(super) fn formula(
             .map(|(_, b)| b.flour() + seed_flour(b))
             .sum::<f64>();
     if flour <= 0.0 {
-        return Err(ValidationError::one(
-            "text",
-            "No flour was found in this text; name it with its weight, such as 500 g flour.",
-        ));
+        return Err(ValidationError::one("text", fact!("paste-no-flour")));
     }
     let percent = |g: f64| 100.0 * g / flour;
     let mut f = Formula {
@@ -168,16 +168,16 @@ pub(super) fn formula(
             feed: Some(Feed::default()),
             ..Preferment::usual(PrefermentKind::Levain)
         });
-        doubts.push(format!(
-            "{} g of starter is taken as ripe at {} % water.",
-            plain(*g),
-            plain(*h)
+        doubts.push(fact!(
+            "paste-starter",
+            weight = Grams(*g),
+            share = Percent(*h)
         ));
     }
     if f.preferments.len() > 3 {
         return Err(ValidationError::one(
             "text",
-            "More than three preferments were read; a dough here takes three.",
+            fact!("paste-three-preferments"),
         ));
     }
     let sum =
@@ -213,7 +213,7 @@ pub(super) fn formula(
             },
         },
         None if f.preferments.is_empty() => {
-            doubts.push("No yeast was found: it is solved for the hours instead.".into());
+            doubts.push(fact!("paste-no-yeast"));
             Yeast::default()
         }
         None => Yeast {
@@ -225,44 +225,32 @@ pub(super) fn formula(
     f.loss_percent = 0.0;
     if let Some(h) = lines.iter().rev().find_map(|l| l.cold_h) {
         f.cold_h = h;
-        doubts.push(format!(
-            "{} h in the fridge, as the text says; the other hours are this style's.",
-            plain(h)
-        ));
+        doubts.push(fact!("paste-fridge-hours", time = fact::hours(h)));
     } else if lines.iter().any(|l| speaks_of_hours(&l.text)) {
-        doubts.push("The hours are this style's, not the text's: set them on Rise.".into());
+        doubts.push(fact!("paste-hours"));
     }
     let unread: Vec<&str> = lines
         .iter()
         .flat_map(|l| l.unread.iter().map(String::as_str))
         .collect();
     if !unread.is_empty() {
-        doubts.push(format!(
-            "Not in the formula, for want of a weight: {}. Weigh it and add it.",
-            unread.join(", ")
-        ));
+        doubts.push(fact!("paste-unweighed", things = unread));
     }
     f.pieces = pieces(&f, makes, flour, in_percent, style);
     if poured <= 0.0 && hidden <= 0.0 {
-        return Err(ValidationError::one(
-            "text",
-            "No water was found in this text; name it with its weight, such as 325 g water.",
-        ));
+        return Err(ValidationError::one("text", fact!("paste-no-water")));
     }
     if f.salt_percent == 0.0 {
-        doubts.push("No salt was found.".into());
+        doubts.push(fact!("paste-no-salt"));
     }
     if f.from_volumes {
-        doubts.push("Weights from volumes, ranges and pinches are rough; they are marked.".into());
+        doubts.push(fact!("paste-rough"));
     }
     if lines.iter().any(|l| l.status == Status::Unread) {
-        doubts.push(
-            "Some lines were not understood; they are marked. Nothing of them is in the formula."
-                .into(),
-        );
+        doubts.push(fact!("paste-not-understood"));
     }
     if in_percent {
-        doubts.push("The text speaks in percentages; the size is this style's usual one.".into());
+        doubts.push(fact!("paste-percentages"));
     }
     Ok((f, doubts))
 }
@@ -310,7 +298,7 @@ fn blend(
     before: &[(Section, Bowl)],
     style: &Style,
     flour: f64,
-    doubts: &mut Vec<String>,
+    doubts: &mut Vec<Fact>,
 ) -> Vec<FlourPart> {
     let mut parts: Vec<(FlourKind, Option<f64>, f64)> = Vec::new();
     for b in std::iter::once(dough).chain(before.iter().map(|(_, b)| b)) {
@@ -330,10 +318,10 @@ fn blend(
         .into_iter()
         .map(|(kind, w, g)| {
             if w.is_none() && kind != FlourKind::Gluten {
-                doubts.push(format!(
-                    "{}: the text does not say how strong; W {} is taken.",
-                    flour_name(kind, w),
-                    plain(usual_w(kind, style))
+                doubts.push(fact!(
+                    "paste-strength",
+                    name = flour_name(kind, w),
+                    w = usual_w(kind, style)
                 ));
             }
             FlourPart {

@@ -17,6 +17,8 @@ mod compose;
 mod line;
 mod words;
 
+use crate::fact;
+use crate::fact::{Fact, Value};
 pub use words::What;
 
 use crate::formula::Formula;
@@ -109,7 +111,7 @@ pub struct Pasted {
     /// To check beside the text before it is kept.
     pub formula: Formula,
     /// What the reader should look at, in sentences.
-    pub doubts: Vec<String>,
+    pub doubts: Vec<Fact>,
 }
 
 /// A recipe to read.
@@ -153,22 +155,19 @@ pub fn read(r: &PasteRequest) -> Result<Pasted, ValidationError> {
     if letters > MOST_LETTERS {
         return Err(ValidationError::one(
             "text",
-            format!("A recipe has up to 20,000 letters; this has {letters}."),
+            fact!("paste-too-long", most = 20_000, letters = letters),
         ));
     }
     if r.text.trim().is_empty() {
-        return Err(ValidationError::one(
-            "text",
-            "Paste a recipe: one ingredient a line, or running text.",
-        ));
+        return Err(ValidationError::one("text", fact!("paste-empty")));
     }
     let (lines, makes) = read_lines(&r.text);
     let (formula, doubts) = compose::formula(&lines, makes, &r.style)?;
     formula.check().map_err(|ValidationError(errors)| {
-        let said: Vec<String> = errors.into_iter().map(|e| e.message).collect();
+        let said: Vec<Fact> = errors.into_iter().map(|e| e.message).collect();
         ValidationError::one(
             "text",
-            format!("What was read makes no dough: {}", said.join(" ")),
+            fact!("makes-no-dough", why = Value::Sentences(said)),
         )
     })?;
     Ok(Pasted {

@@ -1,10 +1,18 @@
 //! A place's day: two or three points, or a whole list of hours, as 24 hourly temperatures.
 
+use crate::fact;
+use crate::fact::Fact;
+use crate::units::Celsius;
+
+/// Temperatures that an example names.
+const COOL: Celsius = Celsius(14.0);
+const WARM: Celsius = Celsius(23.0);
+
 /// Reads "06:00 14, 15:00 23" (straight between the points, round midnight too), a column of 24 values, or the rows of a
 /// CSV with an hour and a temperature in each. Values are in the unit that they were typed in.
 ///
 /// Errors: a sentence that says what is missing.
-pub fn profile(text: &str) -> Result<Vec<f64>, String> {
+pub fn profile(text: &str) -> Result<Vec<f64>, Fact> {
     let mut points: Vec<(f64, f64)> = Vec::new();
     let mut bare: Vec<f64> = Vec::new();
     for row in rows(text) {
@@ -38,16 +46,14 @@ pub fn profile(text: &str) -> Result<Vec<f64>, String> {
     if !bare.is_empty() {
         return match (bare.len(), points.is_empty()) {
             (24, true) => Ok(bare),
-            (n, _) => Err(format!(
-                "A day has 24 hourly temperatures; these are {n}. Or give points: 06:00 14, 15:00 23."
-            )),
+            (n, _) => Err(fact!("day-has-24", n = n, cool = COOL, warm = WARM)),
         };
     }
     points.sort_by(|a, b| a.0.total_cmp(&b.0));
     points.dedup_by(|a, b| a.0 == b.0);
     match points.len() {
-        0 => Err("Give two or three points of the day, such as 06:00 14, 15:00 23.".into()),
-        1 => Err("One point makes no day: give a second, or leave it empty.".into()),
+        0 => Err(fact!("day-points", cool = COOL, warm = WARM)),
+        1 => Err(fact!("day-one-point")),
         _ => Ok((0..24).map(|h| between(&points, f64::from(h))).collect()),
     }
 }
@@ -76,8 +82,8 @@ fn rows(text: &str) -> Vec<String> {
     lines.into_iter().map(String::from).collect()
 }
 
-fn unread(row: &str) -> String {
-    format!("“{row}” is not understood: write an hour and a temperature, such as 06:00 14.")
+fn unread(row: &str) -> Fact {
+    fact!("day-row-not-understood", row = row, cool = COOL)
 }
 
 fn hour(text: &str) -> Option<f64> {
@@ -147,18 +153,20 @@ mod tests {
 
     #[test]
     fn missing_hours_are_said() {
-        assert!(profile("18 19 20").unwrap_err().contains("these are 3"));
-        assert!(profile("06:00 14").unwrap_err().contains("One point"));
-        assert!(profile("warm").unwrap_err().contains("points of the day"));
+        assert!(profile("18 19 20").unwrap_err().brief().contains("n=3"));
+        assert_eq!(profile("06:00 14").unwrap_err().code, "day-one-point");
+        assert_eq!(profile("warm").unwrap_err().code, "day-points");
         assert!(
             profile("06:00 14, 25:00 3")
                 .unwrap_err()
-                .contains("not understood")
+                .brief()
+                .contains("row=25:00 3")
         );
         assert!(
             profile(&vec!["18"; 23].join("\n"))
                 .unwrap_err()
-                .contains("23")
+                .brief()
+                .contains("n=23")
         );
     }
 }

@@ -3,6 +3,8 @@
 //! The table is `methods.json`; makers copy one, alter it and keep it as their own. Source: craft notes, sections 2 and 4.
 
 use super::{Leg, Lies};
+use crate::fact;
+use crate::fact::Fact;
 use crate::formula::{Dose, Formula, Preferment};
 use crate::refusal::{Check, ValidationError};
 use crate::rise::Event;
@@ -18,7 +20,7 @@ pub struct Method {
     pub key: String,
     pub name: String,
     /// Where it lies and how long, in one line.
-    pub line: String,
+    pub line: Fact,
     /// What it tastes of and how it handles.
     pub taste: String,
     pub legs: Vec<Leg>,
@@ -75,17 +77,8 @@ impl Method {
     /// A formula's way as a method of a maker's own.
     pub fn of(f: &Formula, key: String, name: String) -> Method {
         let legs = f.path();
-        let line = legs
-            .iter()
-            .map(|l| {
-                format!(
-                    "{} h {}",
-                    crate::refusal::plain(l.hours),
-                    l.word().to_lowercase()
-                )
-            })
-            .collect::<Vec<_>>()
-            .join(", ");
+        let said = |l: &Leg| fact!("so-long-leg", time = fact::hours(l.hours), leg = l.word());
+        let line = fact!("just", value = legs.iter().map(said).collect::<Vec<_>>());
         Method {
             key,
             name,
@@ -105,12 +98,9 @@ impl Method {
         let mut c = Check::new();
         let letters = self.name.chars().count();
         if self.name.trim().is_empty() {
-            c.refuse("name", "A name is missing.");
+            c.refuse("name", fact!("name-missing"));
         } else if letters > 80 {
-            c.refuse(
-                "name",
-                format!("A name holds up to 80 letters; this has {letters}."),
-            );
+            c.refuse("name", fact!("name-up-to-80", letters = letters));
         }
         c.done()?;
         let mut f = Formula::of_style(crate::style::first());

@@ -7,10 +7,12 @@
 pub mod day;
 pub mod methods;
 
+use crate::fact;
+use crate::fact::{Fact, Hours, Value, hours};
 pub use methods::Method;
 
 use crate::formula::Formula;
-use crate::refusal::{Check, plain};
+use crate::refusal::Check;
 use crate::rise::{Air, Container, Event};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -61,31 +63,35 @@ impl Place {
             Air::Room => (-2.0, 42.0),
         };
         let name = if self.name.trim().is_empty() {
-            "The place"
+            fact!("the-place")
         } else {
-            &self.name
+            Fact::as_written(self.name.as_str())
         };
         if self.name.chars().count() > 80 {
-            c.refuse("name", "A name holds up to 80 letters.");
+            c.refuse("name", fact!("name-80"));
         }
-        c.range("c", name, self.c, low, high, "°C");
+        c.range("c", name.clone(), self.c, low, high, Value::Celsius);
         if let Some(p) = &self.profile_c {
             if p.len() == 24 {
                 for v in p {
-                    c.range("profile_c", name, *v, low, high, "°C");
+                    c.range("profile_c", name.clone(), *v, low, high, Value::Celsius);
                 }
             } else {
-                c.refuse(
-                    "profile_c",
-                    format!("A day has 24 hourly temperatures; these are {}.", p.len()),
-                );
+                c.refuse("profile_c", fact!("hourly-24", n = p.len()));
             }
         }
         if let Some(off) = self.off_c {
-            c.range("off_c", "How far off", off, 0.0, 10.0, "K");
+            c.range(
+                "off_c",
+                fact!("f-how-far-off"),
+                off,
+                0.0,
+                10.0,
+                Value::Kelvin,
+            );
         }
         if let Some(h) = self.holds_h {
-            c.range("holds_h", "Holds its cold", h, 1.0, 72.0, "h");
+            c.range("holds_h", fact!("f-holds-its-cold"), h, 1.0, 72.0, hours);
         }
     }
 }
@@ -188,46 +194,58 @@ impl Leg {
             Lies::Pans => Container::Open,
         })
     }
-    /// What the leg is called.
-    pub fn word(&self) -> &'static str {
+    /// The word for the leg.
+    pub fn word(&self) -> Fact {
         match (&self.spot, self.lies) {
-            (s, _) if s.is_frozen() => "Frozen",
-            (s, Lies::Bulk) if s.is_cold() => "Cold bulk",
-            (s, _) if s.is_cold() => "Cold",
-            (_, Lies::Bulk) => "Bulk",
-            (_, Lies::Balls) => "Balls",
-            (_, Lies::Pans) => "In pans",
+            (s, _) if s.is_frozen() => fact!("leg-frozen"),
+            (s, Lies::Bulk) if s.is_cold() => fact!("leg-cold-bulk"),
+            (s, _) if s.is_cold() => fact!("leg-cold"),
+            (_, Lies::Bulk) => fact!("leg-bulk"),
+            (_, Lies::Balls) => fact!("leg-balls"),
+            (_, Lies::Pans) => fact!("leg-pans"),
         }
     }
-
     fn check_into(&self, c: &mut Check, i: usize) {
         let at = |f: &str| format!("legs[{i}].{f}");
-        let hours = at("hours");
-        c.range(&hours, self.word(), self.hours, 0.25, 240.0, "h");
-        c.range(&at("least_h"), "Shortest", self.least_h, 0.25, 240.0, "h");
-        c.range(&at("most_h"), "Longest", self.most_h, 0.25, 240.0, "h");
+        c.range(&at("hours"), self.word(), self.hours, 0.25, 240.0, hours);
+        c.range(
+            &at("least_h"),
+            fact!("f-shortest"),
+            self.least_h,
+            0.25,
+            240.0,
+            hours,
+        );
+        c.range(
+            &at("most_h"),
+            fact!("f-longest"),
+            self.most_h,
+            0.25,
+            240.0,
+            hours,
+        );
         c.range(
             &at("fold_every_h"),
-            "Folds every",
+            fact!("f-folds-every"),
             self.fold_every_h,
             0.25,
             72.0,
-            "h",
+            hours,
         );
         let dust = self.dusting_percent;
         c.range(
             &at("dusting_percent"),
-            "Flour of the bench",
+            fact!("f-flour-of-the-bench"),
             dust,
             0.0,
             10.0,
-            "%",
+            Value::Percent,
         );
         if self.folds > 12 {
-            c.refuse(&at("folds"), "At most 12 folds.");
+            c.refuse(&at("folds"), fact!("folds-12"));
         }
         if self.least_h > self.most_h {
-            c.refuse(&at("least_h"), "The shortest is longer than the longest.");
+            c.refuse(&at("least_h"), fact!("shortest-longer"));
         }
         if let Spot::Own(p) = &self.spot {
             let mut own = Check::new();
@@ -248,7 +266,7 @@ pub(crate) fn check_into(f: &Formula, c: &mut Check) {
     if legs.len() > MOST_LEGS {
         return c.refuse(
             "legs",
-            format!("At most {MOST_LEGS} legs; these are {}.", legs.len()),
+            fact!("legs-at-most", most = MOST_LEGS, n = legs.len()),
         );
     }
     for (i, l) in legs.iter().enumerate() {
@@ -256,22 +274,16 @@ pub(crate) fn check_into(f: &Formula, c: &mut Check) {
     }
     let whole = f.total_h();
     if whole > LONGEST_H {
-        c.refuse(
-            "legs",
-            format!("A path of {whole:.0} h is too long: 336 h, two weeks, at most."),
-        );
+        c.refuse("legs", fact!("path-too-long", hours = Hours(whole.round())));
     }
     if legs.first().is_some_and(|l| l.spot.is_frozen()) {
-        c.refuse("legs[0].spot", "Let it begin to rise before it is frozen.");
+        c.refuse("legs[0].spot", fact!("rise-before-frozen"));
     }
     if let Some(last) = legs.last()
         && last.spot.is_frozen()
     {
         let i = legs.len() - 1;
-        c.refuse(
-            &format!("legs[{i}].spot"),
-            "A frozen dough cannot be baked: let it thaw first.",
-        );
+        c.refuse(&format!("legs[{i}].spot"), fact!("thaw-first"));
     }
 }
 
@@ -320,19 +332,18 @@ impl Formula {
         out
     }
 
-    /// The hours of its way, as a list says them: "2 + 24 cold + 4 h".
-    pub fn hours_words(&self) -> String {
+    /// How long it lies in each stage.
+    pub fn path_hours(&self) -> Vec<Fact> {
         let of = |leg: &Leg| {
             // To the quarter hour: a way that was lived has odd minutes.
-            let h = plain((leg.hours * 4.0).round() / 4.0);
-            match (leg.spot.is_frozen(), leg.spot.is_cold()) {
-                (true, _) => format!("{h} frozen"),
-                (_, true) => format!("{h} cold"),
-                _ => h,
+            let time = fact::hours((leg.hours * 4.0).round() / 4.0);
+            match &leg.spot {
+                s if s.is_frozen() => fact!("path-hours-frozen", time = time),
+                s if s.is_cold() => fact!("path-hours-cold", time = time),
+                _ => fact!("just", value = time),
             }
         };
-        let all: Vec<String> = self.path().iter().map(of).collect();
-        format!("{} h", all.join(" + "))
+        self.path().iter().map(of).collect()
     }
 
     /// Puts legs in place of what was there. Where they are a plain bulk, cold and temper, the three hours say it.

@@ -9,6 +9,7 @@ use super::forecast::{HandOver, Look, Temperatures, foresee, hand_overs, quick_e
 use super::memo::Runs;
 use super::request::RiseRequest;
 use super::ripeness::Label;
+use crate::fact;
 use crate::note::Note;
 use crate::refusal::ValidationError;
 use schemars::JsonSchema;
@@ -89,13 +90,10 @@ pub fn solve_hours(
     from: Temperatures,
 ) -> Result<HoursAnswer, ValidationError> {
     let Some(stage) = request.dough.stages.get(request.stage) else {
-        return Err(ValidationError::one("stage", "There is no such stage."));
+        return Err(ValidationError::one("stage", fact!("no-such-stage")));
     };
     if stage.is_frozen() {
-        return Err(ValidationError::one(
-            "stage",
-            "A frozen dough does not ripen: solve another stage.",
-        ));
+        return Err(ValidationError::one("stage", fact!("frozen-never-ripens")));
     }
     // The length is what is looked for: whatever stands there need not be in range.
     let asked = HoursRequest {

@@ -7,6 +7,8 @@
 use super::forecast::{Temperatures, hand_overs, quick_at};
 use super::memo::Runs;
 use super::request::RiseRequest;
+use crate::fact;
+use crate::fact::{Value, hours};
 use crate::refusal::{Check, ValidationError};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -74,9 +76,23 @@ pub(crate) fn enlivened(r: &RiseRequest, factor: f64) -> RiseRequest {
 pub fn fit_vigour(q: &VigourRequest, from: Temperatures) -> Result<VigourAnswer, ValidationError> {
     q.dough.check(true).map_err(|e| e.below("dough"))?;
     let mut c = Check::new();
-    c.range("at_h", "Hours after mixing", q.at_h, 0.25, 336.0, "h");
+    c.range(
+        "at_h",
+        fact!("f-hours-after-mixing"),
+        q.at_h,
+        0.25,
+        336.0,
+        hours,
+    );
     if let Sign::Grown { times } = q.sign {
-        c.range("sign.times", "The tub", times, 1.05, 4.0, "times");
+        c.range(
+            "sign.times",
+            fact!("f-the-tub"),
+            times,
+            1.05,
+            4.0,
+            Value::Number,
+        );
     }
     c.done()?;
     let want = match q.sign {

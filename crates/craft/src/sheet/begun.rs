@@ -2,9 +2,11 @@
 
 use super::progress::{StepPast, StepSaid};
 use super::{PlannedStep, SheetRequest, SheetResult, StepKind, hours};
+use crate::fact;
+use crate::fact::{Fact, Hours};
 use crate::formula::Dose;
 use crate::path::{LONGEST_H, Leg};
-use crate::refusal::{ValidationError, plain};
+use crate::refusal::ValidationError;
 use jiff::Timestamp;
 
 /// What happened before anybody entered it.
@@ -29,37 +31,28 @@ impl Begun {
     ///
     /// Errors: moments that cannot be, a dose that nobody said, hours that do not fit between mixing and serving.
     pub fn plan(&self, r: &SheetRequest) -> Result<SheetRequest, ValidationError> {
-        let refuse = |field: &str, message: String| Err(ValidationError::one(field, message));
+        let refuse = |field: &str, message: Fact| Err(ValidationError::one(field, message));
         let now = r.now_at.unwrap_or(r.serve_at);
         if self.mixed_at > now {
-            return refuse(
-                "begun_at",
-                "It cannot have left the mixer later than now.".into(),
-            );
+            return refuse("begun_at", fact!("begun-later-than-now"));
         }
         let whole = h(self.mixed_at, r.serve_at);
         if !(2.0 * SHORTEST_H..=LONGEST_H).contains(&whole) {
-            let message = format!(
-                "Mixed then, it would be {} h old when it is served: half an hour to two weeks can be followed.",
-                plain(whole.round())
-            );
+            let message = fact!("begun-too-old", hours = Hours(whole.round()));
             return refuse("begun_at", message);
         }
         if r.formula.yeast.dose == Dose::Solve {
-            let message = "It is in the bowl: say how much yeast went in, or that none did.";
-            return refuse("formula.yeast", message.into());
+            let message = fact!("begun-say-yeast");
+            return refuse("formula.yeast", message);
         }
         let mut legs = r.formula.path();
         let cold = legs.iter().position(|l| l.spot.is_cold());
         if let Some(from) = self.cold_from {
             let Some(k) = cold.filter(|k| *k > 0) else {
-                return refuse("begun_cold_at", "This way has no cold stage after a warm one: choose a method that has, or leave this empty.".into());
+                return refuse("begun_cold_at", fact!("begun-no-cold"));
             };
             if from > now || from < self.mixed_at + hours(SHORTEST_H) {
-                return refuse(
-                    "begun_cold_at",
-                    "It went into the cold between a quarter hour after mixing and now.".into(),
-                );
+                return refuse("begun_cold_at", fact!("begun-cold-when"));
             }
             let before: f64 = legs[..k].iter().map(|l| l.hours).sum();
             let stretch = h(self.mixed_at, from) / before;
@@ -71,10 +64,10 @@ impl Begun {
         let others: f64 = legs.iter().map(|l| l.hours).sum::<f64>() - legs[takes].hours;
         let left = whole - others;
         if left < SHORTEST_H {
-            let message = format!(
-                "From mixing to serving are {} h; the other stages take {}. Shorten them, or serve later.",
-                plain((whole * 4.0).round() / 4.0),
-                plain((others * 4.0).round() / 4.0)
+            let message = fact!(
+                "begun-hours",
+                whole = fact::hours(fact::spoken_h(whole)),
+                others = fact::hours(fact::spoken_h(others))
             );
             return refuse("begun_at", message);
         }

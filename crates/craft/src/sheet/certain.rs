@@ -1,11 +1,13 @@
 //! How sure a window is, on the clock, and what to say about it.
 
 use super::{ReadyWindow, SheetRequest, hours};
+use crate::fact;
+use crate::fact::tenth;
 use crate::note::Note;
-use crate::refusal::plain;
 use crate::rise::spread::{Band, Doubt, Spread, Weight};
+use crate::units::Celsius;
+use crate::when::quarter;
 use jiff::Timestamp;
-use jiff::tz::TimeZone;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -60,59 +62,63 @@ impl Sure {
     }
 
     /// What to say: the band, and the doubt that weighs most. A fridge that nobody measured is asked for.
-    pub fn notes(&self, r: &SheetRequest, fridge_measured: bool) -> Vec<Note> {
-        let Ok(zone) = r.zone() else { return vec![] };
+    pub fn notes(&self, _r: &SheetRequest, fridge_measured: bool) -> Vec<Note> {
         let mut out = Vec::new();
         let fridge = self
             .weights
             .iter()
             .find(|w| w.doubt == Doubt::Fridge && w.up_h.abs() >= WORTH_SAYING_H);
         if let Some(w) = fridge {
-            let one = |c: f64| plain((c * 10.0).round() / 10.0);
-            let at = quarter(self.ready.at + hours(w.up_h), &zone, r.now_at);
-            let what = format!(
-                "At fridge {}° it is ready {at}",
-                one(self.fridge.c + self.fridge.off_c)
+            let at = quarter(self.ready.at + hours(w.up_h));
+            let what = fact!(
+                "fridge-doubt",
+                c = Celsius(tenth(self.fridge.c + self.fridge.off_c)),
+                at = at
             );
-            let word = if w.up_h < 0.0 { "sooner" } else { "later" };
-            let by = plain((w.up_h.abs() * 4.0).round() / 4.0);
+            let time = fact::hours((w.up_h.abs() * 4.0).round() / 4.0);
+            let by = if w.up_h < 0.0 {
+                fact!("sooner-by", time = time)
+            } else {
+                fact!("later-by", time = time)
+            };
             let why = match self.fridge.was_read {
-                true => format!(
-                    "{by} h {word} than at the {}° that were read.",
-                    one(self.fridge.c)
+                true => fact!(
+                    "fridge-doubt-read",
+                    by = by,
+                    c = Celsius(tenth(self.fridge.c))
                 ),
-                false => format!("{by} h {word} than planned; home fridges run at 4 to 9 °C."),
+                false => fact!(
+                    "fridge-doubt-planned",
+                    by = by,
+                    range = (Celsius(4.0), Celsius(9.0))
+                ),
             };
             let note = Note::watch("fridge_doubt", what.clone(), why.clone());
             out.push(if self.fridge.was_read {
                 // Known as well as a thermometer knows it: nothing to do about it.
                 Note::holds("fridge_doubt", what, why)
             } else if fridge_measured {
-                note.todo("Put a thermometer into the middle of the fridge, in a glass of water.")
+                note.todo(fact!("fridge-doubt-todo"))
             } else {
-                note.todo("This fridge was never measured: put a thermometer into it for a night.")
+                note.todo(fact!("fridge-doubt-measure"))
             });
         }
         let (ready, early, late) = (
-            quarter(self.ready.at, &zone, r.now_at),
-            quarter(self.ready.early_at, &zone, r.now_at),
-            quarter(self.ready.late_at, &zone, r.now_at),
+            quarter(self.ready.at),
+            quarter(self.ready.early_at),
+            quarter(self.ready.late_at),
         );
-        let heaviest = self.weights.first().map_or("", |w| match w.doubt {
-            Doubt::Fridge => "the fridge",
-            Doubt::Room => "the room",
-            Doubt::Yeast => "the yeast",
-            Doubt::Dough => "the dough off the mixer",
+        let heaviest = self.weights.first().map(|w| match w.doubt {
+            Doubt::Fridge => fact!("doubt-fridge"),
+            Doubt::Room => fact!("doubt-room"),
+            Doubt::Yeast => fact!("doubt-yeast"),
+            Doubt::Dough => fact!("doubt-dough"),
         });
         out.push(Note::holds(
             "spread",
-            format!("Most likely ready {ready}, between {early} and {late}"),
-            format!("What is least sure is {heaviest}; a measured value narrows it."),
+            fact!("spread", ready = ready, early = early, late = late),
+            fact!("spread-why", doubt = heaviest),
         ));
         out
     }
-}
-
-fn quarter(t: Timestamp, zone: &TimeZone, now: Option<Timestamp>) -> String {
-    crate::when::quarter_said(t, zone, now)
 }

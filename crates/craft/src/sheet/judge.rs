@@ -3,13 +3,14 @@
 use super::life::{Life, Span, Why, words};
 use super::raise;
 use super::{PlannedStep, SheetRequest, SheetResult, StepKind};
+use crate::fact;
+use crate::fact::{Value, half, whole};
 use crate::note::Note;
-use crate::refusal::{plain, spoken_h};
 use crate::rise::recipe::Recipe;
 use crate::rise::ripeness::BAKES_WELL;
 use crate::rise::{Part, RiseRequest, RiseResult};
 use crate::style::topping;
-use crate::when::quarter_said;
+use crate::when::quarter;
 use jiff::tz::TimeZone;
 
 /// Reserve that leaves a dough supple enough to open, share.
@@ -93,81 +94,70 @@ pub(super) fn as_it_goes(
         notes.extend(preferments.filter_map(|(p, plan)| {
             let (note, past) = raise::ripeness(p, plan)?;
             Some(note.todo(if past {
-                "Mix the dough sooner, or put it into the cold."
+                fact!("preferment-past-todo")
             } else {
-                "Give it longer, or a warmer place."
+                fact!("preferment-young-todo")
             }))
         }));
     }
     notes
 }
 
-fn window(r: &SheetRequest, out: &SheetResult, rise: &RiseResult, zone: &TimeZone) -> Option<Note> {
-    let serve = r
-        .serve_at
-        .to_zoned(zone.clone())
-        .strftime("%H:%M")
-        .to_string();
+fn window(
+    r: &SheetRequest,
+    out: &SheetResult,
+    rise: &RiseResult,
+    _zone: &TimeZone,
+) -> Option<Note> {
+    let serve = r.serve_at;
     let Some(w) = out.window else {
         return Some(
-            Note::act(
-                "no_window",
-                "No hour at which this dough is ready and whole",
-                "Its gluten is spent before the gas is there.",
-            )
-            .todo("Take a stronger flour, fewer hours, or a colder place."),
+            Note::act("no_window", fact!("no-window"), fact!("no-window-why"))
+                .todo(fact!("no-window-todo")),
         );
     };
-    let until = w.to_at.map_or("more than half a day later".into(), |t| {
-        quarter_said(t, zone, r.now_at)
+    let until = w.to_at.map_or(fact!("half-a-day-later").into(), |t| {
+        Value::Instant(quarter(t))
     });
     if out.fits(r.serve_at) && rise.at_bake.ripeness > BAKES_WELL {
         return Some(
             Note::watch(
                 "serve_fits",
-                format!("Serve {serve} fits, riper than intended"),
-                format!(
-                    "Its rise clock stands at {:.0} of 100 then; ready from {} until {until}.",
-                    out.rise_at_serve,
-                    quarter_said(w.from_at, zone, r.now_at)
+                fact!("serve-fits-riper", at = serve),
+                fact!(
+                    "serve-fits-riper-why",
+                    rise = whole(out.rise_at_serve),
+                    from = quarter(w.from_at),
+                    until = until
                 ),
             )
-            .todo("Less yeast, fewer hours or a colder place."),
+            .todo(fact!("serve-fits-riper-todo")),
         );
     }
     if out.fits(r.serve_at) {
         return Some(Note::holds(
             "serve_fits",
-            format!("Serve {serve} fits"),
-            format!(
-                "Ready from {} until {until}.",
-                quarter_said(w.from_at, zone, r.now_at)
-            ),
+            fact!("serve-fits", at = serve),
+            fact!("ready-from-until", from = quarter(w.from_at), until = until),
         ));
     }
     if rise.at_bake.limiting == Part::Mature {
         return Some(
             Note::act(
                 "too_short_to_relax",
-                format!("At {serve} it will not have relaxed"),
-                format!(
-                    "Yeast can fill it by then, but time cannot be replaced: ready from {}.",
-                    quarter_said(w.from_at, zone, r.now_at)
-                ),
+                fact!("not-relaxed", at = serve),
+                fact!("not-relaxed-why", from = quarter(w.from_at)),
             )
-            .todo("Give it more hours before the bake."),
+            .todo(fact!("not-relaxed-todo")),
         );
     }
     Some(
         Note::act(
             "serve_misses",
-            format!("Serve {serve} misses the window"),
-            format!(
-                "Ready from {} until {until}.",
-                quarter_said(w.from_at, zone, r.now_at)
-            ),
+            fact!("serve-misses", at = serve),
+            fact!("ready-from-until", from = quarter(w.from_at), until = until),
         )
-        .todo("Move the serve time or the hours."),
+        .todo(fact!("serve-misses-todo")),
     )
 }
 
@@ -183,7 +173,7 @@ fn flour(
     r: &SheetRequest,
     dough: &RiseRequest,
     rise: &RiseResult,
-    zone: &TimeZone,
+    _zone: &TimeZone,
 ) -> Option<Note> {
     let reserve = rise.at_bake.reserve;
     if let Some(note) = too_strong(dough, rise, r) {
@@ -192,36 +182,30 @@ fn flour(
     if reserve >= COMFORTABLE_RESERVE {
         return Some(Note::holds(
             "flour_lasts",
-            format!(
-                "W {} lasts for {} h",
-                plain(dough.flour_w.round()),
-                spoken_h(r.total_h())
+            fact!(
+                "flour-lasts",
+                w = dough.flour_w.round(),
+                time = fact::hours(fact::spoken_h(r.total_h()))
             ),
-            format!(
-                "Gluten reserve {:.0} of 100 at the serve time.",
-                100.0 * reserve
-            ),
+            fact!("flour-lasts-why", strength = whole(100.0 * reserve)),
         ));
     }
     let recipe = Recipe::of(dough);
     let folds = r.formula.path().iter().map(|l| l.folds_that_fit()).sum();
     let needed =
         (recipe.w_needed(rise.at_bake.matured_h, COMFORTABLE_RESERVE, folds) / 10.0).ceil() * 10.0;
-    let what = format!(
-        "W {} is weak for {} h",
-        plain(dough.flour_w.round()),
-        spoken_h(r.total_h())
+    let what = fact!(
+        "flour-weak",
+        w = dough.flour_w.round(),
+        time = fact::hours(fact::spoken_h(r.total_h()))
     );
     let why = match spent_h(rise) {
-        Some(h) => format!(
-            "Its gluten is spent {} h after mixing, at {}.",
-            plain((h * 2.0).round() / 2.0),
-            quarter_said(r.mixed_at() + super::hours(h), zone, r.now_at)
+        Some(h) => fact!(
+            "flour-spent",
+            time = fact::hours(half(h)),
+            at = quarter(r.mixed_at() + super::hours(h))
         ),
-        None => format!(
-            "Gluten reserve {:.0} of 100 at the serve time: slack, and it may tear.",
-            100.0 * reserve
-        ),
+        None => fact!("flour-slack", strength = whole(100.0 * reserve)),
     };
     let note = if reserve < 0.0 {
         Note::act("flour_too_weak", what, why)
@@ -229,18 +213,11 @@ fn flour(
         Note::watch("flour_weak", what, why)
     };
     Some(if needed <= 450.0 && r.formula.flours.len() == 1 {
-        note.remedy(
-            format!("Take W {}", plain(needed)),
-            "flours[0].facts.w",
-            needed,
-        )
+        note.remedy(fact!("take-w", w = needed), "flours[0].facts.w", needed)
     } else if needed <= 450.0 {
-        note.todo(format!(
-            "Bring the blend to W {}: more of its strongest flour.",
-            plain(needed)
-        ))
+        note.todo(fact!("bring-blend-to-w", w = needed))
     } else {
-        note.todo("No flour lasts that long here: fewer hours or a colder place.")
+        note.todo(fact!("no-flour-lasts"))
     })
 }
 
@@ -250,10 +227,14 @@ fn too_strong(dough: &RiseRequest, rise: &RiseResult, r: &SheetRequest) -> Optio
     (short && dough.flour_w >= STRONG_W && rise.at_bake.reserve > 0.75).then(|| {
         Note::watch(
             "flour_too_strong",
-            format!("W {} is strong for {} h", plain(dough.flour_w.round()), spoken_h(r.total_h())),
-            "A strong flour in a short dough stays tight and snaps back; W 180 to 260 opens by itself.",
+            fact!(
+                "flour-strong",
+                w = dough.flour_w.round(),
+                time = fact::hours(fact::spoken_h(r.total_h()))
+            ),
+            fact!("flour-strong-why"),
         )
-        .todo("Blend in a softer flour, give it more water, or more hours.")
+        .todo(fact!("flour-strong-todo"))
     })
 }
 
@@ -281,26 +262,26 @@ fn hours_away(r: &SheetRequest, steps: &[PlannedStep], zone: &TimeZone) -> Optio
         .filter_map(|s| Some((s, life.away(s.at, zone)?)))
         .collect();
     let (step, (why, span)) = away.first()?;
-    let at = step
-        .at
-        .to_zoned(zone.clone())
-        .strftime("%a %H:%M")
-        .to_string();
     let more = match away.len() {
-        1 => String::new(),
-        n => format!(", and {} more", n - 1),
+        1 => None,
+        n => Some(fact!("and-more", n = n - 1)),
     };
     let span = words(std::slice::from_ref(*span));
     Some(
         Note::watch(
             "step_at_night",
-            format!("{} falls at {at}{more}", step.title),
+            fact!(
+                "step-away",
+                step = step.title.clone(),
+                at = step.at,
+                more = more
+            ),
             match why {
-                _ if r.life.is_empty() => "That is between 22:00 and 06:00.".to_string(),
-                Why::Quiet => format!("The kitchen is quiet then ({span})."),
-                Why::Busy => format!("Nobody has a hand free then ({span})."),
+                _ if r.life.is_empty() => fact!("away-night"),
+                Why::Quiet => fact!("away-quiet", span = span),
+                Why::Busy => fact!("away-busy", span = span),
             },
         )
-        .todo("Plan it around your hours, move hours between its stages, or the serve time."),
+        .todo(fact!("away-todo")),
     )
 }

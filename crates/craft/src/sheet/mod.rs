@@ -8,20 +8,24 @@ pub mod ahead;
 mod begun;
 pub mod certain;
 pub mod choose;
+mod how;
 mod judge;
 pub mod life;
 mod no_fridge;
-mod plan;
 pub mod progress;
 mod raise;
 mod recount;
+mod stages;
+mod steps;
 pub mod stock;
 mod too_near;
 
+use crate::fact;
+use crate::fact::{Fact, Value};
 pub use begun::Begun;
 pub use certain::{FridgeKnown, Likely, Sure};
 pub use judge::is_of_hours;
-pub use plan::{PlannedStep, StepKind, carry_numbers, min_s};
+pub use steps::{PlannedStep, StepKind, carry_numbers};
 
 use crate::fire::FireChoice;
 use crate::fire::programme::Programme;
@@ -90,7 +94,7 @@ pub struct SheetYeast {
 /// How a preferment stands when the dough is mixed.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct PrefermentPlan {
-    pub name: String,
+    pub name: Fact,
     /// When it is mixed or fed, and when it goes into the dough.
     pub from_at: Timestamp,
     pub to_at: Timestamp,
@@ -317,12 +321,8 @@ impl SheetRequest {
         self.mix_at() - hours(self.formula.longest_preferment_h())
     }
     fn zone(&self) -> Result<TimeZone, ValidationError> {
-        TimeZone::get(&self.time_zone).map_err(|_| {
-            ValidationError::one(
-                "time_zone",
-                "That is not the name of a time zone, such as Europe/London.",
-            )
-        })
+        TimeZone::get(&self.time_zone)
+            .map_err(|_| ValidationError::one("time_zone", fact!("no-time-zone")))
     }
 
     fn check(&self) -> Result<(), ValidationError> {
@@ -332,44 +332,65 @@ impl SheetRequest {
         c.within("scales");
         self.scales.check_into(&mut c);
         c.within("");
-        c.instant("serve_at", "The serve time", self.serve_at);
+        c.instant("serve_at", fact!("f-serve-time"), self.serve_at);
         if let Some(now) = self.now_at {
-            c.instant("now_at", "The present", now);
+            c.instant("now_at", fact!("f-present"), now);
         }
-        c.range("room_c", "Room", self.room_c, -2.0, 42.0, "°C");
-        c.range("fridge_c", "Fridge", self.fridge_c, -2.0, 20.0, "°C");
+        c.range(
+            "room_c",
+            fact!("f-room"),
+            self.room_c,
+            -2.0,
+            42.0,
+            Value::Celsius,
+        );
+        c.range(
+            "fridge_c",
+            fact!("f-fridge"),
+            self.fridge_c,
+            -2.0,
+            20.0,
+            Value::Celsius,
+        );
         c.range(
             "yeast_vigour",
-            "Vigour of the yeast",
+            fact!("f-vigour-of-the-yeast"),
             self.yeast_vigour,
             0.2,
             1.5,
-            "",
+            Value::Number,
         );
         c.range(
             "leaven_vigour",
-            "Vigour of the leaven",
+            fact!("f-vigour-of-the-leaven"),
             self.leaven_vigour,
             0.2,
             1.5,
-            "",
+            Value::Number,
         );
-        c.range("flour_c", "Flour", self.flour_c, -20.0, 45.0, "°C");
+        c.range(
+            "flour_c",
+            fact!("f-flour"),
+            self.flour_c,
+            -20.0,
+            45.0,
+            Value::Celsius,
+        );
         c.range(
             "tap_water_c",
-            "Tap water",
+            fact!("f-tap-water"),
             self.tap_water_c,
             0.0,
             35.0,
-            "°C",
+            Value::Celsius,
         );
         c.range(
             "altitude_m",
-            "Altitude",
+            fact!("f-altitude"),
             self.altitude_m,
             -400.0,
             4500.0,
-            "m",
+            Value::Metres,
         );
         if let Some(fire) = &self.fire {
             c.within("fire");
@@ -497,8 +518,8 @@ pub(crate) fn work_out_whole(
     let mut out = SheetResult {
         start_at: r.start_at(),
         mixed_at,
-        steps: plan::steps(r, &formula, &bowl, &rise, &preferments),
-        blocks: plan::blocks(r),
+        steps: steps::steps(r, &formula, &bowl, &rise, &preferments),
+        blocks: stages::blocks(r),
         window,
         rise_at_serve: 100.0 * rise.at_bake.ripeness,
         reserve_at_serve: 100.0 * rise.at_bake.reserve,

@@ -1,9 +1,11 @@
 //! A fridge that is too warm to be one: refused, with the hour by which the dough would be over.
 
 use super::{SheetRequest, work_out_whole};
+use crate::fact;
 use crate::path::{Spot, WARMEST_FRIDGE_C};
-use crate::refusal::{ValidationError, plain};
+use crate::refusal::ValidationError;
 use crate::rise::{Runs, Temperatures, forecast_with};
+use crate::units::Celsius;
 use jiff::tz::TimeZone;
 
 /// A fridge as it should be, for the dose that the dough would have had, °C.
@@ -11,7 +13,7 @@ const PROPER_C: f64 = 6.0;
 
 pub(super) fn refuse(
     r: &SheetRequest,
-    zone: &TimeZone,
+    _zone: &TimeZone,
     runs: &Runs,
 ) -> Result<(), ValidationError> {
     let path = r.formula.path();
@@ -40,15 +42,9 @@ pub(super) fn refuse(
                 .find(|p| p.label.is_past())?;
             Some(out.mixed_at + super::hours(p.hours))
         });
-    let when = over.map_or(String::new(), |t| {
-        let t = t.to_zoned(zone.clone());
-        format!(": the dough would be over by {}", t.strftime("%a %H:%M"))
-    });
+    let when = over.map(|t| fact!("over-by", at = t));
     Err(ValidationError::one(
         "fridge_c",
-        format!(
-            "A fridge of {}° is not a fridge{when}. Make it colder, or let the dough lie in a place of its own.",
-            plain(r.fridge_c)
-        ),
+        fact!("no-fridge", c = Celsius(r.fridge_c), over = when),
     ))
 }

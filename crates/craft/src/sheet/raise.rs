@@ -1,12 +1,14 @@
 //! What raises the dough: preferments over their hours, then the dose of the final dough over its own.
 
-use super::plan;
+use super::stages;
 use super::{PrefermentPlan, SheetRequest, SheetYeast, hours, too_near};
+use crate::fact;
+use crate::fact::{Fact, whole};
 use crate::flour::{FlourPart, blend};
 use crate::formula::{self, Dose, Doses, FormulaResult, Ingredient};
 use crate::mix::{Mixer, WaterRequest, WaterResult, water};
 use crate::note::Note;
-use crate::refusal::{ValidationError, plain, spoken_h};
+use crate::refusal::ValidationError;
 use crate::rise::{
     Air, Container, Event, Kind, Look, NoYeast, Preferment, RiseRequest, RiseResult, Runs, Shape,
     Stage, Temperatures, YeastAnswer, forecast, forecast_with, solve_looking,
@@ -173,20 +175,14 @@ pub(super) fn preferments(
             Dose::None | Dose::Given { .. } => {
                 recipe.yeast_percent = doses.preferments[i];
                 ran(&recipe, runs).map_err(|_| {
-                    ValidationError::one(
-                        path("yeast"),
-                        format!(
-                            "Nothing raises {}: give it yeast, or feed it from a starter.",
-                            p.called()
-                        ),
-                    )
+                    ValidationError::one(path("yeast"), fact!("nothing-raises", name = p.called()))
                 })?
             }
         };
         doses.preferments[i] = recipe.yeast_percent;
         let to_at = r.mix_at();
         let mut plan = PrefermentPlan {
-            name: p.called().into(),
+            name: p.called(),
             from_at: to_at - hours(p.hours()),
             to_at,
             yeast_percent: recipe.yeast_percent,
@@ -206,15 +202,20 @@ pub(super) fn preferments(
     Ok(out)
 }
 
-fn no_dose(p: &formula::Preferment, reason: NoYeast) -> String {
-    let (name, h) = (p.called(), plain(p.hours()));
+fn no_dose(p: &formula::Preferment, reason: NoYeast) -> Fact {
     match reason {
         NoYeast::CannotReachEvenAtMax => {
-            format!("No yeast amount ripens {name} in {h} h: give it more hours or a warmer place.")
+            fact!(
+                "no-yeast-ripens",
+                name = p.called(),
+                time = fact::hours(p.hours())
+            )
         }
         NoYeast::RipeWithoutAddedYeast => {
-            format!(
-                "Even the smallest dose overruns {name} in {h} h: fewer hours or a colder place."
+            fact!(
+                "smallest-overruns",
+                name = p.called(),
+                time = fact::hours(p.hours())
             )
         }
     }
@@ -320,7 +321,7 @@ pub(super) fn dough(
         altitude_m: r.altitude_m,
         target_volume: Some(x.style.target_volume),
         start_clock_h: f64::from(local.hour()) + f64::from(local.minute()) / 60.0,
-        stages: plan::stages(r, f),
+        stages: stages::stages(r, f),
     }
 }
 
@@ -392,20 +393,27 @@ pub(super) fn ripeness(p: &formula::Preferment, plan: &PrefermentPlan) -> Option
     if ripe >= RIPE.0 && !past {
         return None;
     }
-    let word = if past { "past its peak" } else { "still young" };
-    let h = spoken_h(plan.to_at.duration_since(plan.from_at).as_secs_f64() / 3600.0);
+    let lasted = plan.to_at.duration_since(plan.from_at).as_secs_f64() / 3600.0;
+    let h = fact::hours(fact::spoken_h(lasted));
     let why = if tolerant && past {
         // A biga goes far past 100 and is right: only its label is said.
-        format!("{h} h are too many at its warmth.")
+        fact!("biga-past-why", time = h)
     } else if past && ripe <= RIPE.1 {
         // It has the gas that was wanted; what holds it, or feeds it, is used up.
         let reserve = plan.clocks.last().map_or(0.0, |c| c.reserve);
-        let spent = if reserve <= 0.0 { "gluten" } else { "sugar" };
-        format!("Its {spent} is spent after {h} h so warm, though it has gas enough.")
+        if reserve <= 0.0 {
+            fact!("preferment-gluten-spent", time = h)
+        } else {
+            fact!("preferment-sugar-spent", time = h)
+        }
     } else {
-        format!("Its rise clock stands at {ripe:.0} of 100 after {h} h.")
+        fact!("preferment-at-why", rise = whole(ripe), time = h)
     };
-    let what = format!("{} is {word} when it goes in", p.called());
+    let what = if past {
+        fact!("preferment-past", name = p.called())
+    } else {
+        fact!("preferment-young", name = p.called())
+    };
     Some((Note::watch("preferment_ripeness", what, why), past))
 }
 
@@ -423,18 +431,18 @@ pub(super) fn notes(r: &SheetRequest, raised: &[Raised], alone: Alone) -> Vec<No
             .map(|(from, _)| ((from + 0.2) * 4.0).ceil() / 4.0);
         out.push(match better.filter(|h| (0.5..=48.0).contains(h)) {
             Some(h) => note.remedy(
-                format!("Set {} h", plain(h)),
+                fact!("set-hours", time = fact::hours(h)),
                 &format!("preferments[{i}].warm_h"),
                 h,
             ),
-            None => note.todo("Change its hours or its place."),
+            None => note.todo(fact!("preferment-todo")),
         });
     }
     if alone {
         out.push(Note::holds(
             "raised_alone",
-            "The preferment raises it alone",
-            "No second dose is needed for these hours.",
+            fact!("raised-alone"),
+            fact!("raised-alone-why"),
         ));
     }
     out

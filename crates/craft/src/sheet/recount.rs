@@ -2,6 +2,8 @@
 //! otherwise; the fire of a piece of another size is worked out anew.
 
 use super::SheetRequest;
+use crate::fact;
+use crate::fact::Value;
 use crate::fire::FireChoice;
 use crate::formula::{Formula, Pieces};
 use crate::refusal::ValidationError;
@@ -50,8 +52,8 @@ impl SheetRequest {
             plan.piece.disc_mm *= larger.sqrt();
             let fire = FireChoice::of(plan, f.oven_id, f.hands, self.room_c);
             out.fire = Some(Box::new(fire.map_err(|e| {
-                let said = e.0.into_iter().map(|e| e.message).collect::<Vec<_>>();
-                let message = format!("The oven does not bake them: {}", said.join(" "));
+                let said = Value::Sentences(e.0.into_iter().map(|e| e.message).collect());
+                let message = fact!("oven-bakes-not", why = said);
                 ValidationError::one("count", message)
             })?));
         }

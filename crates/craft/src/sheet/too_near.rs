@@ -1,7 +1,8 @@
 //! Is there time enough? Refusals of the serve time, each with the nearest way out.
 
 use super::SheetRequest;
-use crate::refusal::{ValidationError, plain};
+use crate::fact;
+use crate::refusal::ValidationError;
 use crate::rise::{
     Air, Event, NoYeast, RiseRequest, Stage, Temperatures, YeastAnswer, solve_yeast,
 };
@@ -16,11 +17,11 @@ pub(super) fn refuse(
     zone: &TimeZone,
 ) -> Result<(), ValidationError> {
     let Some(now) = r.now_at else { return Ok(()) };
-    let say = |t: Timestamp| t.to_zoned(zone.clone()).strftime("%a %H:%M").to_string();
+    let _say = |t: Timestamp| t.to_zoned(zone.clone()).strftime("%a %H:%M").to_string();
     if r.serve_at <= now {
         return Err(ValidationError::one(
             "serve_at",
-            format!("{} is past; it is now {}.", say(r.serve_at), say(now)),
+            fact!("serve-past", serve = r.serve_at, now = now),
         ));
     }
     if r.start_at() >= now {
@@ -32,21 +33,21 @@ pub(super) fn refuse(
         let shortest = shortest_h(dough, left_h);
         return Err(ValidationError::one(
             "serve_at",
-            format!(
-                "Too near for any yeast: even with much of it this dough needs {} h after mixing. Serve from {} on.",
-                plain((shortest * 4.0).ceil() / 4.0),
-                say(quarter_up(now + super::hours(shortest + lead_h))),
+            fact!(
+                "too-near",
+                time = fact::hours((shortest * 4.0).ceil() / 4.0),
+                from = quarter_up(now + super::hours(shortest + lead_h))
             ),
         ));
     }
     let as_planned = quarter_up(now + super::hours(r.total_h() + lead_h));
     Err(ValidationError::one(
         "serve_at",
-        format!(
-            "Work would have had to begin {}. Serve from {} on, or bring the hours down to {} in all.",
-            say(r.start_at()),
-            say(as_planned),
-            plain((left_h * 4.0).floor() / 4.0),
+        fact!(
+            "begun-before",
+            began = r.start_at(),
+            from = as_planned,
+            time = fact::hours((left_h * 4.0).floor() / 4.0)
         ),
     ))
 }
@@ -55,18 +56,12 @@ pub(super) fn refuse(
 pub(super) fn no_yeast(reason: NoYeast, ripeness_at_limit: f64) -> ValidationError {
     let at = (100.0 * ripeness_at_limit).round();
     match reason {
-        NoYeast::CannotReachEvenAtMax => ValidationError::one(
-            "formula.temper_h",
-            format!(
-                "No yeast amount makes this ready: the rise clock reaches {at:.0} of 100. More hours or a warmer room."
-            ),
-        ),
-        NoYeast::RipeWithoutAddedYeast => ValidationError::one(
-            "formula.bulk_h",
-            format!(
-                "Even the smallest dose runs over: the rise clock stands at {at:.0}. Fewer hours or a colder place."
-            ),
-        ),
+        NoYeast::CannotReachEvenAtMax => {
+            ValidationError::one("formula.temper_h", fact!("no-yeast-makes-ready", rise = at))
+        }
+        NoYeast::RipeWithoutAddedYeast => {
+            ValidationError::one("formula.bulk_h", fact!("smallest-runs-over", rise = at))
+        }
     }
 }
 

@@ -8,11 +8,14 @@ pub mod oven_fit;
 pub mod rule_sheet;
 pub mod topping;
 
+use crate::fact;
+use crate::fact::{Value, minutes};
 use crate::fire::of_formula::StyleBake;
 use crate::fire::programme::Programme;
 use crate::formula::{Dose, Extra, Pieces, Preferment};
 use crate::leaven::YeastForm;
 use crate::refusal::Check;
+use crate::units::Celsius;
 use schemars::JsonSchema;
 use serde::{Deserialize, Deserializer, Serialize};
 use std::sync::LazyLock;
@@ -176,33 +179,40 @@ impl Style {
     pub fn check_into(&self, c: &mut Check) {
         let letters = self.name.chars().count();
         if letters == 0 || letters > 80 || self.key.len() > 64 || self.line.chars().count() > 200 {
-            c.refuse("style.name", "A style has a name of up to 80 letters.");
+            c.refuse("style.name", fact!("style-name-80"));
         }
         c.range(
             "style.target_volume",
-            "Volume at the bake",
+            fact!("f-volume-at-the-bake"),
             self.target_volume,
             1.4,
             3.5,
-            "times",
+            Value::Number,
         );
         c.range(
             "style.oven.preheat_min",
-            "Preheat",
+            fact!("f-preheat"),
             self.oven.preheat_min,
             5.0,
             240.0,
-            "min",
+            minutes,
         );
         c.range(
             "style.flour_w",
-            "Flour strength W",
+            fact!("f-flour-strength-w"),
             self.flour_w,
             80.0,
             450.0,
-            "",
+            Value::Number,
         );
-        c.range("style.folds", "Folds", f64::from(self.folds), 0.0, 12.0, "");
+        c.range(
+            "style.folds",
+            fact!("f-folds"),
+            f64::from(self.folds),
+            0.0,
+            12.0,
+            Value::Number,
+        );
         if let Some(b) = &self.bakes_as {
             b.check_into(c);
         }
@@ -220,7 +230,7 @@ impl Style {
             if !(low..=high).contains(&r.low) || !(r.low..=high).contains(&r.high) {
                 c.refuse(
                     &format!("style.usual.{field}"),
-                    format!("A range within {low} to {high}, the lower end first."),
+                    fact!("style-range", low = low, high = high),
                 );
             }
         }
@@ -228,7 +238,7 @@ impl Style {
             if !(100.0..=600.0).contains(&r.low) || !(r.low..=600.0).contains(&r.high) {
                 c.refuse(
                     &format!("style.oven.{field}"),
-                    "A range within 100 to 600 °C, the lower end first.",
+                    fact!("style-oven-range", range = (Celsius(100.0), Celsius(600.0))),
                 );
             }
         }

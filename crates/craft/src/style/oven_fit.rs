@@ -5,8 +5,11 @@
 //! keeps the crust supple in a long bake, drier toppings and a double bake where there is no dome; in a very hot
 //! oven all of these burn.
 
+use crate::fact;
+use crate::fact::{Fact, Percent, Value};
 use crate::formula::{Extra, ExtraKind, Formula};
-use crate::refusal::{Check, ValidationError, plain};
+use crate::refusal::{Check, ValidationError};
+use crate::units::Celsius;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -44,14 +47,14 @@ impl OvenKind {
     pub fn from_key(key: &str) -> Option<OvenKind> {
         OvenKind::ALL.into_iter().find(|k| k.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            OvenKind::WoodDome => "Wood-fired dome",
-            OvenKind::GasDome => "Gas dome",
-            OvenKind::PortableFlame => "Portable, gas or wood",
-            OvenKind::ElectricDeck => "Electric deck",
-            OvenKind::HomeWithSteel => "Home, steel or stone",
-            OvenKind::HomeWithTray => "Home, thin tray",
+            OvenKind::WoodDome => fact!("fit-wood-dome"),
+            OvenKind::GasDome => fact!("fit-gas-dome"),
+            OvenKind::PortableFlame => fact!("fit-portable"),
+            OvenKind::ElectricDeck => fact!("fit-deck"),
+            OvenKind::HomeWithSteel => fact!("fit-home-stone"),
+            OvenKind::HomeWithTray => fact!("fit-home-tray"),
         }
     }
     fn at_home(self) -> bool {
@@ -86,8 +89,8 @@ pub fn fit_request(r: &FitRequest) -> Result<Fitted, ValidationError> {
 /// One change.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct Change {
-    pub what: String,
-    pub why: String,
+    pub what: Fact,
+    pub why: Fact,
 }
 
 /// The formula that fits, and how it came to be.
@@ -96,7 +99,7 @@ pub struct Fitted {
     /// Empty when it fits as it is.
     pub changes: Vec<Change>,
     pub formula: Formula,
-    pub says: String,
+    pub says: Fact,
 }
 
 /// Below this a lean dough dries before it colours, °C.
@@ -111,11 +114,11 @@ pub fn fit(f: &Formula, oven: Oven) -> Result<Fitted, ValidationError> {
     let mut c = Check::new();
     c.range(
         "oven_top_c",
-        "The oven reaches",
+        fact!("f-the-oven-reaches"),
         oven.top_c,
         150.0,
         550.0,
-        "°C",
+        Value::Celsius,
     );
     c.done()?;
     let mut out = Fitting {
@@ -128,12 +131,8 @@ pub fn fit(f: &Formula, oven: Oven) -> Result<Fitted, ValidationError> {
         out.hot();
     }
     let says = match (out.changes.len(), oven.top_c) {
-        (0, t) => format!("{} fits an oven of {} °C as it is.", f.style.name, plain(t)),
-        (n, t) => format!(
-            "For {} °C: {n} {}.",
-            plain(t),
-            if n == 1 { "change" } else { "changes" }
-        ),
+        (0, t) => fact!("fits-oven", style = f.style.name.as_str(), c = Celsius(t)),
+        (n, t) => fact!("fits-with", n = n, c = Celsius(t)),
     };
     Ok(Fitted {
         changes: out.changes,
@@ -148,11 +147,8 @@ struct Fitting {
 }
 
 impl Fitting {
-    fn change(&mut self, what: String, why: &str) {
-        self.changes.push(Change {
-            what,
-            why: why.into(),
-        });
+    fn change(&mut self, what: Fact, why: Fact) {
+        self.changes.push(Change { what, why });
     }
     fn malt(&self) -> f64 {
         self.formula
@@ -174,8 +170,8 @@ impl Fitting {
             self.formula.sugar_percent = (self.formula.sugar_percent * 10.0).round() / 10.0;
             let p = self.formula.sugar_percent;
             self.change(
-                format!("Sugar {} %", plain(p)),
-                "A cool oven dries the crust before it browns; sugar brings the colour early.",
+                fact!("fit-sugar", share = Percent(p)),
+                fact!("fit-sugar-why"),
             );
         }
         let oil = if oven.kind.at_home() { 2.0 } else { 1.5 };
@@ -183,10 +179,7 @@ impl Fitting {
             self.formula.oil_percent += oil - self.formula.fats_percent();
             self.formula.oil_percent = (self.formula.oil_percent * 10.0).round() / 10.0;
             let p = self.formula.oil_percent;
-            self.change(
-                format!("Oil {} %", plain(p)),
-                "Oil keeps the crust supple through a bake of minutes.",
-            );
+            self.change(fact!("fit-oil", share = Percent(p)), fact!("fit-oil-why"));
         }
         if oven.top_c < 280.0 && self.malt() < 0.3 {
             let malt = Extra {
@@ -199,8 +192,8 @@ impl Fitting {
                 .retain(|e| e.kind != ExtraKind::ActiveMalt);
             self.formula.extras.push(malt);
             self.change(
-                "Active malt 0.5 %".into(),
-                "Its enzymes make sugar during the rise: colour below 280 °C.",
+                fact!("fit-malt", share = Percent(0.5)),
+                fact!("fit-malt-why", c = Celsius(280.0)),
             );
         }
         self.drier();
@@ -208,10 +201,7 @@ impl Fitting {
         if wants_dome && oven.kind.at_home() && !self.formula.double_bake && !self.formula.in_pans()
         {
             self.formula.double_bake = true;
-            self.change(
-                "Double bake".into(),
-                "Sauce alone until the rim takes colour, out, cheese and herbs on, back for about 1.5 min: the cheese does not split.",
-            );
+            self.change(fact!("fit-double"), fact!("fit-double-why"));
         }
         self.water_up(oven);
     }
@@ -222,8 +212,8 @@ impl Fitting {
         if oven.top_c <= 300.0 && self.formula.hydration_percent < low && !self.formula.in_pans() {
             self.formula.hydration_percent = low;
             self.change(
-                format!("Water {} %", plain(low)),
-                "A bake of minutes dries more than one of seconds.",
+                fact!("fit-water", share = Percent(low)),
+                fact!("fit-water-why"),
             );
         }
     }
@@ -239,10 +229,7 @@ impl Fitting {
             }
         }
         if !named.is_empty() {
-            self.change(
-                "Aged mozzarella for fresh".into(),
-                "In minutes fresh cheese lets its water go and soaks the centre.",
-            );
+            self.change(fact!("fit-aged"), fact!("fit-aged-why"));
         }
         let basil = self
             .formula
@@ -251,10 +238,7 @@ impl Fitting {
             .find(|t| t.name.to_lowercase().contains("basil") && !t.after_the_bake);
         if let Some(t) = basil {
             t.after_the_bake = true;
-            self.change(
-                "Basil after the bake".into(),
-                "In a slow oven it turns black.",
-            );
+            self.change(fact!("fit-basil"), fact!("fit-basil-why"));
         }
     }
 
@@ -263,8 +247,8 @@ impl Fitting {
         if self.formula.sugar_percent > 0.0 {
             self.formula.sugar_percent = 0.0;
             self.change(
-                "No sugar".into(),
-                "Above 380 °C it chars before the base is done.",
+                fact!("fit-no-sugar"),
+                fact!("chars-above", c = Celsius(BURNS_C)),
             );
         }
         if self.malt() > 0.0 {
@@ -272,23 +256,17 @@ impl Fitting {
                 .extras
                 .retain(|e| e.kind != ExtraKind::ActiveMalt);
             self.change(
-                "No malt".into(),
-                "Above 380 °C it chars before the base is done.",
+                fact!("fit-no-malt"),
+                fact!("chars-above", c = Celsius(BURNS_C)),
             );
         }
         if self.formula.oil_percent > 0.5 {
             self.formula.oil_percent = 0.0;
-            self.change(
-                "No oil in the dough".into(),
-                "In a bake of 90 s oil makes the crust crisp and dark instead of soft.",
-            );
+            self.change(fact!("fit-no-oil"), fact!("fit-no-oil-why"));
         }
         if self.formula.double_bake {
             self.formula.double_bake = false;
-            self.change(
-                "One bake".into(),
-                "Under a dome cheese and rim are done together.",
-            );
+            self.change(fact!("fit-one-bake"), fact!("fit-one-bake-why"));
         }
     }
 }

@@ -4,18 +4,20 @@
 
 use super::Style;
 use super::topping::amounts;
+use crate::fact;
+use crate::fact::{Fact, Value, tenth};
 use crate::flour::FlourKind;
 use crate::formula::{ExtraKind, Formula, FormulaResult};
-use crate::refusal::plain;
+use crate::units::Celsius;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// One point of the sheet.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct Point {
-    pub what: String,
-    pub rule: String,
-    pub here: String,
+    pub what: Fact,
+    pub rule: Fact,
+    pub here: Fact,
     /// `None` where the formula does not say.
     pub met: Option<bool>,
 }
@@ -23,43 +25,48 @@ pub struct Point {
 /// Holds a formula against the sheet; `water_c` is the water to pour, where it is known, `bake_s` how long one is in.
 pub fn points(f: &Formula, r: &FormulaResult, water_c: Option<f64>, bake_s: u32) -> Vec<Point> {
     let mut out = Vec::new();
-    let mut within = |what: &str, low: f64, high: f64, unit: &str, here: Option<f64>| {
-        out.push(Point {
-            what: what.into(),
-            rule: if low == high {
-                format!("{} {unit}", plain(low))
-            } else {
-                format!("{} to {} {unit}", plain(low), plain(high))
-            },
-            here: here.map_or("not known".into(), |v| {
-                format!("{} {unit}", plain((v * 10.0).round() / 10.0))
-            }),
-            met: here.map(|v| (low - 0.05..=high + 0.05).contains(&v)),
-        });
-    };
+    let mut within =
+        |what: Fact, low: f64, high: f64, unit: fn(f64) -> Value, here: Option<f64>| {
+            let range = Value::Range(Box::new(unit(low)), Box::new(unit(high)));
+            out.push(Point {
+                what,
+                rule: fact!("just", value = range),
+                here: match here {
+                    None => fact!("rule-not-known"),
+                    Some(v) => fact!("just", value = unit(tenth(v))),
+                },
+                met: here.map(|v| (low - 0.05..=high + 0.05).contains(&v)),
+            });
+        };
     let blend = r.blend;
     within(
-        "Protein of the flour",
+        fact!("rule-protein"),
         11.0,
         13.5,
-        "%",
+        Value::Percent,
         blend.and_then(|b| b.protein_percent),
     );
-    within("Water to pour", 16.0, 22.0, "°C", water_c);
+    within(fact!("rule-water"), 16.0, 22.0, Value::Celsius, water_c);
     within(
-        "Dough off the mixer",
+        fact!("rule-dough"),
         23.0,
         23.0,
-        "°C",
+        Value::Celsius,
         Some(f.target_dough_c),
     );
-    within("Ball", 200.0, 280.0, "g", Some(r.piece_g));
+    within(
+        fact!("rule-ball"),
+        200.0,
+        280.0,
+        Value::Grams,
+        Some(r.piece_g),
+    );
     let area = r.portions.first().map_or(0.0, |p| p.area_cm2);
     within(
-        "Disc",
+        fact!("rule-disc"),
         22.0,
         35.0,
-        "cm",
+        Value::Cm,
         Some((4.0 * area / std::f64::consts::PI).sqrt()),
     );
     // As they lie on this piece, to the gram: what the table of toppings says.
@@ -70,9 +77,21 @@ pub fn points(f: &Formula, r: &FormulaResult, water_c: Option<f64>, bake_s: u32)
             .find(|t| t.name.to_lowercase().contains(word))?;
         found.each_g.first().map(|g| g.round())
     };
-    within("Sauce", 60.0, 80.0, "g", topping("sauce"));
-    within("Oil on top", 6.0, 8.0, "g", topping("oil"));
-    within("Bake", 60.0, 90.0, "s", Some(f64::from(bake_s)));
+    within(
+        fact!("rule-sauce"),
+        60.0,
+        80.0,
+        Value::Grams,
+        topping("sauce"),
+    );
+    within(fact!("rule-oil"), 6.0, 8.0, Value::Grams, topping("oil"));
+    within(
+        fact!("rule-bake"),
+        60.0,
+        90.0,
+        Value::Seconds,
+        Some(f64::from(bake_s)),
+    );
     out.insert(0, fine_flour(f));
     out.insert(1, only_four(f));
     out.push(wood_fired(&f.style));
@@ -87,37 +106,37 @@ fn fine_flour(f: &Formula) -> Point {
         .map(|x| x.name.as_str())
         .collect();
     Point {
-        what: "Flour".into(),
-        rule: "fine soft wheat, 00 or 0".into(),
+        what: fact!("rule-flour"),
+        rule: fact!("rule-fine-wheat"),
         here: if other.is_empty() {
-            "fine soft wheat".into()
+            fact!("rule-fine-wheat-here")
         } else {
-            format!("also {}", other.join(", "))
+            fact!("rule-also", others = other.clone())
         },
         met: Some(other.is_empty()),
     }
 }
 
 fn only_four(f: &Formula) -> Point {
-    let mut other: Vec<String> = f
+    let mut other: Vec<Fact> = f
         .extras
         .iter()
         .filter(|e| e.amount > 0.0 && e.kind != ExtraKind::DriedMother)
-        .map(|e| e.called().to_lowercase())
+        .map(crate::formula::Extra::called)
         .collect();
     if f.oil_percent > 0.0 {
-        other.push("oil".into());
+        other.push(fact!("oil"));
     }
     if f.sugar_percent > 0.0 {
-        other.push("sugar".into());
+        other.push(fact!("sugar"));
     }
     Point {
-        what: "In the dough".into(),
-        rule: "flour, water, salt, yeast".into(),
+        what: fact!("rule-in-dough"),
+        rule: fact!("rule-only-four"),
         here: if other.is_empty() {
-            "only these".into()
+            fact!("rule-only-these")
         } else {
-            format!("also {}", other.join(", "))
+            fact!("rule-also", others = other.clone())
         },
         met: Some(other.is_empty()),
     }
@@ -126,9 +145,9 @@ fn only_four(f: &Formula) -> Point {
 fn wood_fired(s: &Style) -> Point {
     let floor = s.oven.floor_c;
     Point {
-        what: "Oven".into(),
-        rule: "wood-fired, floor 380 to 430 °C".into(),
-        here: s.oven.words.clone(),
+        what: fact!("rule-oven"),
+        rule: fact!("rule-wood-fired", range = (Celsius(380.0), Celsius(430.0))),
+        here: Fact::as_written(s.oven.words.as_str()),
         met: Some(floor.low >= 380.0 && s.oven.words.to_lowercase().contains("wood")),
     }
 }

@@ -3,8 +3,11 @@
 //! Source: craft notes, section 2 (amounts for a 30 cm disc, scaled by area) and section 9. Allergens name what is
 //! usual; the packet decides.
 
+use crate::fact;
+use crate::fact::{Fact, Seconds, whole};
 use crate::formula::{Portion, disc_cm2};
 use crate::note::Note;
+use crate::units::{Celsius, Cm, Grams};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -35,11 +38,11 @@ impl Cook {
     pub fn from_key(key: &str) -> Option<Cook> {
         Cook::ALL.into_iter().find(|c| c.key() == key)
     }
-    pub fn name(self) -> &'static str {
+    pub fn name(self) -> Fact {
         match self {
-            Cook::No => "As it is",
-            Cook::Meat => "Raw meat",
-            Cook::HardVegetable => "Hard vegetable",
+            Cook::No => fact!("cook-as-it-is"),
+            Cook::Meat => fact!("cook-raw-meat"),
+            Cook::HardVegetable => fact!("cook-hard-vegetable"),
         }
     }
     /// Bakes shorter than this leave it raw, s.
@@ -148,13 +151,14 @@ pub fn notes(toppings: &[ToppingPart], bake_s: u32) -> Vec<Note> {
         out.push(
             Note::watch(
                 "toppings_wet",
-                format!("{wet:.0} g of wet toppings on a 30 cm disc"),
-                format!(
-                    "A bake of {bake_s} s dries off about {:.0} g; more leaves the centre wet.",
-                    carries_g(bake_s)
+                fact!("toppings-wet", weight = Grams(whole(wet)), width = Cm(30.0)),
+                fact!(
+                    "toppings-wet-why",
+                    time = Seconds(f64::from(bake_s)),
+                    carries = Grams(carries_g(bake_s))
                 ),
             )
-            .todo("Take less, drain it, or put some on after the bake."),
+            .todo(fact!("toppings-wet-todo")),
         );
     }
     let raw: Vec<&str> = toppings
@@ -163,14 +167,14 @@ pub fn notes(toppings: &[ToppingPart], bake_s: u32) -> Vec<Note> {
         .map(|t| t.name.as_str())
         .collect();
     if !raw.is_empty() {
-        let names = raw.join(", ");
+        let _names = raw.join(", ");
         out.push(
             Note::watch(
                 "cook_first",
-                format!("Cook first: {names}"),
-                format!("A bake of {bake_s} s does not cook them through."),
+                fact!("cook-first", names = raw),
+                fact!("cook-first-why", time = Seconds(f64::from(bake_s))),
             )
-            .todo("Meat to its safe core temperature; keep perishables at 5 °C or below until they go on."),
+            .todo(fact!("cook-first-todo", c = Celsius(5.0))),
         );
     }
     out

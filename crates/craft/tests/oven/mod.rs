@@ -3,10 +3,9 @@
 
 use craft::fire::of_formula;
 use craft::fire::oven::{self, Oven};
-use craft::fire::{Aim, Back, BakeRequest, FirePlan, Material, OvenNow, Piece, Says, bake};
+use craft::fire::{Aim, Back, BakeRequest, FirePlan, Material, OvenNow, Piece, bake};
 use craft::formula::{Formula, FormulaRequest, Scales, formulate};
 use craft::style;
-use craft::units::TemperatureUnit;
 
 pub fn piece() -> Piece {
     Piece {
@@ -59,14 +58,6 @@ pub fn on(floor: Material, floor_mm: f64, floor_c: f64, until_s: f64) -> BakeReq
         cheese_at_s: 0.0,
         altitude_m: 0.0,
         until_s,
-    }
-}
-
-pub static UTC: jiff::tz::TimeZone = jiff::tz::TimeZone::UTC;
-pub fn utc() -> Says<'static> {
-    Says {
-        zone: &UTC,
-        unit: TemperatureUnit::Celsius,
     }
 }
 

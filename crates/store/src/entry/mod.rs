@@ -17,6 +17,7 @@ use crate::batch::BatchId;
 use crate::db::{Db, again, pause};
 use crate::error::is_duplicate;
 use crate::{KitchenId, Result, StoreError, instant, stock};
+use craft::fact::Fact;
 use craft::fire::{Tap, TapKind};
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};
@@ -77,8 +78,8 @@ pub enum Kept {
     Before,
     /// Another entry stands under this key; nothing was written.
     Other(Box<KeptEntry>),
-    /// It makes no sense among what is kept: the reason, in a sentence.
-    Refused(String),
+    /// It makes no sense among what is kept: the reason.
+    Refused(Fact),
     /// The batch is gone.
     NoBatch,
 }
@@ -96,7 +97,7 @@ pub struct Standing {
 }
 
 /// Whether an entry may be kept among those that are.
-pub type Admits<'a> = &'a (dyn Fn(&Standing) -> std::result::Result<(), String> + Sync);
+pub type Admits<'a> = &'a (dyn Fn(&Standing) -> std::result::Result<(), Fact> + Sync);
 
 /// Keeps an entry in a transaction of its own.
 pub async fn enter(

@@ -3,11 +3,12 @@
 use crate::App;
 use crate::shared::error::AppError;
 use axum::body::Bytes;
-use axum::extract::{DefaultBodyLimit, Path, State};
+use axum::extract::{DefaultBodyLimit, Path, Query, State};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
+use craft::fact::Fact;
 use craft::fire::firing::{Firing, FiringRequest};
 use craft::fire::reckon::{Baked, Fired, baked, charged, fired};
 use craft::fire::set_points::{SetPointRequest, SetPoints, set_points};
@@ -23,10 +24,12 @@ use craft::rise::{
 };
 use craft::sheet::{SheetRequest, SheetResult, life, work_out};
 use craft::style::oven_fit::{FitRequest, Fitted, fit_request};
+use jiff::tz::TimeZone;
 use schemars::{JsonSchema, schema_for};
-use serde::Serialize;
 use serde::de::DeserializeOwned;
+use serde::{Deserialize, Serialize};
 use serde_json::Value;
+use speech::{Language, Measures, Reader};
 
 /// What can be reckoned.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -91,8 +94,51 @@ impl Kind {
     }
 }
 
-/// Reckons a JSON request to a JSON result; both the API and the command line come here.
-pub fn reckon(kind: Kind, request: &[u8]) -> Result<Value, Vec<FieldError>> {
+/// How an answer is worded: the `text` beside each fact of it.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Worded {
+    pub language: Language,
+    /// Ounces, °F and inches instead of grams, °C and centimetres.
+    pub us: bool,
+}
+
+impl Worded {
+    /// Puts the texts into an answer; clock times are of the zone that the request names.
+    fn into(self, mut answer: Value, request: &[u8]) -> Value {
+        let asked: Value = serde_json::from_slice(request).unwrap_or_default();
+        let named = asked
+            .get("time_zone")
+            .or_else(|| asked.get("request")?.get("time_zone"));
+        let zone = named
+            .and_then(Value::as_str)
+            .and_then(|z| TimeZone::get(z).ok())
+            .unwrap_or(TimeZone::UTC);
+        let reader = Reader {
+            language: self.language,
+            measures: if self.us {
+                Measures::US
+            } else {
+                Measures::METRIC
+            },
+            zone: &zone,
+            now: None,
+        };
+        reader.spoken(&mut answer);
+        answer
+    }
+}
+
+/// Reckons a JSON request to a JSON result with its texts; both the API and the command line come here.
+///
+/// Errors: `{"errors": […]}`, what is wrong field by field.
+pub fn reckon(kind: Kind, request: &[u8], worded: Worded) -> Result<Value, Value> {
+    match reckoned(kind, request) {
+        Ok(result) => Ok(worded.into(result, request)),
+        Err(errors) => Err(worded.into(serde_json::json!({ "errors": errors }), request)),
+    }
+}
+
+fn reckoned(kind: Kind, request: &[u8]) -> Result<Value, Vec<FieldError>> {
     match kind {
         Kind::Formula => run(request, formulate),
         Kind::Water => run(request, water),
@@ -132,20 +178,20 @@ fn run<A: DeserializeOwned, B: Serialize>(
         let field = if path == "." { String::new() } else { path };
         vec![FieldError {
             field,
-            message: sentence(&e.inner().to_string()),
+            message: Fact::as_written(sentence(&e.inner().to_string())),
         }]
     })?;
     reader.end().map_err(|e| {
         vec![FieldError {
             field: String::new(),
-            message: sentence(&e.to_string()),
+            message: Fact::as_written(sentence(&e.to_string())),
         }]
     })?;
     let result = compute(&asked).map_err(|ValidationError(errors)| errors)?;
     serde_json::to_value(result).map_err(|e| {
         vec![FieldError {
             field: String::new(),
-            message: e.to_string(),
+            message: Fact::as_written(e.to_string()),
         }]
     })
 }
@@ -202,7 +248,13 @@ mod tests {
 
     #[test]
     fn what_is_wrong_with_a_request_is_said_in_the_words_of_json() {
-        let first = |kind, text: &str| reckon(kind, text.as_bytes()).unwrap_err().remove(0).message;
+        let first = |kind, text: &str| {
+            reckoned(kind, text.as_bytes())
+                .unwrap_err()
+                .remove(0)
+                .message
+                .brief()
+        };
         assert_eq!(
             first(Kind::Sheet, r#"{"formula": 3}"#),
             "This must be an object with named fields, not integer `3` at line 1 column 13."
@@ -219,11 +271,11 @@ mod tests {
                 "null",
                 "{\"formula\":[],\"oven\":1,\"bake\":true,\"request\":[2]}",
             ] {
-                let all = reckon(kind, text.as_bytes()).unwrap_err();
+                let all = reckoned(kind, text.as_bytes()).unwrap_err();
                 let leaks =
                     |m: &str| m.contains("struct") || m.contains("f64") || m.contains("enum");
                 assert!(
-                    all.iter().all(|e| !leaks(&e.message)),
+                    all.iter().all(|e| !leaks(&e.message.brief())),
                     "{kind:?} {text}: {all:?}"
                 );
             }
@@ -231,9 +283,11 @@ mod tests {
     }
 }
 
-#[derive(Serialize)]
-struct Errors {
-    errors: Vec<FieldError>,
+/// What is wrong with the asking itself.
+fn refused(status: StatusCode, field: String, message: String) -> Response {
+    let errors =
+        serde_json::json!({ "errors": [FieldError { field, message: Fact::as_written(message) }] });
+    (status, Json(Worded::default().into(errors, b""))).into_response()
 }
 
 pub fn routes() -> Router<App> {
@@ -254,18 +308,21 @@ fn unknown(kind: &str) -> Response {
     } else {
         String::new()
     };
-    (
-        StatusCode::NOT_FOUND,
-        Json(Errors {
-            errors: vec![FieldError { field, message }],
-        }),
-    )
-        .into_response()
+    refused(StatusCode::NOT_FOUND, field, message)
+}
+
+/// How the texts of an answer are wanted.
+#[derive(Debug, Default, Deserialize)]
+#[serde(default)]
+struct AskedWords {
+    language: String,
+    units: String,
 }
 
 async fn answer(
     State(app): State<App>,
     Path(kind): Path<String>,
+    Query(asked): Query<AskedWords>,
     headers: HeaderMap,
     body: Bytes,
 ) -> Result<Response, AppError> {
@@ -278,18 +335,21 @@ async fn answer(
                 .is_some_and(|t| t.trim() == "application/json")
         });
     if !is_json {
-        let errors = vec![FieldError {
-            field: String::new(),
-            message: "Send JSON, with the header content-type: application/json.".into(),
-        }];
-        return Ok((StatusCode::UNSUPPORTED_MEDIA_TYPE, Json(Errors { errors })).into_response());
+        let message = "Send JSON, with the header content-type: application/json.";
+        let status = StatusCode::UNSUPPORTED_MEDIA_TYPE;
+        return Ok(refused(status, String::new(), message.into()));
     }
     let Some(kind) = Kind::from_key(&kind) else {
         return Ok(unknown(&kind));
     };
-    Ok(match app.models.at_length(|| reckon(kind, &body)).await? {
+    let worded = Worded {
+        language: Language::from_key(&asked.language).unwrap_or_default(),
+        us: asked.units == "us",
+    };
+    let work = || reckon(kind, &body, worded);
+    Ok(match app.models.at_length(work).await? {
         Ok(result) => Json(result).into_response(),
-        Err(errors) => (StatusCode::UNPROCESSABLE_ENTITY, Json(Errors { errors })).into_response(),
+        Err(errors) => (StatusCode::UNPROCESSABLE_ENTITY, Json(errors)).into_response(),
     })
 }
 

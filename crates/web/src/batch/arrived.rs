@@ -13,6 +13,7 @@ use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, RawPathParams, Request};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
+use craft::fact::Fact;
 use store::entry::{Kept, Said, Standing};
 
 /// What came with an entry.
@@ -73,7 +74,7 @@ impl Arrived {
         &self,
         sent: &Sent,
         said: impl Into<Said>,
-        admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
+        admits: &(dyn Fn(&Standing) -> Result<(), Fact> + Sync),
     ) -> Result<Kept, AppError> {
         entries::keep(&self.app, &self.here, &self.told, sent, said, admits).await
     }
@@ -83,7 +84,7 @@ impl Arrived {
         &self,
         said: impl Into<Said>,
         back: &str,
-        admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
+        admits: &(dyn Fn(&Standing) -> Result<(), Fact> + Sync),
     ) -> Result<Response, AppError> {
         let sent = match &self.sent {
             Ok(sent) => sent,

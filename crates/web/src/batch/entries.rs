@@ -5,14 +5,16 @@ use crate::App;
 use crate::batch::record::BatchRecord;
 use crate::shared::error::{AppError, Said as SaidPage};
 use crate::shared::form::FormData;
+use crate::shared::form::SaidError;
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::RequestKitchen;
 use axum::Json;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::entry;
+use craft::fact;
+use craft::fact::Fact;
 use craft::fire::{TapKind, Verdict};
-use craft::refusal::FieldError;
 use jiff::{SignedDuration, Timestamp};
 use serde::Serialize;
 use store::entry::{Kept, KeptEntry, NewEntry, Said, Seen, Standing};
@@ -55,7 +57,7 @@ impl Sent {
             // A clock of the year 9999 has no later moment.
             ("", Some(at)) => at
                 .checked_add(shift)
-                .map_err(|_| format!("That moment {}", entry::EntryRefused::ToCome))?,
+                .map_err(|_| here.say(&fact!("entry-moment-to-come")))?,
             (text, _) => typed_moment(text, here)?,
         };
         Ok(Sent {
@@ -78,8 +80,7 @@ impl Sent {
             ));
         }
         let start_at = told.batch.sheet.result.start_at;
-        entry::moment(start_at, here.now, self.at)
-            .map_err(|e| format!("{} {e}", day_hm(&here.local(self.at))))?;
+        entry::moment(start_at, here.now, self.at).map_err(|e| here.say(&e.fact(self.at)))?;
         Ok(self)
     }
 }
@@ -101,7 +102,7 @@ pub async fn keep(
     told: &BatchRecord,
     sent: &Sent,
     said: impl Into<Said>,
-    admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
+    admits: &(dyn Fn(&Standing) -> Result<(), Fact> + Sync),
 ) -> Result<Kept, AppError> {
     let said = said.into();
     let new = NewEntry {
@@ -117,7 +118,7 @@ pub async fn keep(
             Said::Tapped { pizza, .. } => entry::one_more_tap(pieces, pizza, s.taps.len()),
             Said::Seen(_) => entry::one_more(s.entries),
         }
-        .map_err(|e| e.to_string())
+        .map_err(|e| e.fact(new.at))
     };
     let id = told.batch.id;
     let kept = store::entry::enter(&app.db, here.id(), id, &new, here.now, &fits).await?;
@@ -128,16 +129,16 @@ pub async fn keep(
 }
 
 /// For entries that nothing but the general limits speaks against while a batch is under way.
-pub fn open(s: &Standing) -> Result<(), String> {
+pub fn open(s: &Standing) -> Result<(), Fact> {
     match (s.finished, s.cancelled) {
-        (_, true) => Err("This batch was cancelled. Take it up again first.".into()),
-        (true, _) => Err("This batch is closed. Reopen it first.".into()),
+        (_, true) => Err(fact!("batch-cancelled")),
+        (true, _) => Err(fact!("batch-closed")),
         _ => Ok(()),
     }
 }
 
 /// For entries that may come at any time.
-pub fn always(_: &Standing) -> Result<(), String> {
+pub fn always(_: &Standing) -> Result<(), Fact> {
     Ok(())
 }
 
@@ -151,7 +152,7 @@ struct Answer {
     #[serde(skip_serializing_if = "Option::is_none")]
     refused: Option<String>,
     #[serde(skip_serializing_if = "Vec::is_empty")]
-    errors: Vec<FieldError>,
+    errors: Vec<SaidError>,
 }
 
 /// The answer to whoever sent an entry: back to a page, or as JSON for a script.
@@ -160,7 +161,7 @@ pub fn answer(kept: Kept, sent: &Sent, here: &RequestKitchen, said: &str, back: 
         Kept::New => Ok("now"),
         Kept::Before => Ok("before"),
         Kept::Other(other) => Err(clash(said, &other, here)),
-        Kept::Refused(sentence) => Err(sentence),
+        Kept::Refused(why) => Err(here.say(&why)),
         Kept::NoBatch => Err("This batch is gone: nothing was kept.".into()),
     };
     match word {
@@ -190,7 +191,7 @@ pub fn refused(sentence: String, by_script: bool) -> Response {
 /// What a field says is wrong, for a script: 422.
 pub fn wrong(field: &str, message: String) -> Response {
     let answer = Answer {
-        errors: vec![FieldError {
+        errors: vec![SaidError {
             field: field.into(),
             message,
         }],
@@ -243,7 +244,7 @@ pub fn words(said: &Said, here: &RequestKitchen) -> String {
             Seen::StepUndone { step_position } => format!("step {} undone", step_position + 1),
             Seen::StepSkipped { step_position } => format!("step {} left out", step_position + 1),
             Seen::Reading { subject, celsius } => {
-                format!("{} {}", subject.name().to_lowercase(), degrees(*celsius))
+                format!("{} {}", here.words(&subject.name()), degrees(*celsius))
             }
             Seen::PlaceRead { name, celsius } => format!("{name} {}", degrees(*celsius)),
             Seen::Grown { times } => format!("the tub at {times} times its start"),

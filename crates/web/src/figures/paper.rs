@@ -57,8 +57,8 @@ pub fn page(
             .iter()
             .map(|s| StepLine {
                 when: day_hm(&here.local(s.at)),
-                title: s.title.clone(),
-                detail: s.detail.clone(),
+                title: here.say(&s.title),
+                detail: here.say(&s.detail),
             })
             .collect(),
         v,

@@ -13,6 +13,7 @@ use craft::refusal::{plain, spoken_h};
 use craft::sheet::{SheetRequest, SheetResult};
 use craft::style::rule_sheet::points;
 use craft::style::topping::{allergens, amounts};
+use speech::Judgement;
 
 /// A step by the clock.
 pub struct Step {
@@ -81,8 +82,8 @@ pub struct Shown {
     pub ice: Option<String>,
     pub dilutions: Vec<Dilution>,
     pub steps: Vec<Step>,
-    pub notes: Vec<Note>,
-    pub more_notes: Vec<Note>,
+    pub notes: Vec<Judgement>,
+    pub more_notes: Vec<Judgement>,
     pub strip: String,
     pub answer_head: String,
     pub answer_core: String,
@@ -147,7 +148,7 @@ impl Shown {
             dose: doses(sheet),
             yeast: yeast_amount(sheet, &m),
             yeast_unit: m.weight_unit(),
-            yeast_name: request.formula.yeast.form.name().to_string(),
+            yeast_name: here.say(&request.formula.yeast.form.name()),
             yeast_why: yeast_why(request, sheet),
             water_c: m.degrees(sheet.water.pour_c, 0),
             water_why: format!(
@@ -156,10 +157,10 @@ impl Shown {
                 plain(sheet.water.friction_k)
             ),
             ice: (sheet.water.ice_g >= 1.0).then(|| m.weighed(sheet.water.ice_g)),
-            dilutions: dilutions(request, sheet, &m),
+            dilutions: dilutions(request, sheet, here),
             steps: steps(sheet, here),
-            notes,
-            more_notes,
+            notes: here.judgements(&notes),
+            more_notes: here.judgements(&more_notes),
             strip: strip(sheet, request.serve_at, now, &here.zone),
             answer_head,
             answer_core,
@@ -173,9 +174,9 @@ impl Shown {
                         Some(false) => "not met",
                         None => "not known",
                     },
-                    what: p.what,
-                    rule: p.rule,
-                    here: p.here,
+                    what: here.say(&p.what),
+                    rule: here.say(&p.rule),
+                    here: here.say(&p.here),
                 })
                 .collect(),
             toppings: toppings(request, sheet, &m),
@@ -210,13 +211,19 @@ fn cost_of(
     let money = |v: f64| format!("{}{v:.2}", here.kitchen.reads.currency);
     let missing = match c.without_price.len() {
         0 => String::new(),
-        n if n <= 4 => format!(" Without a price: {}.", c.without_price.join(", ")),
+        n if n <= 4 => {
+            let names: Vec<String> = c.without_price.iter().map(|n| here.words(n)).collect();
+            format!(" Without a price: {}.", names.join(", "))
+        }
         n => format!(" {n} things have no price yet."),
     };
     let piece = if f.in_pans() { "pan" } else { "ball" };
     // A sum without the flour is no cost of a dough.
     let flours: Vec<&str> = f.flours.iter().map(|x| x.name.as_str()).collect();
-    let no_flour = c.without_price.iter().any(|n| flours.contains(&n.as_str()));
+    let no_flour = c
+        .without_price
+        .iter()
+        .any(|n| flours.contains(&n.brief().as_str()));
     let head = if no_flour {
         "Cost: the flour has no price; and shopping".to_string()
     } else {
@@ -233,7 +240,7 @@ fn cost_of(
         list: pantry::shopping(&needs, |n| larder.free(n))
             .into_iter()
             .map(|l| BuyView {
-                name: l.name,
+                name: here.say(&l.name),
                 need: m.weight(l.need_g),
                 have: if l.have_g > 0.0 {
                     m.weight(l.have_g)
@@ -332,7 +339,8 @@ fn other_ways(pieces: Option<u32>, columns: usize) -> String {
     }
 }
 
-fn dilutions(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<Dilution> {
+fn dilutions(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -> Vec<Dilution> {
+    let m = &here.measures;
     let f = &sheet.formula;
     f.columns
         .iter()
@@ -347,13 +355,13 @@ fn dilutions(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<D
             };
             let water = poured.unwrap_or(f.weigh_in(Ingredient::Water, i) - d.less_water_g);
             let form = request.formula.preferments.get(i).map_or(request.formula.yeast.form, |p| p.yeast.form);
-            let of = if f.columns.len() > 1 { format!(" for the {}", c.name.to_lowercase()) } else { String::new() };
+            let of = if f.columns.len() > 1 { format!(" for the {}", format::word(&c.name)) } else { String::new() };
             let pays = if d.pays(f.dough_g) {
                 String::new()
             } else {
                 format!(
                     " {}A pocket scale that reads 0.01 g spares the {} that are left over.",
-                    craft::formula::spooned(dose, form),
+                    craft::formula::spooned(dose, form).map_or(String::new(), |s| here.say(&s)),
                     m.weighed(d.thrown_g)
                 )
             };
@@ -382,7 +390,7 @@ fn steps(sheet: &SheetResult, here: &RequestKitchen) -> Vec<Step> {
         .map(|s| Step {
             mark: crate::shared::marks::step(&s.kind),
             when: day_hm(&here.local(s.at)),
-            title: s.title.clone(),
+            title: here.say(&s.title),
         })
         .collect()
 }
@@ -423,7 +431,7 @@ fn lines(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -> 
     let start = day_hm(&here.local(sheet.start_at));
     let serve = here.local(request.serve_at);
     let begin = match sheet.preferments.iter().min_by_key(|p| p.from_at) {
-        Some(p) => format!("Begin the {} {start}.", p.name.to_lowercase()),
+        Some(p) => format!("Begin the {} {start}.", here.words(&p.name)),
         None => format!("Begin mixing {start}."),
     };
     let ready = match sheet.window {

@@ -69,7 +69,7 @@ impl Table {
             .iter()
             .enumerate()
             .map(|(i, c)| Column {
-                name: c.name.clone(),
+                name: here.say(&c.name),
                 when: if r.columns.len() == 1 {
                     m.weight_unit().into()
                 } else {
@@ -99,7 +99,7 @@ impl Table {
                 .iter()
                 .enumerate()
                 .map(|(i, c)| WholeView {
-                    name: format!("All of the {}", c.name.to_lowercase()),
+                    name: format!("All of the {}", here.words(&c.name)),
                     cells: (0..=last)
                         .map(|j| if j == i || j == last { m.weight(c.weighed_g) } else { String::new() })
                         .collect(),
@@ -127,9 +127,9 @@ impl Table {
                     Build {
                         says: format!(
                             "Feed the {}: {} ripe seed, {}, {} water make {}; {} go in{keep}. Its column above is what is in it then, the seed counted as of the same flours.",
-                            b.name.to_lowercase(),
+                            here.words(&b.name),
                             m.weighed(w.seed_g),
-                            w.flour_words(|g| m.weighed(g)),
+                            here.words(&w.flour_fact()),
                             m.weighed(w.water_g),
                             m.weighed(w.makes_g()),
                             m.weighed(goes_in)
@@ -138,7 +138,7 @@ impl Table {
                 })
                 .collect(),
             hydration: hydration(r),
-            yeast_off: yeast_off(r),
+            yeast_off: yeast_off(r, here),
         }
     }
 }
@@ -152,7 +152,7 @@ fn hydration(r: &FormulaResult) -> Option<String> {
 }
 
 /// What rounding to the scale does to the yeast.
-fn yeast_off(r: &FormulaResult) -> Option<String> {
+fn yeast_off(r: &FormulaResult, here: &RequestKitchen) -> Option<String> {
     let worst = r
         .columns
         .iter()
@@ -161,7 +161,7 @@ fn yeast_off(r: &FormulaResult) -> Option<String> {
         .max_by(|a, b| a.1.abs().total_cmp(&b.1.abs()))?;
     (worst.1.abs() >= 1.0).then(|| {
         let of = if r.columns.len() > 1 {
-            format!(" in {}", worst.0.name)
+            format!(" in {}", here.words(&worst.0.name))
         } else {
             String::new()
         };
@@ -215,12 +215,12 @@ fn row(request: &SheetRequest, r: &FormulaResult, i: usize, rules: bool, m: &Mea
 /// What a row is called.
 pub fn name(request: &SheetRequest, x: &Row) -> String {
     match x.ingredient {
-        Ingredient::Flour | Ingredient::Extra => x.name.clone(),
+        Ingredient::Flour | Ingredient::Extra => format::named(&x.name),
         Ingredient::Water => "Water".into(),
         Ingredient::Salt => "Salt".into(),
         Ingredient::Oil => "Oil".into(),
         Ingredient::Sugar => "Sugar".into(),
-        Ingredient::Yeast => request.formula.yeast.form.name().into(),
+        Ingredient::Yeast => format::named(&request.formula.yeast.form.name()),
     }
 }
 

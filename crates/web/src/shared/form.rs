@@ -1,7 +1,9 @@
 //! Forms: what was typed, kept as it was typed, and read into numbers with a sentence where it cannot be.
 
+use craft::fact::Fact;
 use craft::refusal::FieldError;
 use craft::units::Meant;
+use serde::Serialize;
 use std::collections::HashMap;
 use uuid::Uuid;
 
@@ -105,6 +107,13 @@ fn row_of<'a>(field: &'a str, list: &str) -> Option<(usize, &'a str)> {
     Some((row, rest))
 }
 
+/// A field and what is wrong with it, in words.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct SaidError {
+    pub field: String,
+    pub message: String,
+}
+
 /// Reads fields and collects what is wrong.
 pub struct Reader<'a> {
     pub typed: &'a FormData,
@@ -121,7 +130,14 @@ impl<'a> Reader<'a> {
     pub fn refuse(&mut self, field: &str, message: impl Into<String>) {
         self.errors.push(FieldError {
             field: field.into(),
-            message: message.into(),
+            message: Fact::as_written(message),
+        });
+    }
+    /// Refuses with a fact of the core.
+    pub fn refuse_as(&mut self, field: &str, message: Fact) {
+        self.errors.push(FieldError {
+            field: field.into(),
+            message,
         });
     }
     /// A number; decimal point and decimal comma are both read. NaN stands in for one that was refused.

@@ -1,107 +1,13 @@
 //! How figures are written: units of the kitchen, grams as scales read them, times, spans.
 
-use craft::formula::{PanShape, Portion, two_digits};
-use craft::refusal::plain;
-use craft::units::{Celsius, Cm, Grams, LengthUnit, TemperatureUnit, WeightUnit};
+use crate::shared::kitchen::RequestKitchen;
+use craft::fact::Fact;
+use craft::formula::{Formula, PanShape, Portion};
+use craft::path::Leg;
+use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp, Zoned};
-
-/// The units of a kitchen.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Measures {
-    pub temperature: TemperatureUnit,
-    pub weight: WeightUnit,
-    pub length: LengthUnit,
-}
-
-impl Measures {
-    /// "23.4" in the kitchen's unit.
-    pub fn degrees(&self, c: f64, decimals: usize) -> String {
-        let v = Celsius(c).reads(self.temperature);
-        let text = format!("{v:.decimals$}");
-        // −0 would be an odd reading of a fridge.
-        if text
-            .trim_start_matches('-')
-            .chars()
-            .all(|c| c == '0' || c == '.')
-        {
-            text.trim_start_matches('-').into()
-        } else {
-            text
-        }
-    }
-    pub fn degree_unit(&self) -> &'static str {
-        match self.temperature {
-            TemperatureUnit::Celsius => "°C",
-            TemperatureUnit::Fahrenheit => "°F",
-        }
-    }
-    pub fn weight_unit(&self) -> &'static str {
-        match self.weight {
-            WeightUnit::Grams => "g",
-            WeightUnit::Ounces => "oz",
-            WeightUnit::Kilograms => "kg",
-            WeightUnit::Pounds => "lb",
-        }
-    }
-    pub fn length_unit(&self) -> &'static str {
-        match self.length {
-            LengthUnit::Centimetres => "cm",
-            LengthUnit::Inches => "in",
-        }
-    }
-    /// A weight as the scale shows it: 1 g from 40 up, 0.1 below, 0.01 under 1; a kilo to the gram; ounces to two
-    /// digits, three below one; pounds to three.
-    pub fn weight(&self, g: f64) -> String {
-        let v = Grams(g).reads(self.weight);
-        match self.weight {
-            WeightUnit::Grams => grams(g),
-            WeightUnit::Ounces if v < 1.0 => format!("{v:.3}"),
-            WeightUnit::Ounces => thousands(&format!("{v:.2}")),
-            WeightUnit::Kilograms if g < 40.0 => format!("{v:.4}"),
-            WeightUnit::Kilograms | WeightUnit::Pounds => thousands(&format!("{v:.3}")),
-        }
-    }
-    /// "250 g": with its unit.
-    pub fn weighed(&self, g: f64) -> String {
-        format!("{} {}", self.weight(g), self.weight_unit())
-    }
-    /// A dose of yeast: to two digits where it is small, as every page says it.
-    pub fn dose(&self, g: f64) -> String {
-        match self.weight {
-            WeightUnit::Grams if g < 10.0 => plain(two_digits(g).parse().unwrap_or(g)),
-            _ => self.weight(g),
-        }
-    }
-    /// "1.5 g": with its unit.
-    pub fn dosed(&self, g: f64) -> String {
-        format!("{} {}", self.dose(g), self.weight_unit())
-    }
-    /// For a field: plain digits.
-    pub fn weight_field(&self, g: f64) -> String {
-        let fine = match self.weight {
-            WeightUnit::Grams => 100.0,
-            WeightUnit::Ounces => 100.0,
-            WeightUnit::Kilograms | WeightUnit::Pounds => 1000.0,
-        };
-        plain((Grams(g).reads(self.weight) * fine).round() / fine)
-    }
-    pub fn degrees_field(&self, c: f64) -> String {
-        plain((Celsius(c).reads(self.temperature) * 10.0).round() / 10.0)
-    }
-    pub fn length_field(&self, cm: f64) -> String {
-        plain((Cm(cm).reads(self.length) * 10.0).round() / 10.0)
-    }
-}
-
-fn grams(g: f64) -> String {
-    if g >= 40.0 {
-        thousands(&format!("{g:.0}"))
-    } else if g >= 1.0 {
-        format!("{g:.1}")
-    } else {
-        format!("{g:.2}")
-    }
-}
+use speech::Reader;
+pub use speech::measures::{Measures, thousands};
 
 /// "6 × 250 g", "2 pans 40 × 30 cm and 3 × 250 g".
 pub fn portions(list: &[Portion], m: &Measures) -> String {
@@ -124,19 +30,6 @@ pub fn portions(list: &[Portion], m: &Measures) -> String {
         })
         .collect::<Vec<_>>()
         .join(" and ")
-}
-
-/// "1588" as "1,588".
-pub fn thousands(digits: &str) -> String {
-    let (whole, rest) = digits.split_at(digits.find('.').unwrap_or(digits.len()));
-    let mut out = String::new();
-    for (i, c) in whole.chars().enumerate() {
-        if i > 0 && (whole.len() - i).is_multiple_of(3) && !out.ends_with('-') {
-            out.push(',');
-        }
-        out.push(c);
-    }
-    out + rest
 }
 
 /// Baker's percent as a row shows it.
@@ -232,7 +125,31 @@ pub fn span_words(d: SignedDuration) -> String {
 
 /// Seconds as "1:18".
 pub fn min_s(s: f64) -> String {
-    craft::sheet::min_s(s.round().max(0.0) as u32)
+    let s = s.round().max(0.0) as u32;
+    format!("{}:{:02}", s / 60, s % 60)
+}
+
+/// A name without units, at the beginning of a line.
+pub fn named(fact: &Fact) -> String {
+    Reader::plain(Measures::METRIC, &TimeZone::UTC).say(fact)
+}
+
+/// A name without units, within a sentence.
+pub fn word(fact: &Fact) -> String {
+    Reader::plain(Measures::METRIC, &TimeZone::UTC).words(fact)
+}
+
+/// How long a dough lies in each stage: "3 h + 24 h cold + 4 h".
+pub fn path_hours(f: &Formula, here: &RequestKitchen) -> String {
+    let said: Vec<String> = f.path_hours().iter().map(|h| here.words(h)).collect();
+    said.join(" + ")
+}
+
+/// A stage with its hours: "bulk 3 h".
+pub fn leg_hours(leg: &Leg, here: &RequestKitchen) -> String {
+    let h = craft::fact::spoken_h(leg.hours);
+    let time = here.reader().said(&craft::fact::hours(h)).full;
+    format!("{} {time}", here.words(&leg.word()))
 }
 
 /// Small numbers as words at the head of a sentence.
@@ -249,35 +166,6 @@ pub fn count_word(n: u32) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-
-    const METRIC: Measures = Measures {
-        temperature: TemperatureUnit::Celsius,
-        weight: WeightUnit::Grams,
-        length: LengthUnit::Centimetres,
-    };
-
-    #[test]
-    fn weights_as_scales_read_them() {
-        for (g, text) in [
-            (1588.0, "1,588"),
-            (941.0, "941"),
-            (26.4, "26.4"),
-            (0.45, "0.45"),
-            (40.0, "40"),
-            (12345678.0, "12,345,678"),
-        ] {
-            assert_eq!(METRIC.weight(g), text);
-        }
-        let imperial = Measures {
-            temperature: TemperatureUnit::Fahrenheit,
-            weight: WeightUnit::Ounces,
-            length: LengthUnit::Inches,
-        };
-        assert_eq!(imperial.weight(250.0), "8.82");
-        assert_eq!(imperial.length_field(30.48), "12");
-        assert_eq!(imperial.degrees(23.0, 1), "73.4");
-        assert_eq!(METRIC.degrees(-0.04, 1), "0.0");
-    }
 
     #[test]
     fn a_weekday_that_could_be_another_has_its_date() {

@@ -3,16 +3,19 @@
 
 use crate::App;
 use crate::shared::error::AppError;
+use crate::shared::form::SaidError;
 use crate::shared::format::Measures;
 use crate::shared::reckoned::Reckoned;
 use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
-use craft::fire::Says;
-use craft::refusal::ValidationError;
+use craft::fact::Fact;
+use craft::note::Note;
+use craft::refusal::{FieldError, ValidationError};
 use craft::rise::{Doubts, Runs};
 use craft::sheet::{SheetRequest, SheetResult, Sure, work_out, work_out_surely};
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
+use speech::{Judgement, Language, Reader};
 use std::sync::{Arc, RwLock};
 use std::time::{Duration, Instant};
 use store::KitchenId;
@@ -83,12 +86,39 @@ impl RequestKitchen {
     pub fn minute(&self) -> i64 {
         self.now.as_second().div_euclid(60)
     }
-    /// How judgements at the fire name times and temperatures here.
-    pub fn says(&self) -> Says<'_> {
-        Says {
+    /// Who reads here: in the kitchen's units, on its clock.
+    pub fn reader(&self) -> Reader<'_> {
+        Reader {
+            language: Language::English,
+            measures: self.measures,
             zone: &self.zone,
-            unit: self.measures.temperature,
+            now: Some(self.now),
         }
+    }
+    /// A fact as a sentence or a heading.
+    pub fn say(&self, fact: &Fact) -> String {
+        self.reader().say(fact)
+    }
+    /// A fact as a part of a sentence.
+    pub fn words(&self, fact: &Fact) -> String {
+        self.reader().words(fact)
+    }
+    /// What was refused, each in words.
+    pub fn said(&self, errors: &[FieldError]) -> Vec<SaidError> {
+        let one = |e: &FieldError| SaidError {
+            field: e.field.clone(),
+            message: self.say(&e.message),
+        };
+        errors.iter().map(one).collect()
+    }
+    /// What was refused, one sentence after the other.
+    pub fn say_all(&self, errors: &[FieldError]) -> String {
+        let said: Vec<String> = errors.iter().map(|e| self.say(&e.message)).collect();
+        said.join(" ")
+    }
+    /// Judgements in words.
+    pub fn judgements(&self, notes: &[Note]) -> Vec<Judgement> {
+        self.reader().judgements(notes)
     }
     /// An instant on the kitchen's clock.
     pub fn local(&self, t: Timestamp) -> Zoned {

@@ -100,11 +100,13 @@ impl Larder {
                 per_kg: f.facts.price_per_kg?,
             })
         });
-        let leavens = self
-            .0
-            .leavens
-            .iter()
-            .filter_map(|l| Some((&l.facts.name, l.facts.form.name(), l.facts.price_per_kg?)));
+        let leavens = self.0.leavens.iter().filter_map(|l| {
+            Some((
+                &l.facts.name,
+                l.facts.form.shelf_name(),
+                l.facts.price_per_kg?,
+            ))
+        });
         let by_name = |name: &str, per_kg: f64| Price {
             name: name.into(),
             pantry: None,

@@ -1,6 +1,7 @@
 //! Shared by all rooms: layout, forms, formatting, charts, errors, guards.
 
 pub mod assets;
+pub mod changes;
 pub mod chart;
 pub mod drawn;
 pub mod error;

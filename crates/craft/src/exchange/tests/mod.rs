@@ -16,7 +16,7 @@ fn kept() -> Kept {
 fn refused(bytes: &[u8]) -> (String, String) {
     let ValidationError(mut errors) = import(bytes).unwrap_err();
     let e = errors.remove(0);
-    (e.field, e.message)
+    (e.field, e.message.brief())
 }
 
 #[test]
@@ -29,18 +29,18 @@ fn a_broken_or_hostile_file_is_refused_with_its_place() {
     let good = export(&kept());
     let swap = |a: &str, b: &str| good.replacen(a, b, 1).into_bytes();
     for (bytes, field, part) in [
-        (b"hello".to_vec(), "file", "line 1, column 1"),
+        (b"hello".to_vec(), "file", "column=1, line=1"),
         (b"{}".to_vec(), "file", "slow-rise-formula"),
         (b"[]".to_vec(), "file", ""),
         (
             swap("\"version\": 1", "\"version\": 2"),
             "file",
-            "version 2; this program reads version 1",
+            "said=2, version=1",
         ),
         (
             swap("\"version\": 1", "\"version\": \"one\""),
             "file",
-            "version \"one\"",
+            "said=\"one\"",
         ),
         (
             swap(
@@ -48,7 +48,7 @@ fn a_broken_or_hostile_file_is_refused_with_its_place() {
                 "\"hydration_percent\": 1e300",
             ),
             "formula.hydration_percent",
-            "Water 40 to 130 %",
+            "range=40%..130%",
         ),
         (
             swap(
@@ -56,7 +56,7 @@ fn a_broken_or_hostile_file_is_refused_with_its_place() {
                 "\"hydration_percent\": \"wet\"",
             ),
             "formula.hydration_percent",
-            "Line",
+            "line-of-file",
         ),
         (
             swap("\"salt_percent\": 2.8,", ""),
@@ -74,20 +74,16 @@ fn a_broken_or_hostile_file_is_refused_with_its_place() {
                 &format!("\"name\": \"{}\"", "x".repeat(300)),
             ),
             "name",
-            "this has 300",
+            "letters=300",
         ),
         (
             good.as_bytes()[..good.len() / 2].to_vec(),
             "file",
-            "cannot be read",
+            "file-not-formula",
         ),
-        ("[".repeat(100_000).into_bytes(), "file", "cannot be read"),
-        (
-            vec![b' '; 50_000_000],
-            "file",
-            "a formula has at most 200 kB",
-        ),
-        (b"\xff\xfe\x00".to_vec(), "file", "cannot be read"),
+        ("[".repeat(100_000).into_bytes(), "file", "file-not-formula"),
+        (vec![b' '; 50_000_000], "file", "most=200"),
+        (b"\xff\xfe\x00".to_vec(), "file", "file-not-formula"),
     ] {
         let (f, m) = refused(&bytes);
         assert_eq!(f, field, "{m}");
@@ -190,15 +186,12 @@ fn a_recipe_is_found_in_a_graph_and_its_absence_is_said() {
     assert_eq!(name, "Soft one");
     assert!((p.formula.hydration_percent - 65.0).abs() < 1e-9);
     for (bytes, part) in [
-        (&b"{\"@type\": \"Car\"}"[..], "no schema.org Recipe"),
-        (b"nonsense", "not JSON"),
-        (
-            b"{\"@type\": \"Recipe\", \"name\": \"x\"}",
-            "Paste a recipe",
-        ),
+        (&b"{\"@type\": \"Car\"}"[..], "recipe-none"),
+        (b"nonsense", "recipe-not-json"),
+        (b"{\"@type\": \"Recipe\", \"name\": \"x\"}", "paste-empty"),
         (
             b"{\"@type\": \"Recipe\", \"recipeIngredient\": [\"2 eggs\"]}",
-            "No flour",
+            "paste-no-flour",
         ),
     ] {
         let e = from_recipe_ld(bytes, style::first())
@@ -206,7 +199,7 @@ fn a_recipe_is_found_in_a_graph_and_its_absence_is_said() {
             .0
             .remove(0);
         assert_eq!(e.field, "file");
-        assert!(e.message.contains(part), "{}", e.message);
+        assert_eq!(e.message.code, part);
     }
 }
 

@@ -101,8 +101,8 @@ fn what_cannot_be_reached_says_how_near_one_gets() {
     assert_eq!(found.ways.len(), 1);
     assert_eq!(found.ways[0].off, -80.0);
     assert_eq!(
-        found.says,
-        "W 380 cannot be reached: B comes nearest, 80 off."
+        found.says.brief(),
+        "target-not-reached(flours=B, off=80, target=target-w(w=380))"
     );
     assert!(substitutes(Target::Strength { w: 900.0 }, &hand, None).is_err());
     assert!(substitutes(Target::Strength { w: 300.0 }, &[], None).is_err());
@@ -123,7 +123,7 @@ fn of_several_ways_the_one_most_like_the_old_flour_comes_first() {
         found.ways[1]
             .differs
             .iter()
-            .any(|d| d.contains("firmer at the same hydration"))
+            .any(|d| d.code == "differs-more-water")
     );
 }
 
@@ -131,10 +131,26 @@ fn of_several_ways_the_one_most_like_the_old_flour_comes_first() {
 fn differences_say_stickier_tighter_browner() {
     let a = blend(&[flour("A", Some(300.0), 12.0, 58.0)]);
     let b = blend(&[flour("B", Some(250.0), 13.5, 54.0)]);
-    let text = differences(&a, &b).join(" ");
-    assert!(text.contains("slacker") && text.contains("stickier") && text.contains("browns more"));
-    let back = differences(&b, &a).join(" ");
-    assert!(back.contains("tighter") && back.contains("firmer at") && back.contains("paler"));
+    let codes = |a, b| -> Vec<String> {
+        let all = differences(a, b).into_iter();
+        all.map(|d| d.code.to_string()).collect()
+    };
+    assert_eq!(
+        codes(&a, &b),
+        [
+            "differs-weaker",
+            "differs-less-water",
+            "differs-more-protein"
+        ]
+    );
+    assert_eq!(
+        codes(&b, &a),
+        [
+            "differs-stronger",
+            "differs-more-water",
+            "differs-less-protein"
+        ]
+    );
     assert_eq!(differences(&a, &a).len(), 1);
 }
 
@@ -149,7 +165,10 @@ fn nonsense_on_a_bag_is_refused_by_field() {
     .check_into(&mut c, "flours[2].facts");
     let errors = c.done().unwrap_err().0;
     assert_eq!(errors[0].field, "flours[2].facts.w");
-    assert_eq!(errors[1].message, "Protein 5 to 18 %; 40 is outside.");
+    assert_eq!(
+        errors[1].message.brief(),
+        "outside-range(range=5%..18%, value=40%, what=f-protein)"
+    );
 }
 
 proptest! {

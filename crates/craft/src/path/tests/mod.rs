@@ -164,7 +164,16 @@ fn an_own_method_is_what_the_formula_does() {
     let f = Formula::of_style(style::first());
     let m = Method::of(&f, "mine".into(), "House way".into());
     m.check().unwrap();
-    assert_eq!(m.line, "2 h bulk, 24 h cold, 4 h balls");
+    let said = |h: f64, leg| format!("so-long-leg(leg={leg}, time={}s)", h * 3600.0);
+    assert_eq!(
+        m.line.brief(),
+        format!(
+            "just(value={}; {}; {})",
+            said(2.0, "leg-bulk"),
+            said(24.0, "leg-cold"),
+            said(4.0, "leg-balls")
+        )
+    );
     let g = m.applied(&f);
     assert_eq!(g.path(), f.path());
     assert_eq!(g.method.as_deref(), Some("House way"));

@@ -3,8 +3,11 @@
 //! Source: fermentation model, section 2. Percentages are baker's percentages on all flour. Every
 //! input has an accepted range; outside it the request is refused with a sentence for its field.
 
+use crate::fact;
+use crate::fact::{Value, hours};
 use crate::leaven::YeastForm;
 use crate::refusal::{Check, ValidationError};
+use crate::units::Celsius;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -248,74 +251,85 @@ impl RiseRequest {
         );
         c.range(
             "whole_grain_percent",
-            "Wholegrain share",
+            fact!("f-wholegrain-share"),
             self.whole_grain_percent,
             0.0,
             100.0,
-            "%",
+            Value::Percent,
         );
-        c.range("flour_w", "Flour strength W", self.flour_w, 80.0, 450.0, "");
+        c.range(
+            "flour_w",
+            fact!("f-flour-strength-w"),
+            self.flour_w,
+            80.0,
+            450.0,
+            Value::Number,
+        );
         c.yeast(self.yeast_form, self.yeast_percent);
         c.range(
             "yeast_vigour",
-            "Yeast vigour",
+            fact!("f-yeast-vigour"),
             self.yeast_vigour,
             0.2,
             1.5,
-            "",
+            Value::Number,
         );
         c.range(
             "leaven_fraction",
-            "Flour in the leaven",
+            fact!("f-flour-in-the-leaven"),
             self.leaven_fraction,
             0.0,
             0.6,
-            "of the flour",
+            Value::Number,
         );
         c.range(
             "leaven_vigour",
-            "Leaven vigour",
+            fact!("f-leaven-vigour"),
             self.leaven_vigour,
             0.2,
             1.5,
-            "",
+            Value::Number,
         );
         c.range(
             "dough_c",
-            "Dough temperature",
+            fact!("f-dough-temperature"),
             self.dough_c,
             0.0,
             40.0,
-            "°C",
+            Value::Celsius,
         );
         c.range(
             "altitude_m",
-            "Altitude",
+            fact!("f-altitude"),
             self.altitude_m,
             -400.0,
             4500.0,
-            "m",
+            Value::Metres,
         );
         c.range(
             "start_clock_h",
-            "Clock hour",
+            fact!("f-clock-hour"),
             self.start_clock_h,
             0.0,
             24.0,
-            "h",
+            hours,
         );
         if let Some(v) = self.target_volume {
-            c.range("target_volume", "Volume at the bake", v, 1.4, 3.5, "times");
+            c.range(
+                "target_volume",
+                fact!("f-volume-at-the-bake"),
+                v,
+                1.4,
+                3.5,
+                Value::Number,
+            );
         }
         if needs_leavening
             && self.yeast_percent == 0.0
             && self.leaven_fraction == 0.0
             && self.preferments.is_empty()
         {
-            c.refuse(
-                "yeast_percent",
-                "Nothing raises this dough: give it yeast, a leaven or a preferment.",
-            );
+            c.refuse("yeast_percent", fact!("nothing-raises-dough"));
         }
         self.check_preferments(c, path, may_nest);
         self.check_stages(c, path);
@@ -327,33 +341,27 @@ impl RiseRequest {
             return;
         }
         if !may_nest {
-            c.refuse(
-                "preferments",
-                "A preferment cannot hold another preferment; it may use a leaven.",
-            );
+            c.refuse("preferments", fact!("preferment-in-preferment"));
             return;
         }
         if self.preferments.len() > 8 {
-            c.refuse("preferments", "At most 8 preferments.");
+            c.refuse("preferments", fact!("preferments-8"));
             return;
         }
         let sum: f64 = self.preferments.iter().map(|p| p.flour_fraction).sum();
         if sum + self.leaven_fraction > 1.0 + 1e-9 {
-            c.refuse(
-                "preferments",
-                "Leaven and preferments hold more flour than the whole dough.",
-            );
+            c.refuse("preferments", fact!("preferments-more-flour"));
         }
         for (i, p) in self.preferments.iter().enumerate() {
             let here = join(path, &format!("preferments[{i}]"));
             c.within(&here);
             c.range(
                 "flour_fraction",
-                "Flour in the preferment",
+                fact!("f-flour-in-the-preferment"),
                 p.flour_fraction,
                 0.0,
                 1.0,
-                "of the flour",
+                Value::Number,
             );
             p.recipe.check_into(c, &join(&here, "recipe"), true, false);
             c.within(path);
@@ -363,27 +371,63 @@ impl RiseRequest {
     fn check_stages(&self, c: &mut Check, path: &str) {
         c.within(path);
         if self.stages.is_empty() || self.stages.len() > 64 {
-            c.refuse("stages", "1 to 64 stages.");
+            c.refuse("stages", fact!("stages-64"));
             return;
         }
-        let hours: f64 = self.stages.iter().map(|s| s.hours).sum();
-        c.range("stages", "All stages together", hours, 0.25, 336.0, "h");
+        let whole: f64 = self.stages.iter().map(|s| s.hours).sum();
+        c.range(
+            "stages",
+            fact!("f-all-stages-together"),
+            whole,
+            0.25,
+            336.0,
+            hours,
+        );
         for (i, s) in self.stages.iter().enumerate() {
             c.within(&join(path, &format!("stages[{i}]")));
-            c.range("hours", "Hours", s.hours, 0.0, 240.0, "h");
-            c.range("piece_g", "Piece weight", s.piece_g, 20.0, 60_000.0, "g");
+            c.range("hours", fact!("f-hours"), s.hours, 0.0, 240.0, hours);
+            c.range(
+                "piece_g",
+                fact!("f-piece-weight"),
+                s.piece_g,
+                20.0,
+                60_000.0,
+                Value::Grams,
+            );
             match (s.shape, s.thickness_mm) {
-                (Shape::Slab, None) => {
-                    c.refuse("thickness_mm", "A slab needs its thickness, 4 to 150 mm.")
-                }
-                (Shape::Slab, Some(t)) => c.range("thickness_mm", "Thickness", t, 4.0, 150.0, "mm"),
+                (Shape::Slab, None) => c.refuse(
+                    "thickness_mm",
+                    fact!("slab-thickness", range = (fact::Mm(4.0), fact::Mm(150.0))),
+                ),
+                (Shape::Slab, Some(t)) => c.range(
+                    "thickness_mm",
+                    fact!("f-thickness"),
+                    t,
+                    4.0,
+                    150.0,
+                    Value::Mm,
+                ),
                 _ => {}
             }
             if let Some(off) = s.place_off_c {
-                c.range("place_off_c", "How far off", off, 0.0, 10.0, "K");
+                c.range(
+                    "place_off_c",
+                    fact!("f-how-far-off"),
+                    off,
+                    0.0,
+                    10.0,
+                    Value::Kelvin,
+                );
             }
             if let Some(t) = s.starts_at_c {
-                c.range("starts_at_c", "Dough temperature", t, 0.0, 40.0, "°C");
+                c.range(
+                    "starts_at_c",
+                    fact!("f-dough-temperature"),
+                    t,
+                    0.0,
+                    40.0,
+                    Value::Celsius,
+                );
             }
             let (low, high) = if s.is_frozen() {
                 (-30.0, -5.0)
@@ -392,15 +436,27 @@ impl RiseRequest {
             };
             match (&s.place_profile_c, s.place_c) {
                 (Some(p), _) if p.len() != 24 => {
-                    c.refuse("place_profile_c", "An hourly profile has 24 temperatures.")
+                    c.refuse("place_profile_c", fact!("hourly-profile"))
                 }
                 (Some(p), _) => {
                     for v in p {
-                        c.range("place_profile_c", "Place", *v, low, high, "°C");
+                        c.range(
+                            "place_profile_c",
+                            fact!("f-place"),
+                            *v,
+                            low,
+                            high,
+                            Value::Celsius,
+                        );
                     }
                 }
-                (None, Some(t)) => c.range("place_c", "Place", t, low, high, "°C"),
-                (None, None) => c.refuse("place_c", "Say how warm the place is, −2 to 42 °C."),
+                (None, Some(t)) => {
+                    c.range("place_c", fact!("f-place"), t, low, high, Value::Celsius)
+                }
+                (None, None) => c.refuse(
+                    "place_c",
+                    fact!("say-how-warm", range = (Celsius(-2.0), Celsius(42.0))),
+                ),
             }
         }
         c.within(path);

@@ -43,8 +43,11 @@ fn both_answers_of_no_say_which_way_to_go() {
     };
     assert_eq!(reason, NoYeast::CannotReachEvenAtMax);
     assert_eq!(
-        (notes[0].level, notes[0].todo.as_deref()),
-        (Level::Act, Some("More hours or a warmer place."))
+        (
+            notes[0].level,
+            notes[0].todo.as_ref().map(|t| t.code.as_ref())
+        ),
+        (Level::Act, Some("no-yeast-todo"))
     );
     let leaven = RiseRequest {
         leaven_fraction: 0.3,

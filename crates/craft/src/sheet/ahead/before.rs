@@ -36,7 +36,7 @@ pub(super) fn as_they_went(
             }
         }
         read.sort_by_key(|(at, _)| *at);
-        let name = list[i].called().to_string();
+        let name = list[i].called();
         for (at, c) in read {
             let foreseen = out.get(i).and_then(|p| p.clock_at(at)).map(|p| p.dough_c);
             let into = h_between(began, at);

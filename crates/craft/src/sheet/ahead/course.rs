@@ -3,11 +3,13 @@
 use super::places::{Places, from};
 use super::timeline::{Due, SHORTEST_H, Timeline, h_between};
 use super::{Asked, Measured, OFF_THE_MIXER_H, Replaced, What, before};
+use crate::fact;
+use crate::fact::Fact;
 use crate::path::{LONGEST_H, Leg, Spot};
 use crate::refusal::ValidationError;
 use crate::rise::vigour::enlivened;
 use crate::rise::{Doubts, RiseRequest, Runs, Stage};
-use crate::sheet::{Block, FridgeKnown, PrefermentPlan, plan, work_out_whole};
+use crate::sheet::{Block, FridgeKnown, PrefermentPlan, stages, work_out_whole};
 use jiff::Timestamp;
 use std::sync::Arc;
 
@@ -97,20 +99,17 @@ impl Course {
         let longest = self.legs.iter().map(|l| l.hours).fold(whole, f64::max);
         let sum: f64 = self.legs.iter().map(|l| l.hours).sum();
         if longest > LONGEST_H || sum > LONGEST_H {
-            return Err(ValidationError::one(
-                "steps",
-                "What was entered stretches this dough over more than two weeks: it is followed no further. Undo the step with the wrong hour.",
-            ));
+            return Err(ValidationError::one("steps", fact!("over-two-weeks")));
         }
         Ok(())
     }
 
-    fn note_step(&mut self, title: &str, planned: Timestamp, at: Timestamp) {
+    fn note_step(&mut self, title: &Fact, planned: Timestamp, at: Timestamp) {
         let late_min = h_between(planned, at) * 60.0;
         if late_min.abs() >= ON_TIME_MIN {
             self.replaced.push(Replaced {
                 what: What::Step {
-                    title: title.to_string(),
+                    title: title.clone(),
                 },
                 planned: 0.0,
                 measured: late_min,
@@ -271,7 +270,7 @@ impl Course {
                 let left = h_between(self.mixed_at, serve_at) - before;
                 leg.hours = unless_the_same(left, leg.hours);
             }
-            let of = plan::leg_stages(&self.request, &self.formula, &leg);
+            let of = stages::leg_stages(&self.request, &self.formula, &leg);
             stages.extend(of.into_iter().map(|s| (s, leg.spot.clone())));
         }
         self.places

@@ -110,8 +110,8 @@ fn a_preferment_is_followed_from_its_own_mixing_to_its_use() {
     let night = with_preferment(PrefermentKind::Biga).done(Preferment, 12 * 60);
     let (what, why) = said(&night.ahead(before_mix(&night, 13.0))).unwrap();
     assert!(
-        what.contains("still young") && why.contains("after 6 h"),
-        "{what} {why}"
+        what.code == "preferment-young" && why.number("time") == Some(6.0 * 3600.0),
+        "{what:?} {why:?}"
     );
     // Six degrees warmer than it should be: riper, and the reading stands beside its own plan.
     let warm = with_preferment(PrefermentKind::Biga).done(Preferment, 0);
@@ -126,7 +126,7 @@ fn a_preferment_is_followed_from_its_own_mixing_to_its_use() {
     assert_eq!(
         said.what,
         What::Preferment {
-            name: "Biga".into()
+            name: crate::fact!("biga")
         }
     );
     assert!((said.planned - 18.0).abs() < 1.0, "{said:?}");
@@ -195,7 +195,12 @@ fn a_preferment_has_a_target_and_a_water_of_its_own() {
     let water = |p: &PrefermentPlan| p.water.clone().unwrap();
     assert!((water(&w).dough_c - 26.0).abs() < 0.01);
     assert!(water(&w).pour_c > water(&u).pour_c + 10.0);
-    assert!(warm.step(Preferment).detail.contains("Aim for 26 °C"));
+    assert!(
+        warm.step(Preferment)
+            .detail
+            .brief()
+            .contains("aim=aim-for(c=26°C)")
+    );
     // The dose is solved for it: warmer needs less.
     assert!(w.yeast_percent < u.yeast_percent);
 }
@@ -259,7 +264,7 @@ fn a_dough_far_past_its_peak_never_fits_and_what_is_said_agrees() {
     assert!(!goes.fits(hot.request.serve_at));
     assert_eq!(goes.notes[0].code, "as_it_goes");
     assert!(
-        goes.notes[0].what.contains("past its peak"),
+        goes.notes[0].what.code == "past-at-serve",
         "{:?}",
         goes.notes[0]
     );
@@ -272,13 +277,13 @@ fn a_dough_far_past_its_peak_never_fits_and_what_is_said_agrees() {
             .all(|n| !plan_only.contains(&n.code.as_str()))
     );
     // What is said of the flour is said of the dough as it goes.
-    let reserve = format!("{:.0} of 100", a.reserve_at_serve);
     for n in goes
         .notes
         .iter()
         .filter(|n| n.code.starts_with("flour_lasts"))
     {
-        assert!(n.why.contains(&reserve), "{n:?}");
+        let said = n.why.number("strength");
+        assert_eq!(said, Some(a.reserve_at_serve.round()), "{n:?}");
     }
 }
 

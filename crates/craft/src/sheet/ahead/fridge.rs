@@ -5,15 +5,15 @@
 use super::course::Course;
 use super::idea::cut_now;
 use super::{Asked, INSIDE};
+use crate::fact;
 use crate::note::Note;
 use crate::path::Spot;
-use crate::refusal::plain;
 use crate::rise::kinetics::HandOver;
 use crate::rise::{Look, foresee};
 use crate::sheet::ReadyWindow;
-use crate::when::quarter_said;
+use crate::units::Celsius;
+use crate::when::quarter;
 use jiff::SignedDuration;
-use jiff::tz::TimeZone;
 
 /// A fridge is said to run warm from so much above its plan on, K.
 const WARM_C: f64 = 1.0;
@@ -55,25 +55,22 @@ pub(super) fn warm_fridge(
     if !moved {
         return None;
     }
-    let zone = q.request.zone().unwrap_or(TimeZone::UTC);
-    let said = |t| quarter_said(t, &zone, Some(q.now));
-    let until = then
-        .to_at
-        .map_or(String::new(), |t| format!(" until {}", said(t)));
+    let until = then.to_at.map(|t| fact!("until", at = quarter(t)));
     Some(
         Note::watch(
             "fridge_warm",
-            format!(
-                "The fridge runs at {} °C instead of {} °C",
-                plain(known.c),
-                plain(planned)
+            fact!(
+                "fridge-warm",
+                c = Celsius(known.c),
+                planned = Celsius(planned)
             ),
-            format!(
-                "Turned down to {} °C now, this dough is ready from {}{until}.",
-                plain(planned),
-                said(then.from_at)
+            fact!(
+                "fridge-warm-why",
+                c = Celsius(planned),
+                from = quarter(then.from_at),
+                until = until
             ),
         )
-        .todo("Turn it down, and read it again in an hour or two."),
+        .todo(fact!("fridge-warm-todo")),
     )
 }

@@ -2,6 +2,7 @@
 
 use super::Asked;
 use super::course::Course;
+use crate::fact::Fact;
 use crate::path::Leg;
 use crate::rise::Event;
 use jiff::Timestamp;
@@ -21,8 +22,8 @@ pub struct Change {
 
 pub(super) struct Idea {
     pub code: &'static str,
-    pub say: String,
-    pub why: String,
+    pub say: Fact,
+    pub why: Fact,
     pub legs: Vec<Leg>,
     pub serve_at: Timestamp,
     pub yeast_percent: Option<f64>,
@@ -53,15 +54,15 @@ pub(super) fn cut_now(q: &Asked, course: &Course) -> (Vec<Leg>, usize) {
 
 pub(super) fn idea(
     code: &'static str,
-    say: String,
-    why: &str,
+    say: Fact,
+    why: Fact,
     legs: Vec<Leg>,
     serve_at: Timestamp,
 ) -> Idea {
     Idea {
         code,
         say,
-        why: why.into(),
+        why,
         legs,
         serve_at,
         yeast_percent: None,

@@ -15,6 +15,8 @@ mod same;
 mod timeline;
 
 pub use super::progress::{StepPast, StepSaid};
+use crate::fact;
+use crate::fact::{Fact, whole};
 pub use course::ON_TIME_MIN;
 pub use idea::Change;
 pub use part::{Parted, Way, part};
@@ -38,7 +40,6 @@ use crate::rise::{
 };
 use course::Course;
 use jiff::Timestamp;
-use jiff::tz::TimeZone;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use timeline::Timeline;
@@ -117,14 +118,14 @@ pub struct Replaced {
 }
 
 /// Which value: temperatures in °C, steps in minutes after the plan, the tub in times its first volume.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum What {
     DoughOffTheMixer,
     Dough,
     /// A preferment, before the dough is mixed.
     Preferment {
-        name: String,
+        name: Fact,
     },
     Room,
     Fridge,
@@ -133,7 +134,7 @@ pub enum What {
     },
     Tub,
     Step {
-        title: String,
+        title: Fact,
     },
 }
 
@@ -172,33 +173,32 @@ pub struct Ahead {
 impl Ahead {
     /// What to say of the serve time as it goes.
     pub fn note(&self, r: &SheetRequest) -> Note {
-        let zone = r.zone().unwrap_or(TimeZone::UTC);
-        let serve = r.serve_at.to_zoned(zone).strftime("%H:%M").to_string();
-        let why = format!(
-            "Rise clock {:.0}, reserve {:.0} at the serve time, as it goes.",
-            self.rise_at_serve,
-            self.reserve_at_serve.max(0.0)
+        let serve = r.serve_at;
+        let why = fact!(
+            "as-it-goes-why",
+            rise = whole(self.rise_at_serve),
+            strength = whole(self.reserve_at_serve.max(0.0))
         );
         if self.fits(r.serve_at) && self.rise_at_serve > 100.0 * BAKES_WELL {
-            let what = format!("Serve {serve} still fits, riper than intended");
+            let what = fact!("still-fits-riper", at = serve);
             return Note::watch("as_it_goes", what, why);
         }
         if self.fits(r.serve_at) {
-            return Note::holds("as_it_goes", format!("Serve {serve} still fits"), why);
+            return Note::holds("as_it_goes", fact!("still-fits", at = serve), why);
         }
         let past = self.label_at_serve.is_past()
             || self
                 .window
                 .is_some_and(|w| w.to_at.is_some_and(|t| t < r.serve_at));
         let what = if past {
-            format!("At {serve} it is past its peak: strong flavour, slack")
+            fact!("past-at-serve", at = serve)
         } else {
-            format!("At {serve} it is not ready")
+            fact!("not-ready-at-serve", at = serve)
         };
         Note::act("as_it_goes", what, why).todo(if self.remedies.is_empty() {
-            "Bake it soon or later; nothing simulated helps more."
+            fact!("nothing-helps")
         } else {
-            "Rise lists what can still be done, the best first."
+            fact!("rise-lists")
         })
     }
     pub fn fits(&self, serve_at: Timestamp) -> bool {
@@ -322,7 +322,7 @@ fn judgements(
         .collect();
     let mut note = ahead.note(q.request);
     if !in_bowl && note.level == Level::Act && ahead.remedies.is_empty() {
-        note = note.todo("It is not mixed yet: change the flour, the yeast or the hours.");
+        note = note.todo(fact!("not-mixed-todo"));
     }
     let mut notes = vec![note];
     notes.extend(judge::as_it_goes(q.request, &goes, ran, &open, in_bowl));

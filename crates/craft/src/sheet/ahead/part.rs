@@ -5,8 +5,9 @@
 use super::Asked;
 use super::course::Course;
 use super::idea::cut_now;
+use crate::fact;
 use crate::path::{LONGEST_H, Leg, Lies, Spot};
-use crate::refusal::{ValidationError, plain};
+use crate::refusal::ValidationError;
 use crate::rise::Event;
 use crate::sheet::{SheetRequest, hours};
 use jiff::Timestamp;
@@ -42,16 +43,13 @@ pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, 
     let all = q.request.formula.pieces.count();
     let course = Course::of(q)?;
     if !course.in_bowl {
-        return Err(ValidationError::one(
-            "part_count",
-            "It is not mixed yet: change the number of pieces, and plan the others as a dough of their own.",
-        ));
+        return Err(ValidationError::one("part_count", fact!("part-not-mixed")));
     }
     if n == 0 || n >= all {
         let most = all.saturating_sub(1);
         let message = match most {
-            0 => "One piece cannot be parted.".to_string(),
-            _ => format!("1 to {most} of the {all} pieces."),
+            0 => fact!("part-one"),
+            _ => fact!("part-range", most = most, all = all),
         };
         return Err(ValidationError::one("part_count", message));
     }
@@ -91,10 +89,9 @@ pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, 
 fn whole_h(course: &Course, serve_at: Timestamp) -> Result<f64, ValidationError> {
     let h = serve_at.duration_since(course.mixed_at).as_secs_f64() / 3600.0;
     if h > LONGEST_H {
-        let last = plain((LONGEST_H / 24.0).round());
         return Err(ValidationError::one(
             "part_serve",
-            format!("A dough is followed for {last} days from its mixing: serve it sooner."),
+            fact!("part-too-late", days = (LONGEST_H / 24.0).round() as u32),
         ));
     }
     Ok(h)
@@ -111,10 +108,10 @@ fn frozen(legs: &[Leg], i: usize, whole_h: f64) -> Result<Vec<Leg>, ValidationEr
         let least = LEAST_FROZEN_H + LEAST_THAW_H + TEMPER_H;
         return Err(ValidationError::one(
             "part_serve",
-            format!(
-                "Freezing, a slow thaw in the fridge and {} h out take {} h at least: serve it later.",
-                plain(TEMPER_H),
-                plain(least)
+            fact!(
+                "part-freezing",
+                temper = fact::hours(TEMPER_H),
+                least = fact::hours(least)
             ),
         ));
     }
@@ -148,10 +145,7 @@ fn apart(
         let short = soonest.duration_since(serve_at).as_secs_f64() / 3600.0;
         return Err(ValidationError::one(
             "part_serve",
-            format!(
-                "What is still to come takes {} h more than that leaves: serve it later, or change the hours on Rise first.",
-                plain((short * 4.0).ceil() / 4.0)
-            ),
+            fact!("part-short", time = fact::hours((short * 4.0).ceil() / 4.0)),
         ));
     }
     Ok(out)

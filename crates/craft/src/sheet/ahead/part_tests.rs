@@ -140,5 +140,5 @@ fn what_cannot_be_parted_is_said() {
     let nothing = Happened::default();
     let planned = asked(&r, &sheet, &nothing, -20.0);
     let e = part(&planned, 2, Way::Freezer, later).unwrap_err();
-    assert!(e.0[0].message.contains("not mixed yet"));
+    assert!(e.0[0].message.code == "part-not-mixed");
 }

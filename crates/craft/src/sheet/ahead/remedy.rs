@@ -7,9 +7,9 @@ use super::course::Course;
 use super::idea::{Change, Idea, cut_now, idea};
 use super::same::same_dough;
 use super::{Asked, INSIDE};
-use crate::formula::two_digits;
+use crate::fact;
+use crate::fact::{Fact, Percent, whole};
 use crate::path::{Leg, Lies, Spot};
-use crate::refusal::plain;
 use crate::rise::kinetics::HandOver;
 use crate::rise::{
     Air, Container, Event, Look, Part, RiseResult, YeastAnswer, foresee, quick_window, solve_yeast,
@@ -17,6 +17,7 @@ use crate::rise::{
 use crate::sheet::fits;
 use crate::sheet::margin_h;
 use crate::sheet::{ReadyWindow, hours};
+use crate::units::{Celsius, Grams};
 use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -43,9 +44,9 @@ pub struct Remedied {
     /// A stable name, for programs.
     pub code: String,
     /// What to do: "Into the fridge now".
-    pub say: String,
+    pub say: Fact,
     /// What it costs, or why it works.
-    pub why: String,
+    pub why: Fact,
     pub window: Option<ReadyWindow>,
     /// Hours between the serve time and the nearer edge of the window then; negative outside.
     pub margin_h: f64,
@@ -135,16 +136,24 @@ fn other_dose(q: &Asked, course: &Course) -> Option<Idea> {
     };
     let grams = |percent: f64| {
         let f = &q.planned.formula;
-        format!("{} g", two_digits(f.dough_g / f.sum_percent * percent))
+        Grams(fact::two_digits(f.dough_g / f.sum_percent * percent))
     };
-    let form = dough.yeast_form.name().to_lowercase();
     let dose = grams(yeast_percent);
     let say = if was > 0.0 {
-        format!("Mix it with {dose} of {form} instead of {}", grams(was))
+        fact!(
+            "other-dose",
+            dose = dose,
+            what = dough.yeast_form.name(),
+            was = grams(was)
+        )
     } else {
-        format!("Mix it with {dose} of {form} besides")
+        fact!(
+            "other-dose-besides",
+            dose = dose,
+            what = dough.yeast_form.name()
+        )
     };
-    let why = "It is not in the bowl yet: the dose makes up for what is behind or ahead.";
+    let why = fact!("other-dose-why");
     Some(Idea {
         yeast_percent: Some(yeast_percent),
         ..idea(
@@ -207,9 +216,13 @@ fn served_otherwise(
         if let Some(last) = moved.last_mut() {
             last.hours = (last.hours + by).max(1.0 / 60.0);
         }
-        let word = if by < 0.0 { "earlier" } else { "later" };
-        let why = "The dough stays as it is; tell those who eat.";
-        let say = format!("Serve {} h {word}", plain((by.abs() * 4.0).round() / 4.0));
+        let why = fact!("other-serve-why");
+        let time = fact::hours((by.abs() * 4.0).round() / 4.0);
+        let say = if by < 0.0 {
+            fact!("serve-earlier", time = time)
+        } else {
+            fact!("serve-later", time = time)
+        };
         idea("other_serve", say, why, moved, at)
     })
 }
@@ -270,14 +283,11 @@ fn cooler(
                 },
                 ..last.clone()
             });
-            let say = format!(
-                "Into the fridge now, out {} h before serving",
-                plain(temper_h)
-            );
+            let say = fact!("fridge-now", time = fact::hours(temper_h));
             out.push(idea(
                 "fridge_now",
                 say,
-                "The cold nearly stops the yeast; a large tub takes hours to follow.",
+                fact!("fridge-now-why"),
                 way,
                 serve_at,
             ));
@@ -343,21 +353,13 @@ fn elsewhere(
         }
     }
     let now = way[i].spot.air() == Air::Room;
-    let when = if now { "now" } else { "when it comes out" };
-    let say = format!(
-        "To {} at {} °C {when}",
-        place.name.to_lowercase(),
-        plain(place.c)
-    );
-    any.then(|| {
-        idea(
-            code,
-            say,
-            "Measure it there: a degree is worth a sixth of the yeast.",
-            way,
-            serve_at,
-        )
-    })
+    let (name, c) = (place.name.to_lowercase(), Celsius(place.c));
+    let say = if now {
+        fact!("to-place-now", name = name, c = c)
+    } else {
+        fact!("to-place-then", name = name, c = c)
+    };
+    any.then(|| idea(code, say, fact!("place-why"), way, serve_at))
 }
 
 /// Fold, or ball again: gas is lost and the piece starts anew.
@@ -369,15 +371,15 @@ fn knocked_back(legs: &[Leg], i: usize, balled: bool, serve_at: Timestamp, q: &A
         way[i].dusting_percent = BENCH_FLOUR_PERCENT;
         let water = q.planned.formula.true_hydration_percent;
         let after = water / (1.0 + BENCH_FLOUR_PERCENT / 100.0);
-        let why = format!(
-            "The bench adds some {} % of flour: water falls from {} to {} %. It needs an hour to relax; press it open, smaller.",
-            plain(BENCH_FLOUR_PERCENT),
-            plain(water.round()),
-            two_digits(after)
+        let why = fact!(
+            "reball-why",
+            flour = Percent(BENCH_FLOUR_PERCENT),
+            from = Percent(whole(water)),
+            to = Percent(fact::two_digits(after))
         );
         out.push(Idea {
             code: "reball_now",
-            say: "Ball again now, gently".into(),
+            say: fact!("reball-now"),
             why,
             legs: way,
             serve_at,
@@ -387,8 +389,8 @@ fn knocked_back(legs: &[Leg], i: usize, balled: bool, serve_at: Timestamp, q: &A
         way[i].event = Event::Degas;
         out.push(idea(
             "press_down",
-            "Press it down now".into(),
-            "It loses most of its gas and tightens.",
+            fact!("press-down-now"),
+            fact!("press-down-now-why"),
             way,
             serve_at,
         ));
@@ -396,8 +398,8 @@ fn knocked_back(legs: &[Leg], i: usize, balled: bool, serve_at: Timestamp, q: &A
         way[i].event = Event::Fold;
         out.push(idea(
             "fold_now",
-            "Fold it now".into(),
-            "It loses a quarter of its gas and gains some strength.",
+            fact!("fold-now"),
+            fact!("fold-now-why"),
             way,
             serve_at,
         ));
@@ -409,8 +411,8 @@ fn knocked_back(legs: &[Leg], i: usize, balled: bool, serve_at: Timestamp, q: &A
         }
         out.push(idea(
             "single_boxes",
-            "Unstack the boxes".into(),
-            "The inner boxes of a stack follow their place late.",
+            fact!("unstack"),
+            fact!("unstack-why"),
             way,
             serve_at,
         ));
@@ -444,15 +446,11 @@ const LEAST_OUT_H: f64 = 1.0;
 
 fn moved_out(legs: &[Leg], j: usize, serve_at: Timestamp, by_h: &[f64]) -> Vec<Idea> {
     let after = &legs[j + 1];
-    let (what, code, least_h) = if legs[j].spot.is_frozen() {
-        ("freezer", "other_thaw", LEAST_THAW_H)
+    let frozen = legs[j].spot.is_frozen();
+    let (code, least_h) = if frozen {
+        ("other_thaw", LEAST_THAW_H)
     } else {
-        ("fridge", "other_temper", LEAST_OUT_H)
-    };
-    let then = if after.spot.is_cold() {
-        "thaws"
-    } else {
-        "tempers"
+        ("other_temper", LEAST_OUT_H)
     };
     by_h.iter()
         .filter_map(|by| {
@@ -465,16 +463,20 @@ fn moved_out(legs: &[Leg], j: usize, serve_at: Timestamp, by_h: &[f64]) -> Vec<I
             let mut way = legs.to_vec();
             way[j].hours = cold;
             way[j + 1].hours = after.hours - by;
-            let word = if by < 0.0 { "earlier" } else { "later" };
-            let quarters = |h: f64| plain((h.abs() * 4.0).round() / 4.0);
-            let hours = quarters(way[j + 1].hours);
-            Some(idea(
-                code,
-                format!("Out of the {what} {} h {word}", quarters(by)),
-                &format!("It then {then} {hours} h."),
-                way,
-                serve_at,
-            ))
+            let quarters = |h: f64| fact::hours((h.abs() * 4.0).round() / 4.0);
+            let (time, then) = (quarters(by), quarters(way[j + 1].hours));
+            let say = match (frozen, by < 0.0) {
+                (true, true) => fact!("freezer-out-earlier", time = time),
+                (true, false) => fact!("freezer-out-later", time = time),
+                (false, true) => fact!("fridge-out-earlier", time = time),
+                (false, false) => fact!("fridge-out-later", time = time),
+            };
+            let why = if after.spot.is_cold() {
+                fact!("then-thaws", time = then)
+            } else {
+                fact!("then-warms", time = then)
+            };
+            Some(idea(code, say, why, way, serve_at))
         })
         .collect()
 }

@@ -4,8 +4,9 @@
 use super::course::Course;
 use super::idea::Idea;
 use super::{Asked, INSIDE};
+use crate::fact;
+use crate::fact::Minutes;
 use crate::path::Lies;
-use crate::refusal::plain;
 use crate::rise::kinetics::HandOver;
 use crate::rise::{Look, foresee};
 
@@ -78,15 +79,15 @@ pub(super) fn same_dough(q: &Asked, course: &Course, handed: &[HandOver]) -> Opt
     if by.abs() < WORTH_H {
         return None;
     }
-    let min = plain((by.abs() * 12.0).round() * 5.0);
-    let word = if by < 0.0 { "less" } else { "more" };
+    let time = Minutes((by.abs() * 12.0).round() * 5.0);
     Some(Idea {
         code: "same_dough",
-        say: format!("{min} min {word} bulk: the same dough as planned"),
-        why: format!(
-            "Then it is as ripe as planned when it is served; the {} takes the difference.",
-            next.word().to_lowercase()
-        ),
+        say: if by < 0.0 {
+            fact!("same-dough-less", time = time)
+        } else {
+            fact!("same-dough-more", time = time)
+        },
+        why: fact!("same-dough-why", leg = next.word()),
         legs: with(by),
         serve_at: q.request.serve_at,
         yeast_percent: None,

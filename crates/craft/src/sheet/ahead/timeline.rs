@@ -4,6 +4,7 @@
 //! mixed early rests early; a leg that waits for somebody's hands begins when it was planned, and not before now.
 
 use super::Asked;
+use crate::fact::Fact;
 use crate::path::Leg;
 use crate::sheet::progress::{StepState, states};
 use crate::sheet::{Block, BlockKind, PlannedStep, SheetResult, StepKind, hours};
@@ -43,7 +44,7 @@ pub(super) struct Timeline<'a> {
     /// When each leg begins or began.
     pub began: Vec<Timestamp>,
     /// Steps that departed from the plan and moved it.
-    pub moved: Vec<(String, Timestamp, Timestamp)>,
+    pub moved: Vec<(Fact, Timestamp, Timestamp)>,
 }
 
 /// The planned moment where the real one is the same to half a minute.

@@ -1,10 +1,12 @@
 //! What to solve for: the length of a leg, or the serve time, with the yeast as it is; and methods side by side.
 
 use super::life::{FitRequest, Life, fit};
-use super::{SheetRequest, SheetResult, hours, plan, work_out, work_out_whole};
+use super::{SheetRequest, SheetResult, hours, stages, work_out, work_out_whole};
+use crate::fact;
+use crate::fact::whole;
 use crate::formula::Dose;
 use crate::path::Method;
-use crate::refusal::{ValidationError, plain};
+use crate::refusal::ValidationError;
 use crate::rise::{HoursAnswer, HoursRequest, Runs, Temperatures, solve_hours};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -46,13 +48,10 @@ pub fn leg_hours(r: &SheetRequest, leg: usize) -> Result<LegHours, ValidationErr
     let (result, dough) = work_out_whole(&now, &Runs::default())?;
     let legs = given.formula.path();
     let Some(asked) = legs.get(leg) else {
-        return Err(ValidationError::one(
-            "formula.legs",
-            "There is no such leg.",
-        ));
+        return Err(ValidationError::one("formula.legs", fact!("no-such-leg")));
     };
     // A leg with folds is several stages: its last one stretches.
-    let stages_of = |l| plan::leg_stages(&given, &result.formula, l);
+    let stages_of = |l| stages::leg_stages(&given, &result.formula, l);
     let before: usize = legs[..leg].iter().map(|l| stages_of(l).len()).sum();
     let own = stages_of(asked);
     let stage = before + own.len() - 1;
@@ -73,10 +72,10 @@ pub fn leg_hours(r: &SheetRequest, leg: usize) -> Result<LegHours, ValidationErr
             ..
         } => Err(ValidationError::one(
             format!("formula.legs[{leg}].hours"),
-            format!(
-                "No length of this leg makes it ready with this yeast: the rise clock comes to {:.0} of 100 at best, with {} h.",
-                100.0 * best_ripeness,
-                plain((best_hours * 4.0).round() / 4.0)
+            fact!(
+                "no-length-of-leg",
+                rise = whole(100.0 * best_ripeness),
+                time = fact::hours(fact::spoken_h(best_hours))
             ),
         )),
     }

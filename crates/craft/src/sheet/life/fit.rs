@@ -2,6 +2,8 @@
 //! solved for the nearest of them, the widest margin first.
 
 use super::spans::{Life, Why, words};
+use crate::fact;
+use crate::fact::Fact;
 use crate::path::Leg;
 use crate::refusal::ValidationError;
 use crate::rise::Event;
@@ -55,7 +57,7 @@ pub struct Fitted {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct InTheWay {
     /// "Divide and ball".
-    pub step: String,
+    pub step: Fact,
     pub at: Timestamp,
     pub why: Why,
     /// "22:30-06:30".
@@ -72,7 +74,7 @@ pub struct FitResult {
 
 /// A step that needs hands: what, hours before serving, for how long.
 struct Hand {
-    word: &'static str,
+    word: Fact,
     before_h: f64,
     min: f64,
 }
@@ -105,12 +107,15 @@ impl Search<'_> {
         let mut out = Vec::new();
         if i > 0 {
             let (word, min) = match leg.event {
-                Event::Ball => ("Divide and ball", (self.pieces * 0.75).clamp(5.0, 120.0)),
-                Event::Reball => ("Ball again", (self.pieces * 0.75).clamp(5.0, 120.0)),
-                Event::Pan => ("Into the trays", 10.0),
-                Event::Degas => ("Press down", 4.0),
-                _ if leg.spot.is_cold() || leg.spot.is_frozen() => ("Into the cold", 2.0),
-                _ => ("Out of the cold", 3.0),
+                Event::Ball => (fact!("step-ball"), (self.pieces * 0.75).clamp(5.0, 120.0)),
+                Event::Reball => (
+                    fact!("step-ball-again"),
+                    (self.pieces * 0.75).clamp(5.0, 120.0),
+                ),
+                Event::Pan => (fact!("step-pan"), 10.0),
+                Event::Degas => (fact!("step-press"), 4.0),
+                _ if leg.spot.is_cold() || leg.spot.is_frozen() => (fact!("into-the-cold"), 2.0),
+                _ => (fact!("out-of-the-cold"), 3.0),
             };
             out.push(Hand {
                 word,
@@ -120,7 +125,7 @@ impl Search<'_> {
         }
         for n in 1..=leg.folds_that_fit() {
             out.push(Hand {
-                word: "Fold",
+                word: fact!("step-fold"),
                 before_h: began_h - f64::from(n) * leg.fold_every_h,
                 min: 3.0,
             });
@@ -132,7 +137,7 @@ impl Search<'_> {
     fn start(&self, total_h: f64) -> (Hand, Option<Vec<f64>>) {
         let mixing = self.r.mixing_min();
         let mix = Hand {
-            word: "Weigh and mix",
+            word: fact!("step-mix"),
             before_h: total_h + mixing / 60.0,
             min: mixing,
         };
@@ -150,13 +155,13 @@ impl Search<'_> {
                     .chain((p.warm_h <= 0.0).then_some(p.warm_h))
                     .find(|h| {
                         self.free(&Hand {
-                            word: "",
+                            word: fact!("step-mix"),
                             before_h: mix.before_h + h + p.cold_h,
                             min: 10.0,
                         }) && (p.cold_h <= 0.0
                             || *h <= 0.0
                             || self.free(&Hand {
-                                word: "",
+                                word: fact!("step-mix"),
                                 before_h: mix.before_h + p.cold_h,
                                 min: 2.0,
                             }))
@@ -269,7 +274,7 @@ impl Search<'_> {
             && let Some(p) = self.r.formula.preferments.first()
         {
             hands.push(Hand {
-                word: "Start the preferment",
+                word: fact!("start-preferment"),
                 before_h: mix.before_h + p.hours(),
                 min: 10.0,
             });
@@ -283,7 +288,7 @@ impl Search<'_> {
             .into_iter()
             .find_map(|t| Some((t, self.life.away(t, &self.zone)?)))?;
         Some(InTheWay {
-            step: hand.word.into(),
+            step: hand.word.clone(),
             at,
             why,
             span: words(std::slice::from_ref(span)),

@@ -1,5 +1,7 @@
 //! The hours of a week in which a maker is not at the bench.
 
+use crate::fact;
+use crate::fact::Fact;
 use jiff::civil::Weekday;
 use jiff::{Timestamp, tz::TimeZone};
 use schemars::JsonSchema;
@@ -108,7 +110,7 @@ fn day(text: &str) -> Option<usize> {
 /// Reads "22:30-06:30" or "Mon-Fri 08:00-16:30, Sat 10:00-12:00"; an empty text is no span.
 ///
 /// Errors: a sentence that says how such hours are written.
-pub fn spans(text: &str) -> Result<Vec<Span>, String> {
+pub fn spans(text: &str) -> Result<Vec<Span>, Fact> {
     let text = text.replace(['–', '—'], "-");
     let mut out = Vec::new();
     for part in text
@@ -116,12 +118,10 @@ pub fn spans(text: &str) -> Result<Vec<Span>, String> {
         .map(str::trim)
         .filter(|p| !p.is_empty())
     {
-        out.push(span(part).ok_or_else(|| {
-            format!("“{part}” is not understood: write 22:30-06:30, or Mon-Fri 08:00-16:30.")
-        })?);
+        out.push(span(part).ok_or_else(|| fact!("span-not-understood", part = part))?);
     }
     if out.len() > MOST {
-        return Err(format!("At most {MOST} spans."));
+        return Err(fact!("spans-at-most", most = MOST));
     }
     Ok(out)
 }

@@ -82,7 +82,7 @@ fn a_cool_home_oven_gets_sugar_oil_malt_drier_cheese_and_a_double_bake() {
             .iter()
             .any(|t| t.name == "Aged mozzarella")
     );
-    assert!(out.changes.iter().all(|c| !c.why.is_empty()));
+    assert!(out.changes.iter().all(|c| !c.why.is_nothing()));
     // A fitted formula fits: nothing more is proposed, and it is a valid one.
     assert!(fit(&out.formula, oven).unwrap().changes.is_empty());
     out.formula.check().unwrap();
@@ -113,27 +113,33 @@ fn a_cool_home_oven_gets_sugar_oil_malt_drier_cheese_and_a_double_bake() {
 fn the_rule_sheet_says_what_is_met_and_what_is_not_known() {
     let (f, r) = made("hot_round");
     let points = rule_sheet::points(&f, &r, Some(18.0), 78);
-    let of = |what: &str| points.iter().find(|p| p.what == what).unwrap().met;
-    assert_eq!(of("In the dough"), Some(true));
-    assert_eq!(of("Ball"), Some(true));
-    assert_eq!(of("Bake"), Some(true));
-    assert_eq!(of("Protein of the flour"), None, "only W is known");
+    let of = |what: &str| points.iter().find(|p| p.what.code == what).unwrap().met;
+    assert_eq!(of("rule-in-dough"), Some(true));
+    assert_eq!(of("rule-ball"), Some(true));
+    assert_eq!(of("rule-bake"), Some(true));
+    assert_eq!(of("rule-protein"), None, "only W is known");
     let (f, r) = made("home_round");
     let points = rule_sheet::points(&f, &r, Some(30.0), 100);
-    let of = |what: &str| points.iter().find(|p| p.what == what).unwrap();
-    assert_eq!(of("In the dough").met, Some(false));
-    assert_eq!(of("In the dough").here, "also oil, sugar");
-    assert_eq!(of("Water to pour").met, Some(false));
-    assert_eq!(of("Oven").met, Some(false));
+    let of = |what: &str| points.iter().find(|p| p.what.code == what).unwrap();
+    assert_eq!(of("rule-in-dough").met, Some(false));
     assert_eq!(
-        of("Bake").here,
-        "100 s",
+        of("rule-in-dough").here.brief(),
+        "rule-also(others=oil; sugar)"
+    );
+    assert_eq!(of("rule-water").met, Some(false));
+    assert_eq!(of("rule-oven").met, Some(false));
+    assert_eq!(
+        of("rule-bake").here.brief(),
+        "just(value=100s)",
         "of the fire that is kept, not of the style"
     );
     // What lies on this piece, not on a disc of 30 cm: the figure of the toppings' table.
     let on = amounts(&f.toppings, &r.portions, 100);
     let sauce = on.iter().find(|t| t.name.contains("sauce")).unwrap().each_g[0];
-    assert_eq!(of("Sauce").here, format!("{sauce:.0} g"));
+    assert_eq!(
+        of("rule-sauce").here.brief(),
+        format!("just(value={sauce:.0}g)")
+    );
     assert_ne!(sauce.round(), f.toppings[0].g_per_disc);
 }
 

@@ -9,6 +9,8 @@ use super::reading;
 use super::writing::Writer;
 use crate::shared::form::{FormData, measured, number};
 use crate::shared::kitchen::RequestKitchen;
+use craft::fact;
+use craft::fact::{Fact, Value};
 use craft::flour::substitute::{Target, substitutes};
 use craft::flour::{FlourFacts, FlourPart, blend};
 use craft::formula::grams::{Given, given};
@@ -394,7 +396,7 @@ fn by_grams(typed: &mut FormData, bench: &Bench) -> Result<bool, Vec<FieldError>
         let Some(what) = Given::from_key(field.trim_start_matches("g:")) else {
             continue;
         };
-        let refuse = |message: String| {
+        let refuse = |message: Fact| {
             vec![FieldError {
                 field: field.clone(),
                 message,
@@ -404,18 +406,11 @@ fn by_grams(typed: &mut FormData, bench: &Bench) -> Result<bool, Vec<FieldError>
             typed.text(&field),
             Meant::Weight(bench.here.measures.weight),
         )
-        .map_err(|_| refuse("A weight must be a number.".into()))?;
+        .map_err(|_| refuse(fact!("must-be-a-number", what = fact!("a-weight"))))?;
         let doses = doses(typed, &f);
-        f = given(&f, &doses, what, g)
-            .map_err(|ValidationError(e)| refuse(e.into_iter().map(|e| e.message).collect()))?;
-        f.check().map_err(|ValidationError(e)| {
-            refuse(
-                e.into_iter()
-                    .map(|e| e.message)
-                    .collect::<Vec<_>>()
-                    .join(" "),
-            )
-        })?;
+        f = given(&f, &doses, what, g).map_err(|ValidationError(e)| refuse(together(e)))?;
+        f.check()
+            .map_err(|ValidationError(e)| refuse(together(e)))?;
         changed = true;
     }
     typed.forget_all("g:");
@@ -440,3 +435,9 @@ pub fn sensible_oven(typed: &mut FormData, style: &Style, bench: &Bench) {
 
 #[cfg(test)]
 mod tests;
+
+/// Several refusals as one.
+fn together(errors: Vec<FieldError>) -> Fact {
+    let all = errors.into_iter().map(|e| e.message).collect();
+    fact!("just", value = Value::Sentences(all))
+}

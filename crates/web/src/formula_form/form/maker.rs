@@ -5,6 +5,7 @@ use super::{choice, said, where_words};
 use crate::formula_form::fields::{exact_name, spec_of};
 use crate::formula_form::writing::amount_name;
 use crate::shared::form::FormData;
+use crate::shared::format::{named, word};
 use crate::shared::kitchen::RequestKitchen;
 use craft::flour::FlourKind;
 use craft::formula::{ExtraKind, Formula, Mode, PrefermentKind, thickness_name};
@@ -46,8 +47,8 @@ impl Maker<'_> {
             .map(|i| {
                 let leg: Option<Leg> =
                     serde_json::from_str(self.typed.text(&format!("legs[{i}].data"))).ok();
-                let word = leg.as_ref().map_or("Leg", Leg::word);
-                let mut field = self.labelled(&format!("legs[{i}].hours"), word);
+                let word = leg.as_ref().map_or("Stage".into(), |l| named(&l.word()));
+                let mut field = self.labelled(&format!("legs[{i}].hours"), &word);
                 field.small = leg.map_or(String::new(), |l| where_words(&l.spot));
                 field
             })
@@ -98,7 +99,7 @@ impl Maker<'_> {
                 .has(&exact)
                 .then(|| (exact.clone(), self.typed.raw(&exact).to_string())),
             step: s.shown_step(self.here),
-            error: said(self.errors, name),
+            error: said(self.errors, name, self.here),
         }
     }
     /// A field of letters.
@@ -112,7 +113,7 @@ impl Maker<'_> {
             value: self.typed.raw(name).to_string(),
             exact: None,
             step: 0.0,
-            error: said(self.errors, name),
+            error: said(self.errors, name, self.here),
         }
     }
     /// The small words under a label: the style's usual range where it has one.
@@ -136,7 +137,9 @@ impl Maker<'_> {
                 .text(n)
                 .replace(',', ".")
                 .parse()
-                .map_or(String::new(), |v: f64| thickness_name(v).into()),
+                .map_or(String::new(), |v: f64| {
+                    thickness_name(v).map_or(String::new(), |t| word(&t))
+                }),
             _ => small.into(),
         }
     }
@@ -189,7 +192,7 @@ impl Maker<'_> {
             .map(|n| self.field(&at(n)))
             .into(),
             kinds: FlourKind::ALL
-                .map(|k| choice(k.key(), k.name(), k.key() == kind))
+                .map(|k| choice(k.key(), &named(&k.name()), k.key() == kind))
                 .into(),
             pantry: self.typed.raw(&at("pantry")).into(),
             guess: f
@@ -204,11 +207,11 @@ impl Maker<'_> {
             .unwrap_or(ExtraKind::Other);
         let name = self.typed.raw(&format!("extras[{i}].name"));
         let label = if name.trim().is_empty() {
-            kind.name()
+            named(&kind.name())
         } else {
-            name
+            name.to_string()
         };
-        let mut amount = self.labelled(&amount_name(i, kind), label);
+        let mut amount = self.labelled(&amount_name(i, kind), &label);
         if kind == ExtraKind::ActiveMalt {
             let m = self.style.usual.malt;
             amount.small = if m.high == 0.0 {
@@ -218,9 +221,10 @@ impl Maker<'_> {
             };
         }
         // The core names the amount the same for all kinds.
-        amount.error = amount
-            .error
-            .or(said(self.errors, &format!("extras[{i}].amount")));
+        amount.error =
+            amount
+                .error
+                .or(said(self.errors, &format!("extras[{i}].amount"), self.here));
         ExtraForm {
             i,
             kind: kind.key().into(),
@@ -242,13 +246,13 @@ impl Maker<'_> {
         DoseForm {
             at: at.into(),
             forms: YeastForm::ALL
-                .map(|x| choice(x.key(), x.name(), x.key() == t("form")))
+                .map(|x| choice(x.key(), &named(&x.name()), x.key() == t("form")))
                 .into(),
             doses: [("solve", "solved"), ("given", "as I say"), ("none", "none")]
                 .map(|(k, n)| choice(k, n, k == dose))
                 .into(),
             percent,
-            error: said(self.errors, &format!("{at}.dose")),
+            error: said(self.errors, &format!("{at}.dose"), self.here),
         }
     }
     pub fn preferment(&self, i: usize) -> PrefermentForm {
@@ -269,7 +273,7 @@ impl Maker<'_> {
             i,
             kind: kind.key().into(),
             title: if self.typed.text(&at("name")).is_empty() {
-                kind.name().into()
+                named(&kind.name())
             } else {
                 self.typed.text(&at("name")).into()
             },
@@ -289,7 +293,7 @@ impl Maker<'_> {
             } else {
                 vec![]
             },
-            shares_error: said(self.errors, &at("flours")),
+            shares_error: said(self.errors, &at("flours"), self.here),
         }
     }
     pub fn topping(&self, i: usize) -> ToppingForm {
@@ -302,7 +306,7 @@ impl Maker<'_> {
             wet: !self.typed.text(&at("wet")).is_empty(),
             after: !self.typed.text(&at("after")).is_empty(),
             cooks: Cook::ALL
-                .map(|c| choice(c.key(), c.name(), c.key() == cook))
+                .map(|c| choice(c.key(), &named(&c.name()), c.key() == cook))
                 .into(),
             allergens: self.typed.raw(&at("allergens")).into(),
         }

@@ -4,6 +4,9 @@ mod maker;
 mod parts;
 mod swap;
 
+use crate::shared::form::SaidError;
+use crate::shared::format::named;
+use crate::shared::kitchen::RequestKitchen;
 pub use parts::{
     Choice, DoseForm, ExtraForm, Field, FlourForm, PanForm, PrefermentForm, Swap, ToppingForm,
     WayView,
@@ -102,7 +105,7 @@ pub struct Form {
     pub from: Option<String>,
     pub serve_date: String,
     pub serve_time: String,
-    errors: Vec<FieldError>,
+    errors: Vec<SaidError>,
 }
 
 impl Form {
@@ -132,7 +135,7 @@ impl Form {
                 .collect(),
             style_line: m.style.line.clone(),
             modes: Mode::ALL
-                .map(|x| choice(x.key(), x.name(), x == mode))
+                .map(|x| choice(x.key(), &named(&x.name()), x == mode))
                 .into(),
             mode: mode.key().into(),
             size: m.size(mode),
@@ -165,7 +168,7 @@ impl Form {
             counts_nominal: typed.text("hydration_counts") == "nominal",
             extras: (0..typed.rows("extras")).map(|i| m.extra(i)).collect(),
             extra_kinds: ExtraKind::ALL
-                .map(|k| choice(k.key(), k.name(), false))
+                .map(|k| choice(k.key(), &named(&k.name()), false))
                 .into(),
             flours: (0..typed.rows("flours"))
                 .map(|i| m.flour(i, f.as_ref()))
@@ -190,7 +193,7 @@ impl Form {
                 .map(|i| m.preferment(i))
                 .collect(),
             preferment_kinds: PrefermentKind::ALL
-                .map(|k| choice(k.key(), k.name(), false))
+                .map(|k| choice(k.key(), &named(&k.name()), false))
                 .into(),
             hours: m.hours(),
             vigour: m.vigour(),
@@ -204,7 +207,7 @@ impl Form {
                 .into(),
             bowl: ["flour_c", "tap_water_c"].map(|n| m.field(n)).into(),
             mixers: Mixer::ALL
-                .map(|x| choice(x.key(), x.name(), x.key() == typed.text("mixer")))
+                .map(|x| choice(x.key(), &named(&x.name()), x.key() == typed.text("mixer")))
                 .into(),
             toppings: (0..typed.rows("toppings")).map(|i| m.topping(i)).collect(),
             pantry_goods: larder
@@ -222,24 +225,36 @@ impl Form {
                 }
             },
             oven_kinds: OvenKind::ALL
-                .map(|k| choice(k.key(), k.name(), k.key() == typed.text("oven_kind")))
+                .map(|k| {
+                    choice(
+                        k.key(),
+                        &named(&k.name()),
+                        k.key() == typed.text("oven_kind"),
+                    )
+                })
                 .into(),
             oven_top: m.field("oven_top_c"),
-            fit_says: fitted.as_ref().map_or(String::new(), |x| x.says.clone()),
+            fit_says: fitted
+                .as_ref()
+                .map_or(String::new(), |x| bench.here.say(&x.says)),
             fit_changes: fitted.map_or(vec![], |x| {
-                x.changes.into_iter().map(|c| (c.what, c.why)).collect()
+                x.changes
+                    .into_iter()
+                    .map(|c| (bench.here.say(&c.what), bench.here.say(&c.why)))
+                    .collect()
             }),
             name: typed.raw("name").to_string(),
             why: typed.raw("why").to_string(),
             from: from(typed),
             serve_date: typed.raw("serve_date").to_string(),
             serve_time: typed.raw("serve_time").to_string(),
-            errors: errors.to_vec(),
+            errors: bench.here.said(errors),
         }
     }
     /// What is wrong with a field.
     pub fn error(&self, field: &str) -> Option<String> {
-        said(&self.errors, field)
+        let found = self.errors.iter().find(|e| e.field == field)?;
+        Some(found.message.clone())
     }
     /// Which version the sheet came from, for the page's buttons.
     pub fn opened(&self) -> bool {
@@ -265,11 +280,9 @@ fn choice(key: &str, name: &str, chosen: bool) -> Choice {
     }
 }
 
-pub fn said(errors: &[FieldError], field: &str) -> Option<String> {
-    errors
-        .iter()
-        .find(|e| e.field == field)
-        .map(|e| e.message.clone())
+pub fn said(errors: &[FieldError], field: &str, here: &RequestKitchen) -> Option<String> {
+    let found = errors.iter().find(|e| e.field == field)?;
+    Some(here.say(&found.message))
 }
 
 /// The leaf that is open: the one that was, or the first with something wrong in it.

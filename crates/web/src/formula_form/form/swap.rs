@@ -26,11 +26,14 @@ pub(super) fn sought(typed: &FormData, f: Option<&Formula>, bench: &Bench) -> Op
 fn swap(typed: &FormData, f: &Formula, bench: &Bench) -> Option<Swap> {
     Some(match acts::swapping(typed, f, bench)? {
         Err(e) => Swap {
-            says: e.0.first().map_or(String::new(), |e| e.message.clone()),
+            says: e
+                .0
+                .first()
+                .map_or(String::new(), |e| bench.here.say(&e.message)),
             ways: vec![],
         },
         Ok(s) => Swap {
-            says: s.says,
+            says: bench.here.say(&s.says),
             ways: s
                 .ways
                 .iter()
@@ -53,7 +56,7 @@ fn swap(typed: &FormData, f: &Formula, bench: &Bench) -> Option<Swap> {
                             .absorption_percent
                             .map_or(String::new(), |a| format!(", absorption {a:.1} %"))
                     ),
-                    differs: w.differs.clone(),
+                    differs: w.differs.iter().map(|d| bench.here.say(d)).collect(),
                 })
                 .collect(),
         },

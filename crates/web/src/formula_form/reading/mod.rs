@@ -4,6 +4,7 @@ use super::fields::spec_of;
 use super::writing::{Writer, amount_name, typed_of};
 use crate::batch::entries::typed_moment;
 use crate::shared::form::{FormData, Reader, one_line};
+use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use craft::flour::{FlourFacts, FlourKind, FlourPart};
 use craft::formula::{
@@ -236,9 +237,9 @@ impl Form<'_, '_> {
                 let name = format!("{at}.percent");
                 // Chosen a moment ago: the figure is still to be typed.
                 let percent = if self.is(&name) {
-                    self.number_as(&name, form.name())
+                    self.number_as(&name, &named(&form.name()))
                 } else {
-                    self.r.number(&name, form.name())
+                    self.r.number(&name, &named(&form.name()))
                 };
                 Dose::Given { percent }
             }
@@ -255,7 +256,7 @@ impl Form<'_, '_> {
         );
         let name = self.text(&format!("extras[{i}].name"));
         let label = if name.is_empty() {
-            kind.name().to_string()
+            named(&kind.name())
         } else {
             name.clone()
         };

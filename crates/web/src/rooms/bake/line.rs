@@ -1,8 +1,8 @@
 //! The bake line (In, turns, Out at their seconds) and the oven from above.
 
 use crate::shared::chart::{Hold, Svg};
+use crate::shared::format::{min_s as clock, named};
 use craft::fire::programme::{Cue, Programme};
-use craft::sheet::min_s;
 use std::fmt::Write;
 
 /// The route of one bake. The script moves `[data-needle]` and marks `[data-stop]` as passed.
@@ -86,6 +86,11 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
     svg.end()
 }
 
+/// Whole seconds as "1:18".
+fn min_s(s: u32) -> String {
+    clock(f64::from(s))
+}
+
 /// The word under a stop; a narrow line says "Turn" once and then only counts.
 fn label(cue: Cue, i: usize, p: &Programme, narrow: bool) -> String {
     match cue {
@@ -93,7 +98,7 @@ fn label(cue: Cue, i: usize, p: &Programme, narrow: bool) -> String {
         Cue::QuarterTurn => format!("Turn {}", i + 1),
         Cue::HalfTurn if p.turns.len() == 1 || i == 0 => "Turn".into(),
         Cue::HalfTurn => format!("Turn {}", i + 1),
-        other => other.short().into(),
+        other => named(&other.short()),
     }
 }
 
@@ -273,7 +278,7 @@ mod tests {
                 from_s: 71,
                 to_s: 87,
                 chars_s: 88,
-                why: String::new(),
+                why: craft::fact::Fact::nothing(),
             };
             for width in [796.0, 342.0] {
                 let svg = bake_line(&p, width);

@@ -81,7 +81,7 @@ pub async fn show(
                 celsius,
             } => Some((
                 here.local(o.at).strftime("%H:%M").to_string(),
-                format!("{} {}°", subject.name(), m.degrees(celsius, 0)),
+                format!("{} {}°", here.say(&subject.name()), m.degrees(celsius, 0)),
             )),
             _ => None,
         })
@@ -107,7 +107,7 @@ pub async fn show(
         rows: rows(&told, &here),
         readings,
         several: told.spots() > 1,
-        why: p.why.clone(),
+        why: here.say(&p.why),
         piece: if told.batch.sheet.request.formula.in_pans() {
             "Tray"
         } else {
@@ -155,7 +155,9 @@ fn rows(told: &BatchRecord, here: &RequestKitchen) -> Vec<Row> {
                 floor: floor.map_or("–".into(), |f| {
                     format!("{}°", here.measures.degrees(f, 0))
                 }),
-                verdict: p.verdict.map_or("not judged".into(), |v| v.words()),
+                verdict: p
+                    .verdict
+                    .map_or("not judged".into(), |v| here.words(&v.fact())),
                 mark: p
                     .verdict
                     .map_or(String::new(), |v| marks::section(v.base, v.top)),

@@ -21,11 +21,12 @@ use axum::http::StatusCode;
 use axum::response::{Html, IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
+use craft::fact;
 use craft::fire::run::TapRefused;
 use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
-use craft::note::Note;
 use jiff::{SignedDuration, Timestamp};
 use serde::{Deserialize, Serialize};
+use speech::Judgement;
 use store::entry::{Kept, Standing};
 use view::{RunState, Timed, View};
 
@@ -78,7 +79,7 @@ async fn bake(
     let mut b = View::of(&told, &goes, &here);
     if !asked.whole.is_empty() {
         let work = || view::notes(&told, &goes, &here);
-        b.notes = app.models.at_length(work).await?;
+        b.notes = here.judgements(&app.models.at_length(work).await?);
     }
     let frame = Frame::of(
         &here,
@@ -94,7 +95,7 @@ async fn bake(
 #[derive(Template)]
 #[template(path = "rooms/bake/notes.html")]
 struct Notes {
-    notes: Vec<Note>,
+    notes: Vec<Judgement>,
 }
 #[derive(Template)]
 #[template(path = "rooms/bake/beside_balls.html")]
@@ -125,7 +126,9 @@ async fn beside(
         .at_length(|| view::notes(&told, &goes, &here))
         .await?;
     let balls = view::balls(&told, &goes, &here);
-    let notes = Notes { notes };
+    let notes = Notes {
+        notes: here.judgements(&notes),
+    };
     let balls = Balls {
         balls,
         left: told.pieces_left(),
@@ -193,9 +196,9 @@ async fn take(a: Arrived) -> Result<Response, AppError> {
         if let (TapKind::In, Some(out), Some(p)) = (tap.kind, own_out, kept.pizza(tap.pizza))
             && out <= p.in_at
         {
-            return Err(TapRefused::WentIn(p.number).to_string());
+            return Err(TapRefused::WentIn(p.number).fact());
         }
-        Run::admits(&s.taps, &tap, spots, s.finished).map_err(|e| e.to_string())
+        Run::admits(&s.taps, &tap, spots, s.finished).map_err(|e| e.fact())
     };
     let kept = match a.keep(sent, tap, &admits).await? {
         // A form without a script says no number: sent twice, it means the pizza that it meant the first time.
@@ -218,8 +221,8 @@ async fn take(a: Arrived) -> Result<Response, AppError> {
     let refused = match kept {
         Kept::New | Kept::Before => None,
         Kept::Refused(sentence) => Some(sentence),
-        Kept::Other(_) => Some("Another tap was kept under this one's key: tap again.".into()),
-        Kept::NoBatch => Some("This batch is gone.".into()),
+        Kept::Other(_) => Some(fact!("tap-other-key")),
+        Kept::NoBatch => Some(fact!("batch-gone")),
     };
     let told = load::told(&a.app, here, a.code()).await?;
     let status = if refused.is_some() {
@@ -227,6 +230,7 @@ async fn take(a: Arrived) -> Result<Response, AppError> {
     } else {
         StatusCode::OK
     };
+    let refused = refused.map(|why| here.say(&why));
     Ok(answer(&told, here, status, refused))
 }
 

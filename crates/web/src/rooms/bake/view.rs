@@ -3,6 +3,7 @@
 use super::line::{bake_line, oven_plan};
 use crate::batch::record::BatchRecord;
 use crate::shared::format::{count_word, hm, min_s};
+use crate::shared::format::{named, word};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use craft::fire::programme::{Cue, Turn};
@@ -12,6 +13,7 @@ use craft::note::Note;
 use craft::sheet::SheetResult;
 use jiff::SignedDuration;
 use serde::Serialize;
+use speech::Judgement;
 use store::entry::Seen;
 use uuid::Uuid;
 
@@ -186,7 +188,7 @@ pub struct View {
     pub lanes: Vec<Lane>,
     pub forgotten: Vec<Forgotten>,
     pub count: String,
-    pub notes: Vec<Note>,
+    pub notes: Vec<Judgement>,
     pub in_key: String,
     pub turned_key: String,
     pub out_key: String,
@@ -198,8 +200,8 @@ pub struct View {
     pub pizza_in: Option<u32>,
     pub last_number: Option<u32>,
     /// Cautions with what is grave; whether they were acknowledged.
-    pub cautions: Vec<(bool, &'static str, &'static str)>,
-    pub manual: &'static str,
+    pub cautions: Vec<(bool, String, String)>,
+    pub manual: String,
     pub ask_caution: bool,
     pub offer_night: bool,
 }
@@ -218,7 +220,7 @@ pub fn quick_notes(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen
         to_at: w.to_at,
     };
     let pieces = goes.formula.pieces;
-    craft::fire::judge::service(&told.run, pieces, ready, here.now, &here.zone)
+    craft::fire::judge::service(&told.run, pieces, ready, here.now)
 }
 
 /// All notes of the bake; runs the oven model.
@@ -236,11 +238,7 @@ pub fn notes(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> V
             room_c: told.batch.sheet.request.room_c,
         };
         all.extend(craft::fire::judge::at_oven(
-            fire,
-            &told.run,
-            &seen,
-            here.now,
-            &here.says(),
+            fire, &told.run, &seen, here.now,
         ));
     }
     craft::note::by_urgency(all)
@@ -273,7 +271,7 @@ impl View {
             ),
         }
         .into_iter()
-        .map(|c| (c.grave, c.head, c.say))
+        .map(|c| (c.grave, here.say(&c.head), here.say(&c.say)))
         .collect();
         let cautioned = told.seen().any(|o| matches!(o.seen, Seen::Cautioned));
         let hour = here.local(here.now).hour();
@@ -310,7 +308,7 @@ impl View {
             line: bake_line(p, 796.0),
             line_narrow: bake_line(p, 342.0),
             plan: oven_plan(p),
-            why: p.why.clone(),
+            why: here.say(&p.why),
             cells: cells(told.run.last_out()),
             last_head: told
                 .run
@@ -340,7 +338,7 @@ impl View {
                 .collect(),
             forgotten: forgotten(told, here),
             count: count(&state),
-            notes: quick_notes(told, goes, here),
+            notes: here.judgements(&quick_notes(told, goes, here)),
             in_key: key(),
             turned_key: key(),
             out_key: key(),
@@ -363,7 +361,7 @@ impl View {
             last_number: told.run.last_out().map(|l| l.number),
             ask_caution: cautions.iter().any(|c| c.0) && !cautioned,
             cautions,
-            manual: craft::fire::caution::MANUAL,
+            manual: here.say(&craft::fire::caution::manual()),
             offer_night: !(6..20).contains(&hour),
         }
     }
@@ -476,8 +474,8 @@ fn programme_json(told: &BatchRecord) -> String {
                 "at_s": t.at_s,
                 "quarter": t.say == Cue::QuarterTurn,
                 "turn": matches!(t.say, Cue::QuarterTurn | Cue::HalfTurn),
-                "short": t.say.short(),
-                "words": t.say.words(),
+                "short": named(&t.say.short()),
+                "words": word(&t.say.words()),
             })
         })
         .collect();
@@ -508,7 +506,7 @@ fn cells(last: Option<&Pizza>) -> Vec<Cell> {
             let v = craft::fire::Verdict { base, top };
             out.push(Cell {
                 value: format!("{}/{}", base.key(), top.key()),
-                words: v.words(),
+                words: word(&v.fact()),
                 svg: marks::section(base, top),
                 key: KEYS[row][column],
                 middle: v == craft::fire::Verdict::RIGHT,

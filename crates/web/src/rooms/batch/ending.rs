@@ -11,6 +11,7 @@ use askama::Template;
 use axum::Router;
 use axum::response::{IntoResponse, Response};
 use axum::routing::post;
+use craft::fact;
 use store::entry::{Seen, Standing};
 use uuid::Uuid;
 
@@ -70,7 +71,7 @@ async fn close(a: Arrived) -> Result<Response, AppError> {
     let went = a.app.models.at_length(|| went(told, &a.here)).await?;
     let went = Some(Box::new(went));
     let admits = |s: &Standing| match (s.finished, s.cancelled) {
-        (true, _) => Err("This batch is closed already.".to_string()),
+        (true, _) => Err(fact!("batch-closed-already")),
         _ => entries::open(s),
     };
     a.entered(Seen::Closed { went }, "/ledger", &admits).await
@@ -119,7 +120,7 @@ async fn cancel(a: Arrived) -> Result<Response, AppError> {
 /// A batch that was closed or cancelled goes on after all.
 async fn reopen(a: Arrived) -> Result<Response, AppError> {
     let admits = |s: &Standing| match (s.finished, s.cancelled) {
-        (false, false) => Err("This batch is under way.".to_string()),
+        (false, false) => Err(fact!("batch-under-way")),
         _ => Ok(()),
     };
     let back = format!("/batches/{}", a.code());

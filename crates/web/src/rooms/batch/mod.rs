@@ -23,6 +23,8 @@ use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
+use craft::fact;
+use craft::fact::Fact;
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::sheet::SheetResult;
@@ -165,7 +167,7 @@ async fn refuse(a: &Arrived, field: &str, message: String) -> Result<Response, A
     }
     let errors = [FieldError {
         field: field.into(),
-        message,
+        message: Fact::as_written(message),
     }];
     let goes = a.app.goes(&a.told, &a.here).await?;
     render(
@@ -183,7 +185,7 @@ async fn kept(
     a: &Arrived,
     field: &str,
     seen: Seen,
-    admits: &(dyn Fn(&Standing) -> Result<(), String> + Sync),
+    admits: &(dyn Fn(&Standing) -> Result<(), Fact> + Sync),
 ) -> Result<Response, AppError> {
     if let Err(e) = &a.sent {
         return refuse(a, field, e.clone()).await;
@@ -255,7 +257,7 @@ fn degrees(
         Ok(c) => subject
             .take(Celsius(c).reads(unit), unit)
             .map(|c| c.0)
-            .map_err(|e| ("degrees", e.message)),
+            .map_err(|e| ("degrees", here.say(&e.message))),
     }
 }
 
@@ -298,7 +300,7 @@ async fn power(a: Arrived) -> Result<Response, AppError> {
     };
     let from = a.sent.as_ref().map_or(a.here.now, |s| s.at);
     let read = until.and_then(|until| {
-        craft::entry::power_cut(from, until, a.here.now).map_err(|e| e.to_string())?;
+        craft::entry::power_cut(from, until, a.here.now).map_err(|e| a.here.say(&e.fact(from)))?;
         Ok(until)
     });
     match read {
@@ -317,9 +319,9 @@ async fn take_back(
         .seen()
         .any(|o| o.key == entry && o.seen.may_be_taken_back());
     let admits = |s: &Standing| match s.seen.iter().find(|(k, _)| *k == entry) {
-        Some((_, true)) => Err("That was taken back before.".to_string()),
+        Some((_, true)) => Err(fact!("entry-taken-back")),
         Some(_) if may => Ok(()),
-        _ => Err("There is no such entry to take back.".into()),
+        _ => Err(fact!("entry-none-to-take-back")),
     };
     kept(&a, "when", Seen::TakenBack { entry }, &admits).await
 }

@@ -132,8 +132,7 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
                     .find(|k| *k == e.field)
                     .unwrap_or("part_count")
             });
-            let said: Vec<String> = e.0.into_iter().map(|e| e.message).collect();
-            return refuse(&a, field, said.join(" ")).await;
+            return refuse(&a, field, a.here.say_all(&e.0)).await;
         }
     };
     match kept(&a, &plans, way, n).await? {

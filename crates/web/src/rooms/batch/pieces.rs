@@ -82,8 +82,7 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
     let (request, result) = match a.app.models.at_length(work).await? {
         Ok(x) => x,
         Err(e) => {
-            let said: Vec<String> = e.0.into_iter().map(|e| e.message).collect();
-            return refuse(&a, "count", said.join(" ")).await;
+            return refuse(&a, "count", a.here.say_all(&e.0)).await;
         }
     };
     let of = a.typed.text("plan").parse().unwrap_or(u32::MAX);

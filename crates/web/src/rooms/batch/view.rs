@@ -152,7 +152,7 @@ impl View {
             errors
                 .iter()
                 .find(|e| fields.contains(&e.field.as_str()))
-                .map(|e| e.message.clone())
+                .map(|e| here.say(&e.message))
         };
         let (answer_head, answer_core, answer_tail, lines) = answer(told, goes, here);
         let summary = told.run.summary();
@@ -189,7 +189,7 @@ impl View {
             log: log(told, here),
             subjects: Subject::ALL
                 .into_iter()
-                .map(|s| (s.key().to_string(), s.name().to_string()))
+                .map(|s| (s.key().to_string(), here.say(&s.name())))
                 .chain(own_places(told).map(|p| (super::of_place(&p.name), p.name.clone())))
                 .chain([(super::TUB.to_string(), "Tub, times its start".to_string())])
                 .map(|(key, name)| SubjectChoice {
@@ -291,7 +291,7 @@ fn next_line(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> S
         return "All steps are done.".into();
     };
     let s = &goes.steps[i];
-    let title = s.title.to_lowercase();
+    let title = here.words(&s.title);
     if s.kind == StepKind::Bake && !told.run.pizzas.is_empty() {
         return format!("Now: {title}, {}.", told.out_words());
     }
@@ -337,8 +337,8 @@ fn steps(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<S
                 mark: marks::step(&s.kind),
                 was: (now != planned).then_some(planned),
                 planned: now,
-                title: s.title.clone(),
-                detail: s.detail.clone(),
+                title: here.say(&s.title),
+                detail: here.say(&s.detail),
                 done: done.map(|d| hm(&here.local(d))),
                 skipped: state.left_out,
                 has_length: s.has_length(),
@@ -402,7 +402,7 @@ fn said(
                 _ => 1,
             };
             Some((
-                subject.name().to_string(),
+                here.say(&subject.name()),
                 format!("{}°", m.degrees(*celsius, decimals)),
                 planned.map_or(String::new(), |p| format!("planned {}°", m.degrees(p, 1))),
             ))

@@ -190,7 +190,8 @@ fn just_done(live: &[BatchRecord], here: &RequestKitchen) -> Option<JustDone> {
         },
         title: format!(
             "{} · {}",
-            told.batch.sheet.result.steps[position].title, told.batch.name
+            here.say(&told.batch.sheet.result.steps[position].title),
+            told.batch.name
         ),
         batch: told.batch.id.0,
         code: told.batch.code.clone(),
@@ -224,11 +225,15 @@ fn acts(live: &[BatchRecord], here: &RequestKitchen) -> Vec<Act> {
                 time: hm(&local),
                 day: local.strftime("%a").to_string(),
                 mark: marks::step(&s.kind),
-                title: format!("{} · {}", s.title, t.batch.name),
-                call: s.kind.call(&t.batch.name),
+                title: format!("{} · {}", here.say(&s.title), t.batch.name),
+                call: here.say(&s.kind.call(&t.batch.name)),
                 detail: match since {
-                    Some(b) => format!("Under way since {}. {}", hm(&here.local(b)), s.detail),
-                    None => s.detail.clone(),
+                    Some(b) => format!(
+                        "Under way since {}. {}",
+                        hm(&here.local(b)),
+                        here.say(&s.detail)
+                    ),
+                    None => here.say(&s.detail),
                 },
                 batch: t.batch.id.0,
                 code: t.batch.code.clone(),
@@ -325,7 +330,7 @@ fn pins(live: &[BatchRecord], here: &RequestKitchen) -> (Vec<Pin>, Option<Timest
             found.push((
                 at,
                 pin(
-                    subject.name().into(),
+                    here.say(&subject.name()),
                     celsius,
                     at,
                     here,

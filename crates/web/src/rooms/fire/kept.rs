@@ -17,6 +17,7 @@ use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
+use craft::fact::Fact;
 use craft::fire::{FireChoice, of_formula};
 use craft::formula::Formula;
 use craft::reading::Subject;
@@ -178,7 +179,9 @@ fn planned(
     if dough_changed && open.dough.mixed {
         let e = FieldError {
             field: "pressed".into(),
-            message: "This dough is mixed: ball, sugar, malt and oil are for the next one. Keep them as a formula, or set them back.".into(),
+            message: Fact::as_written(
+                "This dough is mixed: ball, sugar, malt and oil are for the next one. Keep them as a formula, or set them back.",
+            ),
         };
         return Err((vec![e], StatusCode::CONFLICT));
     }
@@ -272,11 +275,14 @@ async fn reading(a: Arrived) -> Result<Response, AppError> {
     let unit = a.here.measures.temperature;
     let mut meant = None;
     let read = match number(a.typed.text("degrees")) {
-        Err(NotANumber::Empty) => Err("The temperature is missing.".into()),
+        Err(NotANumber::Empty) => Err("The temperature is missing.".to_string()),
         Err(NotANumber::Text) => Err("The temperature must be a number, such as 415.".into()),
         Ok(v) => {
             meant = subject.meant(v, unit).map(plain);
-            subject.take(v, unit).map(|c| c.0).map_err(|e| e.message)
+            subject
+                .take(v, unit)
+                .map(|c| c.0)
+                .map_err(|e| a.here.say(&e.message))
         }
     };
     let read = read.and_then(|c| match &a.sent {

@@ -11,6 +11,7 @@ use crate::App;
 use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
+use crate::shared::form::SaidError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
@@ -22,6 +23,8 @@ use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
+use craft::fact;
+use craft::fact::Fact;
 use craft::fire::overview::Looked;
 use craft::fire::remedy::Change;
 use craft::fire::set_points::solve_plan;
@@ -94,7 +97,7 @@ struct Preview {
     picture: Option<String>,
     /// Absent in the first of two answers.
     desk: Option<String>,
-    errors: Vec<FieldError>,
+    errors: Vec<SaidError>,
 }
 
 /// A dough that is thought of: a style's own, served tomorrow.
@@ -345,7 +348,7 @@ fn press(typed: &mut FormData, open: &Open, here: &RequestKitchen) -> Vec<FieldE
     let wrong = |message: &str| {
         vec![FieldError {
             field: "pressed".into(),
-            message: message.into(),
+            message: Fact::as_written(message),
         }]
     };
     if act.starts_with("oven") {
@@ -411,12 +414,14 @@ fn solve(typed: &mut FormData, open: &Open, here: &RequestKitchen) -> Vec<FieldE
         Ok(found) => {
             form::write(typed, &found.plan, &read.oven_ref, read.hands, here);
             if found.floor_at_limit || found.dome_at_limit {
-                let what = if found.dome_at_limit { "top" } else { "floor" };
+                let message = if found.dome_at_limit {
+                    fact!("limit-top")
+                } else {
+                    fact!("limit-floor")
+                };
                 return vec![FieldError {
                     field: "limit".into(),
-                    message: format!(
-                        "The {what} of this oven is at its limit: this is the nearest it comes. See what to change."
-                    ),
+                    message,
                 }];
             }
             vec![]
@@ -473,7 +478,7 @@ fn after(
     let (limits, wrong): (Vec<_>, Vec<_>) = pressed.into_iter().partition(|e| e.field == "limit");
     let extra = Extra {
         plan: typed.text("plan").parse().unwrap_or(extra.plan),
-        done: limits.into_iter().next().map(|e| e.message),
+        done: limits.into_iter().next().map(|e| here.say(&e.message)),
         ..extra
     };
     (extra, wrong)

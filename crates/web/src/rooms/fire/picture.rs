@@ -6,14 +6,18 @@ use crate::shared::chart::firing::{self, firing};
 use crate::shared::chart::race::{self as chart, Lane, Row};
 use crate::shared::format::{hm, min_s};
 use crate::shared::kitchen::RequestKitchen;
+use craft::fact;
+use craft::fact::Kelvin;
 use craft::fire::oven::is_tray;
 use craft::fire::overview::{Looked, launch_test, of_readings};
 use craft::fire::race::{Item, Targets, progress};
-use craft::fire::words::{bake_time, spoken_range};
+use craft::fire::words::rough_time;
 use craft::fire::{FirePlan, Fuel, Moment, OvenKind};
-use craft::note::Note;
+use craft::units::Celsius;
 use jiff::Timestamp;
 use serde_json::json;
+use speech::Judgement;
+use speech::value::span as bake_time;
 
 pub struct RemedyView {
     pub key: String,
@@ -24,7 +28,7 @@ pub struct RemedyView {
 
 pub struct CueView {
     pub i: usize,
-    pub words: &'static str,
+    pub words: String,
     pub say: &'static str,
     pub value: String,
     pub error: Option<String>,
@@ -45,8 +49,8 @@ pub struct Picture {
     pub test: Option<String>,
     pub fuel: String,
     pub fitted: Option<String>,
-    pub notes: Vec<Note>,
-    pub more: Vec<Note>,
+    pub notes: Vec<Judgement>,
+    pub more: Vec<Judgement>,
     pub remedies: Vec<RemedyView>,
     pub more_remedies: Vec<RemedyView>,
     pub options: bool,
@@ -119,15 +123,15 @@ impl Picture {
             scrub_max: format!("{end_s:.0}"),
             scrub_at: format!("{:.0}", race.best_s),
             scrub_says: at_words(&race.at),
-            test: x.band.map(|b| launch_test(b, &here.says())),
+            test: x.band.map(|b| here.say(&launch_test(b))),
             fuel: fuel(plan, x),
-            fitted: of_readings(f),
-            notes,
-            more,
+            fitted: of_readings(f).map(|x| here.say(&x)),
+            notes: here.judgements(&notes),
+            more: here.judgements(&more),
             remedies,
             more_remedies,
             options: race.window.is_some(),
-            contact: contact(plan, x),
+            contact: contact(plan, x, here),
             cues: cues(m, x),
             shape_line: &x.planned.shape.line,
             out: min_s(f64::from(x.planned.programme.out_s)),
@@ -269,13 +273,13 @@ fn cues(m: &Made, x: &Looked) -> Vec<CueView> {
         m.errors
             .iter()
             .find(|e| e.field == format!("cue[{i}].s"))
-            .map(|e| e.message.clone())
+            .map(|e| m.here.say(&e.message))
     };
     let turns = x.planned.programme.turns.iter().enumerate();
     turns
         .map(|(i, t)| CueView {
             i,
-            words: t.say.words(),
+            words: m.here.words(&t.say.words()),
             say: t.say.key(),
             value: min_s(f64::from(t.at_s)),
             error: error(i),
@@ -314,13 +318,13 @@ fn answer(m: &Made, plan: &FirePlan, x: &Looked) -> (String, String) {
         .find(|n| n.code == "floor_ahead" || n.code == "floor_behind" || n.code == "charged_late");
     let hm = |t: Timestamp| hm(&m.here.local(t));
     let head = match (urgent, race.window, m.lit_at) {
-        (Some(n), ..) => format!("{}.", n.what),
+        (Some(n), ..) => format!("{}.", m.here.say(&n.what)),
         (None, Some(_), _) if m.dough.baking_since.is_some() => "Baking.".into(),
         (None, None, _) => x
             .notes
             .first()
             .map_or("No moment at which all is right.".into(), |n| {
-                format!("{}.", n.what)
+                format!("{}.", m.here.say(&n.what))
             }),
         (None, Some(_), Some(_)) => x
             .firing
@@ -377,7 +381,7 @@ fn remedies(m: &Made, x: &Looked) -> (Vec<RemedyView>, Vec<RemedyView>) {
             };
             RemedyView {
                 key: t.change.key(),
-                words: t.change.words(),
+                words: m.here.say(&t.change.words()),
                 effect: format!(
                     "Pull at {} instead of {}, {window}; base {:+.1}, rim {:+.1}.",
                     bake_time(t.best_s),
@@ -394,7 +398,7 @@ fn remedies(m: &Made, x: &Looked) -> (Vec<RemedyView>, Vec<RemedyView>) {
 }
 
 /// What the skin meets, in one line.
-fn contact(plan: &FirePlan, x: &Looked) -> String {
+fn contact(plan: &FirePlan, x: &Looked, here: &RequestKitchen) -> String {
     if plan.pan.is_some() {
         return "In a pan the metal stands between floor and dough: it slows the base at first."
             .into();
@@ -407,15 +411,16 @@ fn contact(plan: &FirePlan, x: &Looked) -> String {
     let c = o.floor.contact_c(o.floor_c, plan.piece.dough_c);
     // The same ideal interface is not the same base: a tight floor lets no steam out.
     let stays = match o.floor.is_metal() {
-        true => "on metal the skin rides on steam and flour, and stays far below.",
-        false => "steam and poor contact keep the skin 20 to 30 below.",
+        true => fact!("skin-on-metal"),
+        false => fact!("skin-on-stone", by = (Kelvin(20.0), Kelvin(30.0))),
     };
-    format!(
-        "Where {} of {:.0} °C and dough touch, both would ideally take {:.0} °C at once; {stays}",
-        o.floor.name(),
-        o.floor_c,
-        c
-    )
+    here.say(&fact!(
+        "skin-meets",
+        floor = o.floor.name(),
+        c = Celsius(o.floor_c.round()),
+        skin = Celsius(c.round()),
+        stays = stays
+    ))
 }
 
 fn run(m: &Made, x: &Looked) -> Vec<(String, String)> {
@@ -428,7 +433,7 @@ fn run(m: &Made, x: &Looked) -> Vec<(String, String)> {
         out.push(("Last one out".into(), hm(&m.here.local(s.last_out_at))));
     }
     if let Some(g) = s.gap_s {
-        let range = spoken_range(0.75 * g, 1.25 * g);
+        let range = m.here.reader().said(&rough_time(0.75 * g, 1.25 * g)).full;
         out.push((
             "Pause of a spot".into(),
             if g < 20.0 { "none".into() } else { range },

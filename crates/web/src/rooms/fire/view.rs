@@ -3,6 +3,7 @@
 use super::form::{Dough, Read, floor_key};
 use super::picture::Picture;
 use crate::shared::form::FormData;
+use crate::shared::form::SaidError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use craft::fire::firing::FloorRead;
@@ -37,8 +38,8 @@ pub struct Switch {
 }
 
 pub struct CautionView {
-    pub head: &'static str,
-    pub say: &'static str,
+    pub head: String,
+    pub say: String,
     pub grave: bool,
 }
 
@@ -52,9 +53,9 @@ pub struct View {
     pub settings: Vec<Field>,
     pub dough: Vec<Field>,
     pub own: bool,
-    pub errors: Vec<FieldError>,
+    pub errors: Vec<SaidError>,
     pub cautions: Vec<CautionView>,
-    pub manual: &'static str,
+    pub manual: String,
     pub home: bool,
     pub fired: bool,
     pub styles: Vec<Choice>,
@@ -98,7 +99,7 @@ impl View {
             m.errors
                 .iter()
                 .find(|e| e.field == name)
-                .map(|e| e.message.clone())
+                .map(|e| m.here.say(&e.message))
         };
         let field = |name: &str, label, small: &str, unit, step| {
             let exact = format!("exact:{name}");
@@ -171,7 +172,10 @@ impl View {
                 } else {
                     ""
                 };
-                floors.push((key, format!("{mm:.0} mm {}{tray}", mat.name())));
+                floors.push((
+                    key,
+                    format!("{mm:.0} mm {}{tray}", m.here.words(&mat.name())),
+                ));
             }
         }
         let chosen = |list: Vec<(String, String)>, now: &str| -> Vec<Choice> {
@@ -225,8 +229,8 @@ impl View {
             craft::fire::caution::cautions(o, in_pan, grill)
                 .into_iter()
                 .map(|c| CautionView {
-                    head: c.head,
-                    say: c.say,
+                    head: m.here.say(&c.head),
+                    say: m.here.say(&c.say),
                     grave: c.grave,
                 })
                 .collect()
@@ -236,7 +240,9 @@ impl View {
             ovens: chosen(ovens, t.text("oven")),
             floors: chosen(floors, &typed_floor),
             shelves: chosen(
-                Shelf::ALL.map(|s| (s.key().into(), s.name().into())).into(),
+                Shelf::ALL
+                    .map(|s| (s.key().into(), m.here.words(&s.name())))
+                    .into(),
                 t.text("shelf"),
             ),
             shapes: chosen(
@@ -250,9 +256,9 @@ impl View {
             settings,
             dough,
             own: !t.text("own").is_empty(),
-            errors: m.errors.clone(),
+            errors: m.here.said(&m.errors),
             cautions,
-            manual: craft::fire::caution::MANUAL,
+            manual: m.here.say(&craft::fire::caution::manual()),
             home,
             fired: kind.is_fired(),
             styles: if m.free {
@@ -300,7 +306,6 @@ pub fn looked(
         work: here.kitchen.work,
         closes_at: dough.closes_at,
         now: here.now,
-        says: here.says(),
     })
     .map_err(|e| super::form::at_fields(e.0))
 }

@@ -5,6 +5,7 @@ use crate::App;
 use crate::batch::load;
 use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
+use crate::shared::format::word;
 use crate::shared::format::{day_hm, from_to};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
@@ -59,7 +60,7 @@ fn allergens(told: &BatchRecord, larder: &Larder) -> String {
     let of_extras = f
         .extras
         .iter()
-        .filter_map(|e| e.kind.allergen().map(String::from));
+        .filter_map(|e| e.kind.allergen().map(|a| word(&a)));
     let mut all: Vec<String> = of_flours
         .chain(of_extras)
         .flat_map(|a| {

@@ -3,6 +3,7 @@
 use crate::batch::record::BatchRecord;
 use crate::shared::chart::{Hold, Svg};
 use crate::shared::drawn::Drawn;
+use crate::shared::format::path_hours;
 use crate::shared::format::{count_word, day, min_s, percent};
 use crate::shared::kitchen::RequestKitchen;
 use craft::fire::RunSummary;
@@ -83,7 +84,7 @@ fn row(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> Row {
     let m = here.measures;
     let size = crate::shared::format::portions(&sheet.formula.portions, &m);
     let f = &r.formula;
-    let hours = f.hours_words();
+    let hours = path_hours(f, here);
     Row {
         code: t.batch.code.clone(),
         name: t.batch.name.clone(),
@@ -284,7 +285,7 @@ fn lines(told: &[BatchRecord], summaries: &[RunSummary], here: &RequestKitchen) 
         )
     };
     let second = most_often_off(summaries).map_or(String::new(), |(words, n)| {
-        format!("Most often off: {words}, {n} times.")
+        format!("Most often off: {}, {n} times.", here.words(&words))
     });
     [first, second]
 }

@@ -75,14 +75,7 @@ async fn worked(
 ) -> Result<(SheetRequest, SheetResult), AppError> {
     let larder = Larder::of(app, here).await?;
     let typed = opened(&v.formula, Some(&v.name), None, here);
-    let say = |e: Vec<craft::refusal::FieldError>| {
-        AppError::Asked(
-            e.into_iter()
-                .map(|e| e.message)
-                .collect::<Vec<_>>()
-                .join(" "),
-        )
-    };
+    let say = |e: Vec<craft::refusal::FieldError>| AppError::Asked(here.say_all(&e));
     let sheet = reading::read(&typed, here, larder.scales(here)).map_err(say)?;
     let result = work_out(&sheet.request).map_err(|e| say(e.0))?;
     Ok((sheet.request, result))
@@ -122,7 +115,7 @@ async fn recipe(
     let steps: Vec<(String, String)> = s
         .steps
         .iter()
-        .map(|x| (x.title.clone(), x.detail.clone()))
+        .map(|x| (here.say(&x.title), here.say(&x.detail)))
         .collect();
     let text = to_recipe_ld(&v.name, &r.formula, &s.formula, &steps);
     Ok(file(

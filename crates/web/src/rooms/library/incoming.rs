@@ -181,8 +181,8 @@ impl<'a> Shown<'a> {
     fn found(&self, p: &Pasted, name: &str, why: &str) -> Found {
         Found {
             lines: lines(p, self.here),
-            facts: super::facts(&p.formula),
-            doubts: p.doubts.clone(),
+            facts: super::facts(&p.formula, self.here),
+            doubts: p.doubts.iter().map(|d| self.here.say(d)).collect(),
             fields: fields(&p.formula, name, why, self.here),
         }
     }
@@ -216,16 +216,16 @@ async fn paste(
             let found = shown.found(&p, "Pasted recipe", "Read from a pasted recipe.");
             shown.page(&text, None, None, Some(found))
         }
-        Err(e) => shown.page(&text, Some(sentence(e)), None, None),
+        Err(e) => shown.page(&text, Some(sentence(e, &here)), None, None),
     }
 }
 
-fn sentence(ValidationError(errors): ValidationError) -> String {
+fn sentence(ValidationError(errors): ValidationError, here: &RequestKitchen) -> String {
     let said: Vec<String> = errors
         .into_iter()
         .map(|e| match e.field.as_str() {
-            "file" | "text" => e.message,
-            field => format!("{field}: {}", e.message),
+            "file" | "text" => here.say(&e.message),
+            field => format!("{field}: {}", here.say(&e.message)),
         })
         .collect();
     said.join(" ")
@@ -261,13 +261,13 @@ async fn file(
             Ok(kept) => {
                 let found = Found {
                     lines: vec![],
-                    facts: super::facts(&kept.formula),
+                    facts: super::facts(&kept.formula, &here),
                     doubts: vec![],
                     fields: fields(&kept.formula, &kept.name, &kept.why, &here),
                 };
                 shown.page("", None, None, Some(found))
             }
-            Err(e) => shown.page("", None, Some(sentence(e)), None),
+            Err(e) => shown.page("", None, Some(sentence(e, &here)), None),
         };
     }
     match from_recipe_ld(&bytes, &shown.style) {
@@ -275,6 +275,6 @@ async fn file(
             let found = shown.found(&p, &name, "Read from a recipe file.");
             shown.page("", None, None, Some(found))
         }
-        Err(e) => shown.page("", None, Some(sentence(e)), None),
+        Err(e) => shown.page("", None, Some(sentence(e, &here)), None),
     }
 }

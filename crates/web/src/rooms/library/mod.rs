@@ -4,8 +4,10 @@ mod files;
 mod incoming;
 
 use crate::App;
+use crate::shared::changes::{SaidChange, said_changes};
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
+use crate::shared::format::path_hours;
 use crate::shared::format::{count_word, day};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
@@ -18,7 +20,7 @@ use axum::body::Bytes;
 use axum::extract::{Path, Query, State};
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
-use craft::formula::diff::{Change, changes, pieces};
+use craft::formula::diff::{changes, pieces};
 use craft::formula::{Dose, Formula};
 use craft::refusal::plain;
 use serde::Deserialize;
@@ -142,7 +144,7 @@ struct VersionRow {
     made: String,
     why: String,
     /// What changed against the version before.
-    changes: Vec<Change>,
+    changes: Vec<SaidChange>,
 }
 
 #[derive(Template)]
@@ -158,10 +160,10 @@ struct OnePage {
 }
 
 /// What a formula is, in lines.
-pub(super) fn facts(f: &Formula) -> Vec<(String, String)> {
+pub(super) fn facts(f: &Formula, here: &RequestKitchen) -> Vec<(String, String)> {
     let mut out = vec![
         ("Style".to_string(), f.style.name.clone()),
-        ("Size".into(), pieces(&f.pieces)),
+        ("Size".into(), here.say(&pieces(&f.pieces))),
         (
             "Flour".into(),
             f.flours
@@ -189,7 +191,7 @@ pub(super) fn facts(f: &Formula) -> Vec<(String, String)> {
     of_flour.extend(f.extras.iter().map(|e| {
         format!(
             "{} {} {}",
-            e.called().to_lowercase(),
+            here.words(&e.called()),
             short(e.amount),
             e.kind.unit()
         )
@@ -197,7 +199,7 @@ pub(super) fn facts(f: &Formula) -> Vec<(String, String)> {
     out.push(("Of the flour".into(), of_flour.join(", ")));
     for p in &f.preferments {
         out.push((
-            p.called().into(),
+            here.say(&p.called()),
             format!(
                 "{} % of the flour at {} % water, {} h",
                 short(p.flour_percent),
@@ -211,8 +213,8 @@ pub(super) fn facts(f: &Formula) -> Vec<(String, String)> {
         Dose::None => "none in the dough".into(),
         Dose::Given { percent } => format!("{} %", short(percent)),
     };
-    out.push((f.yeast.form.name().into(), yeast));
-    out.push(("Hours".into(), f.hours_words()));
+    out.push((here.say(&f.yeast.form.name()), yeast));
+    out.push(("Hours".into(), path_hours(f, here)));
     out
 }
 
@@ -252,7 +254,7 @@ async fn one(
         id,
         name: head.name.clone(),
         head: head.number,
-        facts: facts(&head.formula),
+        facts: facts(&head.formula, &here),
         versions: all
             .iter()
             .enumerate()
@@ -260,9 +262,9 @@ async fn one(
                 number: v.number,
                 made: day(&here.local(v.made_at)),
                 why: v.why.clone(),
-                changes: all
-                    .get(i + 1)
-                    .map_or(vec![], |before| changes(&before.formula, &v.formula)),
+                changes: all.get(i + 1).map_or(vec![], |before| {
+                    said_changes(changes(&before.formula, &v.formula), &here)
+                }),
             })
             .collect(),
         archived,
@@ -286,7 +288,7 @@ struct ComparePage {
     b: u32,
     why: String,
     how_many: String,
-    changes: Vec<Change>,
+    changes: Vec<SaidChange>,
 }
 
 async fn compare(
@@ -319,7 +321,7 @@ async fn compare(
         a: a.number,
         b: b.number,
         why: b.why.clone(),
-        changes,
+        changes: said_changes(changes, &here),
     })?;
     Ok(html.into_response())
 }

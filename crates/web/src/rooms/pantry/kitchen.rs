@@ -6,6 +6,7 @@ use crate::App;
 use crate::shared::error::AppError;
 use crate::shared::fields::{degrees, may, must, put_degrees, put_may, put_weight, weight};
 use crate::shared::form::{FormData, Reader};
+use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
@@ -15,6 +16,8 @@ use axum::extract::{Query, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::get;
+use craft::fact;
+use craft::fact::Value;
 use craft::fire::work::Work;
 use craft::formula::Scales;
 use craft::refusal::{Check, FieldError, plain};
@@ -90,7 +93,7 @@ fn entries(here: &RequestKitchen) -> Vec<Entry> {
         ),
     ]
     .into_iter()
-    .chain(Work::PARTS.map(|(name, label, _, _)| {
+    .chain(Work::parts().map(|(name, label, _, _)| {
         let small = match name {
             "open_s" => "how long a person's hands take",
             "turn_s" => "each, in the oven",
@@ -98,7 +101,7 @@ fn entries(here: &RequestKitchen) -> Vec<Entry> {
             "cut_s" => "and onto a plate",
             _ => "",
         };
-        figure(name, label, small, "s")
+        figure(name, &named(&label), small, "s")
     }))
     .collect()
 }
@@ -151,7 +154,7 @@ fn typed_of(here: &RequestKitchen) -> FormData {
     t.set("busy", words(&rhythm.life.busy));
     t.set("kitchen_scale_g", plain(k.usual.scales.kitchen_scale_g));
     put_may(&mut t, "fine_scale_g", k.usual.scales.fine_scale_g);
-    for ((name, ..), s) in Work::PARTS.into_iter().zip(k.work.seconds()) {
+    for ((name, ..), s) in Work::parts().into_iter().zip(k.work.seconds()) {
         t.set(name, plain(s));
     }
     match k.usual.scales.mixer_holds_g {
@@ -183,7 +186,7 @@ fn render(
                 error: errors
                     .iter()
                     .find(|e| e.field == entry.name)
-                    .map(|e| e.message.clone()),
+                    .map(|e| here.say(&e.message)),
                 choices: entry
                     .choices
                     .iter()
@@ -288,9 +291,9 @@ fn read(typed: &FormData, here: &RequestKitchen) -> Result<NewKitchen, Vec<Field
 /// How long hands take; what a page of before did not ask stays as it was.
 fn work(r: &mut Reader, was: Work) -> Work {
     let mut s = was.seconds();
-    for (s, (name, label, ..)) in s.iter_mut().zip(Work::PARTS) {
+    for (s, (name, label, ..)) in s.iter_mut().zip(Work::parts()) {
         if r.typed.has(name) {
-            *s = must(r, name, label);
+            *s = must(r, name, &named(&label));
         }
     }
     Work::of(s)
@@ -300,7 +303,7 @@ fn work(r: &mut Reader, was: Work) -> Work {
 fn rhythm(r: &mut Reader) -> Rhythm {
     let mut hours = |field: &str| {
         spans(r.typed.text(field)).unwrap_or_else(|e| {
-            r.refuse(field, e);
+            r.refuse_as(field, e);
             vec![]
         })
     };
@@ -326,28 +329,67 @@ fn rhythm(r: &mut Reader) -> Rhythm {
 fn usual_errors(u: &KitchenUsual) -> Vec<FieldError> {
     let mut c = Check::new();
     if jiff::tz::TimeZone::get(&u.time_zone).is_err() {
-        c.refuse(
-            "time_zone",
-            "That is not the name of a time zone, such as Europe/London.",
-        );
+        c.refuse("time_zone", fact!("no-time-zone"));
     }
-    c.range("altitude_m", "Altitude", u.altitude_m, -400.0, 4500.0, "m");
-    c.range("room_c", "Room", u.room_c, -2.0, 42.0, "°C");
-    c.range("fridge_c", "Fridge", u.fridge_c, -2.0, 20.0, "°C");
-    c.range("tap_water_c", "Tap water", u.tap_water_c, 0.0, 35.0, "°C");
+    c.range(
+        "altitude_m",
+        fact!("f-altitude"),
+        u.altitude_m,
+        -400.0,
+        4500.0,
+        Value::Metres,
+    );
+    c.range(
+        "room_c",
+        fact!("f-room"),
+        u.room_c,
+        -2.0,
+        42.0,
+        Value::Celsius,
+    );
+    c.range(
+        "fridge_c",
+        fact!("f-fridge"),
+        u.fridge_c,
+        -2.0,
+        20.0,
+        Value::Celsius,
+    );
+    c.range(
+        "tap_water_c",
+        fact!("f-tap-water"),
+        u.tap_water_c,
+        0.0,
+        35.0,
+        Value::Celsius,
+    );
     c.range(
         "kitchen_scale_g",
-        "Kitchen scale",
+        fact!("f-kitchen-scale"),
         u.scales.kitchen_scale_g,
         0.1,
         50.0,
-        "g",
+        Value::OnScale,
     );
     if let Some(g) = u.scales.fine_scale_g {
-        c.range("fine_scale_g", "Fine scale", g, 0.001, 5.0, "g");
+        c.range(
+            "fine_scale_g",
+            fact!("f-fine-scale"),
+            g,
+            0.001,
+            5.0,
+            Value::OnScale,
+        );
     }
     if let Some(g) = u.scales.mixer_holds_g {
-        c.range("mixer_holds_g", "The mixer holds", g, 200.0, 300_000.0, "g");
+        c.range(
+            "mixer_holds_g",
+            fact!("f-the-mixer-holds"),
+            g,
+            200.0,
+            300_000.0,
+            Value::Grams,
+        );
     }
     c.done().err().map_or(vec![], |e| e.0)
 }

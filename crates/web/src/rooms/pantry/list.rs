@@ -4,6 +4,7 @@ use crate::App;
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::format::{Measures, count_word};
+use crate::shared::format::{named, word};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
@@ -24,7 +25,7 @@ use store::pantry::{At, Put};
 struct FlourRow {
     id: u64,
     name: String,
-    kind: &'static str,
+    kind: String,
     w: String,
     /// W stands for a guess.
     guess: bool,
@@ -102,7 +103,7 @@ fn flour(id: u64, counted: &Flour, stock: InStock, m: &Measures, today: Date) ->
     FlourRow {
         id,
         name: f.name.clone(),
-        kind: f.facts.kind.name(),
+        kind: named(&f.facts.kind.name()),
         w: if f.facts.kind == FlourKind::Gluten {
             "–".into()
         } else if s.spread > 0.0 {
@@ -182,7 +183,7 @@ pub async fn all(
                         &f.name,
                         format!(
                             "{}{water}{opened}, vigour {}, {} left{}",
-                            f.form.name(),
+                            word(&f.form.name()),
                             plain(f.vigour),
                             m.weighed(larder.in_stock(x.id).left_g(f.left_g)),
                             money(f.price_per_kg)
@@ -307,7 +308,7 @@ pub async fn all(
             rows: l
                 .methods
                 .iter()
-                .map(|x| row(x.id, &x.facts.name, x.facts.line.clone()))
+                .map(|x| row(x.id, &x.facts.name, here.say(&x.facts.line)))
                 .collect(),
             none: "Set the hours on Rise and keep them as a method.",
         },
@@ -407,7 +408,7 @@ fn oven_line(o: &Oven, m: &Measures) -> String {
     format!(
         "{:.0} mm {}, to {} {}, {spots}{fitted}",
         o.floor_mm,
-        o.floor.name(),
+        word(&o.floor.name()),
         m.degrees(o.most_c, 0),
         m.degree_unit()
     )

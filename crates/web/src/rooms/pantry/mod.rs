@@ -21,6 +21,7 @@ use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
+use craft::fact::Fact;
 use craft::fire::Oven;
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
 use craft::path::{Method, Place};
@@ -125,7 +126,7 @@ impl Asked<'_> {
             error: errors
                 .iter()
                 .find(|e| e.field == name)
-                .map(|e| e.message.clone()),
+                .map(|e| self.here.say(&e.message)),
             choices: entry
                 .choices
                 .iter()
@@ -278,9 +279,9 @@ async fn add<S: Shelf>(
                     drop(db);
                     let e = FieldError {
                         field: "name".into(),
-                        message: format!(
+                        message: Fact::as_written(format!(
                             "This page added something before (number {id}), with other facts. Yours stands here and is not kept yet: keep it now."
-                        ),
+                        )),
                     };
                     typed.forget("form_key");
                     asked.page::<S>(&typed, None, &[e], None)

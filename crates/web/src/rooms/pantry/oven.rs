@@ -4,13 +4,14 @@ use super::shelf::{Entry, Shelf, choice, figure, text};
 use super::shelves::{read_shape, rectangle, shape_entries, write_shape};
 use crate::shared::fields::{degrees, may, must, put_degrees, put_may};
 use crate::shared::form::{FormData, Reader};
+use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use craft::fire::{Fuel, Material, Oven, OvenKind, oven};
 use craft::pantry::Pan;
 use craft::refusal::{ValidationError, plain};
 
-fn materials() -> [(&'static str, &'static str); 7] {
-    Material::ALL.map(|m| (m.key(), m.name()))
+fn materials() -> [(&'static str, String); 7] {
+    Material::ALL.map(|m| (m.key(), named(&m.name())))
 }
 
 fn read_material(r: &mut Reader, name: &str) -> Material {
@@ -80,8 +81,16 @@ impl Shelf for Oven {
         let degree = here.measures.degree_unit();
         vec![
             text("name", "Name", ""),
-            choice("kind", "Kind", OvenKind::ALL.map(|k| (k.key(), k.name()))),
-            choice("fuel", "Fuel", Fuel::ALL.map(|f| (f.key(), f.name()))),
+            choice(
+                "kind",
+                "Kind",
+                OvenKind::ALL.map(|k| (k.key(), named(&k.name()))),
+            ),
+            choice(
+                "fuel",
+                "Fuel",
+                Fuel::ALL.map(|f| (f.key(), named(&f.name()))),
+            ),
             figure(
                 "most_c",
                 "The hottest it may be",

@@ -20,17 +20,17 @@ pub enum Input {
 #[derive(Debug, Clone)]
 pub struct Entry {
     pub name: String,
-    pub label: &'static str,
+    pub label: String,
     pub small: &'static str,
     pub unit: String,
     pub input: Input,
     pub choices: Vec<(String, String)>,
 }
 
-fn entry(name: &str, label: &'static str, small: &'static str, unit: &str, input: Input) -> Entry {
+fn entry(name: &str, label: &str, small: &'static str, unit: &str, input: Input) -> Entry {
     Entry {
         name: name.into(),
-        label,
+        label: label.into(),
         small,
         unit: unit.into(),
         input,
@@ -44,7 +44,7 @@ pub fn text(name: &str, label: &'static str, small: &'static str) -> Entry {
 pub fn lines(name: &str, label: &'static str, small: &'static str) -> Entry {
     entry(name, label, small, "", Input::Lines)
 }
-pub fn figure(name: &str, label: &'static str, small: &'static str, unit: &str) -> Entry {
+pub fn figure(name: &str, label: &str, small: &'static str, unit: &str) -> Entry {
     entry(name, label, small, unit, Input::Number)
 }
 pub fn date(name: &str, label: &'static str) -> Entry {
@@ -53,10 +53,10 @@ pub fn date(name: &str, label: &'static str) -> Entry {
 pub fn choice<const N: usize>(
     name: &str,
     label: &'static str,
-    choices: [(&str, &str); N],
+    choices: [(&str, impl Into<String>); N],
 ) -> Entry {
     Entry {
-        choices: choices.map(|(k, n)| (k.to_string(), n.to_string())).into(),
+        choices: choices.map(|(k, n)| (k.to_string(), n.into())).into(),
         ..entry(name, label, "", "", Input::Choice)
     }
 }

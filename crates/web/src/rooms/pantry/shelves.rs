@@ -5,7 +5,9 @@ use crate::shared::fields::{
     day, degrees, length, may, must, put_day, put_degrees, put_length, put_may, put_weight, weight,
 };
 use crate::shared::form::{FormData, Reader};
+use crate::shared::format::{named, word};
 use crate::shared::kitchen::RequestKitchen;
+use craft::fact::Fact;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
 use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Scale};
@@ -32,7 +34,11 @@ impl Shelf for Flour {
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
             text("name", "Name", ""),
-            choice("kind", "Kind", FlourKind::ALL.map(|k| (k.key(), k.name()))),
+            choice(
+                "kind",
+                "Kind",
+                FlourKind::ALL.map(|k| (k.key(), named(&k.name()))),
+            ),
             figure("w", "W", "strength, 80 to 450", ""),
             figure("protein_percent", "Protein", "", "%"),
             figure("pl", "P/L", "0.4 to 0.8 usual", ""),
@@ -124,7 +130,11 @@ impl Shelf for Leaven {
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
             text("name", "Name", ""),
-            choice("form", "Form", LeavenForm::ALL.map(|f| (f.key(), f.name()))),
+            choice(
+                "form",
+                "Form",
+                LeavenForm::ALL.map(|f| (f.key(), named(&f.name()))),
+            ),
             figure(
                 "hydration_percent",
                 "Water in it",
@@ -429,7 +439,7 @@ impl Shelf for Place {
             None
         } else {
             path::day::profile(&day)
-                .map_err(|e| r.refuse("day", e))
+                .map_err(|e| r.refuse_as("day", e))
                 .ok()
                 .map(|p| {
                     let unit = here.measures.temperature;
@@ -491,13 +501,13 @@ impl Shelf for Method {
     }
     fn write(&self, t: &mut FormData, _: &RequestKitchen) {
         t.set("name", &self.name);
-        t.set("line", &self.line);
+        t.set("line", word(&self.line));
         t.set("taste", &self.taste);
     }
     fn read(r: &mut Reader, _: &RequestKitchen, before: Option<&Method>) -> Method {
         Method {
             name: r.name("name", "A name"),
-            line: r.typed.text("line").into(),
+            line: Fact::as_written(r.typed.text("line")),
             taste: r.typed.text("taste").into(),
             ..before.cloned().unwrap_or_else(Method::fresh)
         }

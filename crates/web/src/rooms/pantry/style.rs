@@ -6,6 +6,7 @@ use crate::formula_form::reading;
 use crate::shared::error::AppError;
 use crate::shared::fields::{degrees, must, put_degrees};
 use crate::shared::form::{FormData, Reader};
+use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use axum::Router;
 use axum::body::Bytes;
@@ -69,14 +70,8 @@ async fn from_dough(
     body: Bytes,
 ) -> Result<Redirect, AppError> {
     let typed = FormData::parse(&body);
-    let f: Formula = reading::formula(&typed, &here).map_err(|e| {
-        AppError::Asked(
-            e.into_iter()
-                .map(|e| e.message)
-                .collect::<Vec<_>>()
-                .join(" "),
-        )
-    })?;
+    let f: Formula =
+        reading::formula(&typed, &here).map_err(|e| AppError::Asked(here.say_all(&e)))?;
     let name = match typed.text("name") {
         "" => format!("My {}", f.style.name.to_lowercase()),
         n => crate::shared::form::one_line(n),
@@ -248,7 +243,7 @@ impl Shelf for Style {
         out.push(choice(
             "aim",
             "Judged as",
-            Aim::ALL.map(|a| (a.key(), a.name())),
+            Aim::ALL.map(|a| (a.key(), named(&a.name()))),
         ));
         for (n, l, small, u, _) in RIGHT {
             out.push(figure(n, l, small, u));

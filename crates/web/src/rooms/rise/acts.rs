@@ -7,6 +7,7 @@ use crate::formula_form::reading;
 use crate::formula_form::writing::typed_of;
 use crate::shared::form::FormData;
 use crate::shared::format::day_hm;
+use craft::fact::Fact;
 use craft::formula::{Dose, Formula};
 use craft::path::{self, Spot};
 use craft::refusal::FieldError;
@@ -47,7 +48,9 @@ fn done(act: &str, typed: &mut FormData, bench: &Bench, told: Option<&BatchRecor
     if anew && told.is_some_and(BatchRecord::is_mixed) {
         return Err(vec![FieldError {
             field: "act".into(),
-            message: "This dough is mixed: its legs can still be moved, its method and its yeast no more.".into(),
+            message: Fact::as_written(
+                "This dough is mixed: its legs can still be moved, its method and its yeast no more.",
+            ),
         }]);
     }
     if verb == "method" || verb == "take" {
@@ -206,8 +209,9 @@ fn around_life(
     if life.is_empty() {
         return Err(vec![FieldError {
             field: "fit".into(),
-            message: "This kitchen has no quiet and no busy hours yet: enter them under Kitchen and units."
-                .into(),
+            message: Fact::as_written(
+                "This kitchen has no quiet and no busy hours yet: enter them under Kitchen and units.",
+            ),
         }]);
     }
     let asked = FitRequest {
@@ -219,7 +223,7 @@ fn around_life(
         let message = match found.in_the_way {
             Some(w) => format!(
                 "Nothing fits: {} at {} falls into the {} hours {}. Change the serve time, the method, or those hours.",
-                w.step.to_lowercase(),
+                bench.here.words(&w.step),
                 day_hm(&bench.here.local(w.at)),
                 if w.why == Why::Quiet { "quiet" } else { "busy" },
                 w.span
@@ -228,7 +232,7 @@ fn around_life(
         };
         return Err(vec![FieldError {
             field: "fit".into(),
-            message,
+            message: Fact::as_written(message),
         }]);
     }
     let plans: Vec<Plan> = found

@@ -102,10 +102,7 @@ fn columns(typed: &FormData, bench: &Bench, theme: Theme) -> Result<Response, Ap
                 .collect();
             (columns, None, serve)
         }
-        Err(e) => {
-            let said: Vec<String> = e.into_iter().map(|e| e.message).collect();
-            (vec![], Some(said.join(" ")), String::new())
-        }
+        Err(e) => (vec![], Some(here.say_all(&e)), String::new()),
     };
     let fields = carried(typed)
         .into_iter()
@@ -128,7 +125,7 @@ fn column(i: usize, c: &Compared, bench: &Bench, asked: &SheetRequest) -> Column
     let mut out = Column {
         key: c.method.key.clone(),
         name: c.method.name.clone(),
-        line: c.method.line.clone(),
+        line: here.say(&c.method.line),
         taste: c.method.taste.clone(),
         chosen: i,
         wrong: None,
@@ -149,12 +146,7 @@ fn column(i: usize, c: &Compared, bench: &Bench, asked: &SheetRequest) -> Column
     let r = match &c.outcome {
         Ok(r) => r,
         Err(e) => {
-            out.wrong = Some(
-                e.0.iter()
-                    .map(|e| e.message.as_str())
-                    .collect::<Vec<_>>()
-                    .join(" "),
-            );
+            out.wrong = Some(here.say_all(&e.0));
             return out;
         }
     };
@@ -166,7 +158,7 @@ fn column(i: usize, c: &Compared, bench: &Bench, asked: &SheetRequest) -> Column
         g if g > 0.0 => format!(
             "{} {}, {} % in the dough",
             here.measures.dosed(g),
-            f.yeast.form.name().to_lowercase(),
+            here.words(&f.yeast.form.name()),
             two_digits(r.yeast.percent)
         ),
         _ => "none: the starter raises it".into(),
@@ -187,7 +179,7 @@ fn column(i: usize, c: &Compared, bench: &Bench, asked: &SheetRequest) -> Column
     });
     out.hands = hands
         .clone()
-        .map(|s| (day_hm(&here.local(s.at)), s.title.clone()))
+        .map(|s| (day_hm(&here.local(s.at)), here.say(&s.title)))
         .collect();
     let minutes: f64 = hands.map(|s| s.hands_on_min).sum();
     out.minutes = format!("{minutes:.0} min of work in {} goes", out.hands.len());

@@ -12,6 +12,7 @@ use crate::batch::record::BatchRecord;
 use crate::formula_form::Bench;
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
+use crate::shared::form::SaidError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
@@ -80,7 +81,7 @@ struct Preview {
     picture: Option<String>,
     desk: Option<String>,
     fields: Vec<(String, String)>,
-    errors: Vec<FieldError>,
+    errors: Vec<SaidError>,
 }
 
 /// The fields of a form as hidden ones, without what was pressed.
@@ -276,7 +277,7 @@ fn previewed(
             })
             .transpose()?,
         fields: carried(&typed),
-        errors: looked.errors,
+        errors: bench.here.said(&looked.errors),
     }))
 }
 

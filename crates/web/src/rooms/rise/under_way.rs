@@ -14,6 +14,7 @@ use crate::formula_form::reading;
 use crate::shared::error::AppError;
 use crate::shared::form::{FormData, number};
 use crate::shared::format::day_hm;
+use crate::shared::format::leg_hours;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::theme::Theme;
@@ -23,8 +24,9 @@ use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
+use craft::fact::Fact;
 use craft::formula::{Dose, two_digits};
-use craft::refusal::{FieldError, plain, spoken_h};
+use craft::refusal::{FieldError, plain};
 use craft::rise::vigour::to_note;
 use craft::rise::{Sign, Temperatures, VigourRequest, fit_vigour};
 use craft::sheet::ahead::{Asked, as_it_went};
@@ -82,7 +84,7 @@ impl Open {
             status,
             pressed: vec![FieldError {
                 field: "pressed".into(),
-                message,
+                message: Fact::as_written(message),
             }],
             ..Extra::default()
         };
@@ -92,12 +94,6 @@ impl Open {
         };
         app.models.at_length(work).await?
     }
-}
-
-/// All that is wrong, as one sentence after the other.
-fn sentences(errors: Vec<FieldError>) -> String {
-    let all: Vec<String> = errors.into_iter().map(|e| e.message).collect();
-    all.join(" ")
 }
 
 async fn show(
@@ -154,7 +150,7 @@ async fn plan(
                 .formula
                 .path()
                 .iter()
-                .map(|l| format!("{} {} h", l.word().to_lowercase(), spoken_h(l.hours)))
+                .map(|l| leg_hours(l, &here))
                 .collect();
             let stale = format!(
                 "Somebody changed this plan at {}. Theirs: {}, serve {}. Yours stands below and is not kept: keep it now to put it in place of theirs.",
@@ -212,10 +208,19 @@ async fn remedy(
     request.formula = request.formula.in_the_bowl(percent);
     let result = match app.models.at_length(|| replanned(told, &request)).await? {
         Ok(x) => x,
-        Err(e) => return back(sentences(e.0)).await,
+        Err(e) => return back(here.say_all(&e.0)).await,
     };
     let of = pressed.text("plan").parse().unwrap_or(u32::MAX);
-    match keep(&app, &here, told, of, (&request, &result), &r.say).await? {
+    match keep(
+        &app,
+        &here,
+        told,
+        of,
+        (&request, &result),
+        &here.say(&r.say),
+    )
+    .await?
+    {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/rise")).into_response()),
         Replanned::Stale(_) => {
             back("Somebody changed this plan a moment ago: look at it as it is now.".into()).await
@@ -293,7 +298,7 @@ async fn vigour(
             ))
             .await;
         }
-        Err(e) => return refuse(sentences(e.0)).await,
+        Err(e) => return refuse(here.say_all(&e.0)).await,
     };
     let form = sheet.request.formula.yeast.form;
     let own = open
@@ -355,7 +360,7 @@ async fn vigour(
     let view = FitView {
         says: format!(
             "Your {} works {} times as fast as planned: {foreseen}.",
-            form.name().to_lowercase(),
+            here.words(&form.name()),
             two_digits(fit.factor)
         ),
         changes,

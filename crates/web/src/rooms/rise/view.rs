@@ -6,17 +6,19 @@ use crate::batch::record::BatchRecord;
 use crate::formula_form::Bench;
 use crate::formula_form::form::where_words;
 use crate::shared::chart::rise::{self as drawn, Picture};
+use crate::shared::format::leg_hours;
 use crate::shared::format::{self, day_hm, hm, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use craft::formula::{Dose, Ingredient, two_digits};
-use craft::note::{Note, by_urgency};
+use craft::note::by_urgency;
 use craft::pantry::boxes_for;
 use craft::path::{Lies, Spot};
 use craft::reading::Subject;
-use craft::refusal::{plain, spoken_h};
+use craft::refusal::plain;
 use craft::sheet::BlockKind;
 use craft::sheet::ahead::What;
 use jiff::Timestamp;
+use speech::Judgement;
 use store::entry::Seen;
 
 pub struct LegRow {
@@ -75,8 +77,8 @@ pub struct View {
     pub legs: Vec<LegRow>,
     pub serve: String,
     pub serve_day: String,
-    pub notes: Vec<Note>,
-    pub more: Vec<Note>,
+    pub notes: Vec<Judgement>,
+    pub more: Vec<Judgement>,
     pub methods: Vec<(String, String)>,
     pub method: String,
     pub plans: Vec<PlanRow>,
@@ -122,14 +124,14 @@ impl View {
                 .errors
                 .iter()
                 .filter(|e| e.field != "method_name")
-                .map(|e| e.message.clone())
+                .map(|e| here.say(&e.message))
                 .collect(),
             mixed: l.told.is_some_and(BatchRecord::is_mixed),
             method_error: l
                 .errors
                 .iter()
                 .find(|e| e.field == "method_name")
-                .map(|e| e.message.clone()),
+                .map(|e| here.say(&e.message)),
         };
         if let Some(w) = &l.worked {
             v.fill(w, l, bench);
@@ -177,8 +179,8 @@ impl View {
             notes.extend(boxes_for(w.request.formula.pieces.count(), &boxes));
         }
         let mut notes = by_urgency(notes);
-        self.more = notes.split_off(notes.len().min(3));
-        self.notes = notes;
+        self.more = here.judgements(&notes.split_off(notes.len().min(3)));
+        self.notes = here.judgements(&notes);
         if let Some(a) = &w.ahead {
             self.replaced = a
                 .replaced
@@ -196,8 +198,8 @@ impl View {
                 .iter()
                 .map(|r| RemedyRow {
                     code: r.code.clone(),
-                    say: r.say.clone(),
-                    why: r.why.clone(),
+                    say: here.say(&r.say),
+                    why: here.say(&r.why),
                     window: r.window.map_or("never ready".into(), |w| {
                         format!(
                             "ready {}",
@@ -269,7 +271,7 @@ fn table(w: &Worked, here: &RequestKitchen) -> Vec<TableRow> {
     let path = w.request.formula.path();
     let legs = w.sheet.blocks.iter().filter_map(|b| {
         let leg = path.get(b.leg?)?;
-        let what = format!("{}, {}", leg.word(), where_words(&leg.spot));
+        let what = format!("{}, {}", here.say(&leg.word()), where_words(&leg.spot));
         Some((b.from_at, b.from_at, what))
     });
     // Said to the quarter hour, as the headline says it; its figures are of the moment itself.
@@ -327,7 +329,9 @@ fn solve(w: &Worked, l: &Looked, here: &RequestKitchen) -> Solve {
         .filter(|(_, x)| !x.spot.is_frozen())
         .max_by(|a, b| a.1.hours.total_cmp(&b.1.hours))
         .map_or(0, |(i, _)| i);
-    let word = path.get(longest).map_or("Hours", |x| x.word());
+    let word = path
+        .get(longest)
+        .map_or("Hours".into(), |x| here.say(&x.word()));
     let why = if fixed {
         "It is in the bowl: from here on time and temperature decide.".to_string()
     } else if f.yeast.dose == Dose::None {
@@ -358,7 +362,7 @@ fn solve(w: &Worked, l: &Looked, here: &RequestKitchen) -> Solve {
         unit: m.weight_unit().into(),
         name: format!(
             "{}, {} % of the flour",
-            f.yeast.form.name().to_lowercase(),
+            here.words(&f.yeast.form.name()),
             two_digits(w.sheet.yeast.percent)
         ),
         why,
@@ -416,7 +420,7 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
                     .map(|b| b.kind)
                 {
                     Some(BlockKind::Temper) if leg.lies == Lies::Balls => "Temper".into(),
-                    _ => leg.word().to_string(),
+                    _ => bench.here.say(&leg.word()),
                 },
                 span: format!("{}:{:02}", minutes / 60, minutes % 60),
                 span_words: span_words(jiff::SignedDuration::from_mins(minutes)),
@@ -433,12 +437,7 @@ fn plan_rows(plans: &[Plan], here: &RequestKitchen) -> Vec<PlanRow> {
         .iter()
         .enumerate()
         .map(|(i, p)| {
-            let hours: Vec<String> = p
-                .fitted
-                .legs
-                .iter()
-                .map(|l| format!("{} {} h", l.word().to_lowercase(), spoken_h(l.hours)))
-                .collect();
+            let hours: Vec<String> = p.fitted.legs.iter().map(|l| leg_hours(l, here)).collect();
             let begins = day_hm(&here.local(p.fitted.start_at));
             PlanRow {
                 i,
@@ -463,7 +462,8 @@ fn replaced(what: &What, planned: f64, measured: f64, here: &RequestKitchen) -> 
             d(planned)
         ),
         What::Preferment { name } => format!(
-            "{name} {}° where {}° was foreseen.",
+            "{} {}° where {}° was foreseen.",
+            here.say(name),
             d(measured),
             d(planned)
         ),
@@ -475,7 +475,7 @@ fn replaced(what: &What, planned: f64, measured: f64, here: &RequestKitchen) -> 
         What::Step { title } => {
             let by = span_words(jiff::SignedDuration::from_secs((measured * 60.0) as i64));
             let word = if measured > 0.0 { "later" } else { "earlier" };
-            format!("{title}: {by} {word} than planned.")
+            format!("{}: {by} {word} than planned.", here.say(title))
         }
     }
 }

@@ -8,6 +8,7 @@ use crate::batch::load;
 use crate::figures::{As, Shown, paper};
 use crate::formula_form::form::{Form, leaf_of, opened_from};
 use crate::formula_form::{Bench, acts, opened, reading};
+use crate::shared::changes::{SaidChange, said_changes};
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
@@ -22,6 +23,7 @@ use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
+use craft::fact::Fact;
 use craft::formula::Formula;
 use craft::refusal::FieldError;
 use craft::sheet::{SheetRequest, SheetResult};
@@ -67,7 +69,7 @@ struct Page {
 struct Stale {
     id: u64,
     head: u32,
-    changes: Vec<craft::formula::diff::Change>,
+    changes: Vec<SaidChange>,
 }
 
 #[derive(Template)]
@@ -148,7 +150,7 @@ fn looked(
             shown.grams_error = pressed
                 .iter()
                 .find(|e| e.field.starts_with("g:"))
-                .map(|e| e.message.clone());
+                .map(|e| bench.here.say(&e.message));
             (Some(shown), pressed)
         }
         Err(mut errors) => {
@@ -202,7 +204,7 @@ impl<'a> Asked<'a> {
             said: errors
                 .iter()
                 .find(|e| e.field == "pressed")
-                .map(|e| e.message.clone()),
+                .map(|e| self.bench.here.say(&e.message)),
             stale,
             last_time: self.last_time,
         })?;
@@ -336,7 +338,7 @@ fn previewed(
             .map(|e| Wrong {
                 leaf: leaf_of(&e.field),
                 field: e.field,
-                message: e.message,
+                message: here.say(&e.message),
             })
             .collect(),
     }))
@@ -400,9 +402,9 @@ async fn keep(
             typed.set("form_key", uuid::Uuid::new_v4().to_string());
             let other = FieldError {
                 field: "pressed".into(),
-                message: format!(
+                message: Fact::as_written(format!(
                     "This page was kept before, as {code}, with another dough. Yours stands here and is not kept yet: keep it now as a plan of its own."
-                ),
+                )),
             };
             let asked = Asked::of(bench, theme);
             let render = || asked.render(&typed, StatusCode::CONFLICT, vec![other], None);
@@ -509,10 +511,10 @@ async fn keep_formula(
         Kept::Other { of, number } => {
             let other = FieldError {
                 field: "pressed".into(),
-                message: format!(
+                message: Fact::as_written(format!(
                     "This page was saved before, as version {number} of formula {}, with another content. Yours stands here and is not saved yet: save it now.",
                     of.0
-                ),
+                )),
             };
             let mut typed = typed.clone();
             typed.set("form_key", uuid::Uuid::new_v4().to_string());
@@ -530,7 +532,9 @@ async fn keep_formula(
             Stale {
                 id,
                 head,
-                changes: newer.map_or(vec![], |v| craft::formula::diff::changes(&v.formula, &f)),
+                changes: newer.map_or(vec![], |v| {
+                    said_changes(craft::formula::diff::changes(&v.formula, &f), &here)
+                }),
             }
         }
     };

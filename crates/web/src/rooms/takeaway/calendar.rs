@@ -92,11 +92,19 @@ fn add(calendar: &mut Calendar, told: &BatchRecord, here: &RequestKitchen, only_
             .starts(utc(step.at))
             .ends(utc(step.at) + chrono::Duration::minutes(minutes))
             // A name that was kept with a line break must not become lines of the calendar.
-            .summary(&one_line(&format!("{}: {}", batch.code, step.title)))
-            .description(&one_line(&format!("{}. {}", batch.name, step.detail)));
+            .summary(&one_line(&format!(
+                "{}: {}",
+                batch.code,
+                here.say(&step.title)
+            )))
+            .description(&one_line(&format!(
+                "{}. {}",
+                batch.name,
+                here.say(&step.detail)
+            )));
         if !matches!(step.kind, StepKind::Rest | StepKind::Bulk) {
             event.alarm(Alarm::display(
-                &step.title,
+                &here.say(&step.title),
                 Trigger::before_start(chrono::Duration::minutes(10)),
             ));
         }

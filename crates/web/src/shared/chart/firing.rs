@@ -2,9 +2,11 @@
 
 use super::{Hold, Hours, Svg};
 use crate::shared::format::{Measures, hm};
+use craft::fact::Value;
 use craft::fire::firing::{Firing, FloorRead};
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
+use speech::Reader;
 use std::fmt::Write;
 
 pub struct Drawn<'a> {
@@ -151,7 +153,7 @@ pub fn firing(d: &Drawn, m: &Measures, width: f64) -> String {
             );
         }
     }
-    feeds(&mut svg, d, &hours, narrow);
+    feeds(&mut svg, (d, m), &hours, narrow);
     for r in d.readings.iter().filter(|r| hours.holds(r.at)) {
         svg.raw(&format!(
             r#"<circle cx="{:.1}" cy="{:.1}" r="5" fill="var(--sheet)" stroke="var(--ember)" stroke-width="2.4"/>"#,
@@ -172,7 +174,8 @@ fn marks(hours: &Hours, every_min: i64) -> impl Iterator<Item = Timestamp> {
 }
 
 /// Solid triangles for what was fed, hollow for what is due.
-fn feeds(svg: &mut Svg, d: &Drawn, hours: &Hours, narrow: bool) {
+fn feeds(svg: &mut Svg, (d, m): (&Drawn, &Measures), hours: &Hours, narrow: bool) {
+    let reader = Reader::plain(*m, d.zone);
     let mut last_end = f64::NEG_INFINITY;
     for f in d.firing.feeds.iter().filter(|f| hours.holds(f.at)) {
         let x = hours.x(f.at);
@@ -185,9 +188,10 @@ fn feeds(svg: &mut Svg, d: &Drawn, hours: &Hours, narrow: bool) {
             &format!("M{:.1} {FOOT}l7 -13 7 13z", x - 7.0),
             &format!(r#"fill="{fill}" stroke="var(--ember)" stroke-width="2""#),
         );
-        let text = f
-            .wood_kg
-            .map_or_else(|| f.say.clone(), |kg| format!("{kg:.1} kg"));
+        let text = f.wood_kg.map_or_else(
+            || reader.words(&f.say),
+            |kg| reader.said(&Value::Kilos(kg)).full,
+        );
         let wide = if narrow { 6.4 } else { 7.2 } * text.len() as f64;
         let from = (x - 6.0).clamp(hours.left, hours.right - wide);
         if from > last_end + 6.0 {

@@ -2,6 +2,7 @@
 //! too much. And the cross-section: floor, piece and dome with their temperatures at one second of the bake.
 
 use super::{Hold, Svg};
+use crate::shared::format::word;
 use crate::shared::format::{Measures, min_s};
 use craft::fire::race::{Item, Race};
 use std::fmt::Write;
@@ -264,7 +265,7 @@ fn foot(svg: &mut Svg, d: &Drawn, bottom: f64, x: impl Fn(f64) -> f64, right: f6
         r#"fill="none" stroke="var(--ink)" stroke-width="2""#,
     );
     let middle = (0.5 * (x(a) + x(b))).clamp(90.0, right - 60.0);
-    svg.text(middle, bottom + 34.0, "tx b", Hold::Middle, &words);
+    svg.text(middle, bottom + 34.0, "tx b", Hold::Middle, &word(&words));
 }
 
 /// What the cross-section says at one second; the script writes the same rows for other seconds.

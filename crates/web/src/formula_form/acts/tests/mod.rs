@@ -271,7 +271,8 @@ fn a_typed_weight_becomes_a_percentage_and_nonsense_a_sentence() {
         )
         .unwrap_err();
         assert_eq!(e[0].field, "g:water");
-        assert!(e[0].message.contains(part), "{}", e[0].message);
+        let said = here.say(&e[0].message);
+        assert!(said.contains(part), "{said}");
         assert_eq!(typed.text("g:water"), value, "what was typed stays");
     }
 }

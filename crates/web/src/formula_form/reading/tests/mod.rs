@@ -170,7 +170,10 @@ fn a_kitchen_of_ounces_fahrenheit_and_inches_types_its_own_units() {
     assert!((sheet.request.room_c - 20.0).abs() < 1e-9);
     typed.set("room_c", "200");
     let errors = read(&typed, &here, Scales::default()).err().unwrap();
-    assert_eq!(errors[0].message, "Room 28.4 to 107.6 °F; 200 is outside.");
+    assert_eq!(
+        here.say(&errors[0].message),
+        "Room 28.4 to 107.6 °F; 200 is outside."
+    );
     let tray = sensible(
         &Formula::of_style(style::by_key("wet_tray").unwrap()),
         &here,

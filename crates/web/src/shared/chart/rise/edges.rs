@@ -2,6 +2,7 @@
 
 use super::super::{Hours, Svg};
 use super::{HEAD, HEAT_FOOT, LANE, LANE_H, Picture, at};
+use crate::shared::format::{named, word};
 use craft::formula::Formula;
 use jiff::Timestamp;
 
@@ -37,8 +38,8 @@ pub(super) fn draw(svg: &mut Svg, p: &Picture, axis: &Hours) {
             (
                 format!(
                     "{} ends, {} begins",
-                    path[*i].word(),
-                    path[i + 1].word().to_lowercase()
+                    named(&path[*i].word()),
+                    word(&path[i + 1].word())
                 ),
                 leg_field(f, i + 1),
             )

@@ -4,6 +4,7 @@
 mod edges;
 mod heat;
 
+use crate::shared::format::named;
 pub use edges::leg_field;
 
 use super::{Hold, Hours, Svg, curve, hatch};
@@ -327,11 +328,11 @@ fn legs(svg: &mut Svg, p: &Picture, axis: &Hours) {
         } else {
             format!("{h} h {m:02}")
         };
-        let word = leg.map_or(word, |x| {
+        let word = leg.map_or(word.to_string(), |x| {
             if b.kind == BlockKind::Temper {
-                hatch(b.kind).1
+                hatch(b.kind).1.to_string()
             } else {
-                x.word()
+                named(&x.word())
             }
         });
         let place = leg.map_or(String::new(), |x| match &x.spot {
@@ -347,7 +348,7 @@ fn legs(svg: &mut Svg, p: &Picture, axis: &Hours) {
                 LANE + 24.0,
                 &format!("dsp d18 halo {ground}"),
                 Hold::Start,
-                word,
+                &word,
             );
             let second = format!("{long}{place}");
             let fits = x1 - x0 > 8.4 * second.len() as f64 + handle;

@@ -29,7 +29,7 @@ fn drawn(p: &FirePlan, planned: &Planned, width: f64) -> String {
             let lane = planned.race.lane(item);
             Lane {
                 item,
-                name: item.name(),
+                name: item.key(),
                 cue: "",
                 progress,
                 ready_s: lane.and_then(|l| l.ready_s),
@@ -73,7 +73,7 @@ fn the_race_says_itself_and_every_figure_stands_inside() {
             for lane in &planned.race.lanes {
                 let s = lane.ready_s.unwrap();
                 assert!(
-                    svg.contains(&format!("{} ready at {s} s", lane.item.name())),
+                    svg.contains(&format!("{} ready at {s} s", lane.item.key())),
                     "{style}"
                 );
             }

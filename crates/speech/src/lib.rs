@@ -1,0 +1,26 @@
+//! Speech: facts into words, for one reader.
+//!
+//! The core states [`Fact`](craft::fact::Fact)s: a code and typed values. A [`Reader`] has a language, units, a clock and a
+//! present; [`Reader::say`] words a fact for it. The texts are Fluent files under `texts/`, one folder a language: a second
+//! language is a second folder.
+//!
+//! | module | answers |
+//! |---|---|
+//! | [`reader`] | a fact in words |
+//! | [`measures`] | how a kitchen reads weights, temperatures and lengths |
+//! | [`value`] | a single value in words |
+//! | [`texts`] | which texts there are |
+//! | [`note`] | a judgement in words |
+//! | [`spoken`] | JSON with each fact's text beside it |
+
+pub mod measures;
+pub mod note;
+pub mod reader;
+pub mod spoken;
+pub mod texts;
+pub mod value;
+
+pub use measures::Measures;
+pub use note::Judgement;
+pub use reader::Reader;
+pub use texts::Language;

@@ -1,0 +1,88 @@
+//! The texts: Fluent files, compiled in, one folder for each language.
+
+use fluent_bundle::concurrent::FluentBundle;
+use fluent_bundle::{FluentArgs, FluentResource, FluentValue};
+use std::sync::LazyLock;
+use unic_langid::LanguageIdentifier;
+
+use crate::value::Said;
+
+/// A language that there are texts in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+pub enum Language {
+    #[default]
+    English,
+}
+
+impl Language {
+    /// All of them.
+    pub const ALL: [Language; 1] = [Language::English];
+
+    /// Its code: "en".
+    pub fn key(self) -> &'static str {
+        match self {
+            Language::English => "en",
+        }
+    }
+    /// The language of that code.
+    pub fn from_key(key: &str) -> Option<Language> {
+        Language::ALL.into_iter().find(|l| l.key() == key)
+    }
+    fn identifier(self) -> LanguageIdentifier {
+        match self {
+            Language::English => "en-GB".parse().unwrap_or_default(),
+        }
+    }
+    /// Its files: name and content.
+    pub fn files(self) -> &'static [(&'static str, &'static str)] {
+        match self {
+            Language::English => &ENGLISH,
+        }
+    }
+}
+
+macro_rules! files {
+    ($folder:literal: $($name:literal),+ $(,)?) => {
+        [$(($name, include_str!(concat!("../texts/", $folder, "/", $name, ".ftl")))),+]
+    };
+}
+
+static ENGLISH: [(&str, &str); 8] =
+    files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen");
+
+pub(crate) type Bundle = FluentBundle<FluentResource>;
+
+/// The texts of a language, parsed once.
+pub(crate) fn bundle(language: Language) -> &'static Bundle {
+    static BUNDLES: LazyLock<Vec<Bundle>> =
+        LazyLock::new(|| Language::ALL.into_iter().map(parsed).collect());
+    &BUNDLES[Language::ALL
+        .iter()
+        .position(|l| *l == language)
+        .unwrap_or(0)]
+}
+
+/// What does not parse is passed over here; a test of this crate reads every file.
+fn parsed(language: Language) -> Bundle {
+    let mut bundle = FluentBundle::new_concurrent(vec![language.identifier()]);
+    // Marks around values would be copied along with a figure.
+    bundle.set_use_isolating(false);
+    let _ = bundle.add_function("SHORT", short);
+    for (_, text) in language.files() {
+        let resource = FluentResource::try_new((*text).to_string()).unwrap_or_else(|(r, _)| r);
+        let _ = bundle.add_resource(resource);
+    }
+    bundle
+}
+
+/// `SHORT($x)`: without its unit, or without its day, where the sentence has said it: "411°", "19:00".
+fn short<'a>(positional: &[FluentValue<'a>], _: &FluentArgs) -> FluentValue<'a> {
+    match positional.first() {
+        Some(FluentValue::Custom(c)) => match c.as_any().downcast_ref::<Said>() {
+            Some(said) => FluentValue::from(said.short.clone()),
+            None => FluentValue::Error,
+        },
+        Some(other) => other.clone(),
+        None => FluentValue::Error,
+    }
+}

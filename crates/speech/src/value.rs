@@ -1,0 +1,358 @@
+//! A value in words: its number in the reader's unit, its moment on the reader's clock.
+
+use crate::reader::Reader;
+use craft::fact::Value;
+use craft::refusal::plain;
+use craft::units::{GRAMS_PER_OUNCE, LengthUnit, TemperatureUnit, WeightUnit};
+use fluent_bundle::FluentValue;
+use fluent_bundle::types::FluentType;
+use jiff::Timestamp;
+use std::borrow::Cow;
+
+/// A value as it is said: in full, and short where the sentence has said its unit or day.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Said {
+    pub full: String,
+    pub short: String,
+}
+
+impl Said {
+    fn same(text: String) -> Said {
+        Said {
+            short: text.clone(),
+            full: text,
+        }
+    }
+    fn with_unit(number: String, unit: &str) -> Said {
+        Said {
+            full: format!("{number} {unit}"),
+            short: number,
+        }
+    }
+}
+
+impl FluentType for Said {
+    fn duplicate(&self) -> Box<dyn FluentType + Send> {
+        Box::new(self.clone())
+    }
+    fn as_string(&self, _: &intl_memoizer::IntlLangMemoizer) -> Cow<'static, str> {
+        Cow::Owned(self.full.clone())
+    }
+    fn as_string_threadsafe(
+        &self,
+        _: &intl_memoizer::concurrent::IntlLangMemoizer,
+    ) -> Cow<'static, str> {
+        Cow::Owned(self.full.clone())
+    }
+}
+
+impl Reader<'_> {
+    /// A value as Fluent takes it: counts stay numbers, so that a text may choose its plural.
+    pub(crate) fn argument(&self, v: &Value) -> FluentValue<'static> {
+        match v {
+            Value::Count(n) => FluentValue::from(*n),
+            Value::Nothing => FluentValue::from(""),
+            Value::Text(t) => FluentValue::from(t.clone()),
+            Value::Fact(f) => FluentValue::from(self.words(f)),
+            other => FluentValue::Custom(Box::new(self.said(other))),
+        }
+    }
+
+    /// A value in words.
+    pub fn said(&self, v: &Value) -> Said {
+        match v {
+            Value::Nothing => Said::default(),
+            Value::Text(t) => Said::same(t.clone()),
+            Value::Fact(f) => Said::same(self.words(f)),
+            Value::Count(n) => Said::same(n.to_string()),
+            Value::Number(v) => Said::same(plain(*v)),
+            Value::Signed(v) => Said::same(format!("{v:+.1}")),
+            Value::Percent(v) => Said::with_unit(plain(*v), "%"),
+            Value::OnScale(g) => Said::with_unit(plain(*g), "g"),
+            Value::Grams(g) => {
+                Said::with_unit(self.measures.weight_said(*g), self.measures.weight_unit())
+            }
+            Value::Kilos(v) => self.kilos(*v),
+            Value::GramsPerCm2(v) => self.density(*v),
+            Value::GramsPerLitre(v) => self.per_litre(*v),
+            Value::Celsius(c) => self.degrees(*c, true),
+            Value::Kelvin(k) => self.degrees(*k, false),
+            Value::Cm(v) => self.length(*v),
+            Value::Mm(v) => match self.measures.length {
+                LengthUnit::Centimetres => Said::with_unit(plain(*v), "mm"),
+                LengthUnit::Inches => Said::with_unit(rounded(*v / 25.4, 2), "in"),
+            },
+            Value::Litres(v) => match self.measures.weight {
+                WeightUnit::Grams | WeightUnit::Kilograms => Said::with_unit(plain(*v), "l"),
+                WeightUnit::Ounces | WeightUnit::Pounds => {
+                    Said::with_unit(rounded(v * 1.056_688, 1), "qt")
+                }
+            },
+            Value::Watts(v) => Said::with_unit(plain(*v), "W"),
+            Value::WattsPerM2(v) => Said::with_unit(plain(*v), "W/m²"),
+            Value::WattsPerM2K(v) => Said::with_unit(plain(*v), "W/m²K"),
+            Value::KgPerHour(v) => self.per_hour(*v),
+            Value::Metres(v) => self.metres(*v),
+            Value::SquareMetres(v) => self.square_metres(*v),
+            Value::Seconds(s) => Said::same(span(*s)),
+            Value::Instant(t) => self.moment(*t),
+            Value::List(list) => Said::same(self.list(list)),
+            Value::Sentences(list) => {
+                let said: Vec<String> = list.iter().map(|f| self.say(f)).collect();
+                Said::same(said.join(" "))
+            }
+            Value::Range(a, b) => self.range(a, b),
+        }
+    }
+
+    fn density(&self, g_per_cm2: f64) -> Said {
+        match self.measures.length {
+            LengthUnit::Centimetres => Said::with_unit(plain(g_per_cm2), "g/cm²"),
+            LengthUnit::Inches => Said::with_unit(
+                rounded(g_per_cm2 * 2.54 * 2.54 / GRAMS_PER_OUNCE, 3),
+                "oz/in²",
+            ),
+        }
+    }
+
+    /// A temperature, or a difference of them: to the tenth where it is known so.
+    fn degrees(&self, c: f64, absolute: bool) -> Said {
+        let number = match self.measures.temperature {
+            TemperatureUnit::Celsius => plain(c),
+            TemperatureUnit::Fahrenheit => {
+                let f = 1.8 * c + if absolute { 32.0 } else { 0.0 };
+                let fine = c.fract().abs() > 1e-9 && f.abs() < 100.0;
+                rounded(f, usize::from(fine))
+            }
+        };
+        // Short, as beside an oven: to the degree.
+        let short = match self.measures.temperature {
+            TemperatureUnit::Celsius => c,
+            TemperatureUnit::Fahrenheit => 1.8 * c + if absolute { 32.0 } else { 0.0 },
+        };
+        Said {
+            full: format!("{number} {}", self.measures.degree_unit()),
+            short: format!("{}°", rounded(short, 0)),
+        }
+    }
+
+    fn length(&self, cm: f64) -> Said {
+        match self.measures.length {
+            LengthUnit::Centimetres => Said::with_unit(plain(cm), "cm"),
+            LengthUnit::Inches => Said::with_unit(rounded(cm / 2.54, 1), "in"),
+        }
+    }
+
+    fn kilos(&self, kg: f64) -> Said {
+        match self.measures.weight {
+            WeightUnit::Grams | WeightUnit::Kilograms => Said::with_unit(plain(kg), "kg"),
+            WeightUnit::Ounces | WeightUnit::Pounds => {
+                Said::with_unit(rounded(kg * 1000.0 / GRAMS_PER_OUNCE / 16.0, 1), "lb")
+            }
+        }
+    }
+
+    fn per_litre(&self, g: f64) -> Said {
+        match self.measures.weight {
+            WeightUnit::Grams | WeightUnit::Kilograms => Said::with_unit(plain(g), "g/l"),
+            WeightUnit::Ounces | WeightUnit::Pounds => {
+                Said::with_unit(rounded(g / GRAMS_PER_OUNCE / 1.056_688, 2), "oz/qt")
+            }
+        }
+    }
+
+    fn metres(&self, m: f64) -> Said {
+        match self.measures.length {
+            LengthUnit::Centimetres => Said::with_unit(plain(m), "m"),
+            LengthUnit::Inches => Said::with_unit(rounded(m / 0.3048, 0), "ft"),
+        }
+    }
+
+    fn square_metres(&self, m2: f64) -> Said {
+        match self.measures.length {
+            LengthUnit::Centimetres => Said::with_unit(plain(m2), "m²"),
+            LengthUnit::Inches => Said::with_unit(rounded(m2 / 0.3048 / 0.3048, 1), "sq ft"),
+        }
+    }
+
+    fn per_hour(&self, kg: f64) -> Said {
+        match self.measures.weight {
+            WeightUnit::Grams | WeightUnit::Kilograms => Said::with_unit(plain(kg), "kg/h"),
+            WeightUnit::Ounces | WeightUnit::Pounds => {
+                Said::with_unit(rounded(kg * 1000.0 / GRAMS_PER_OUNCE / 16.0, 1), "lb/h")
+            }
+        }
+    }
+
+    /// "Fri 19:00", with the date where another week has that weekday, too; short "19:00".
+    fn moment(&self, t: Timestamp) -> Said {
+        let at = t.to_zoned(self.zone.clone());
+        let near = self
+            .now
+            .is_none_or(|now| craft::when::weekday_is_enough(&at, now));
+        let form = if near { "%a %H:%M" } else { "%a %-d %b %H:%M" };
+        Said {
+            full: at.strftime(form).to_string(),
+            short: at.strftime("%H:%M").to_string(),
+        }
+    }
+
+    /// "a, b and c".
+    pub(crate) fn list(&self, list: &[Value]) -> String {
+        let words: Vec<String> = list
+            .iter()
+            .map(|v| self.said(v).full)
+            .filter(|w| !w.is_empty())
+            .collect();
+        match words.as_slice() {
+            [] => String::new(),
+            [one] => one.clone(),
+            [first @ .., last] => {
+                let and = self.text("and", &[]);
+                format!("{} {and} {last}", first.join(", "))
+            }
+        }
+    }
+
+    /// "420 to 460 °C"; a span that begins and ends at one figure is that figure.
+    fn range(&self, a: &Value, b: &Value) -> Said {
+        let (from, to) = (self.said(a), self.said(b));
+        if from == to {
+            return to;
+        }
+        let word = self.text("to", &[]);
+        // The unit stands once, behind the last.
+        match (a, b) {
+            (Value::Celsius(_) | Value::Kelvin(_), _) => {
+                let number = from.full.split(' ').next().unwrap_or_default();
+                let short = from.short.trim_end_matches('°');
+                Said {
+                    full: format!("{number} {word} {}", to.full),
+                    short: format!("{short} {word} {}", to.short),
+                }
+            }
+            (Value::Seconds(x), Value::Seconds(y)) if *y < 180.0 => {
+                Said::same(format!("{x:.0} {word} {y:.0} s"))
+            }
+            (Value::Seconds(x), Value::Seconds(y)) => {
+                let from = shared_unit(*x, *y).unwrap_or(from.full);
+                Said::same(format!("{from} {word} {}", to.full))
+            }
+            (Value::Instant(x), Value::Instant(y)) => {
+                let day = |t: &Timestamp| t.to_zoned(self.zone.clone()).date();
+                let until = if day(x) == day(y) {
+                    &to.short
+                } else {
+                    &to.full
+                };
+                Said {
+                    full: format!("{} {word} {until}", from.full),
+                    short: format!("{} {word} {until}", from.short),
+                }
+            }
+            _ => Said {
+                full: format!("{} {word} {}", from.short, to.full),
+                short: format!("{} {word} {}", from.short, to.short),
+            },
+        }
+    }
+}
+
+/// The first of two spans without its unit, where both have the same single one: "60 to 100 s", "4 to 6 min".
+fn shared_unit(a: f64, b: f64) -> Option<String> {
+    let (a, b) = (span(a), span(b));
+    let (number, unit) = a.split_once(' ')?;
+    let (_, other) = b.split_once(' ')?;
+    (unit == other && !unit.contains(' ')).then(|| number.to_string())
+}
+
+/// So many digits at most, no trailing nought and no minus before nothing.
+fn rounded(v: f64, digits: usize) -> String {
+    let tens = 10f64.powi(digits as i32);
+    plain((v * tens).round() / tens + 0.0)
+}
+
+/// A span as people say it: "76 s", "7 min 34 s", "45 min", "2 h 05", "24 h".
+pub fn span(s: f64) -> String {
+    let s = s.round().max(0.0) as u64;
+    let (min, sec) = (s / 60, s % 60);
+    match (min / 60, min % 60) {
+        _ if s < 180 && s != 120 => format!("{s} s"),
+        (0, min) if sec == 0 => format!("{min} min"),
+        (0, min) => format!("{min} min {sec:02} s"),
+        (h, 0) => format!("{h} h"),
+        (h, min) => format!("{h} h {min:02}"),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::Measures;
+    use craft::fact::{GramsPerCm2, Hours, Kelvin, Minutes, Seconds};
+    use craft::units::{Celsius, Cm, Grams};
+    use jiff::tz::TimeZone;
+
+    fn said(measures: Measures, v: impl Into<Value>) -> String {
+        let zone = TimeZone::UTC;
+        let reader = Reader::plain(measures, &zone);
+        reader.said(&v.into()).full
+    }
+
+    #[test]
+    fn values_in_two_kitchens() {
+        for (v, metric, imperial) in [
+            (Value::from(Celsius(23.0)), "23 °C", "73 °F"),
+            (Value::from(Celsius(4.5)), "4.5 °C", "40.1 °F"),
+            (Value::from(Celsius(-18.0)), "-18 °C", "0 °F"),
+            (Value::from(Kelvin(10.0)), "10 °C", "18 °F"),
+            (
+                Value::from((Celsius(420.0), Celsius(460.0))),
+                "420 to 460 °C",
+                "788 to 860 °F",
+            ),
+            (Value::from(Grams(250.0)), "250 g", "8.82 oz"),
+            (Value::from(Grams(0.0)), "0 g", "0 oz"),
+            (Value::from(Cm(30.0)), "30 cm", "11.8 in"),
+            (Value::from(GramsPerCm2(0.4)), "0.4 g/cm²", "0.091 oz/in²"),
+            (Value::OnScale(1.5), "1.5 g", "1.5 g"),
+        ] {
+            assert_eq!(said(Measures::METRIC, v.clone()), metric);
+            assert_eq!(said(Measures::US, v), imperial);
+        }
+    }
+
+    #[test]
+    fn spans_as_people_say_them() {
+        for (v, words) in [
+            (Value::from(Seconds(50.0)), "50 s"),
+            (Value::from(Seconds(120.0)), "2 min"),
+            (Value::from(Seconds(454.0)), "7 min 34 s"),
+            (Value::from(Minutes(45.0)), "45 min"),
+            (Value::from(Hours(0.75)), "45 min"),
+            (Value::from(Hours(2.0 + 5.0 / 60.0)), "2 h 05"),
+            (Value::from(Hours(72.0)), "72 h"),
+            (Value::from((Seconds(60.0), Seconds(100.0))), "60 to 100 s"),
+            (Value::from((Seconds(70.0), Seconds(100.0))), "70 to 100 s"),
+            (Value::from((Minutes(4.0), Minutes(6.0))), "4 to 6 min"),
+        ] {
+            assert_eq!(said(Measures::METRIC, v), words);
+        }
+    }
+
+    #[test]
+    fn moments_of_one_day_name_it_once() {
+        let at = |s: &str| -> Timestamp { s.parse().unwrap() };
+        let (a, b, c) = (
+            at("2026-11-27T18:15:00Z"),
+            at("2026-11-27T20:45:00Z"),
+            at("2026-11-28T00:30:00Z"),
+        );
+        assert_eq!(said(Measures::METRIC, (a, b)), "Fri 18:15 to 20:45");
+        assert_eq!(said(Measures::METRIC, (a, c)), "Fri 18:15 to Sat 00:30");
+        let zone = TimeZone::UTC;
+        let mut reader = Reader::plain(Measures::METRIC, &zone);
+        reader.now = Some(at("2026-11-20T08:00:00Z"));
+        assert_eq!(reader.said(&Value::Instant(a)).full, "Fri 27 Nov 18:15");
+    }
+}
