@@ -109,12 +109,13 @@ typed!(Grams => Grams, GramsPerCm2 => GramsPerCm2, Celsius => Celsius, Kelvin =>
 
 impl From<Hours> for Value {
     fn from(v: Hours) -> Value {
-        Value::Seconds(v.0 * 3600.0)
+        // What is far outside stays a number, also in JSON.
+        Value::Seconds((v.0 * 3600.0).clamp(f64::MIN, f64::MAX))
     }
 }
 impl From<Minutes> for Value {
     fn from(v: Minutes) -> Value {
-        Value::Seconds(v.0 * 60.0)
+        Value::Seconds((v.0 * 60.0).clamp(f64::MIN, f64::MAX))
     }
 }
 impl From<f64> for Value {

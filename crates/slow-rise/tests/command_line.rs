@@ -42,9 +42,10 @@ fn reckon_prints_the_result_or_the_errors() -> Result<()> {
     let (ok, result, _) = reckon("water", &bowl.replace("\"room_c\": 21", "\"room_c\": 99"))?;
     assert!(!ok);
     assert_eq!(
-        result["errors"][0],
-        serde_json::json!({"field": "room_c", "message": "Room -2 to 42 °C; 99 is outside."})
+        result["errors"][0]["message"]["text"],
+        "Room -2 to 42 °C; 99 °C is outside."
     );
+    assert_eq!(result["errors"][0]["field"], "room_c");
 
     let (ok, _, told) = reckon("toast", "{}")?;
     assert!(

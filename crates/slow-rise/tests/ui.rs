@@ -35,7 +35,7 @@ async fn from_six_balls_for_friday_to_a_logged_bake() -> Result<()> {
     // Nonsense gets its sentence beside the field; the figures wait.
     b.leaf("dough").await?;
     b.fill("salt_percent", "-1").await?;
-    b.says("#salt_percent-error", "Salt 0 to 5 %; -1 is outside.")
+    b.says("#salt_percent-error", "Salt 0 to 5 %; -1 % is outside.")
         .await?;
     b.says("#answer h1", "needs another look").await?;
     // Figures of before are marked as such until they follow again.

@@ -68,6 +68,7 @@ fn parsed(language: Language) -> Bundle {
     // Marks around values would be copied along with a figure.
     bundle.set_use_isolating(false);
     let _ = bundle.add_function("SHORT", short);
+    let _ = bundle.add_function("EXACT", exact);
     for (_, text) in language.files() {
         let resource = FluentResource::try_new((*text).to_string()).unwrap_or_else(|(r, _)| r);
         let _ = bundle.add_resource(resource);
@@ -77,9 +78,18 @@ fn parsed(language: Language) -> Bundle {
 
 /// `SHORT($x)`: without its unit, or without its day, where the sentence has said it: "411°", "19:00".
 fn short<'a>(positional: &[FluentValue<'a>], _: &FluentArgs) -> FluentValue<'a> {
+    part(positional, |said| &said.short)
+}
+
+/// `EXACT($x)`: to the tenth of a degree, where it is a limit.
+fn exact<'a>(positional: &[FluentValue<'a>], _: &FluentArgs) -> FluentValue<'a> {
+    part(positional, |said| &said.exact)
+}
+
+fn part<'a>(positional: &[FluentValue<'a>], of: fn(&Said) -> &String) -> FluentValue<'a> {
     match positional.first() {
         Some(FluentValue::Custom(c)) => match c.as_any().downcast_ref::<Said>() {
-            Some(said) => FluentValue::from(said.short.clone()),
+            Some(said) => FluentValue::from(of(said).clone()),
             None => FluentValue::Error,
         },
         Some(other) => other.clone(),

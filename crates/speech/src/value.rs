@@ -9,23 +9,28 @@ use fluent_bundle::types::FluentType;
 use jiff::Timestamp;
 use std::borrow::Cow;
 
-/// A value as it is said: in full, and short where the sentence has said its unit or day.
+/// A value as it is said: in full, short where the sentence has said its unit or day, and exactly where it is a limit.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Said {
     pub full: String,
     pub short: String,
+    /// To the tenth of a degree: what a field takes and what not.
+    pub exact: String,
 }
 
 impl Said {
     fn same(text: String) -> Said {
         Said {
             short: text.clone(),
+            exact: text.clone(),
             full: text,
         }
     }
     fn with_unit(number: String, unit: &str) -> Said {
+        let full = format!("{number} {unit}");
         Said {
-            full: format!("{number} {unit}"),
+            exact: full.clone(),
+            full,
             short: number,
         }
     }
@@ -130,9 +135,11 @@ impl Reader<'_> {
             TemperatureUnit::Celsius => c,
             TemperatureUnit::Fahrenheit => 1.8 * c + if absolute { 32.0 } else { 0.0 },
         };
+        let unit = self.measures.degree_unit();
         Said {
-            full: format!("{number} {}", self.measures.degree_unit()),
+            full: format!("{number} {unit}"),
             short: format!("{}°", rounded(short, 0)),
+            exact: format!("{} {unit}", rounded(short, 1)),
         }
     }
 
@@ -191,8 +198,10 @@ impl Reader<'_> {
             .now
             .is_none_or(|now| craft::when::weekday_is_enough(&at, now));
         let form = if near { "%a %H:%M" } else { "%a %-d %b %H:%M" };
+        let full = at.strftime(form).to_string();
         Said {
-            full: at.strftime(form).to_string(),
+            exact: full.clone(),
+            full,
             short: at.strftime("%H:%M").to_string(),
         }
     }
@@ -224,11 +233,12 @@ impl Reader<'_> {
         // The unit stands once, behind the last.
         match (a, b) {
             (Value::Celsius(_) | Value::Kelvin(_), _) => {
-                let number = from.full.split(' ').next().unwrap_or_default();
+                let bare = |s: &str| s.split(' ').next().unwrap_or_default().to_string();
                 let short = from.short.trim_end_matches('°');
                 Said {
-                    full: format!("{number} {word} {}", to.full),
+                    full: format!("{} {word} {}", bare(&from.full), to.full),
                     short: format!("{short} {word} {}", to.short),
+                    exact: format!("{} {word} {}", bare(&from.exact), to.exact),
                 }
             }
             (Value::Seconds(x), Value::Seconds(y)) if *y < 180.0 => {
@@ -245,15 +255,21 @@ impl Reader<'_> {
                 } else {
                     &to.full
                 };
+                let full = format!("{} {word} {until}", from.full);
                 Said {
-                    full: format!("{} {word} {until}", from.full),
+                    exact: full.clone(),
+                    full,
                     short: format!("{} {word} {until}", from.short),
                 }
             }
-            _ => Said {
-                full: format!("{} {word} {}", from.short, to.full),
-                short: format!("{} {word} {}", from.short, to.short),
-            },
+            _ => {
+                let full = format!("{} {word} {}", from.short, to.full);
+                Said {
+                    exact: full.clone(),
+                    full,
+                    short: format!("{} {word} {}", from.short, to.short),
+                }
+            }
         }
     }
 }
@@ -277,7 +293,7 @@ pub fn span(s: f64) -> String {
     let s = s.round().max(0.0) as u64;
     let (min, sec) = (s / 60, s % 60);
     match (min / 60, min % 60) {
-        _ if s < 180 && s != 120 => format!("{s} s"),
+        _ if s > 0 && s < 180 && s != 120 => format!("{s} s"),
         (0, min) if sec == 0 => format!("{min} min"),
         (0, min) => format!("{min} min {sec:02} s"),
         (h, 0) => format!("{h} h"),
@@ -327,6 +343,7 @@ mod tests {
         for (v, words) in [
             (Value::from(Seconds(50.0)), "50 s"),
             (Value::from(Seconds(120.0)), "2 min"),
+            (Value::from(Seconds(0.0)), "0 min"),
             (Value::from(Seconds(454.0)), "7 min 34 s"),
             (Value::from(Minutes(45.0)), "45 min"),
             (Value::from(Hours(0.75)), "45 min"),

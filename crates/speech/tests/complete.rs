@@ -115,7 +115,7 @@ fn of_inline(i: &InlineExpression<&str>, out: &mut BTreeSet<String>) {
             out.insert(id.name.to_string());
         }
         InlineExpression::FunctionReference { id, arguments } => {
-            assert_eq!(id.name, "SHORT");
+            assert!(["SHORT", "EXACT"].contains(&id.name));
             let CallArguments { positional, .. } = arguments;
             positional.iter().for_each(|p| of_inline(p, out));
         }

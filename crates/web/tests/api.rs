@@ -94,7 +94,15 @@ async fn errors_are_a_list_of_field_and_message() -> Result<()> {
     let bad = good.replacen("\"hydration_percent\": 64", "\"hydration_percent\": 340", 1);
     let answer = ask(&router(), "POST", path, &bad, &[]).await?;
     assert_eq!(answer.status, StatusCode::UNPROCESSABLE_ENTITY);
-    let expected = serde_json::json!({"errors": [{"field": "formula.hydration_percent", "message": "Water 40 to 130 %; 340 is outside."}]});
+    let expected = serde_json::json!({"errors": [{"field": "formula.hydration_percent", "message": {
+        "code": "outside-range",
+        "values": {
+            "what": {"fact": {"code": "f-water", "values": {}}},
+            "range": {"range": [{"percent": 40.0}, {"percent": 130.0}]},
+            "value": {"percent": 340.0},
+        },
+        "text": "Water 40 to 130 %; 340 % is outside.",
+    }}]});
     assert_eq!(answer.json(), expected);
     let cases = [
         (
@@ -120,12 +128,12 @@ async fn errors_are_a_list_of_field_and_message() -> Result<()> {
         let error = &answer.json()["errors"][0];
         let named = error["field"].as_str().unwrap();
         assert!(named.starts_with(field), "{named} for {field}: {error}");
-        assert!(error["message"].as_str().unwrap().ends_with('.'));
+        assert!(error["message"]["text"].as_str().unwrap().ends_with('.'));
     }
     let answer = ask(&router(), "POST", "/api/v1/reckon/toast", "{}", &[]).await?;
     assert_eq!(answer.status, StatusCode::NOT_FOUND);
     assert!(
-        answer.json()["errors"][0]["message"]
+        answer.json()["errors"][0]["message"]["text"]
             .as_str()
             .unwrap()
             .contains("solve-yeast")

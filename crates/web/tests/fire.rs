@@ -360,7 +360,7 @@ async fn floor_readings_are_taken_refused_or_turned_into_the_other_unit() -> Res
     let code = s.keep(&[]).await?;
     let path = format!("/batches/{code}/fire/reading");
     for (typed, says) in [
-        ("-40", "-40 is outside"),
+        ("-40", "-40 °C is outside"),
         ("1200", "1200 is outside"),
         ("warm", "must be a number"),
         ("", "missing"),

@@ -318,10 +318,13 @@ async fn bad_formulas_get_a_sentence_at_their_field() -> Result<()> {
         ),
         (
             poolish("90"),
-            "Poolish brings more water than the formula wants: 90 %",
+            "The poolish brings more water than the formula wants: 90 %",
         ),
-        (poolish("120"), "Flour in it 0.5 to 100 %; 120 is outside."),
-        (pan, "Long 8 to 120 cm; 0 is outside."),
+        (
+            poolish("120"),
+            "Flour in it 0.5 to 100 %; 120 % is outside.",
+        ),
+        (pan, "Long 8 to 120 cm; 0 cm is outside."),
         (forty, "these are 40"),
         (
             vec![("flours[0].name", long.as_str())],
@@ -333,7 +336,7 @@ async fn bad_formulas_get_a_sentence_at_their_field() -> Result<()> {
         ),
         (
             vec![("yeast.dose", "given"), ("yeast.percent", "9")],
-            "Instant yeast 0 to 6 %; 9 is outside.",
+            "Instant yeast 0 to 6 %; 9 % is outside.",
         ),
         (vec![("yeast.dose", "none")], "Nothing raises this dough"),
     ] {

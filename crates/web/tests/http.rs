@@ -60,9 +60,9 @@ async fn bad_input_gets_its_sentence_keeps_what_was_typed_and_writes_nothing() -
         (
             "hydration_percent",
             "340",
-            "Water 40 to 130 %; 340 is outside.",
+            "Water 40 to 130 %; 340 % is outside.",
         ),
-        ("salt_percent", "-1", "Salt 0 to 5 %; -1 is outside."),
+        ("salt_percent", "-1", "Salt 0 to 5 %; -1 % is outside."),
         ("pieces.count", "0", "Balls 1 to 1000; 0 is outside."),
         (
             "pieces.count",
@@ -407,7 +407,8 @@ async fn a_kitchen_of_ounces_and_fahrenheit_reads_and_writes_its_own_units() -> 
     );
     let page = s.post("/dough", &form(&s, &[("room_c", "20")])).await?;
     assert!(
-        page.body.contains("Room 28.4 to 107.6 °F; 20 is outside."),
+        page.body
+            .contains("Room 28.4 to 107.6 °F; 20 °F is outside."),
         "{}",
         page.errors()
     );

@@ -140,7 +140,7 @@ async fn what_the_fire_keeps_is_said_by_every_page() -> Result<()> {
     let out_s = json["worked_out"]["programme"]["out_s"]
         .as_u64()
         .context("out")?;
-    let said = format!("about {}:{:02} each", out_s / 60, out_s % 60);
+    let said = format!("about {} each", speech::value::span(out_s as f64));
     assert!(step(&s.get(&path).await?.body).contains(&said), "{said}");
     for at in ["print", "schedule.ics"] {
         let text = s
@@ -162,7 +162,10 @@ async fn what_the_fire_keeps_is_said_by_every_page() -> Result<()> {
         .context("preheat")?;
     let page = s.get(&path).await?.body;
     assert!(
-        plain(&page).contains(&format!("{preheat:.0} min to charge the floor")),
+        plain(&page).contains(&format!(
+            "{} to charge the floor",
+            speech::value::span(60.0 * preheat)
+        )),
         "{preheat}"
     );
     s.close().await

@@ -222,10 +222,10 @@ async fn what_cannot_be_planned_is_said_in_the_makers_words() -> Result<()> {
     for (changes, sentence) in [
         (
             vec![("fridge_c", "14")],
-            "A fridge of 14° is not a fridge: the dough would be over by",
+            "A fridge of 14 °C is no fridge: the dough would be over by",
         ),
-        (vec![("cold_h", "400")], "400 is outside"),
-        (vec![("bulk_h", "0")], "0 is outside"),
+        (vec![("cold_h", "400")], "400 h is outside"),
+        (vec![("bulk_h", "0")], "0 min is outside"),
         (
             vec![("legs[0].data", "{nonsense"), ("legs[0].hours", "3")],
             "cannot be read",

@@ -156,7 +156,7 @@ async fn a_kitchen_says_how_long_its_hands_take_and_may_have_no_fine_scale() -> 
     assert!(
         refused
             .body
-            .contains("Opening one 5 to 300 s; 2 is outside."),
+            .contains("Opening one 5 s to 5 min; 2 s is outside."),
         "{}",
         refused.errors()
     );

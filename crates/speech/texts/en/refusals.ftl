@@ -1,6 +1,6 @@
 ## What a field may not hold: one sentence, with the accepted range.
 must-be-a-number = { $what } must be a number.
-outside-range = { $what } { $range }; { $value } is outside.
+outside-range = { $what } { EXACT($range) }; { EXACT($value) } is outside.
 outside-years = { $what } must lie in the years 2000 to 2099; { $year } is outside.
 
 ## What a range is about
@@ -147,8 +147,8 @@ makes-no-dough = What was read makes no dough: { $why }
 f-water-aside = Water aside
 
 ## Readings; both of the next two are in a kitchen of the other unit.
-reading-in-fahrenheit = { $what } { $range }; { $read } is outside. If you read { $read } °F, that is { $meant }.
-reading-in-celsius = { $what } { $range }; { $read } is outside. If you read { $read } °C, that is { $meant }.
+reading-in-fahrenheit = { $what } { EXACT($range) }; { $read } is outside. If you read { $read } °F, that is { EXACT($meant) }.
+reading-in-celsius = { $what } { EXACT($range) }; { $read } is outside. If you read { $read } °C, that is { EXACT($meant) }.
 reading-dough = dough
 reading-room = room
 reading-fridge = fridge

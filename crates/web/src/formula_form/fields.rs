@@ -4,6 +4,8 @@
 
 use crate::shared::form::{FormData, NotANumber, Reader, measured, number};
 use crate::shared::kitchen::RequestKitchen;
+use craft::fact;
+use craft::fact::Value;
 use craft::refusal::plain;
 use craft::units::{LengthUnit, Meant, TemperatureUnit, WeightUnit};
 
@@ -463,6 +465,19 @@ impl Spec {
             _ => plain(value),
         }
     }
+    /// A number of the field as a fact has it.
+    fn value(&self) -> fn(f64) -> Value {
+        match self.measure {
+            Count | Bare => Value::Number,
+            Percent => Value::Percent,
+            Weight => Value::Grams,
+            Temperature => Value::Celsius,
+            Hours => craft::fact::hours,
+            Length => Value::Cm,
+            PerArea => Value::GramsPerCm2,
+            PerLitre => Value::GramsPerLitre,
+        }
+    }
     fn meant(&self, here: &RequestKitchen) -> Meant {
         let m = &here.measures;
         match self.measure {
@@ -512,16 +527,16 @@ impl Spec {
             return v;
         }
         let value = r.measured(name, label, self.meant(here));
-        // Ranges are said here in the unit that was typed; the core checks them again.
+        // Said here under the label of the field; the core checks it again.
         if value < self.low - 1e-9 || value > self.high + 1e-9 {
-            let (low, high) = (self.shown(self.low, here), self.shown(self.high, here));
-            let unit = self.unit(here);
-            let gap = if unit.is_empty() { "" } else { " " };
-            r.refuse(
+            let of = self.value();
+            r.refuse_as(
                 name,
-                format!(
-                    "{label} {low} to {high}{gap}{unit}; {} is outside.",
-                    r.typed.text(name)
+                fact!(
+                    "outside-range",
+                    what = label,
+                    range = Value::Range(Box::new(of(self.low)), Box::new(of(self.high))),
+                    value = of(value)
                 ),
             );
         }

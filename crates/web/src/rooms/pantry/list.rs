@@ -183,7 +183,7 @@ pub async fn all(
                         &f.name,
                         format!(
                             "{}{water}{opened}, vigour {}, {} left{}",
-                            word(&f.form.name()),
+                            named(&f.form.name()),
                             plain(f.vigour),
                             m.weighed(larder.in_stock(x.id).left_g(f.left_g)),
                             money(f.price_per_kg)

@@ -172,7 +172,7 @@ fn a_kitchen_of_ounces_fahrenheit_and_inches_types_its_own_units() {
     let errors = read(&typed, &here, Scales::default()).err().unwrap();
     assert_eq!(
         here.say(&errors[0].message),
-        "Room 28.4 to 107.6 °F; 200 is outside."
+        "Room 28.4 to 107.6 °F; 200 °F is outside."
     );
     let tray = sensible(
         &Formula::of_style(style::by_key("wet_tray").unwrap()),

@@ -197,7 +197,7 @@ fn the_firing_shows_what_was_fed_what_was_read_and_when_it_is_there() {
         "floor 420 to 460°",
         ">dome</text>",
         ">floor face</text>",
-        "3.0 kg",
+        ">3 kg<",
         ">17:40</text>",
     ] {
         assert!(svg.contains(part), "{part}");
