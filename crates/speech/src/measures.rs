@@ -2,7 +2,9 @@
 
 use craft::formula::two_digits;
 use craft::refusal::plain;
-use craft::units::{Celsius, Cm, Grams, LengthUnit, TemperatureUnit, WeightUnit};
+use craft::units::{
+    CM_PER_INCH, Celsius, Cm, GRAMS_PER_OUNCE, Grams, LengthUnit, TemperatureUnit, WeightUnit,
+};
 
 /// The units of a kitchen.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -123,6 +125,75 @@ fn grams(g: f64) -> String {
         format!("{g:.1}")
     } else {
         format!("{g:.2}")
+    }
+}
+
+/// What a number measures, where its units are multiples of one another.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Quantity {
+    /// A thickness, mm.
+    Mm,
+    Cm,
+    Metres,
+    SquareMetres,
+    /// A difference of temperatures, K.
+    Kelvin,
+    Grams,
+    Kilos,
+    KgPerHour,
+    GramsPerCm2,
+    GramsPerLitre,
+    Litres,
+    /// Money for a kilo.
+    PerKg,
+}
+
+/// Litres in a US quart, by definition.
+const LITRES_PER_QUART: f64 = 0.946352946;
+
+impl Measures {
+    /// What a number of that quantity is multiplied by to be read here, and its unit.
+    pub fn scale(&self, q: Quantity) -> (f64, &'static str) {
+        let inches = self.length == LengthUnit::Inches;
+        let pounds = matches!(self.weight, WeightUnit::Ounces | WeightUnit::Pounds);
+        let per_pound = 1000.0 / GRAMS_PER_OUNCE / 16.0;
+        let pick = |other: bool, theirs, ours| if other { theirs } else { ours };
+        match q {
+            Quantity::Mm => pick(inches, (0.1 / CM_PER_INCH, "in"), (1.0, "mm")),
+            Quantity::Cm => pick(inches, (1.0 / CM_PER_INCH, "in"), (1.0, "cm")),
+            Quantity::Metres => pick(inches, (100.0 / CM_PER_INCH / 12.0, "ft"), (1.0, "m")),
+            Quantity::SquareMetres => {
+                let ft = 100.0 / CM_PER_INCH / 12.0;
+                pick(inches, (ft * ft, "sq ft"), (1.0, "m²"))
+            }
+            Quantity::Kelvin => match self.temperature {
+                TemperatureUnit::Celsius => (1.0, "°C"),
+                TemperatureUnit::Fahrenheit => (1.8, "°F"),
+            },
+            Quantity::Grams => (Grams(1.0).reads(self.weight), self.weight_unit()),
+            Quantity::Kilos => pick(pounds, (per_pound, "lb"), (1.0, "kg")),
+            Quantity::KgPerHour => pick(pounds, (per_pound, "lb/h"), (1.0, "kg/h")),
+            Quantity::GramsPerCm2 => {
+                let per_inch = CM_PER_INCH * CM_PER_INCH / GRAMS_PER_OUNCE;
+                pick(inches, (per_inch, "oz/in²"), (1.0, "g/cm²"))
+            }
+            Quantity::GramsPerLitre => {
+                let per_quart = LITRES_PER_QUART / GRAMS_PER_OUNCE;
+                pick(pounds, (per_quart, "oz/qt"), (1.0, "g/l"))
+            }
+            Quantity::Litres => pick(pounds, (1.0 / LITRES_PER_QUART, "qt"), (1.0, "l")),
+            Quantity::PerKg => pick(pounds, (1.0 / per_pound, "per lb"), (1.0, "per kg")),
+        }
+    }
+    /// A number of that quantity for a field: as many digits as say it.
+    pub fn scaled_field(&self, v: f64, q: Quantity) -> String {
+        let (by, _) = self.scale(q);
+        if by == 1.0 {
+            return plain(v);
+        }
+        let v = v * by;
+        let digits = if v.abs() >= 10.0 { 10.0 } else { 1000.0 };
+        plain((v * digits).round() / digits)
     }
 }
 

@@ -1,9 +1,10 @@
 //! A value in words: its number in the reader's unit, its moment on the reader's clock.
 
+use crate::measures::Quantity;
 use crate::reader::Reader;
 use craft::fact::Value;
 use craft::refusal::plain;
-use craft::units::{GRAMS_PER_OUNCE, LengthUnit, TemperatureUnit, WeightUnit};
+use craft::units::TemperatureUnit;
 use fluent_bundle::FluentValue;
 use fluent_bundle::types::FluentType;
 use jiff::Timestamp;
@@ -77,28 +78,20 @@ impl Reader<'_> {
             Value::Grams(g) => {
                 Said::with_unit(self.measures.weight_said(*g), self.measures.weight_unit())
             }
-            Value::Kilos(v) => self.kilos(*v),
-            Value::GramsPerCm2(v) => self.density(*v),
-            Value::GramsPerLitre(v) => self.per_litre(*v),
+            Value::Kilos(v) => self.scaled(*v, Quantity::Kilos, 1),
+            Value::GramsPerCm2(v) => self.scaled(*v, Quantity::GramsPerCm2, 3),
+            Value::GramsPerLitre(v) => self.scaled(*v, Quantity::GramsPerLitre, 2),
             Value::Celsius(c) => self.degrees(*c, true),
             Value::Kelvin(k) => self.degrees(*k, false),
-            Value::Cm(v) => self.length(*v),
-            Value::Mm(v) => match self.measures.length {
-                LengthUnit::Centimetres => Said::with_unit(plain(*v), "mm"),
-                LengthUnit::Inches => Said::with_unit(rounded(*v / 25.4, 2), "in"),
-            },
-            Value::Litres(v) => match self.measures.weight {
-                WeightUnit::Grams | WeightUnit::Kilograms => Said::with_unit(plain(*v), "l"),
-                WeightUnit::Ounces | WeightUnit::Pounds => {
-                    Said::with_unit(rounded(v * 1.056_688, 1), "qt")
-                }
-            },
+            Value::Cm(v) => self.scaled(*v, Quantity::Cm, 1),
+            Value::Mm(v) => self.scaled(*v, Quantity::Mm, 2),
+            Value::Litres(v) => self.scaled(*v, Quantity::Litres, 1),
             Value::Watts(v) => Said::with_unit(plain(*v), "W"),
             Value::WattsPerM2(v) => Said::with_unit(plain(*v), "W/m²"),
             Value::WattsPerM2K(v) => Said::with_unit(plain(*v), "W/m²K"),
-            Value::KgPerHour(v) => self.per_hour(*v),
-            Value::Metres(v) => self.metres(*v),
-            Value::SquareMetres(v) => self.square_metres(*v),
+            Value::KgPerHour(v) => self.scaled(*v, Quantity::KgPerHour, 1),
+            Value::Metres(v) => self.scaled(*v, Quantity::Metres, 0),
+            Value::SquareMetres(v) => self.scaled(*v, Quantity::SquareMetres, 1),
             Value::Seconds(s) => Said::same(span(*s)),
             Value::Instant(t) => self.moment(*t),
             Value::List(list) => Said::same(self.list(list)),
@@ -110,13 +103,11 @@ impl Reader<'_> {
         }
     }
 
-    fn density(&self, g_per_cm2: f64) -> Said {
-        match self.measures.length {
-            LengthUnit::Centimetres => Said::with_unit(plain(g_per_cm2), "g/cm²"),
-            LengthUnit::Inches => Said::with_unit(
-                rounded(g_per_cm2 * 2.54 * 2.54 / GRAMS_PER_OUNCE, 3),
-                "oz/in²",
-            ),
+    /// As it is known in our unit; to so many digits where the reader has another.
+    fn scaled(&self, v: f64, q: Quantity, digits: usize) -> Said {
+        match self.measures.scale(q) {
+            (by, unit) if by == 1.0 => Said::with_unit(plain(v), unit),
+            (by, unit) => Said::with_unit(rounded(v * by, digits), unit),
         }
     }
 
@@ -140,54 +131,6 @@ impl Reader<'_> {
             full: format!("{number} {unit}"),
             short: format!("{}°", rounded(short, 0)),
             exact: format!("{} {unit}", rounded(short, 1)),
-        }
-    }
-
-    fn length(&self, cm: f64) -> Said {
-        match self.measures.length {
-            LengthUnit::Centimetres => Said::with_unit(plain(cm), "cm"),
-            LengthUnit::Inches => Said::with_unit(rounded(cm / 2.54, 1), "in"),
-        }
-    }
-
-    fn kilos(&self, kg: f64) -> Said {
-        match self.measures.weight {
-            WeightUnit::Grams | WeightUnit::Kilograms => Said::with_unit(plain(kg), "kg"),
-            WeightUnit::Ounces | WeightUnit::Pounds => {
-                Said::with_unit(rounded(kg * 1000.0 / GRAMS_PER_OUNCE / 16.0, 1), "lb")
-            }
-        }
-    }
-
-    fn per_litre(&self, g: f64) -> Said {
-        match self.measures.weight {
-            WeightUnit::Grams | WeightUnit::Kilograms => Said::with_unit(plain(g), "g/l"),
-            WeightUnit::Ounces | WeightUnit::Pounds => {
-                Said::with_unit(rounded(g / GRAMS_PER_OUNCE / 1.056_688, 2), "oz/qt")
-            }
-        }
-    }
-
-    fn metres(&self, m: f64) -> Said {
-        match self.measures.length {
-            LengthUnit::Centimetres => Said::with_unit(plain(m), "m"),
-            LengthUnit::Inches => Said::with_unit(rounded(m / 0.3048, 0), "ft"),
-        }
-    }
-
-    fn square_metres(&self, m2: f64) -> Said {
-        match self.measures.length {
-            LengthUnit::Centimetres => Said::with_unit(plain(m2), "m²"),
-            LengthUnit::Inches => Said::with_unit(rounded(m2 / 0.3048 / 0.3048, 1), "sq ft"),
-        }
-    }
-
-    fn per_hour(&self, kg: f64) -> Said {
-        match self.measures.weight {
-            WeightUnit::Grams | WeightUnit::Kilograms => Said::with_unit(plain(kg), "kg/h"),
-            WeightUnit::Ounces | WeightUnit::Pounds => {
-                Said::with_unit(rounded(kg * 1000.0 / GRAMS_PER_OUNCE / 16.0, 1), "lb/h")
-            }
         }
     }
 

@@ -32,6 +32,7 @@ pub(crate) fn result(code: &str, json: &str) -> Result<SheetResult> {
     {
         lift_formula(formula);
     }
+    lift_names(&mut v);
     if let Some(steps) = v.get_mut("steps").and_then(Value::as_array_mut) {
         // Steps of those days were known by their place.
         for (i, step) in steps
@@ -43,6 +44,34 @@ pub(crate) fn result(code: &str, json: &str) -> Result<SheetResult> {
         }
     }
     serde_json::from_value(v).map_err(|e| unreadable(code, &e))
+}
+
+/// Names that the program gave, in the days when it kept sentences, and the facts that they are now. Sentences stand as they
+/// were written (`craft::fact::Fact` reads them so); these names go into other sentences.
+const NAMES: [(&str, &str); 6] = [
+    ("Poolish", "poolish"),
+    ("Biga", "biga"),
+    ("Levain", "levain"),
+    ("Old dough", "old-dough"),
+    ("Preferment", "preferment"),
+    ("Dough", "dough"),
+];
+
+fn lift_names(result: &mut Value) {
+    for list in [
+        "/formula/columns",
+        "/formula/builds",
+        "/formula/rows",
+        "/preferments",
+    ] {
+        let all = result.pointer_mut(list).and_then(Value::as_array_mut);
+        for name in all.into_iter().flatten().filter_map(|x| x.get_mut("name")) {
+            let known = NAMES.iter().find(|(old, _)| name.as_str() == Some(old));
+            if let Some((_, code)) = known {
+                *name = json!({ "code": code, "values": {} });
+            }
+        }
+    }
 }
 
 /// The fields that moved into the formula as they are.
@@ -162,5 +191,34 @@ mod tests {
         let flour = |s: &SheetResult| s.formula.exact_g(Ingredient::Flour);
         assert!((flour(&now) / flour(&out) - 1.0).abs() < 1e-3);
         assert!(result("OLD-01", "{}").is_err() && request("OLD-01", "[").is_err());
+    }
+
+    #[test]
+    fn a_batch_from_before_facts_says_what_it_said() {
+        let kept: Value =
+            serde_json::from_str(include_str!("../tests/kept/batch-before-facts.json")).unwrap();
+        let asked = request("AA-01", &kept["asked"].to_string()).unwrap();
+        let read = result("AA-01", &kept["worked_out"].to_string()).unwrap();
+        // Every sentence stands as it was written.
+        let notes = kept["worked_out"]["notes"].as_array().unwrap();
+        assert_eq!(read.notes.len(), notes.len());
+        for (now, then) in read.notes.iter().zip(notes) {
+            assert_eq!(now.what.brief(), then["what"].as_str().unwrap());
+            assert_eq!(now.why.brief(), then["why"].as_str().unwrap());
+        }
+        let steps = kept["worked_out"]["steps"].as_array().unwrap();
+        for (now, then) in read.steps.iter().zip(steps) {
+            assert_eq!(now.title.brief(), then["title"].as_str().unwrap());
+            assert_eq!(now.detail.brief(), then["detail"].as_str().unwrap());
+        }
+        // A name that the program gave is a word again, one that a maker gave stays.
+        assert_eq!(read.formula.columns[0].name.code, "poolish");
+        assert_eq!(read.preferments[0].name.code, "poolish");
+        assert_eq!(read.formula.rows[0].name.brief(), "Quernside No. 4");
+        // Worked out anew it comes to the same figures, in facts.
+        let anew = craft::sheet::work_out(&asked).unwrap();
+        assert_eq!(anew.formula.weighed_g, read.formula.weighed_g);
+        assert_eq!(anew.window, read.window);
+        assert_eq!(anew.steps.len(), read.steps.len());
     }
 }

@@ -8,6 +8,7 @@ use crate::formula::FormulaResult;
 use crate::mix::WaterResult;
 use crate::path::{Leg, Lies, Spot};
 use crate::rise::{Event, RiseResult};
+use crate::units::Celsius;
 use jiff::Timestamp;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -233,9 +234,27 @@ fn of_preferments(
 
 fn of_fire(r: &SheetRequest, f: &FormulaResult, plan: &mut Plan) {
     let x = &r.formula;
-    let (words, preheat_min) = match &r.fire {
-        Some(f) => (f.plan.oven.name.as_str(), f.preheat_min),
-        None => (x.style.oven.words.as_str(), x.style.oven.preheat_min),
+    let (how, preheat_min) = match &r.fire {
+        Some(f) => {
+            let time = Minutes(whole(f.preheat_min));
+            let oven = f.plan.oven.name.as_str();
+            (
+                fact!("step-light-how", oven = oven, time = time),
+                f.preheat_min,
+            )
+        }
+        None => {
+            let o = &x.style.oven;
+            let floor = (Celsius(o.floor_c.low), Celsius(o.floor_c.high));
+            let time = Minutes(whole(o.preheat_min));
+            let how = fact!(
+                "step-light-style-how",
+                oven = o.words.as_str(),
+                floor = floor,
+                time = time
+            );
+            (how, o.preheat_min)
+        }
     };
     let total = r.total_h();
     let title = match &r.fire {
@@ -246,11 +265,7 @@ fn of_fire(r: &SheetRequest, f: &FormulaResult, plan: &mut Plan) {
         StepKind::LightOven,
         total - preheat_min / 60.0,
         title,
-        fact!(
-            "step-light-how",
-            oven = words,
-            time = Minutes(whole(preheat_min))
-        ),
+        how,
         10.0,
     );
     plan.add(

@@ -69,6 +69,8 @@ pub struct UsualIn {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct StyleOven {
+    /// What it is; its degrees stand beside it.
+    #[serde(deserialize_with = "without_degrees")]
     pub words: String,
     /// °C.
     pub floor_c: Usual,
@@ -76,6 +78,15 @@ pub struct StyleOven {
     pub dome_c: Usual,
     /// Until it is charged, 5 to 240 min.
     pub preheat_min: f64,
+}
+
+/// Styles kept before had their degrees in the words, as Celsius: they stand in the figures.
+fn without_degrees<'de, D: serde::Deserializer<'de>>(d: D) -> Result<String, D::Error> {
+    let words = String::deserialize(d)?;
+    Ok(match words.rsplit_once(", ") {
+        Some((kind, degrees)) if degrees.ends_with("°C") => kind.to_string(),
+        _ => words,
+    })
 }
 
 /// When basil goes on.

@@ -147,7 +147,11 @@ fn wood_fired(s: &Style) -> Point {
     Point {
         what: fact!("rule-oven"),
         rule: fact!("rule-wood-fired", range = (Celsius(380.0), Celsius(430.0))),
-        here: Fact::as_written(s.oven.words.as_str()),
+        here: fact!(
+            "rule-oven-here",
+            oven = s.oven.words.as_str(),
+            floor = (Celsius(floor.low), Celsius(floor.high))
+        ),
         met: Some(floor.low >= 380.0 && s.oven.words.to_lowercase().contains("wood")),
     }
 }

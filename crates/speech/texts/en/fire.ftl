@@ -290,3 +290,25 @@ limit-floor = The floor of this oven is at its limit: this is the nearest it com
 skin-meets = Where { $floor } of { $c } and dough touch, both would ideally take { $skin } at once; { $stays }
 skin-on-metal = on metal the skin rides on steam and flour, and stays far below.
 skin-on-stone = steam and poor contact keep the skin { $by } below.
+fuel-wood-in-all = { $weight } of dry wood in all, as a guide; readings correct it.
+fuel-gas-in-all = { $weight } of gas in all, as a guide.
+
+## How a style is baked
+bake-why-dome = Flame at one side: first look at 20 to 30 s, then every 15 to 30 s; floor { $floor }.
+bake-why-home-steel = Steel at { $c } under the grill: 3 to 8 min, one turn at 0.7 of the bake.
+bake-why-tray = Tray on steel at { $c }: 14 to 18 min, turned half way, 2 to 3 min bare to crisp.
+bake-why-big-rim = As a lean round, a little longer: 70 to 110 s for the thick rim.
+bake-why-small = Small oven, flame at the back: quarter turns every 20 to 30 s.
+bake-why-deck = Deck at { $c }: 3 to 7 min, one turn at 0.7 of the bake.
+bake-why-thin = Thin and dry: 3 to 4 min at { $c }, one turn at 0.7 of the bake.
+bake-why-board = Bare deck at { $c }: 8 to 12 min, turned at 0.7 of the bake.
+bake-why-phases = Phases: front, turn, back, turn; 16 to 20 min until the wall is brown.
+bake-why-skillet = 10 to 15 min at { $c }, turned half way; rest 5 to 10 min before cutting.
+bake-why-bottom-first = Bottom heat first, then top: 15 to 20 min.
+bake-why-bread = 18 to 24 min at { $c }, turned half way.
+
+## Methods, in one line
+method-biga-room = Biga 18 h at { $c }, second dose, 1 h bulk, 6 h balls
+method-biga-alone = Biga 18 h at { $c } raises it alone, 2 h bulk, 6 h balls
+method-levain-day = Levain 5 h at { $c }, 4 h bulk with folds, 5 h balls
+method-levain-cold = Levain 5 h at { $c }, 4 h bulk with folds, balls 24 h cold, 5 h out

@@ -294,3 +294,4 @@ salt-little = { $share } salt is little
 salt-much = { $share } salt is much
 disc-thick = { $weight } on { $width } is thick for this style
 disc-thin = { $weight } on { $width } is thin for this style
+rule-oven-here = { $oven }, floor { $floor }

@@ -40,3 +40,4 @@ batch-closed-already = This batch is closed already.
 batch-under-way = This batch is under way.
 entry-taken-back = That was taken back before.
 entry-none-to-take-back = There is no such entry to take back.
+keep-cold = Keep perishables at { $c } or below.

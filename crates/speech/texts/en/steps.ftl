@@ -40,6 +40,7 @@ step-lid-on = { $time } { $place }, lid on.
 step-lids-on = { $time } { $place }, lids on.
 step-light = light the oven
 step-switch-on = switch the oven on
+step-light-style-how = { $oven }, floor { $floor }; { $time } to charge the floor.
 step-light-how = { $oven }; { $time } to charge the floor.
 step-bake = bake
 step-bake-trays = { $n ->

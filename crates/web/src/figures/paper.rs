@@ -6,7 +6,9 @@ use crate::shared::format::{day, day_hm, portions};
 use crate::shared::kitchen::RequestKitchen;
 use askama::Template;
 use axum::response::{IntoResponse, Response};
+use craft::fact;
 use craft::sheet::{SheetRequest, SheetResult};
+use craft::units::Celsius;
 
 struct StepLine {
     when: String,
@@ -26,6 +28,8 @@ struct Paper {
     divide: String,
     v: Shown,
     steps: Vec<StepLine>,
+    /// How cold perishables are kept.
+    cold: String,
 }
 
 /// The page that is printed.
@@ -61,6 +65,7 @@ pub fn page(
                 detail: here.say(&s.detail),
             })
             .collect(),
+        cold: here.say(&fact!("keep-cold", c = Celsius(5.0))),
         v,
     };
     Ok(crate::shared::layout::page(&paper)?.into_response())

@@ -161,7 +161,7 @@ impl Shown {
             steps: steps(sheet, here),
             notes: here.judgements(&notes),
             more_notes: here.judgements(&more_notes),
-            strip: strip(sheet, request.serve_at, now, &here.zone),
+            strip: strip(sheet, request.serve_at, now, (&here.zone, &here.measures)),
             answer_head,
             answer_core,
             lines: lines(request, sheet, here),

@@ -8,6 +8,7 @@ use craft::fact;
 use craft::fact::Value;
 use craft::refusal::plain;
 use craft::units::{LengthUnit, Meant, TemperatureUnit, WeightUnit};
+use speech::measures::Quantity;
 
 /// What a field measures.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -452,8 +453,8 @@ impl Spec {
             Temperature => here.measures.degree_unit(),
             Hours => "h",
             Length => here.measures.length_unit(),
-            PerArea => "g/cm²",
-            PerLitre => "g/l",
+            PerArea => here.measures.scale(Quantity::GramsPerCm2).1,
+            PerLitre => here.measures.scale(Quantity::GramsPerLitre).1,
         }
     }
     /// A value in the kitchen's unit, as the field shows it.
@@ -462,6 +463,8 @@ impl Spec {
             Weight => here.measures.weight_field(value),
             Temperature => here.measures.degrees_field(value),
             Length => here.measures.length_field(value),
+            PerArea => here.measures.scaled_field(value, Quantity::GramsPerCm2),
+            PerLitre => here.measures.scaled_field(value, Quantity::GramsPerLitre),
             _ => plain(value),
         }
     }
@@ -501,7 +504,17 @@ impl Spec {
             (Weight, _, WeightUnit::Kilograms) => self.step / 1000.0,
             (Weight, _, WeightUnit::Pounds) => 0.02,
             (Length, _, _) if here.measures.length == LengthUnit::Inches => 0.5,
+            (PerArea, _, _) if here.measures.length == LengthUnit::Inches => 0.005,
             _ => self.step,
+        }
+    }
+
+    /// What a number typed here is divided by to be the core's.
+    fn by(&self, here: &RequestKitchen) -> f64 {
+        match self.measure {
+            PerArea => here.measures.scale(Quantity::GramsPerCm2).0,
+            PerLitre => here.measures.scale(Quantity::GramsPerLitre).0,
+            _ => 1.0,
         }
     }
 
@@ -509,7 +522,7 @@ impl Spec {
     /// it does not drift while nobody touches the field.
     pub fn put(&self, typed: &mut FormData, name: &str, value: f64, here: &RequestKitchen) {
         let text = self.shown(value, here);
-        let back = measured(&text, self.meant(here));
+        let back = measured(&text, self.meant(here)).map(|v| v / self.by(here));
         typed.forget(&exact_name(name));
         if back != Ok(value) {
             typed.set(&exact_name(name), value.to_string());
@@ -526,7 +539,7 @@ impl Spec {
         if let Some(v) = self.untouched(r, name, here) {
             return v;
         }
-        let value = r.measured(name, label, self.meant(here));
+        let value = r.measured(name, label, self.meant(here)) / self.by(here);
         // Said here under the label of the field; the core checks it again.
         if value < self.low - 1e-9 || value > self.high + 1e-9 {
             let of = self.value();

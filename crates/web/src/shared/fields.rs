@@ -6,6 +6,7 @@ use crate::shared::kitchen::RequestKitchen;
 use craft::refusal::plain;
 use craft::units::Meant;
 use jiff::civil::Date;
+pub use speech::measures::Quantity;
 
 /// A number that must be there.
 pub fn must(r: &mut Reader, name: &str, label: &str) -> f64 {
@@ -29,6 +30,32 @@ pub fn length(r: &mut Reader, name: &str, label: &str, here: &RequestKitchen) ->
 pub fn degrees(r: &mut Reader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
     exact(r, name, &|c| here.measures.degrees_field(c))
         .unwrap_or_else(|| r.measured(name, label, Meant::Temperature(here.measures.temperature)))
+}
+
+/// A number of a quantity, in the unit that the kitchen reads it in.
+pub fn scaled(r: &mut Reader, name: &str, label: &str, q: Quantity, here: &RequestKitchen) -> f64 {
+    let m = here.measures;
+    exact(r, name, &|v| m.scaled_field(v, q)).unwrap_or_else(|| {
+        let v = r.number(name, label);
+        v / m.scale(q).0
+    })
+}
+/// The same, where it may be left empty.
+pub fn may_scaled(
+    r: &mut Reader,
+    name: &str,
+    label: &str,
+    q: Quantity,
+    here: &RequestKitchen,
+) -> Option<f64> {
+    match number(r.typed.text(name)) {
+        Err(NotANumber::Empty) => None,
+        _ => Some(scaled(r, name, label, q, here)),
+    }
+}
+/// The unit of a quantity here.
+pub fn unit_of(q: Quantity, here: &RequestKitchen) -> &'static str {
+    here.measures.scale(q).1
 }
 
 /// The value behind a text that nobody changed.
@@ -58,6 +85,21 @@ pub fn put_weight(t: &mut FormData, name: &str, g: f64, here: &RequestKitchen) {
 }
 pub fn put_length(t: &mut FormData, name: &str, cm: f64, here: &RequestKitchen) {
     put_exact(t, name, cm, here.measures.length_field(cm));
+}
+pub fn put_scaled(t: &mut FormData, name: &str, v: f64, q: Quantity, here: &RequestKitchen) {
+    put_exact(t, name, v, here.measures.scaled_field(v, q));
+}
+pub fn put_may_scaled(
+    t: &mut FormData,
+    name: &str,
+    v: Option<f64>,
+    q: Quantity,
+    here: &RequestKitchen,
+) {
+    match v {
+        Some(v) => put_scaled(t, name, v, q, here),
+        None => put_may(t, name, None),
+    }
 }
 pub fn put_degrees(t: &mut FormData, name: &str, c: f64, here: &RequestKitchen) {
     put_exact(t, name, c, here.measures.degrees_field(c));

@@ -6,7 +6,7 @@ use axum::Router;
 use axum::body::Body;
 use axum::http::{HeaderMap, Request, StatusCode};
 use craft::sheet::KitchenUsual;
-use craft::units::{TemperatureUnit, WeightUnit};
+use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
 use http_body_util::BodyExt;
 use jiff::{SignedDuration, Timestamp};
 use store::Db;
@@ -123,6 +123,10 @@ impl Site {
             reads: Reads {
                 temperature: temperature_unit,
                 weight: weight_unit,
+                length: match weight_unit {
+                    WeightUnit::Ounces | WeightUnit::Pounds => LengthUnit::Inches,
+                    WeightUnit::Grams | WeightUnit::Kilograms => LengthUnit::Centimetres,
+                },
                 ..Reads::default()
             },
         };

@@ -14,6 +14,7 @@ use craft::path::Leg;
 use craft::refusal::{FieldError, plain};
 use craft::style::topping::Cook;
 use craft::style::{Style, Usual};
+use speech::measures::Quantity;
 
 pub(super) struct Maker<'a> {
     pub typed: &'a FormData,
@@ -138,7 +139,8 @@ impl Maker<'_> {
                 .replace(',', ".")
                 .parse()
                 .map_or(String::new(), |v: f64| {
-                    thickness_name(v).map_or(String::new(), |t| word(&t))
+                    let (by, _) = self.here.measures.scale(Quantity::GramsPerCm2);
+                    thickness_name(v / by).map_or(String::new(), |t| word(&t))
                 }),
             _ => small.into(),
         }
@@ -298,11 +300,15 @@ impl Maker<'_> {
     }
     pub fn topping(&self, i: usize) -> ToppingForm {
         let at = |f: &str| format!("toppings[{i}].{f}");
+        let m = self.here.measures;
         let cook = self.typed.text(&at("cook"));
         ToppingForm {
             i,
             name: self.words(&at("name"), "Topping"),
-            grams: self.field(&at("g_per_disc")),
+            grams: self.labelled(
+                &at("g_per_disc"),
+                &format!("On {} {}", m.length_field(30.0), m.length_unit()),
+            ),
             wet: !self.typed.text(&at("wet")).is_empty(),
             after: !self.typed.text(&at("after")).is_empty(),
             cooks: Cook::ALL

@@ -8,6 +8,7 @@ use crate::shared::format::{hm, min_s};
 use crate::shared::kitchen::RequestKitchen;
 use craft::fact;
 use craft::fact::Kelvin;
+use craft::fact::Value;
 use craft::fire::oven::is_tray;
 use craft::fire::overview::{Looked, launch_test, of_readings};
 use craft::fire::race::{Item, Targets, progress};
@@ -72,13 +73,13 @@ fn shade(v: f64) -> &'static str {
 }
 
 /// One place in the text for how a second looks; the script says the same.
-fn at_words(m: &Moment) -> String {
+fn at_words(m: &Moment, here: &RequestKitchen) -> String {
     format!(
         "At {}: base {}, rim {}, middle {:.0}° inside.",
         bake_time(m.t),
         shade(m.base),
         shade(m.rim),
-        m.middle_c
+        here_reads(here, m.middle_c)
     )
 }
 
@@ -114,7 +115,11 @@ impl Picture {
         Picture {
             lines: lines(m, plan, x),
             race: [chart::race(&drawn, 810.0), chart::race(&drawn, 366.0)],
-            section: chart::section(&rows(plan, x, &race.at), &here.measures, plan.pan.is_some()),
+            section: chart::section(
+                &rows(plan, x, &race.at, here),
+                &here.measures,
+                plan.pan.is_some(),
+            ),
             firing: [
                 firing(&fire, &here.measures, 770.0),
                 firing(&fire, &here.measures, 366.0),
@@ -122,9 +127,9 @@ impl Picture {
             course_json: seconds(here, plan, x, end_s),
             scrub_max: format!("{end_s:.0}"),
             scrub_at: format!("{:.0}", race.best_s),
-            scrub_says: at_words(&race.at),
+            scrub_says: at_words(&race.at, here),
             test: x.band.map(|b| here.say(&launch_test(b))),
-            fuel: fuel(plan, x),
+            fuel: fuel(plan, x, here),
             fitted: of_readings(f).map(|x| here.say(&x)),
             notes: here.judgements(&notes),
             more: here.judgements(&more),
@@ -182,11 +187,11 @@ fn lanes(x: &Looked, targets: &Targets) -> Vec<Lane> {
 }
 
 /// The cut through oven and piece at one moment.
-fn rows(plan: &FirePlan, x: &Looked, at: &Moment) -> Vec<Row> {
-    let row = |key, y, name, celsius| Row {
+fn rows(plan: &FirePlan, x: &Looked, at: &Moment, here: &RequestKitchen) -> Vec<Row> {
+    let row = |key, y, name: &str, celsius| Row {
         key,
         y,
-        name,
+        name: name.into(),
         celsius,
     };
     let above = match plan.oven.kind {
@@ -210,15 +215,15 @@ fn rows(plan: &FirePlan, x: &Looked, at: &Moment) -> Vec<Row> {
     let gap = (290.0 - 204.0) / (depths.len().max(2) - 1) as f64;
     let keys = ["floor0", "floor1", "floor2", "floor3"];
     for (i, (mm, key)) in depths.iter().zip(keys).enumerate() {
-        let name: &'static str = match *mm {
-            0.0 => "Floor face",
-            10.0 => "10 mm down",
-            30.0 => "30 mm",
-            60.0 => "60 mm",
-            _ => "its bottom",
+        let deep = || here.reader().said(&Value::Mm(*mm)).full;
+        let name = match *mm {
+            0.0 => "Floor face".to_string(),
+            10.0 => format!("{} down", deep()),
+            30.0 | 60.0 => deep(),
+            _ => "its bottom".into(),
         };
         let c = craft::fire::bake::floor_at(&x.planned.request, at, *mm);
-        all.push(row(key, 204.0 + gap * i as f64, name, c));
+        all.push(row(key, 204.0 + gap * i as f64, &name, c));
     }
     all
 }
@@ -232,7 +237,7 @@ fn seconds(here: &RequestKitchen, plan: &FirePlan, x: &Looked, end_s: f64) -> St
         .iter()
         .filter(|m| m.t <= end_s)
         .collect();
-    let cuts: Vec<Vec<Row>> = shown.iter().map(|m| rows(plan, x, m)).collect();
+    let cuts: Vec<Vec<Row>> = shown.iter().map(|m| rows(plan, x, m, here)).collect();
     let mut columns = serde_json::Map::new();
     for (i, first) in cuts.first().into_iter().flatten().enumerate() {
         let values: Vec<f64> = cuts
@@ -252,12 +257,16 @@ fn seconds(here: &RequestKitchen, plan: &FirePlan, x: &Looked, end_s: f64) -> St
     .to_string()
 }
 
-fn fuel(plan: &FirePlan, x: &Looked) -> String {
+fn fuel(plan: &FirePlan, x: &Looked, here: &RequestKitchen) -> String {
     match (x.firing.fuel_kg, plan.oven.fuel) {
-        (Some(kg), Fuel::Wood) => {
-            format!("{kg:.1} kg of dry wood in all, as a guide; readings correct it.")
-        }
-        (Some(kg), _) => format!("{kg:.1} kg of gas in all, as a guide."),
+        (Some(kg), Fuel::Wood) => here.say(&fact!(
+            "fuel-wood-in-all",
+            weight = Value::Kilos(craft::fact::tenth(kg))
+        )),
+        (Some(kg), _) => here.say(&fact!(
+            "fuel-gas-in-all",
+            weight = Value::Kilos(craft::fact::tenth(kg))
+        )),
         (None, _) if is_tray(&plan.setting) => {
             "The tray goes in cold: only the oven's air is heated.".into()
         }

@@ -174,7 +174,11 @@ impl View {
                 };
                 floors.push((
                     key,
-                    format!("{mm:.0} mm {}{tray}", m.here.words(&mat.name())),
+                    format!(
+                        "{} {}{tray}",
+                        m.here.reader().said(&craft::fact::Value::Mm(mm)).full,
+                        m.here.words(&mat.name())
+                    ),
                 ));
             }
         }

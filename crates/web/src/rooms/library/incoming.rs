@@ -60,6 +60,8 @@ struct PastePage {
     error: Option<String>,
     file_error: Option<String>,
     found: Option<Found>,
+    /// A recipe in the kitchen's own units.
+    example: String,
 }
 
 fn word(s: Status) -> (&'static str, &'static str) {
@@ -163,6 +165,14 @@ impl<'a> Shown<'a> {
                 "/formulas/paste",
             ),
             text: text.into(),
+            example: [
+                (500.0, "flour"),
+                (325.0, "water"),
+                (14.0, "salt"),
+                (100.0, "ripe starter"),
+            ]
+            .map(|(g, what)| format!("{} {what}", self.here.measures.weighed(g)))
+            .join("\n"),
             styles: craft::style::all()
                 .iter()
                 .chain(own)

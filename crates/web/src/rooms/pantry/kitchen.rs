@@ -4,7 +4,10 @@ use super::shelf::{Entry, choice, figure, text};
 use super::{Clash, FieldView, OnePage};
 use crate::App;
 use crate::shared::error::AppError;
-use crate::shared::fields::{degrees, may, must, put_degrees, put_may, put_weight, weight};
+use crate::shared::fields::{
+    Quantity, degrees, may, may_scaled, must, put_degrees, put_may, put_scaled, put_weight, scaled,
+    unit_of, weight,
+};
 use crate::shared::form::{FormData, Reader};
 use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
@@ -57,7 +60,12 @@ fn entries(here: &RequestKitchen) -> Vec<Entry> {
         ),
         text("currency", "Currency", "a sign or three letters"),
         text("time_zone", "Time zone", "such as Europe/London"),
-        figure("altitude_m", "Altitude", "thinner air, less yeast", "m"),
+        figure(
+            "altitude_m",
+            "Altitude",
+            "thinner air, less yeast",
+            unit_of(Quantity::Metres, here),
+        ),
         figure("room_c", "Room", "as it usually is", degree),
         figure(
             "fridge_c",
@@ -73,8 +81,18 @@ fn entries(here: &RequestKitchen) -> Vec<Entry> {
                 ("yes", "was measured with a thermometer"),
             ],
         ),
-        figure("fridge_off_c", "It may be off by", "1 usual", "K"),
-        figure("room_off_c", "The room by", "2 usual", "K"),
+        figure(
+            "fridge_off_c",
+            "It may be off by",
+            &usual_off(here, 1.0),
+            unit_of(Quantity::Kelvin, here),
+        ),
+        figure(
+            "room_off_c",
+            "The room by",
+            &usual_off(here, 2.0),
+            unit_of(Quantity::Kelvin, here),
+        ),
         text("quiet", "Quiet hours", "nobody is up: 22:30-06:30"),
         text("busy", "Busy hours", "no hand free: Mon-Fri 08:00-16:30"),
         figure("tap_water_c", "Tap", "cold water", degree),
@@ -135,7 +153,13 @@ fn typed_of(here: &RequestKitchen) -> FormData {
     );
     t.set("currency", &k.reads.currency);
     t.set("time_zone", &k.usual.time_zone);
-    t.set("altitude_m", plain(k.usual.altitude_m));
+    put_scaled(
+        &mut t,
+        "altitude_m",
+        k.usual.altitude_m,
+        Quantity::Metres,
+        here,
+    );
     for (name, v) in [
         ("room_c", k.usual.room_c),
         ("fridge_c", k.usual.fridge_c),
@@ -148,8 +172,20 @@ fn typed_of(here: &RequestKitchen) -> FormData {
         "fridge_measured",
         if rhythm.fridge_measured { "yes" } else { "no" },
     );
-    t.set("fridge_off_c", plain(rhythm.fridge_off_c));
-    t.set("room_off_c", plain(rhythm.room_off_c));
+    put_scaled(
+        &mut t,
+        "fridge_off_c",
+        rhythm.fridge_off_c,
+        Quantity::Kelvin,
+        here,
+    );
+    put_scaled(
+        &mut t,
+        "room_off_c",
+        rhythm.room_off_c,
+        Quantity::Kelvin,
+        here,
+    );
     t.set("quiet", words(&rhythm.life.quiet));
     t.set("busy", words(&rhythm.life.busy));
     t.set("kitchen_scale_g", plain(k.usual.scales.kitchen_scale_g));
@@ -175,7 +211,7 @@ fn render(
     let html = page(&OnePage {
         frame: Frame::of(here, theme, Stop::Sheet, "Kitchen", None, "/kitchen"),
         title: "This kitchen".into(),
-        why: "Everything is kept in grams and °C and shown in your units; changing them changes no figure.",
+        why: "Units are how figures are shown: changing them changes none.",
         action: "/kitchen".into(),
         revision: revision.to_string(),
         form_key: String::new(),
@@ -233,7 +269,7 @@ fn read(typed: &FormData, here: &RequestKitchen) -> Result<NewKitchen, Vec<Field
         name: r.name("name", "A name"),
         usual: KitchenUsual {
             time_zone: typed.text("time_zone").into(),
-            altitude_m: must(&mut r, "altitude_m", "Altitude"),
+            altitude_m: scaled(&mut r, "altitude_m", "Altitude", Quantity::Metres, here),
             room_c: degrees(&mut r, "room_c", "Room", here),
             fridge_c: degrees(&mut r, "fridge_c", "Fridge", here),
             tap_water_c: degrees(&mut r, "tap_water_c", "Tap water", here),
@@ -266,7 +302,7 @@ fn read(typed: &FormData, here: &RequestKitchen) -> Result<NewKitchen, Vec<Field
             },
             currency: typed.text("currency").into(),
         },
-        rhythm: rhythm(&mut r),
+        rhythm: rhythm(&mut r, here),
         work: work(&mut r, here.kitchen.work),
     };
     let letters = k.reads.currency.chars().count();
@@ -300,7 +336,7 @@ fn work(r: &mut Reader, was: Work) -> Work {
 }
 
 /// When nobody is at the bench, and how well the temperatures are known.
-fn rhythm(r: &mut Reader) -> Rhythm {
+fn rhythm(r: &mut Reader, here: &RequestKitchen) -> Rhythm {
     let mut hours = |field: &str| {
         spans(r.typed.text(field)).unwrap_or_else(|e| {
             r.refuse_as(field, e);
@@ -312,9 +348,10 @@ fn rhythm(r: &mut Reader) -> Rhythm {
         busy: hours("busy"),
     };
     let mut off = |field: &str, usual: f64| {
-        let v = may(r, field, "How far off").unwrap_or(usual);
+        let v = may_scaled(r, field, "How far off", Quantity::Kelvin, here).unwrap_or(usual);
         if v.is_finite() && !(0.0..=10.0).contains(&v) {
-            r.refuse(field, "0 to 10 degrees either way.");
+            let to = here.measures.scaled_field(10.0, Quantity::Kelvin);
+            r.refuse(field, format!("0 to {to} degrees either way."));
         }
         v
     };
@@ -324,6 +361,11 @@ fn rhythm(r: &mut Reader) -> Rhythm {
         room_off_c: off("room_off_c", 2.0),
         fridge_measured: r.typed.text("fridge_measured") == "yes",
     }
+}
+
+/// How far a thermometer is usually off, in the kitchen's degrees.
+fn usual_off(here: &RequestKitchen, k: f64) -> String {
+    format!("{} usual", here.measures.scaled_field(k, Quantity::Kelvin))
 }
 
 fn usual_errors(u: &KitchenUsual) -> Vec<FieldError> {
@@ -419,7 +461,7 @@ async fn change(
         .into_iter()
         .filter(|e| theirs.text(&e.name) != typed.text(&e.name))
         .map(|e| Clash {
-            what: e.label.into(),
+            what: e.label,
             theirs: theirs.text(&e.name).to_string(),
             yours: typed.text(&e.name).to_string(),
         })

@@ -2,6 +2,7 @@
 
 use crate::App;
 use crate::shared::error::AppError;
+use crate::shared::fields::Quantity;
 use crate::shared::form::FormData;
 use crate::shared::format::{Measures, count_word};
 use crate::shared::format::{named, word};
@@ -62,6 +63,7 @@ struct Page {
     flours: Vec<FlourRow>,
     unit: &'static str,
     currency: String,
+    per: &'static str,
     shelves: Vec<Shelf>,
     shipped: Vec<(String, String, String)>,
     ovens: Vec<(String, String, String)>,
@@ -114,7 +116,9 @@ fn flour(id: u64, counted: &Flour, stock: InStock, m: &Measures, today: Date) ->
         guess: s.spread > 0.0,
         protein: per(f.facts.protein_percent),
         absorption: per(f.facts.absorption_percent),
-        price: f.price_per_kg.map_or("–".into(), |p| format!("{p:.2}")),
+        price: f.price_per_kg.map_or("–".into(), |p| {
+            format!("{:.2}", p * m.scale(Quantity::PerKg).0)
+        }),
         left: m.weight(left),
         remark,
         planned,
@@ -145,7 +149,16 @@ pub async fn all(
     let (l, m) = (&larder.0, here.measures);
     let today = here.local(here.now).date();
     let currency = here.kitchen.reads.currency.clone();
-    let money = |p: Option<f64>| p.map_or(String::new(), |p| format!(", {currency}{p:.2} a kg"));
+    let litres = |l: f64| {
+        let l = craft::fact::tenth(l);
+        here.reader().said(&craft::fact::Value::Litres(l)).full
+    };
+    let (per, unit) = m.scale(Quantity::PerKg);
+    let money = |p: Option<f64>| {
+        p.map_or(String::new(), |p| {
+            format!(", {currency}{:.2} {unit}", p * per)
+        })
+    };
     let flours: Vec<FlourRow> = l
         .flours
         .iter()
@@ -206,9 +219,9 @@ pub async fn all(
                         x.id,
                         &x.facts.name,
                         format!(
-                            "reads {} g, carries {} g",
+                            "reads {} g, carries {}",
                             plain(x.facts.reads_g),
-                            plain(x.facts.carries_g)
+                            m.weighed(x.facts.carries_g)
                         ),
                     )
                 })
@@ -228,10 +241,10 @@ pub async fn all(
                         x.id,
                         &x.facts.name,
                         format!(
-                            "{} of {}, {:.1} l",
+                            "{} of {}, {}",
                             x.facts.count,
                             shape(x.facts.pan, x.facts.height_cm, &m),
-                            x.facts.litres()
+                            litres(x.facts.litres())
                         ),
                     )
                 })
@@ -252,10 +265,10 @@ pub async fn all(
                         x.id,
                         &f.name,
                         format!(
-                            "{} of {}, {:.1} l, {} balls each",
+                            "{} of {}, {}, {} balls each",
                             f.count,
                             shape(f.pan, f.height_cm, &m),
-                            f.litres(),
+                            litres(f.litres()),
                             f.balls()
                         ),
                     )
@@ -374,6 +387,7 @@ pub async fn all(
         head: m.weighed(stock),
         flours,
         unit: m.weight_unit(),
+        per: here.measures.scale(Quantity::PerKg).1,
         currency,
         shelves,
         shipped: craft::style::all()
@@ -406,8 +420,9 @@ fn oven_line(o: &Oven, m: &Measures) -> String {
         format!("{} at once", o.spots)
     };
     format!(
-        "{:.0} mm {}, to {} {}, {spots}{fitted}",
-        o.floor_mm,
+        "{} {} {}, to {} {}, {spots}{fitted}",
+        m.scaled_field(o.floor_mm, Quantity::Mm),
+        m.scale(Quantity::Mm).1,
         word(&o.floor.name()),
         m.degrees(o.most_c, 0),
         m.degree_unit()

@@ -333,7 +333,7 @@ async fn change<S: Shelf>(
                 .into_iter()
                 .filter(|e| theirs.text(&e.name) != typed.text(&e.name))
                 .map(|e| Clash {
-                    what: e.label.into(),
+                    what: e.label,
                     theirs: theirs.text(&e.name).to_string(),
                     yours: typed.text(&e.name).to_string(),
                 })

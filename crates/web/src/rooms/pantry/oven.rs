@@ -2,13 +2,35 @@
 
 use super::shelf::{Entry, Shelf, choice, figure, text};
 use super::shelves::{read_shape, rectangle, shape_entries, write_shape};
-use crate::shared::fields::{degrees, may, must, put_degrees, put_may};
+use crate::shared::fields::{
+    Quantity, degrees, may, may_scaled, must, put_degrees, put_may, put_may_scaled, put_scaled,
+    scaled, unit_of,
+};
 use crate::shared::form::{FormData, Reader};
 use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use craft::fire::{Fuel, Material, Oven, OvenKind, oven};
 use craft::pantry::Pan;
 use craft::refusal::{ValidationError, plain};
+
+/// Usual thicknesses of floors, in the kitchen's unit.
+fn usual_floors(here: &RequestKitchen) -> String {
+    let t = |mm| here.measures.scaled_field(mm, Quantity::Mm);
+    format!(
+        "steel {}, stone {} to {}, brick {} to {}",
+        t(8.0),
+        t(15.0),
+        t(20.0),
+        t(50.0),
+        t(60.0)
+    )
+}
+
+/// Usual thicknesses of pans.
+fn thin_and_thick(here: &RequestKitchen) -> String {
+    let t = |mm| here.measures.scaled_field(mm, Quantity::Mm);
+    format!("sheet {}, cast iron {} to {}", t(1.0), t(4.0), t(5.0))
+}
 
 fn materials() -> [(&'static str, String); 7] {
     Material::ALL.map(|m| (m.key(), named(&m.name())))
@@ -32,8 +54,8 @@ impl Shelf for Pan {
         all.push(figure(
             "thick_mm",
             "Thickness of the metal",
-            "sheet 1, cast iron 4 to 5",
-            "mm",
+            &thin_and_thick(here),
+            unit_of(Quantity::Mm, here),
         ));
         all.push(choice("oiled", "Oiled", [("yes", "Oiled"), ("no", "Dry")]));
         all
@@ -52,7 +74,7 @@ impl Shelf for Pan {
     fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
         t.set("material", self.material.key());
-        t.set("thick_mm", plain(self.thick_mm));
+        put_scaled(t, "thick_mm", self.thick_mm, Quantity::Mm, here);
         t.set("oiled", if self.oiled { "yes" } else { "no" });
     }
     fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Pan>) -> Pan {
@@ -63,7 +85,7 @@ impl Shelf for Pan {
             height_cm,
             count,
             material: read_material(r, "material"),
-            thick_mm: must(r, "thick_mm", "Thickness"),
+            thick_mm: scaled(r, "thick_mm", "Thickness", Quantity::Mm, here),
             oiled: r.typed.text("oiled") != "no",
         }
     }
@@ -101,8 +123,8 @@ impl Shelf for Oven {
             figure(
                 "floor_mm",
                 "Thickness of the floor",
-                "steel 8, stone 15 to 20, brick 50 to 60",
-                "mm",
+                &usual_floors(here),
+                unit_of(Quantity::Mm, here),
             ),
             figure(
                 "floor_c",
@@ -116,9 +138,14 @@ impl Shelf for Oven {
                 "floor_m2",
                 "The whole floor",
                 "width times depth; its places take turns. Empty when nobody measured it",
-                "m²",
+                unit_of(Quantity::SquareMetres, here),
             ),
-            figure("opening_cm", "Width of the mouth", "", "cm"),
+            figure(
+                "opening_cm",
+                "Width of the mouth",
+                "",
+                unit_of(Quantity::Cm, here),
+            ),
             figure(
                 "side",
                 "More heat on the fire's side",
@@ -153,14 +180,17 @@ impl Shelf for Oven {
             figure(
                 "door_drop_c",
                 "Air falls at the door by",
-                "home 40, else 0",
-                "K",
+                &format!(
+                    "home {}, else 0",
+                    here.measures.scaled_field(40.0, Quantity::Kelvin)
+                ),
+                unit_of(Quantity::Kelvin, here),
             ),
             figure(
                 "fuel_kg_h",
                 "Fuel at full fire",
                 "dry wood or gas; 0 for current",
-                "kg/h",
+                unit_of(Quantity::KgPerHour, here),
             ),
             figure(
                 "floor_factor",
@@ -201,24 +231,28 @@ impl Shelf for Oven {
             put_degrees(t, name, c, here);
         }
         for (name, v) in [
-            ("floor_mm", self.floor_mm),
             ("spots", f64::from(self.spots)),
-            ("opening_cm", self.opening_cm),
             ("side", self.side),
             ("view", self.view),
             ("air_w_m2k", self.air_w_m2k),
             ("grill_w", self.grill_w),
             ("below_w_m2", self.below_w_m2),
-            ("door_drop_c", self.door_drop_c),
-            ("fuel_kg_h", self.fuel_kg_h),
             ("floor_factor", self.floor_factor),
             ("top_factor", self.top_factor),
             ("pace", self.pace),
         ] {
             t.set(name, plain(v));
         }
+        for (name, v, q) in [
+            ("floor_mm", self.floor_mm, Quantity::Mm),
+            ("opening_cm", self.opening_cm, Quantity::Cm),
+            ("door_drop_c", self.door_drop_c, Quantity::Kelvin),
+            ("fuel_kg_h", self.fuel_kg_h, Quantity::KgPerHour),
+        ] {
+            put_scaled(t, name, v, q, here);
+        }
         put_may(t, "fan_w_m2k", self.fan_w_m2k);
-        put_may(t, "floor_m2", self.floor_m2);
+        put_may_scaled(t, "floor_m2", self.floor_m2, Quantity::SquareMetres, here);
     }
     fn read(r: &mut Reader, here: &RequestKitchen, before: Option<&Oven>) -> Oven {
         let kind = OvenKind::from_key(r.typed.text("kind")).unwrap_or_else(|| {
@@ -236,7 +270,7 @@ impl Shelf for Oven {
             fuel,
             most_c: degrees(r, "most_c", "The hottest it may be", here),
             floor: read_material(r, "floor"),
-            floor_mm: must(r, "floor_mm", "Thickness of the floor"),
+            floor_mm: scaled(r, "floor_mm", "Thickness of the floor", Quantity::Mm, here),
             floor_c: degrees(r, "floor_c", "The usual floor", here),
             dome_c: degrees(r, "dome_c", "The usual dome", here),
             view: must(r, "view", "The hot share of the sky"),
@@ -245,11 +279,29 @@ impl Shelf for Oven {
             grill_w: must(r, "grill_w", "The grill"),
             below_w_m2: must(r, "below_w_m2", "Power under the floor"),
             side: must(r, "side", "More heat on the fire's side"),
-            door_drop_c: must(r, "door_drop_c", "The fall at the door"),
-            floor_m2: may(r, "floor_m2", "The whole floor"),
-            opening_cm: must(r, "opening_cm", "The mouth"),
+            door_drop_c: scaled(
+                r,
+                "door_drop_c",
+                "The fall at the door",
+                Quantity::Kelvin,
+                here,
+            ),
+            floor_m2: may_scaled(
+                r,
+                "floor_m2",
+                "The whole floor",
+                Quantity::SquareMetres,
+                here,
+            ),
+            opening_cm: scaled(r, "opening_cm", "The mouth", Quantity::Cm, here),
             spots: r.count("spots", "Pizzas at once"),
-            fuel_kg_h: must(r, "fuel_kg_h", "Fuel at full fire"),
+            fuel_kg_h: scaled(
+                r,
+                "fuel_kg_h",
+                "Fuel at full fire",
+                Quantity::KgPerHour,
+                here,
+            ),
             floor_factor: must(r, "floor_factor", "Floor against the book"),
             top_factor: must(r, "top_factor", "Top against the book"),
             pace: must(r, "pace", "Warming against the book"),

@@ -21,30 +21,30 @@ pub enum Input {
 pub struct Entry {
     pub name: String,
     pub label: String,
-    pub small: &'static str,
+    pub small: String,
     pub unit: String,
     pub input: Input,
     pub choices: Vec<(String, String)>,
 }
 
-fn entry(name: &str, label: &str, small: &'static str, unit: &str, input: Input) -> Entry {
+fn entry(name: &str, label: &str, small: &str, unit: &str, input: Input) -> Entry {
     Entry {
         name: name.into(),
         label: label.into(),
-        small,
+        small: small.into(),
         unit: unit.into(),
         input,
         choices: vec![],
     }
 }
 
-pub fn text(name: &str, label: &'static str, small: &'static str) -> Entry {
+pub fn text(name: &str, label: &'static str, small: &str) -> Entry {
     entry(name, label, small, "", Input::Text)
 }
-pub fn lines(name: &str, label: &'static str, small: &'static str) -> Entry {
+pub fn lines(name: &str, label: &'static str, small: &str) -> Entry {
     entry(name, label, small, "", Input::Lines)
 }
-pub fn figure(name: &str, label: &str, small: &'static str, unit: &str) -> Entry {
+pub fn figure(name: &str, label: &str, small: &str, unit: &str) -> Entry {
     entry(name, label, small, unit, Input::Number)
 }
 pub fn date(name: &str, label: &'static str) -> Entry {

@@ -2,7 +2,8 @@
 
 use super::shelf::{Entry, Shelf, choice, date, figure, lines, text};
 use crate::shared::fields::{
-    day, degrees, length, may, must, put_day, put_degrees, put_length, put_may, put_weight, weight,
+    Quantity, day, degrees, length, may, may_scaled, must, put_day, put_degrees, put_length,
+    put_may, put_may_scaled, put_weight, unit_of, weight,
 };
 use crate::shared::form::{FormData, Reader};
 use crate::shared::format::{named, word};
@@ -20,7 +21,7 @@ fn price(here: &RequestKitchen) -> Entry {
     figure(
         "price_per_kg",
         "Price",
-        "per kg",
+        unit_of(Quantity::PerKg, here),
         &here.kitchen.reads.currency,
     )
 }
@@ -82,7 +83,7 @@ impl Shelf for Flour {
         t.set("milling", &self.milling);
         put_may(t, "moisture_percent", self.moisture_percent);
         t.set("allergens", &self.allergens);
-        put_may(t, "price_per_kg", self.price_per_kg);
+        put_may_scaled(t, "price_per_kg", self.price_per_kg, Quantity::PerKg, here);
         for (i, b) in self.bags.iter().enumerate() {
             put_day(t, &format!("bags[{i}].bought_on"), b.bought_on);
             put_day(t, &format!("bags[{i}].best_before"), b.best_before);
@@ -104,7 +105,7 @@ impl Shelf for Flour {
             milling: r.typed.text("milling").into(),
             moisture_percent: may(r, "moisture_percent", "Moisture"),
             allergens: r.typed.text("allergens").into(),
-            price_per_kg: may(r, "price_per_kg", "Price"),
+            price_per_kg: may_scaled(r, "price_per_kg", "Price", Quantity::PerKg, here),
             bags: (0..bags)
                 .map(|i| Bag {
                     bought_on: day(r, &format!("bags[{i}].bought_on")),
@@ -165,7 +166,7 @@ impl Shelf for Leaven {
         put_day(t, "opened_on", self.opened_on);
         t.set("vigour", plain(self.vigour));
         put_weight(t, "left_g", self.left_g, here);
-        put_may(t, "price_per_kg", self.price_per_kg);
+        put_may_scaled(t, "price_per_kg", self.price_per_kg, Quantity::PerKg, here);
     }
     fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Leaven>) -> Leaven {
         Leaven {
@@ -175,7 +176,7 @@ impl Shelf for Leaven {
             opened_on: day(r, "opened_on"),
             vigour: must(r, "vigour", "Vigour"),
             left_g: weight(r, "left_g", "Left", here),
-            price_per_kg: may(r, "price_per_kg", "Price"),
+            price_per_kg: may_scaled(r, "price_per_kg", "Price", Quantity::PerKg, here),
         }
     }
     fn after_use(&self, taken_g: f64) -> Leaven {
@@ -353,14 +354,14 @@ impl Shelf for Good {
     }
     fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         t.set("name", &self.name);
-        put_may(t, "price_per_kg", self.price_per_kg);
+        put_may_scaled(t, "price_per_kg", self.price_per_kg, Quantity::PerKg, here);
         put_weight(t, "left_g", self.left_g, here);
         t.set("allergens", &self.allergens);
     }
     fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Good>) -> Good {
         Good {
             name: r.name("name", "A name"),
-            price_per_kg: may(r, "price_per_kg", "Price"),
+            price_per_kg: may_scaled(r, "price_per_kg", "Price", Quantity::PerKg, here),
             left_g: weight(r, "left_g", "Left", here),
             allergens: r.typed.text("allergens").into(),
         }
@@ -386,7 +387,7 @@ const AIRS: [(Air, &str, &str); 4] = [
 impl Shelf for Place {
     const PATH: &'static str = "/pantry/places";
     const TITLE: &'static str = "Place";
-    const WHY: &'static str = "Where a dough can lie, as you measured it: a home fridge runs at 4 to 9 °C, a walk-in near 4. Choose it for a leg on Rise.";
+    const WHY: &'static str = "Where a dough can lie, as you measured it: a home fridge is often warmer than its dial says. Choose it for a leg on Rise.";
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         let degree = here.measures.degree_unit();
@@ -397,9 +398,18 @@ impl Shelf for Place {
             lines(
                 "day",
                 "Its day",
-                "06:00 14, 15:00 23, or a CSV pasted; empty: steady",
+                &format!(
+                    "06:00 {}, 15:00 {}, or a CSV pasted; empty: steady",
+                    here.measures.degrees(14.0, 0),
+                    here.measures.degrees(23.0, 0)
+                ),
             ),
-            figure("off_c", "May be off by", "degrees, either way", "K"),
+            figure(
+                "off_c",
+                "May be off by",
+                "degrees, either way",
+                unit_of(Quantity::Kelvin, here),
+            ),
             figure(
                 "holds_h",
                 "Without power it holds",
@@ -430,7 +440,7 @@ impl Shelf for Place {
             path::day::words(p, |c| here.measures.degrees_field(c))
         });
         t.set("day", day);
-        put_may(t, "off_c", self.off_c);
+        put_may_scaled(t, "off_c", self.off_c, Quantity::Kelvin, here);
         put_may(t, "holds_h", self.holds_h);
     }
     fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Place>) -> Place {
@@ -457,7 +467,7 @@ impl Shelf for Place {
             air,
             c: degrees(r, "c", "Temperature", here),
             profile_c,
-            off_c: may(r, "off_c", "May be off by"),
+            off_c: may_scaled(r, "off_c", "May be off by", Quantity::Kelvin, here),
             holds_h: may(r, "holds_h", "Without power it holds"),
         }
     }

@@ -4,7 +4,7 @@ use super::shelf::{Entry, Shelf, choice, figure, text};
 use crate::App;
 use crate::formula_form::reading;
 use crate::shared::error::AppError;
-use crate::shared::fields::{degrees, must, put_degrees};
+use crate::shared::fields::{Quantity, degrees, must, put_degrees, put_scaled, scaled, unit_of};
 use crate::shared::form::{FormData, Reader};
 use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
@@ -121,18 +121,23 @@ async fn from_dough(
 type Range = (
     &'static str,
     &'static str,
-    &'static str,
+    Option<Quantity>,
     fn(&mut Style) -> &mut Usual,
 );
+/// A range without a quantity is in % of the flour.
 const RANGES: [Range; 8] = [
-    ("hydration", "Water", "%", |s| &mut s.usual.hydration),
-    ("salt", "Salt", "%", |s| &mut s.usual.salt),
-    ("oil", "Oil", "%", |s| &mut s.usual.oil),
-    ("sugar", "Sugar", "%", |s| &mut s.usual.sugar),
-    ("malt", "Malt", "%", |s| &mut s.usual.malt),
-    ("ball_g", "Piece", "g", |s| &mut s.usual.ball_g),
-    ("disc_cm", "Disc", "cm", |s| &mut s.usual.disc_cm),
-    ("g_per_cm2", "Thickness", "g/cm²", |s| {
+    ("hydration", "Water", None, |s| &mut s.usual.hydration),
+    ("salt", "Salt", None, |s| &mut s.usual.salt),
+    ("oil", "Oil", None, |s| &mut s.usual.oil),
+    ("sugar", "Sugar", None, |s| &mut s.usual.sugar),
+    ("malt", "Malt", None, |s| &mut s.usual.malt),
+    ("ball_g", "Piece", Some(Quantity::Grams), |s| {
+        &mut s.usual.ball_g
+    }),
+    ("disc_cm", "Disc", Some(Quantity::Cm), |s| {
+        &mut s.usual.disc_cm
+    }),
+    ("g_per_cm2", "Thickness", Some(Quantity::GramsPerCm2), |s| {
         &mut s.usual.g_per_cm2
     }),
 ];
@@ -181,14 +186,12 @@ const RIGHT: [Right; 7] = [
     ("rim_to", "Rim right to", "3 is charred", "", |_, t| {
         &mut t.rim.1
     }),
-    (
-        "set_c",
-        "Crumb set at",
-        "at its coldest, in °C",
-        "°C",
-        |_, t| &mut t.set_c,
-    ),
-    ("rim_mm", "Width of the rim", "", "mm", |b, _| &mut b.rim_mm),
+    ("set_c", "Crumb set at", "at its coldest", "°", |_, t| {
+        &mut t.set_c
+    }),
+    ("rim_mm", "Width of the rim", "", "thick", |b, _| {
+        &mut b.rim_mm
+    }),
     (
         "rim_share",
         "Dough in the rim",
@@ -199,15 +202,19 @@ const RIGHT: [Right; 7] = [
 ];
 
 /// Reads how a style is judged. Another way to bake brings its own targets, unless they were changed in the same breath.
-fn judged(r: &mut Reader, before: StyleBake) -> StyleBake {
+fn judged(r: &mut Reader, before: StyleBake, here: &RequestKitchen) -> StyleBake {
     let mut b = before;
     if let Some(aim) = Aim::from_key(r.typed.text("aim")) {
         b.aim = aim;
     }
     let mut targets = before.targets();
-    for (n, label, _, _, at) in RIGHT {
+    for (n, label, _, u, at) in RIGHT {
         if r.typed.has(n) {
-            *at(&mut b, &mut targets) = must(r, n, label);
+            *at(&mut b, &mut targets) = match u {
+                "°" => degrees(r, n, label, here),
+                "thick" => scaled(r, n, label, Quantity::Mm, here),
+                _ => must(r, n, label),
+            };
         }
     }
     let untouched = targets == before.targets();
@@ -229,7 +236,8 @@ impl Shelf for Style {
         let degree = here.measures.degree_unit();
         let mut out = vec![text("name", "Name", ""), text("line", "In one line", "")];
         out.extend(NUMBERS.iter().map(|(n, l, u, _)| figure(n, l, "", u)));
-        for (n, l, u, _) in RANGES {
+        for (n, l, q, _) in RANGES {
+            let u = q.map_or("%", |q| unit_of(q, here));
             out.push(figure(&format!("{n}.low"), l, "usual from", u));
             out.push(figure(&format!("{n}.high"), l, "to", u));
         }
@@ -246,6 +254,11 @@ impl Shelf for Style {
             Aim::ALL.map(|a| (a.key(), named(&a.name()))),
         ));
         for (n, l, small, u, _) in RIGHT {
+            let u = match u {
+                "°" => degree,
+                "thick" => unit_of(Quantity::Mm, here),
+                u => u,
+            };
             out.push(figure(n, l, small, u));
         }
         out
@@ -260,10 +273,15 @@ impl Shelf for Style {
         for (n, _, _, at) in NUMBERS {
             t.set(n, plain(*at(&mut s)));
         }
-        for (n, _, _, at) in RANGES {
+        for (n, _, q, at) in RANGES {
             let u = *at(&mut s);
-            t.set(&format!("{n}.low"), plain(u.low));
-            t.set(&format!("{n}.high"), plain(u.high));
+            for (end, v) in [("low", u.low), ("high", u.high)] {
+                let name = format!("{n}.{end}");
+                match q {
+                    Some(q) => put_scaled(t, &name, v, q, here),
+                    None => t.set(&name, plain(v)),
+                }
+            }
         }
         t.set("oven", &self.oven.words);
         for (n, u) in [("floor", self.oven.floor_c), ("dome", self.oven.dome_c)] {
@@ -275,8 +293,13 @@ impl Shelf for Style {
         let mut b = self.bakes();
         let mut targets = b.targets();
         t.set("aim", b.aim.key());
-        for (n, _, _, _, at) in RIGHT {
-            t.set(n, plain(*at(&mut b, &mut targets)));
+        for (n, _, _, u, at) in RIGHT {
+            let v = *at(&mut b, &mut targets);
+            match u {
+                "°" => put_degrees(t, n, v, here),
+                "thick" => put_scaled(t, n, v, Quantity::Mm, here),
+                _ => t.set(n, plain(v)),
+            }
         }
     }
     fn read(r: &mut Reader, here: &RequestKitchen, before: Option<&Style>) -> Style {
@@ -286,10 +309,17 @@ impl Shelf for Style {
         for (n, label, _, at) in NUMBERS {
             *at(&mut s) = must(r, n, label);
         }
-        for (n, label, _, at) in RANGES {
+        for (n, label, q, at) in RANGES {
+            let mut end = |end: &str| {
+                let name = format!("{n}.{end}");
+                match q {
+                    Some(q) => scaled(r, &name, label, q, here),
+                    None => must(r, &name, label),
+                }
+            };
             *at(&mut s) = Usual {
-                low: must(r, &format!("{n}.low"), label),
-                high: must(r, &format!("{n}.high"), label),
+                low: end("low"),
+                high: end("high"),
             };
         }
         s.oven.words = r.typed.text("oven").into();
@@ -302,7 +332,7 @@ impl Shelf for Style {
             high: degrees(r, "dome.high", "Dome", here),
         };
         s.oven.preheat_min = must(r, "preheat_min", "Preheat");
-        s.bakes_as = Some(judged(r, s.bakes()));
+        s.bakes_as = Some(judged(r, s.bakes(), here));
         let out_s = must(r, "out_s", "Bake");
         if (20.0..=7000.0).contains(&out_s) {
             retime(&mut s, out_s.round() as u32);

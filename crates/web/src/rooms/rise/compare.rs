@@ -183,6 +183,6 @@ fn column(i: usize, c: &Compared, bench: &Bench, asked: &SheetRequest) -> Column
         .collect();
     let minutes: f64 = hands.map(|s| s.hands_on_min).sum();
     out.minutes = format!("{minutes:.0} min of work in {} goes", out.hands.len());
-    out.strip = strip(r, asked.serve_at, None, &here.zone);
+    out.strip = strip(r, asked.serve_at, None, (&here.zone, &here.measures));
     out
 }

@@ -272,7 +272,7 @@ fn foot(svg: &mut Svg, d: &Drawn, bottom: f64, x: impl Fn(f64) -> f64, right: f6
 pub struct Row {
     pub key: &'static str,
     pub y: f64,
-    pub name: &'static str,
+    pub name: String,
     pub celsius: f64,
 }
 
@@ -387,7 +387,7 @@ pub fn section(rows: &[Row], m: &Measures, in_pan: bool) -> String {
             r.key,
             m.degrees(r.celsius, 0)
         ));
-        svg.text(304.0, r.y + 5.0, "tx b", Hold::Start, r.name);
+        svg.text(304.0, r.y + 5.0, "tx b", Hold::Start, &r.name);
     }
     svg.end()
 }

@@ -1,6 +1,7 @@
 //! Both clocks of one dough over its hours: stages at the foot, curves above, the window, the flag.
 
 use super::{Hold, Hours, Svg, curve, hatch};
+use crate::shared::format::Measures;
 use crate::shared::format::{day_hm, hm, quarter, weekday_hm};
 use craft::sheet::{SheetResult, hours};
 use jiff::Timestamp;
@@ -18,7 +19,7 @@ pub fn strip(
     sheet: &SheetResult,
     serve_at: Timestamp,
     now: Option<Timestamp>,
-    zone: &TimeZone,
+    (zone, m): (&TimeZone, &Measures),
 ) -> String {
     let until = sheet
         .window
@@ -106,11 +107,11 @@ pub fn strip(
         Hold::Start,
         &format!("{} to {}", weekday_hm(&from), weekday_hm(&to)),
     );
-    svg.end() + &values(sheet, serve_at, zone)
+    svg.end() + &values(sheet, serve_at, zone, m)
 }
 
 /// The same figures as a table, for those who do not use the picture.
-fn values(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone) -> String {
+fn values(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone, m: &Measures) -> String {
     let mut rows = String::new();
     let moments = sheet
         .blocks
@@ -123,15 +124,16 @@ fn values(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone) -> String {
             (
                 format!("{:.0}", p.rise),
                 format!("{:.0}", p.reserve.max(0.0)),
-                format!("{:.1}", p.dough_c),
+                m.degrees(p.dough_c, 1),
             )
         });
         rows += &format!(
             "<tr><th>{word}</th><td>{when}</td><td>{rise}</td><td>{reserve}</td><td>{dough}</td></tr>"
         );
     }
+    let degree = m.degree_unit();
     format!(
-        r#"<div class="visually-hidden"><table><caption>Both clocks at each stage</caption><thead><tr><th>From</th><th>Time</th><th>Rise clock</th><th>Gluten reserve</th><th>Dough, °C</th></tr></thead><tbody>{rows}</tbody></table></div>"#
+        r#"<div class="visually-hidden"><table><caption>Both clocks at each stage</caption><thead><tr><th>From</th><th>Time</th><th>Rise clock</th><th>Gluten reserve</th><th>Dough, {degree}</th></tr></thead><tbody>{rows}</tbody></table></div>"#
     )
 }
 

@@ -144,7 +144,7 @@ fn the_cut_names_each_depth_once() {
     let rows = [Row {
         key: "dome",
         y: 25.0,
-        name: "Dome",
+        name: "Dome".into(),
         celsius: 475.4,
     }];
     let svg = section(&rows, &METRIC, false);

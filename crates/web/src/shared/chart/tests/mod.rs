@@ -121,7 +121,7 @@ fn the_strip_says_its_window_and_carries_a_table() {
         &result,
         request.serve_at,
         Some(at("2026-11-27T09:00:00Z")),
-        &london(),
+        (&london(), &METRIC),
     );
     assert!(
         drawn.contains("ready 18:15–00:00, served Fri 19:00"),
