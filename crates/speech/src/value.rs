@@ -106,7 +106,7 @@ impl Reader<'_> {
     /// As it is known in our unit; to so many digits where the reader has another.
     fn scaled(&self, v: f64, q: Quantity, digits: usize) -> Said {
         match self.measures.scale(q) {
-            (by, unit) if by == 1.0 => Said::with_unit(plain(v), unit),
+            (1.0, unit) => Said::with_unit(plain(v), unit),
             (by, unit) => Said::with_unit(rounded(v * by, digits), unit),
         }
     }
