@@ -217,7 +217,7 @@ fn the_core_holds_no_sentence() {
     for file in files {
         let name = file.strip_prefix(&craft).unwrap().display().to_string();
         let of = |n: &&str| name.starts_with(n.split(": ").next().unwrap_or(n));
-        if name.contains("tests") || NO_SENTENCES.iter().any(|n| of(n)) {
+        if name.contains("tests") || NO_SENTENCES.iter().any(of) {
             continue;
         }
         let text = fs::read_to_string(&file).unwrap();
