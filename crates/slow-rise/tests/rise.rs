@@ -248,7 +248,7 @@ async fn methods_are_compared_a_step_is_done_from_the_bench_and_the_feed_opens()
     let b = Bench::open(1280, 800).await?;
     b.go("/rise?style=garden_round").await?;
     b.click("button[formaction='/rise/compare']").await?;
-    b.says(".columns", "Gluten reserve").await?;
+    b.says(".columns", "Strength left").await?;
     b.script("document.getElementById('m2').value = 'poolish_cold'")
         .await?;
     b.click("#again").await?;

@@ -280,7 +280,7 @@ async fn every_page_is_clean_in_both_themes_and_at_both_widths() -> Result<()> {
         "/fire?style=wall_pan".into(),
         "/pantry/ovens/new".into(),
         "/ledger".into(),
-        "/about".into(),
+        "/words".into(),
     ];
     for (width, height) in [(1280, 800), (390, 844)] {
         b.browser.resize(width, height).await?;
@@ -399,7 +399,7 @@ async fn the_keyboard_steps_fields_moves_along_the_line_and_a_lost_line_keeps_th
     );
 
     // Off the fields, letters and digits lead along the line.
-    b.go("/about").await?;
+    b.go("/words").await?;
     let body = b.browser.driver.find(By::Css("body")).await?;
     body.send_keys("?").await?;
     assert_eq!(

@@ -11,8 +11,10 @@
 //! | [`value`] | a single value in words |
 //! | [`texts`] | which texts there are |
 //! | [`note`] | a judgement in words |
+//! | [`glossary`] | the words of the pages and what they mean |
 //! | [`spoken`] | JSON with each fact's text beside it |
 
+pub mod glossary;
 pub mod measures;
 pub mod note;
 pub mod reader;

@@ -47,8 +47,7 @@ macro_rules! files {
     };
 }
 
-static ENGLISH: [(&str, &str); 8] =
-    files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen");
+static ENGLISH: [(&str, &str); 9] = files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen", "glossary");
 
 pub(crate) type Bundle = FluentBundle<FluentResource>;
 

@@ -30,7 +30,7 @@ type Stated = (String, BTreeSet<String>, PathBuf);
 fn stated() -> Vec<Stated> {
     let crates = Path::new(env!("CARGO_MANIFEST_DIR")).parent().unwrap();
     let mut files = vec![];
-    for of in ["craft", "web", "store"] {
+    for of in ["craft", "web", "store", "speech"] {
         sources(&crates.join(of).join("src"), "rs", &mut files);
     }
     let mut out = vec![];

@@ -122,7 +122,7 @@ fn watched_router(db: Db, site: Site, runs: Arc<Runs<rooms::bake::view::RunState
         .merge(rooms::ledger::routes())
         .merge(rooms::labels::routes())
         .merge(rooms::takeaway::routes())
-        .merge(rooms::about::routes())
+        .merge(rooms::words::routes())
         .merge(theme::routes())
         .fallback(error::nothing_here)
         // What a form held comes back when it could not be kept; foreign pages may not post.

@@ -12,7 +12,7 @@ use site::Site;
 /// Every address that takes a request, with `CODE`, `ID` and `KEY` to be filled in.
 const PATHS: [&str; 64] = [
     "/",
-    "/about",
+    "/words",
     "/ledger",
     "/bake",
     "/calendar",

@@ -17,7 +17,7 @@ async fn every_page_opens_and_obeys_the_policy() -> Result<()> {
         "/dough/new?style=home_round",
         "/dough/new?style=wet_tray",
         "/ledger",
-        "/about",
+        "/words",
         &format!("/batches/{code}"),
         &format!("/batches/{code}/bake"),
     ] {
@@ -301,7 +301,7 @@ async fn with_the_database_away_the_entries_come_back_to_be_sent_again() -> Resu
     assert_eq!(page.status, StatusCode::SERVICE_UNAVAILABLE);
     assert!(page.body.contains("The records are out of reach") && !page.body.contains("nobody"));
     assert_eq!(
-        site::ask(&away, "GET", "/about", "", &[]).await?.status,
+        site::ask(&away, "GET", "/words", "", &[]).await?.status,
         StatusCode::OK
     );
     Ok(())
@@ -331,7 +331,7 @@ async fn the_lamp_is_remembered_and_leads_back_only_to_own_pages() -> Result<()>
 #[tokio::test]
 async fn assets_are_kept_for_ever_under_their_tag() -> Result<()> {
     let s = Site::open().await?;
-    let page = s.get("/about").await?;
+    let page = s.get("/words").await?;
     let address = page
         .body
         .split('"')

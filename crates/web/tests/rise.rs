@@ -606,7 +606,7 @@ async fn methods_stand_side_by_side_and_one_is_taken() -> Result<()> {
         "Same day",
         "Bulk in the room, balls cold",
         "Biga at cool room",
-        "Gluten reserve",
+        "Strength left",
         "min of work",
     ] {
         assert!(page.body.contains(word), "{word}");

@@ -433,7 +433,7 @@ impl Oven {
         );
         c.range(
             "view",
-            fact!("f-the-hot-share-of-the-sky"),
+            fact!("f-hot-roof"),
             self.view,
             0.3,
             1.0,

@@ -525,7 +525,7 @@ impl OvenNow {
         }
         c.range(
             "view",
-            fact!("f-the-hot-share-of-the-sky"),
+            fact!("f-hot-roof"),
             self.view,
             0.3,
             1.0,

@@ -8,7 +8,10 @@ use serde::{Deserialize, Serialize};
 
 /// Ripeness at which a dough counts as ready.
 pub const READY: f64 = 0.90;
-const PEAK: f64 = 1.15;
+/// Ripeness from which a dough is past its best.
+pub const PEAK: f64 = 1.15;
+/// Strength left, 0 to 1, under which a dough is slack and may tear.
+pub const SLACK: f64 = 0.15;
 /// Up to here it bakes well; from twice the intended ripeness on it is far past it, however tolerant the flour.
 pub const BAKES_WELL: f64 = 1.5;
 pub const FAR_PAST: f64 = 2.0;
@@ -138,7 +141,7 @@ pub fn stickiness_limit(flour_w: f64) -> f64 {
 pub fn handling(b: &AtBake) -> Vec<Handling> {
     let rules = [
         (b.mature < 1.0, Handling::Elastic),
-        (b.reserve < 0.15, Handling::Slack),
+        (b.reserve < SLACK, Handling::Slack),
         (
             b.hydration > stickiness_limit(b.flour_w) || b.reserve < 0.05 || b.acid > 0.5,
             Handling::Sticky,

@@ -7,14 +7,12 @@ use crate::fact;
 use crate::fact::{Value, half, whole};
 use crate::note::Note;
 use crate::rise::recipe::Recipe;
-use crate::rise::ripeness::BAKES_WELL;
+use crate::rise::ripeness::{BAKES_WELL, SLACK};
 use crate::rise::{Part, RiseRequest, RiseResult};
 use crate::style::topping;
 use crate::when::quarter;
 use jiff::tz::TimeZone;
 
-/// Reserve that leaves a dough supple enough to open, share.
-const COMFORTABLE_RESERVE: f64 = 0.15;
 /// A dough of so few hours in the room does not use up a flour of this strength.
 const SHORT_H: f64 = 10.0;
 const STRONG_W: f64 = 300.0;
@@ -179,7 +177,7 @@ fn flour(
     if let Some(note) = too_strong(dough, rise, r) {
         return Some(note);
     }
-    if reserve >= COMFORTABLE_RESERVE {
+    if reserve >= SLACK {
         return Some(Note::holds(
             "flour_lasts",
             fact!(
@@ -192,8 +190,7 @@ fn flour(
     }
     let recipe = Recipe::of(dough);
     let folds = r.formula.path().iter().map(|l| l.folds_that_fit()).sum();
-    let needed =
-        (recipe.w_needed(rise.at_bake.matured_h, COMFORTABLE_RESERVE, folds) / 10.0).ceil() * 10.0;
+    let needed = (recipe.w_needed(rise.at_bake.matured_h, SLACK, folds) / 10.0).ceil() * 10.0;
     let what = fact!(
         "flour-weak",
         w = dough.flour_w.round(),

@@ -77,6 +77,26 @@ document.addEventListener("click", (event) => {
   if (button && event.detail === 0) step(document.getElementById(button.dataset.for), Number(button.dataset.step));
 });
 
+// What the words mean opens over the page, so that nothing typed is left behind; without the server the link leads there.
+document.getElementById("words-link")?.addEventListener("click", async (event) => {
+  if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+  event.preventDefault();
+  const dialog = document.getElementById("words");
+  const into = dialog.querySelector(".glossary");
+  if (!into.hasChildNodes()) {
+    try {
+      const answer = await fetch(event.currentTarget?.href ?? "/words");
+      const page = new DOMParser().parseFromString(await answer.text(), "text/html");
+      into.replaceChildren(...page.getElementById("glossary").children);
+    } catch {
+      say("The words need the server, and it does not answer.");
+      return;
+    }
+  }
+  dialog.showModal();
+});
+document.getElementById("keys-link")?.addEventListener("click", () => document.getElementById("keys").showModal());
+
 const STOPS = ["Dough sheet", "Mix", "Rise", "Shape", "Fire", "Bake", "Ledger"];
 
 document.addEventListener("keydown", (event) => {
@@ -93,6 +113,7 @@ document.addEventListener("keydown", (event) => {
   if (event.key === "b") stop("Bench")?.click();
   else if (event.key >= "1" && event.key <= "7") stop(STOPS[Number(event.key) - 1])?.click();
   else if (event.key === "n") document.getElementById("lamp")?.click();
+  else if (event.key === "w") document.getElementById("words-link")?.click();
   else if (event.key === "?") document.getElementById("keys").showModal();
   else if (event.key === "Enter" && event.target === document.body) document.querySelector("main .btn.go:not(:disabled)")?.click();
 });

@@ -247,7 +247,7 @@ pub fn words(said: &Said, here: &RequestKitchen) -> String {
                 format!("{} {}", here.words(&subject.name()), degrees(*celsius))
             }
             Seen::PlaceRead { name, celsius } => format!("{name} {}", degrees(*celsius)),
-            Seen::Grown { times } => format!("the tub at {times} times its start"),
+            Seen::Grown { times } => format!("the dough in the tub at {times} × its first height"),
             Seen::Remark { remark } => {
                 let short: String = remark.chars().take(60).collect();
                 format!("the remark “{short}”")

@@ -269,7 +269,7 @@ impl BatchRecord {
             Stand::Bulk => format!("in bulk, {}", place()),
             Stand::Balled => format!("balls, {}", place()),
             Stand::Cold => format!("cold, {}", place()),
-            Stand::Tempering => format!("tempering, {}", place()),
+            Stand::Tempering => format!("warming up, {}", place()),
             Stand::Baking => format!("baking, {}", self.out_words()),
             Stand::Finished => "finished".into(),
         }

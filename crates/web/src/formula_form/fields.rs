@@ -359,7 +359,15 @@ const SPECS: [Spec; 53] = [
     ),
     spec("bulk_h", "Bulk", "in the room", Hours, 0.5, 0.25, 48.0),
     spec("cold_h", "Cold", "in the fridge", Hours, 1.0, 0.0, 168.0),
-    spec("temper_h", "Temper", "room, to bake", Hours, 0.5, 0.5, 24.0),
+    spec(
+        "temper_h",
+        "Warm up",
+        "in the room, to bake",
+        Hours,
+        0.5,
+        0.5,
+        24.0,
+    ),
     spec("room_c", "Room", "", Temperature, 0.5, -2.0, 42.0),
     spec(
         "fridge_c",

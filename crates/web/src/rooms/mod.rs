@@ -1,6 +1,5 @@
 //! One room per screen.
 
-pub mod about;
 pub mod bake;
 pub mod batch;
 pub mod bench;
@@ -12,3 +11,4 @@ pub mod pantry;
 pub mod rise;
 pub mod sheet;
 pub mod takeaway;
+pub mod words;

@@ -10,6 +10,7 @@ use craft::fire::programme::{Cue, Turn};
 use craft::fire::race::spread_s;
 use craft::fire::{Item, Pizza, Shade};
 use craft::note::Note;
+use craft::rise::ripeness::PEAK;
 use craft::sheet::SheetResult;
 use jiff::SignedDuration;
 use serde::Serialize;
@@ -387,7 +388,10 @@ pub fn balls(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> V
             Some(Ball {
                 rise: format!("{rise:.0}"),
                 at: hm(&here.local(at)),
-                gauge_y: format!("{:.1}", 58.0 - 52.0 * rise.clamp(0.0, 115.0) / 115.0),
+                gauge_y: format!(
+                    "{:.1}",
+                    58.0 - 52.0 * rise.clamp(0.0, 100.0 * PEAK) / (100.0 * PEAK)
+                ),
                 first: i == 0,
             })
         })

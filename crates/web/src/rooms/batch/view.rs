@@ -191,7 +191,7 @@ impl View {
                 .into_iter()
                 .map(|s| (s.key().to_string(), here.say(&s.name())))
                 .chain(own_places(told).map(|p| (super::of_place(&p.name), p.name.clone())))
-                .chain([(super::TUB.to_string(), "Tub, times its start".to_string())])
+                .chain([(super::TUB.to_string(), "Height in the tub, ×".to_string())])
                 .map(|(key, name)| SubjectChoice {
                     chosen: key == typed.text("subject"),
                     key,

@@ -10,6 +10,7 @@ use craft::fire::RunSummary;
 use craft::fire::judge::floor_while_baking;
 use craft::fire::run::most_often_off;
 use craft::refusal::plain;
+use craft::rise::ripeness::{PEAK, READY};
 use std::sync::Arc;
 
 pub struct Row {
@@ -180,20 +181,20 @@ fn thermometer(planned: f64, measured: Option<f64>, here: &RequestKitchen) -> St
     svg.end()
 }
 
-/// Rise and reserve at the serve time on one scale.
+/// Rise and strength left at the serve time on one scale.
 fn clocks(rise: f64, reserve: f64) -> String {
     let mut svg = Svg::new(
         150.0,
         52.0,
         "thermo",
-        &format!("Rise {rise:.0}, reserve {reserve:.0} at the serve time"),
+        &format!("Rise {rise:.0}, strength left {reserve:.0} at the serve time"),
     );
     // Up to 150, with room for the figure behind it.
     let x = |v: f64| 6.0 + 72.0 * v.clamp(0.0, 150.0) / 100.0;
     svg.rect(
-        x(90.0),
+        x(100.0 * READY),
         12.0,
-        x(115.0) - x(90.0),
+        x(100.0 * PEAK) - x(100.0 * READY),
         12.0,
         r#"class="f-larch" opacity=".5""#,
     );

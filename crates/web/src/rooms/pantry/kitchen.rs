@@ -234,6 +234,8 @@ fn render(
             .collect(),
         rows: vec![],
         has_rows: false,
+        has_more: false,
+        more_open: false,
         is_new: true,
         wrong: errors.len() as u32,
         stale,

@@ -92,6 +92,9 @@ struct OnePage {
     fields: Vec<FieldView>,
     rows: Vec<RowView>,
     has_rows: bool,
+    has_more: bool,
+    /// Something behind "more" needs another look.
+    more_open: bool,
     is_new: bool,
     /// What is sent twice is written once.
     form_key: String,
@@ -136,6 +139,14 @@ impl Asked<'_> {
             entry: Entry { name, ..entry },
         };
         let rows = typed.rows(S::ROWS);
+        let fields: Vec<FieldView> = S::entries(self.here)
+            .into_iter()
+            .map(|e| {
+                let name = e.name.clone();
+                view(e, name)
+            })
+            .collect();
+        let more = || fields.iter().filter(|f| f.entry.expert);
         let html = page(&OnePage {
             frame: Frame::of(self.here, self.theme, Stop::Sheet, S::TITLE, None, &stands),
             title: match at {
@@ -144,13 +155,6 @@ impl Asked<'_> {
             },
             why: S::WHY,
             revision: at.map_or(String::new(), |(_, r)| r.to_string()),
-            fields: S::entries(self.here)
-                .into_iter()
-                .map(|e| {
-                    let name = e.name.clone();
-                    view(e, name)
-                })
-                .collect(),
             rows: (0..rows)
                 .map(|i| RowView {
                     i,
@@ -164,6 +168,9 @@ impl Asked<'_> {
                 })
                 .collect(),
             has_rows: S::ROWS != "none",
+            has_more: more().next().is_some(),
+            more_open: more().any(|f| f.error.is_some()),
+            fields,
             is_new: at.is_none(),
             form_key: typed.key("form_key").to_string(),
             counted_at: counted_at(typed, self.here).to_string(),

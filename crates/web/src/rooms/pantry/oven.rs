@@ -151,32 +151,37 @@ impl Shelf for Oven {
                 "More heat on the fire's side",
                 "0 from everywhere, 0.25 a fire at the side",
                 "",
-            ),
+            )
+            .expert(),
             figure(
                 "view",
-                "Hot share of the sky",
-                "1 closed, 0.85 open mouth, 0.75 small with a flame",
+                "Hot roof over the pizza",
+                "share: 1 closed, 0.85 open mouth, 0.75 small with a flame",
                 "",
-            ),
+            )
+            .expert(),
             figure(
                 "air_w_m2k",
                 "Heat by still air",
                 "8 to 12, a flame 15",
                 "W/m²K",
-            ),
+            )
+            .expert(),
             figure(
                 "fan_w_m2k",
                 "Heat by its fan",
                 "20 to 30; empty without one",
                 "W/m²K",
-            ),
+            )
+            .expert(),
             figure("grill_w", "Grill", "rated power; 0 without one", "W"),
             figure(
                 "below_w_m2",
                 "Power under the floor",
                 "deck 6,000 to 10,000; else 0",
                 "W/m²",
-            ),
+            )
+            .expert(),
             figure(
                 "door_drop_c",
                 "Air falls at the door by",
@@ -185,7 +190,8 @@ impl Shelf for Oven {
                     here.measures.scaled_field(40.0, Quantity::Kelvin)
                 ),
                 unit_of(Quantity::Kelvin, here),
-            ),
+            )
+            .expert(),
             figure(
                 "fuel_kg_h",
                 "Fuel at full fire",
@@ -197,19 +203,22 @@ impl Shelf for Oven {
                 "Floor against the book",
                 "fitted; 1 sets it back",
                 "×",
-            ),
+            )
+            .expert(),
             figure(
                 "top_factor",
                 "Top against the book",
                 "fitted; 1 sets it back",
                 "×",
-            ),
+            )
+            .expert(),
             figure(
                 "pace",
                 "Warming against the book",
                 "fitted; 1 sets it back",
                 "×",
-            ),
+            )
+            .expert(),
         ]
     }
     fn fresh() -> Oven {
@@ -273,7 +282,7 @@ impl Shelf for Oven {
             floor_mm: scaled(r, "floor_mm", "Thickness of the floor", Quantity::Mm, here),
             floor_c: degrees(r, "floor_c", "The usual floor", here),
             dome_c: degrees(r, "dome_c", "The usual dome", here),
-            view: must(r, "view", "The hot share of the sky"),
+            view: must(r, "view", "Hot roof over the pizza"),
             air_w_m2k: must(r, "air_w_m2k", "Heat by still air"),
             fan_w_m2k: may(r, "fan_w_m2k", "Heat by its fan"),
             grill_w: must(r, "grill_w", "The grill"),

@@ -25,6 +25,18 @@ pub struct Entry {
     pub unit: String,
     pub input: Input,
     pub choices: Vec<(String, String)>,
+    /// For those who have measured it: behind "more".
+    pub expert: bool,
+}
+
+impl Entry {
+    /// The same, behind "more".
+    pub fn expert(self) -> Entry {
+        Entry {
+            expert: true,
+            ..self
+        }
+    }
 }
 
 fn entry(name: &str, label: &str, small: &str, unit: &str, input: Input) -> Entry {
@@ -35,6 +47,7 @@ fn entry(name: &str, label: &str, small: &str, unit: &str, input: Input) -> Entr
         unit: unit.into(),
         input,
         choices: vec![],
+        expert: false,
     }
 }
 

@@ -158,7 +158,7 @@ const NUMBERS: [Number; 9] = [
     ("flour_w", "Flour W", "", |s| &mut s.flour_w),
     ("bulk_h", "Bulk", "h", |s| &mut s.bulk_h),
     ("cold_h", "Cold", "h", |s| &mut s.cold_h),
-    ("temper_h", "Temper", "h", |s| &mut s.temper_h),
+    ("temper_h", "Warm up", "h", |s| &mut s.temper_h),
     ("target_volume", "Grows to", "times", |s| {
         &mut s.target_volume
     }),

@@ -351,10 +351,7 @@ async fn vigour(
         Err(_) => "The same hours would then need another plan.".into(),
     };
     let foreseen = match sign {
-        Sign::Ready => format!(
-            "the book had the rise clock at {:.0} then",
-            100.0 * fit.foreseen
-        ),
+        Sign::Ready => format!("the book had the rise at {:.0} then", 100.0 * fit.foreseen),
         Sign::Grown { .. } => format!("the book had it at {:.2} times", fit.foreseen),
     };
     let view = FitView {

@@ -344,7 +344,7 @@ fn solve(w: &Worked, l: &Looked, here: &RequestKitchen) -> Solve {
             0.0
         };
         format!(
-            "At {} the rise clock stands at {:.0}. A {} g scale errs by {:.0} % at most.",
+            "At {} the rise stands at {:.0}. A {} g scale errs by {:.0} % at most.",
             hm(&here.local(w.request.serve_at)),
             w.sheet.rise_at_serve,
             plain(scale),
@@ -419,7 +419,7 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
                     .find(|b| b.leg == Some(i))
                     .map(|b| b.kind)
                 {
-                    Some(BlockKind::Temper) if leg.lies == Lies::Balls => "Temper".into(),
+                    Some(BlockKind::Temper) if leg.lies == Lies::Balls => "Warm up".into(),
                     _ => bench.here.say(&leg.word()),
                 },
                 span: format!("{}:{:02}", minutes / 60, minutes % 60),
@@ -443,9 +443,9 @@ fn plan_rows(plans: &[Plan], here: &RequestKitchen) -> Vec<PlanRow> {
                 i,
                 head: format!("Begin {begins}: {}", hours.join(", ")),
                 says: format!(
-                    "{} % yeast, {} h of room at the serve time, reserve {:.0}.",
+                    "{} % yeast. The serve time may move {} either way; strength left {:.0}.",
                     two_digits(p.fitted.yeast_percent),
-                    plain((p.fitted.margin_h.min(12.0) * 4.0).round() / 4.0),
+                    speech::value::span((p.fitted.margin_h * 4.0).round().max(0.0) * 900.0),
                     p.fitted.reserve_at_serve.max(0.0)
                 ),
             }

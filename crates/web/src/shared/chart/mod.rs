@@ -111,7 +111,7 @@ pub fn hatch(kind: BlockKind) -> (&'static str, &'static str, &'static str) {
         BlockKind::Ball => ("url(#h-ball)", "Balls", "on-inset"),
         BlockKind::Cold => ("url(#h-cold)", "Cold", "on-tarn"),
         BlockKind::Frozen => ("url(#h-frozen)", "Frozen", "on-sheet"),
-        BlockKind::Temper => ("url(#h-temper)", "Temper", "on-ember"),
+        BlockKind::Temper => ("url(#h-temper)", "Warm up", "on-ember"),
     }
 }
 

@@ -266,7 +266,7 @@ fn late(svg: &mut Svg, axis: &Hours, row: &Row, foot: f64, lane: f64) {
 
 fn name_curves(svg: &mut Svg, axis: &Hours, row: &Row, now: Timestamp, low: f64, high: f64) {
     for (ahead, class, word, is_rise) in [
-        (WORDS_AHEAD_H[0], "c-mature", "reserve", false),
+        (WORDS_AHEAD_H[0], "c-mature", "strength left", false),
         (WORDS_AHEAD_H[1], "c-rise", "rise", true),
     ] {
         let t = now.max(row.sheet.mixed_at) + hours(ahead);
@@ -333,7 +333,7 @@ fn say_window(svg: &mut Svg, axis: &Hours, row: &Row, y: f64, zone: &TimeZone) {
 
 fn miss(row: &Row, serve: &str) -> String {
     let Some(w) = row.sheet.window else {
-        return format!("serve {serve}: gluten spent");
+        return format!("serve {serve}: strength spent");
     };
     let minutes =
         |a: Timestamp, b: Timestamp| crate::shared::format::span_words(b.duration_since(a));

@@ -95,7 +95,7 @@ pub fn strip(
         Hold::Start,
         &format!("serve {}", hm(&serve)),
     );
-    svg.text(14.0, 40.0, "dsp d17", Hold::Start, "Both clocks");
+    svg.text(14.0, 40.0, "dsp d17", Hold::Start, "Rise and strength");
     let (from, to) = (
         sheet.start_at.to_zoned(zone.clone()),
         until.to_zoned(zone.clone()),
@@ -133,7 +133,7 @@ fn values(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone, m: &Measure
     }
     let degree = m.degree_unit();
     format!(
-        r#"<div class="visually-hidden"><table><caption>Both clocks at each stage</caption><thead><tr><th>From</th><th>Time</th><th>Rise clock</th><th>Gluten reserve</th><th>Dough, {degree}</th></tr></thead><tbody>{rows}</tbody></table></div>"#
+        r#"<div class="visually-hidden"><table><caption>Rise and strength left at each stage</caption><thead><tr><th>From</th><th>Time</th><th>Rise</th><th>Strength left</th><th>Dough, {degree}</th></tr></thead><tbody>{rows}</tbody></table></div>"#
     )
 }
 
@@ -157,7 +157,7 @@ const LABEL_PX: f64 = 48.0;
 fn label(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone) -> String {
     let serve = serve_at.to_zoned(zone.clone());
     format!(
-        "Rise clock and gluten reserve over the hours: ready {}, served {}. Rise {:.0}, reserve {:.0} at the serve time.",
+        "Rise and strength left over the hours: ready {}, served {}. Rise {:.0}, strength left {:.0} at the serve time.",
         window_words(sheet, zone),
         day_hm(&serve),
         sheet.rise_at_serve,
@@ -243,7 +243,7 @@ fn words_on_curves(svg: &mut Svg, sheet: &SheetResult, axis: &Hours) {
         b.to_at.duration_since(sheet.mixed_at).as_secs_f64() / 3600.0
     });
     for (share, class, word, is_rise) in [
-        (0.42, "c-mature", "reserve", false),
+        (0.42, "c-mature", "strength left", false),
         (0.6, "c-rise", "rise", true),
     ] {
         let at = sheet.mixed_at + hours(span * share);

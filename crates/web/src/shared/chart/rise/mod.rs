@@ -10,6 +10,7 @@ pub use edges::leg_field;
 use super::{Hold, Hours, Svg, curve, hatch};
 use crate::shared::format::{Measures, hm, quarter};
 use craft::path::Spot;
+use craft::rise::ripeness::{READY, SLACK};
 use craft::rise::{Part, Shuts};
 use craft::sheet::{BlockKind, SheetRequest, SheetResult, Sure, hours};
 use jiff::Timestamp;
@@ -96,7 +97,7 @@ fn axis(p: &Picture, l: &Layout) -> Hours {
 fn draw(p: &Picture, l: &Layout) -> String {
     let axis = axis(p, l);
     let label = format!(
-        "Rise clock and gluten reserve from {} to {}; the same figures stand in the table below.",
+        "Rise and strength left from {} to {}; the same figures stand in the table below.",
         at(p.sheet.start_at, p.zone),
         at(p.request.serve_at, p.zone)
     );
@@ -153,7 +154,7 @@ fn ground(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
         axis.left,
         clock_y(TOP),
         axis.right - axis.left,
-        clock_y(90.0) - clock_y(TOP),
+        clock_y(100.0 * READY) - clock_y(TOP),
         r#"class="f-ready""#,
     );
     // Finer hours where there is room.
@@ -223,7 +224,11 @@ fn ground(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
             y - 5.0,
             "tk halo",
             Hold::Start,
-            "rise: ready from 90, 100 as intended; reserve: slack under 15",
+            &format!(
+                "rise: ready from {:.0}, 100 as intended; strength left: slack under {:.0}",
+                100.0 * READY,
+                100.0 * SLACK
+            ),
         );
     }
 }
@@ -268,9 +273,9 @@ fn window(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
     );
     let said = |t: Timestamp| hm(&quarter(&t.to_zoned(p.zone.clone())));
     let opens = match w.opens_by {
-        Some(Part::Dose) => "gas in all",
-        Some(Part::Piece) => "gas since shaping",
-        Some(Part::Mature) => "time to relax",
+        Some(Part::Dose) => "risen",
+        Some(Part::Piece) => "risen since shaped",
+        Some(Part::Mature) => "relaxed",
         None => "",
     };
     let y = CLOCK_HEAD + 34.0;
@@ -288,9 +293,9 @@ fn window(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
     }
     if let Some(to) = w.to_at {
         let word = match w.shuts_by {
-            Some(Shuts::Gluten) => "gluten spent",
+            Some(Shuts::Gluten) => "strength spent",
             Some(Shuts::Sugar) => "sugar spent",
-            Some(Shuts::Gas) => "rise spent",
+            Some(Shuts::Gas) => "risen too far",
             None => "",
         };
         let room = axis.right - b;
@@ -386,13 +391,8 @@ fn clocks(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
     );
     let whole = p.request.total_h();
     for (share, class, word, value) in [
-        (0.22, "c-mature", "gluten reserve", true),
-        (
-            if l.narrow { 0.45 } else { 0.3 },
-            "c-rise",
-            "rise clock",
-            false,
-        ),
+        (0.22, "c-mature", "strength left", true),
+        (if l.narrow { 0.45 } else { 0.3 }, "c-rise", "rise", false),
     ] {
         let t = p.sheet.mixed_at + hours(whole * share);
         if let Some(c) = p.sheet.clocks_at(t) {

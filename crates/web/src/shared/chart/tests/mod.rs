@@ -128,7 +128,7 @@ fn the_strip_says_its_window_and_carries_a_table() {
         "{drawn}"
     );
     assert!(drawn.contains(">serve 19:00<"));
-    for word in ["Bulk", "Cold", "Temper", "rise", "reserve"] {
+    for word in ["Bulk", "Cold", "Warm up", "rise", "strength left"] {
         assert!(drawn.contains(&format!(">{word}<")), "{word}");
     }
     // The table ends with the serve time: rise 100, as solved.
@@ -162,7 +162,7 @@ fn the_ribbon_shows_rows_in_their_hours_and_what_is_beyond_them() {
         "no room for the words ten hours before the serve time"
     );
     let evening = ribbon::wide(&rows, at("2026-11-26T19:00:00Z"), &london());
-    assert!(evening.contains(">rise<") && evening.contains(">reserve<"));
+    assert!(evening.contains(">rise<") && evening.contains(">strength left<"));
     assert!(drawn.contains("aria-label=\"Open HR-01 Halt round, cold, fridge 4.5°\""));
     // Four days earlier the serve time lies beyond the ribbon and is said in words.
     let early = ribbon::wide(&rows, at("2026-11-23T09:00:00Z"), &london());
@@ -188,7 +188,7 @@ fn a_missed_serve_time_is_said_in_words() {
     assert!(ribbon::wide(&[soon], now, &london()).contains("opens 30 minutes late"));
     result.window = None;
     let never = ribbon::wide(&[row("Never", &request, &result)], now, &london());
-    assert!(never.contains("never ready") && never.contains("serve 19:00: gluten spent"));
+    assert!(never.contains("never ready") && never.contains("serve 19:00: strength spent"));
 }
 
 #[test]
@@ -318,7 +318,9 @@ fn every_edge_of_a_rise_is_a_slider_and_says_where_it_stands() {
     assert!(drawn.contains("aria-valuetext=\"Fri 15:00, 24 h before\""));
     // The band of each edge, the window's times, what holds it.
     assert_eq!(drawn.matches("class=\"band\"").count(), 2);
-    assert!(drawn.contains(">ready ") && drawn.contains(">until ") && drawn.contains("rise spent"));
+    assert!(
+        drawn.contains(">ready ") && drawn.contains(">until ") && drawn.contains("risen too far")
+    );
     assert!(!wide(&picture(false)).contains("slider"));
     assert!(narrow(&picture(true)).contains("class=\"rise narrow\""));
     let own = craft::path::methods::by_key("freeze_thaw")

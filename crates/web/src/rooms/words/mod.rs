@@ -1,0 +1,34 @@
+//! Words: what the pages' words mean, how sure the figures are, and what the product leaves to others.
+
+use crate::App;
+use crate::shared::error::AppError;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::Router;
+use axum::response::Html;
+use axum::routing::get;
+use jiff::tz::TimeZone;
+use speech::glossary::Shelf;
+use speech::{Measures, Reader};
+
+pub fn routes() -> Router<App> {
+    Router::new().route("/words", get(words))
+}
+
+#[derive(Template)]
+#[template(path = "rooms/words/page.html")]
+struct Page {
+    frame: Frame,
+    shelves: Vec<Shelf>,
+}
+
+/// Also without the database: the words are the same for every kitchen.
+async fn words(theme: Theme) -> Result<Html<String>, AppError> {
+    let mut frame = Frame::bare(theme, Stop::Bench, "Words");
+    frame.path = "/words".into();
+    page(&Page {
+        frame,
+        shelves: Reader::plain(Measures::METRIC, &TimeZone::UTC).glossary(),
+    })
+}
