@@ -49,7 +49,7 @@ fn foreign(text: &str) -> Vec<String> {
                 .trim_start_matches('(')
                 .starts_with(|c: char| c.is_ascii_digit());
         // What a scale reads stays in the scale's own unit, and says so.
-        let around = words[i.saturating_sub(8)..(i + 3).min(words.len())].join(" ");
+        let around = words[i.saturating_sub(8)..(i + 4).min(words.len())].join(" ");
         let of_scale = around.contains("scale") || around.contains("Scale");
         if word.contains("°C") || (after_number && UNITS.contains(&bare) && !of_scale) {
             found.push(around);
