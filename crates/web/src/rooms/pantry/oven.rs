@@ -203,22 +203,19 @@ impl Shelf for Oven {
                 "Floor against the book",
                 "fitted; 1 sets it back",
                 "×",
-            )
-            .expert(),
+            ),
             figure(
                 "top_factor",
                 "Top against the book",
                 "fitted; 1 sets it back",
                 "×",
-            )
-            .expert(),
+            ),
             figure(
                 "pace",
                 "Warming against the book",
                 "fitted; 1 sets it back",
                 "×",
-            )
-            .expert(),
+            ),
         ]
     }
     fn fresh() -> Oven {

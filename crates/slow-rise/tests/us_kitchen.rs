@@ -1,0 +1,108 @@
+//! A kitchen turns to ounces, °F and inches in its browser, and meets no gram and no °C from then on.
+
+mod maker;
+mod program;
+
+use anyhow::{Result, ensure};
+use maker::Bench;
+use serde_json::json;
+
+/// Figures in a foreign unit that can be read on the page or are read aloud, with what stands before them. What a scale
+/// reads stays in the scale's own unit and says so.
+const FOREIGN: &str = r#"
+const said = [];
+const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+while (walk.nextNode()) {
+  const parent = walk.currentNode.parentElement;
+  if (!parent.closest("script,style")) said.push(walk.currentNode.textContent);
+}
+for (const e of document.querySelectorAll("[aria-label],[title],[placeholder]")) {
+  for (const name of ["aria-label", "title", "placeholder"]) said.push(e.getAttribute(name) ?? "");
+}
+const text = said.join(" ").replace(/\s+/g, " ");
+return [...text.matchAll(/°C|\d (?:g|kg|cm|mm|ml|l|m²|g\/cm²|kg\/h|g\/l)(?![\w/²])/g)]
+  .map((m) => text.slice(Math.max(0, m.index - 40), m.index + 30))
+  .filter((t) => !/scale/i.test(t));
+"#;
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn every_page_of_a_kitchen_of_ounces_is_in_ounces_fahrenheit_and_inches() -> Result<()> {
+    let b = Bench::open(1280, 800).await?;
+    b.go("/dough/new").await?;
+    let met = b.script(FOREIGN).await?;
+    ensure!(
+        met.as_array().is_some_and(|m| !m.is_empty()),
+        "a metric page is known by its figures"
+    );
+    b.go("/kitchen").await?;
+    b.choose("weight", "ounces").await?;
+    b.choose("temperature", "Fahrenheit").await?;
+    b.choose("length", "inches").await?;
+    b.submit("main .btn.go").await?;
+
+    let mut pages: Vec<String> = [
+        "/",
+        "/dough/new",
+        "/dough/new?style=wet_tray",
+        "/formulas",
+        "/formulas/4",
+        "/formulas/4/compare?a=1&b=2",
+        "/formulas/paste",
+        "/pantry",
+        "/pantry/ovens/new",
+        "/pantry/flours/new",
+        "/rise",
+        "/fire",
+        "/fire?style=wall_pan",
+        "/bake",
+        "/ledger",
+        "/calendar",
+        "/kitchen",
+        "/words",
+    ]
+    .map(String::from)
+    .into();
+    b.go("/").await?;
+    let batches = b
+        .script("return [...new Set([...document.querySelectorAll('main a[href^=\"/batches/\"]')].map((a) => a.getAttribute('href').split(/[?#]/)[0]))].filter((p) => p.split('/').length === 3)")
+        .await?;
+    let batches: Vec<String> = serde_json::from_value(batches)?;
+    ensure!(batches.len() > 2, "{batches:?}");
+    for batch in &batches {
+        for page in ["", "/print", "/labels", "/rise", "/fire", "/bake", "/bakes"] {
+            pages.push(format!("{batch}{page}"));
+        }
+    }
+    let mut wrong = vec![];
+    for path in &pages {
+        b.go(path).await?;
+        let found = b.script(FOREIGN).await?;
+        if found != json!([]) {
+            wrong.push(format!("{path}: {found}"));
+        }
+    }
+    ensure!(wrong.is_empty(), "{}", wrong.join("\n"));
+
+    // Typing in the other unit is understood and shown back, live and beside the figures.
+    b.go("/dough/new").await?;
+    b.fill("pieces_ball_g", "250 g").await?;
+    b.says("#answer h1", "Six balls take").await?;
+    let found = b.script(FOREIGN).await?;
+    ensure!(found == json!([]), "{found}");
+    // Scrubbing the oven keeps its unit.
+    b.go("/fire?style=hot_round").await?;
+    b.find("#second")
+        .await?
+        .send_keys(thirtyfour::Key::Left)
+        .await?;
+    b.says("#scrub-says", "inside").await?;
+    let says = b.text("#scrub-says").await?;
+    let inside = says.split(['°', ' ']).filter_map(|w| w.parse::<f64>().ok());
+    ensure!(
+        inside.clone().any(|v| v > 150.0),
+        "the middle in °F: {says}"
+    );
+    let found = b.script(FOREIGN).await?;
+    ensure!(found == json!([]), "{found}");
+    b.close().await
+}
