@@ -260,7 +260,7 @@ impl Fact {
 impl Value {
     fn brief(&self) -> String {
         let all = |list: &[Value]| list.iter().map(Value::brief).collect::<Vec<_>>().join("; ");
-        let of = |v: &f64, unit: &str| format!("{}{unit}", crate::refusal::plain(*v));
+        let of = |v: &f64, unit: &str| format!("{}{unit}", crate::number::plain(*v));
         match self {
             Value::Nothing => String::new(),
             Value::Text(t) => t.clone(),
@@ -359,7 +359,7 @@ pub fn weighed(g: f64) -> Grams {
 }
 /// To two digits, as a small dose is weighed.
 pub fn two_digits(v: f64) -> f64 {
-    crate::formula::two_digits(v).parse().unwrap_or(v)
+    crate::number::two_digits(v).parse().unwrap_or(v)
 }
 
 #[cfg(test)]

@@ -30,6 +30,7 @@ pub mod formula;
 pub mod leaven;
 pub mod mix;
 pub mod note;
+pub mod number;
 pub mod pantry;
 pub mod paste;
 pub mod path;

@@ -7,6 +7,7 @@
 use crate::fact;
 use crate::fact::{Fact, Value};
 use crate::leaven::YeastForm;
+use crate::number::plain;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use schemars::JsonSchema;
@@ -181,17 +182,6 @@ pub fn spoken_h(h: f64) -> String {
         plain(h.round())
     } else {
         plain((h * 4.0).round() / 4.0)
-    }
-}
-
-/// A number as a person writes it: at most three decimals, no trailing zeros.
-pub fn plain(value: f64) -> String {
-    let text = format!("{value:.3}");
-    let text = text.trim_end_matches('0').trim_end_matches('.');
-    if text == "-0" {
-        "0".into()
-    } else {
-        text.into()
     }
 }
 

@@ -18,6 +18,7 @@ pub mod glossary;
 pub mod measures;
 pub mod note;
 pub mod reader;
+mod said;
 pub mod spoken;
 pub mod texts;
 pub mod value;

@@ -1,7 +1,7 @@
 //! How a kitchen reads weights, temperatures and lengths.
 
-use craft::formula::two_digits;
-use craft::refusal::plain;
+use craft::number::plain;
+use craft::number::two_digits;
 use craft::units::{
     CM_PER_INCH, Celsius, Cm, GRAMS_PER_OUNCE, Grams, LengthUnit, TemperatureUnit, WeightUnit,
 };

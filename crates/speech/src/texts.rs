@@ -5,7 +5,7 @@ use fluent_bundle::{FluentArgs, FluentResource, FluentValue};
 use std::sync::LazyLock;
 use unic_langid::LanguageIdentifier;
 
-use crate::value::Said;
+use crate::said::Said;
 
 /// A language that there are texts in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]

@@ -2,55 +2,12 @@
 
 use crate::measures::Quantity;
 use crate::reader::Reader;
+pub use crate::said::Said;
 use craft::fact::Value;
-use craft::refusal::plain;
+use craft::number::plain;
 use craft::units::TemperatureUnit;
 use fluent_bundle::FluentValue;
-use fluent_bundle::types::FluentType;
 use jiff::Timestamp;
-use std::borrow::Cow;
-
-/// A value as it is said: in full, short where the sentence has said its unit or day, and exactly where it is a limit.
-#[derive(Debug, Clone, PartialEq, Default)]
-pub struct Said {
-    pub full: String,
-    pub short: String,
-    /// To the tenth of a degree: what a field takes and what not.
-    pub exact: String,
-}
-
-impl Said {
-    fn same(text: String) -> Said {
-        Said {
-            short: text.clone(),
-            exact: text.clone(),
-            full: text,
-        }
-    }
-    fn with_unit(number: String, unit: &str) -> Said {
-        let full = format!("{number} {unit}");
-        Said {
-            exact: full.clone(),
-            full,
-            short: number,
-        }
-    }
-}
-
-impl FluentType for Said {
-    fn duplicate(&self) -> Box<dyn FluentType + Send> {
-        Box::new(self.clone())
-    }
-    fn as_string(&self, _: &intl_memoizer::IntlLangMemoizer) -> Cow<'static, str> {
-        Cow::Owned(self.full.clone())
-    }
-    fn as_string_threadsafe(
-        &self,
-        _: &intl_memoizer::concurrent::IntlLangMemoizer,
-    ) -> Cow<'static, str> {
-        Cow::Owned(self.full.clone())
-    }
-}
 
 impl Reader<'_> {
     /// A value as Fluent takes it: counts stay numbers, so that a text may choose its plural.

@@ -1,39 +1,20 @@
 //! The batch: a dough that was asked for, as it was asked and as it was worked out.
 
 use crate::batch_cache::BatchCache;
-use crate::entry::{self, Observation};
+use crate::entry::{self};
+use crate::error::written;
 use crate::formula::VersionId;
+pub use crate::id::BatchId;
 use crate::lifted;
 use crate::once::{self, Once};
+use crate::sheet::sheet_of;
+pub use crate::sheet::{Entries, Origin, Sheet, said_of_steps};
 use crate::{KitchenId, Result, StoreError, instant, stock};
-use craft::fire::Tap;
-use craft::sheet::progress::StepPast;
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};
 use std::sync::Arc;
 use uuid::Uuid;
-
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub struct BatchId(pub u64);
-
-/// What was asked and what was worked out. A change makes another plan; the former one is kept beside it.
-#[derive(Debug, PartialEq)]
-pub struct Sheet {
-    pub request: SheetRequest,
-    pub result: SheetResult,
-}
-
-/// What was entered about a batch, in the order of the clock.
-#[derive(Debug, Default, PartialEq)]
-pub struct Entries {
-    pub seen: Vec<Observation>,
-    pub taps: Vec<Tap>,
-    /// What was entered and taken back; it counts no longer.
-    pub taken_back: Vec<Observation>,
-    /// Entries of kinds that this program does not know.
-    pub unreadable: usize,
-}
 
 #[derive(Debug, Clone, PartialEq)]
 pub struct Batch {
@@ -54,22 +35,6 @@ pub struct Batch {
     pub entries: Arc<Entries>,
     /// Counts what was said of the kitchen's places.
     pub places: u64,
-}
-
-/// Who made a batch: only the demo's own may be made anew.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Origin {
-    Maker,
-    Demo,
-}
-
-impl Origin {
-    pub(crate) fn key(self) -> &'static str {
-        match self {
-            Origin::Maker => "maker",
-            Origin::Demo => "demo",
-        }
-    }
 }
 
 /// A batch to be kept.
@@ -126,10 +91,6 @@ impl Page {
     }
 }
 
-pub(crate) fn written<T: serde::Serialize>(value: &T) -> Result<String> {
-    serde_json::to_string(value).map_err(|e| StoreError::Unreadable(e.to_string()))
-}
-
 impl Row {
     async fn batch(
         self,
@@ -166,40 +127,6 @@ impl Row {
             places: self.places.unwrap_or(0),
         })
     }
-}
-
-/// What was said of its steps, in the order of entering.
-pub fn said_of_steps(entries: &Entries) -> Vec<StepPast> {
-    let mut entered: Vec<&Observation> = entries.seen.iter().collect();
-    entered.sort_by_key(|o| o.id);
-    let of = |o: &Observation| {
-        let (number, said) = o.seen.of_step()?;
-        Some(StepPast {
-            number,
-            at: o.at,
-            said,
-        })
-    };
-    entered.into_iter().filter_map(of).collect()
-}
-
-pub(crate) async fn sheet_of(
-    db: &mut MySqlConnection,
-    kitchen: KitchenId,
-    batch: BatchId,
-    code: &str,
-) -> Result<Sheet> {
-    let row = sqlx::query!(
-        "SELECT request, result FROM batch WHERE kitchen_id = ? AND id = ?",
-        kitchen.0,
-        batch.0
-    )
-    .fetch_one(db)
-    .await?;
-    Ok(Sheet {
-        request: lifted::request(code, &row.request)?,
-        result: lifted::result(code, &row.result)?,
-    })
 }
 
 async fn all(

@@ -3,7 +3,8 @@
 //! A page then costs one statement: the rows with their revisions. A sheet is believed under the number of
 //! its plan, entries under the revision they were read for; ids are never used again.
 
-use crate::batch::{BatchId, Entries, Sheet};
+use crate::id::BatchId;
+use crate::sheet::{Entries, Sheet};
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex, MutexGuard};
 

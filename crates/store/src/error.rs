@@ -65,3 +65,8 @@ pub(crate) fn is_duplicate(e: &sqlx::Error) -> bool {
 pub(crate) fn was_done_before(e: &sqlx::Error) -> bool {
     matches!(number(e), Some(1050 | 1060 | 1061 | 1091 | 1826))
 }
+
+/// A value as it is kept in a column.
+pub(crate) fn written<T: serde::Serialize>(value: &T) -> Result<String, StoreError> {
+    serde_json::to_string(value).map_err(|e| StoreError::Unreadable(e.to_string()))
+}

@@ -1,7 +1,8 @@
 //! The formula: a named row of versions. A version is never changed; editing makes the next one.
 
-use crate::batch::{Origin, written};
+use crate::error::written;
 use crate::once::{self, Once};
+use crate::sheet::Origin;
 use crate::{KitchenId, Result, StoreError, instant};
 use craft::formula::Formula;
 use jiff::Timestamp;

@@ -1,6 +1,6 @@
 //! The kitchen: what every other row belongs to, and what is usual in it.
 
-use crate::batch::written;
+use crate::error::written;
 use crate::{Result, StoreError, instant};
 use craft::fire::work::Work;
 use craft::formula::Scales;

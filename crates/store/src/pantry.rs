@@ -1,7 +1,7 @@
 //! The pantry: flours, leavens, scales, pans, boxes, goods, ovens, places and the maker's own styles and methods. Each is a row of facts; a change
 //! that began from an older one is refused with the newer one shown.
 
-use crate::batch::written;
+use crate::error::written;
 use crate::once::{self, Once};
 use crate::{KitchenId, Result, StoreError, instant};
 use craft::fire::Oven;

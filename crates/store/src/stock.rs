@@ -1,8 +1,9 @@
 //! Stock: what batches take of the pantry. The rows of a batch follow its plan and what happened to it; they are written
 //! anew, in the transaction that changed either.
 
-use crate::batch::{BatchId, said_of_steps, sheet_of};
+use crate::id::BatchId;
 use crate::pantry::everything;
+use crate::sheet::{said_of_steps, sheet_of};
 use crate::{KitchenId, Result, StoreError, entry, instant};
 use craft::pantry::{InStock, Kept};
 use craft::sheet::stock::{Ended, Taken, taken};

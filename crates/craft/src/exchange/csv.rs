@@ -1,7 +1,7 @@
 //! The weighed sheet as CSV: a row for each ingredient, a column for each stage, in grams.
 
 use crate::formula::{Formula, FormulaResult, Ingredient, Row};
-use crate::refusal::plain;
+use crate::number::plain;
 
 /// What a row is called.
 pub(super) fn row_name(f: &Formula, r: &Row) -> String {

@@ -5,9 +5,11 @@ use super::MOST_BYTES;
 use super::csv::row_name;
 use crate::fact;
 use crate::flour::FlourKind;
-use crate::formula::{Formula, FormulaResult, Ingredient, PrefermentKind, two_digits};
+use crate::formula::{Formula, FormulaResult, Ingredient, PrefermentKind};
+use crate::number::plain;
+use crate::number::two_digits;
 use crate::paste::{PasteRequest, Pasted, read};
-use crate::refusal::{ValidationError, plain};
+use crate::refusal::ValidationError;
 use crate::style::Style;
 use serde_json::{Value, json};
 

@@ -234,7 +234,7 @@ impl FlourPart {
     /// The only flour of a formula, known by its strength alone.
     pub fn only(w: f64) -> FlourPart {
         FlourPart {
-            name: format!("Flour W {}", crate::refusal::plain(w)),
+            name: format!("Flour W {}", crate::number::plain(w)),
             share_percent: 100.0,
             facts: FlourFacts::of_w(w),
             pantry: None,

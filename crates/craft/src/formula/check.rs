@@ -67,7 +67,7 @@ impl Formula {
             24.0,
             hours,
         );
-        crate::path::check_into(self, c);
+        super::way::check_path_into(self, c);
         self.style.check_into(c);
         if c.is_clean() {
             parts::check_into(self, c);

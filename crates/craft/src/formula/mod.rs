@@ -36,6 +36,7 @@ mod preferment;
 mod recount;
 mod scales;
 mod size;
+mod way;
 mod weigh;
 mod work_out;
 
@@ -52,15 +53,6 @@ pub use size::{
 pub use weigh::{Cell, Column, FormulaResult, Ingredient, Row};
 pub(crate) use work_out::weigh;
 pub use work_out::{FormulaRequest, formulate};
-
-/// A small amount to two significant digits: more would be false precision.
-pub fn two_digits(value: f64) -> String {
-    if value <= 0.0 {
-        return "0".into();
-    }
-    let decimals = (1 - value.log10().floor() as i32).clamp(0, 6) as usize;
-    format!("{value:.decimals$}")
-}
 
 #[cfg(test)]
 pub(crate) mod tests;

@@ -254,7 +254,9 @@ fn as_diluted(rows: &mut [Row], columns: &mut [Column]) {
     {
         for (cell, column) in row.cells.iter_mut().zip(columns.iter_mut()) {
             if let (Some(c), Some(_)) = (cell, column.dilution) {
-                let shown: f64 = super::two_digits(c.exact_g).parse().unwrap_or(c.exact_g);
+                let shown: f64 = crate::number::two_digits(c.exact_g)
+                    .parse()
+                    .unwrap_or(c.exact_g);
                 column.weighed_g = clean(column.weighed_g - c.weigh_g + shown);
                 c.weigh_g = shown;
             }

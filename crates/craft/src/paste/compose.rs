@@ -11,7 +11,8 @@ use crate::formula::{
     Yeast,
 };
 use crate::leaven::YeastForm;
-use crate::refusal::{ValidationError, plain};
+use crate::number::plain;
+use crate::refusal::ValidationError;
 use crate::style::Style;
 use crate::units::Grams;
 

@@ -4,7 +4,7 @@ use super::amount::{Amount, Unit, amounts};
 use super::words::{What, ingredients, named};
 use super::{Item, Line, Makes, Section, Status};
 use crate::leaven::YeastForm;
-use crate::refusal::plain;
+use crate::number::plain;
 
 /// Reads lines one after the other; a heading holds until the next one or a gap.
 #[derive(Default)]

@@ -128,7 +128,7 @@ pub fn words(profile: &[f64], shown: impl Fn(f64) -> String) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::refusal::plain;
+    use crate::number::plain;
 
     #[test]
     fn two_points_make_a_day_that_goes_round_midnight() {

@@ -4,13 +4,15 @@
 //! usual range there is a note. Makers copy a style and make it theirs; a formula carries the whole style that it
 //! was made in, so that a later change of the style changes nothing that was made before.
 
+pub mod bake;
 pub mod oven_fit;
 pub mod rule_sheet;
 pub mod topping;
 
+pub use bake::StyleBake;
+
 use crate::fact;
 use crate::fact::{Value, minutes};
-use crate::fire::of_formula::StyleBake;
 use crate::fire::programme::Programme;
 use crate::formula::{Dose, Extra, Pieces, Preferment};
 use crate::leaven::YeastForm;

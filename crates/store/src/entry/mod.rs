@@ -13,9 +13,9 @@ pub use read::{of_batch, of_places};
 const OWN_PLACE: &str = "own";
 pub use said::{Observation, Said, Seen, Went};
 
-use crate::batch::BatchId;
 use crate::db::{Db, again, pause};
 use crate::error::is_duplicate;
+use crate::id::BatchId;
 use crate::{KitchenId, Result, StoreError, instant, stock};
 use craft::fact::Fact;
 use craft::fire::{Tap, TapKind};

@@ -2,7 +2,8 @@
 
 use super::said::{Observation, Said, Seen};
 use super::{KeptEntry, Standing};
-use crate::batch::{BatchId, Entries};
+use crate::id::BatchId;
+use crate::sheet::Entries;
 use crate::{KitchenId, Result, instant};
 use craft::fire::Tap;
 use jiff::Timestamp;

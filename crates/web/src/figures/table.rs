@@ -4,7 +4,7 @@ use crate::shared::format::{self, Measures};
 use crate::shared::kitchen::RequestKitchen;
 use craft::formula::grams::Given;
 use craft::formula::{Cell, FormulaResult, Ingredient, Row};
-use craft::refusal::plain;
+use craft::number::plain;
 use craft::sheet::{SheetRequest, SheetResult};
 use craft::units::WeightUnit;
 

@@ -6,7 +6,7 @@ use crate::shared::form::{FormData, NotANumber, Reader, measured, number};
 use crate::shared::kitchen::RequestKitchen;
 use craft::fact;
 use craft::fact::Value;
-use craft::refusal::plain;
+use craft::number::plain;
 use craft::units::{LengthUnit, Meant, TemperatureUnit, WeightUnit};
 use speech::measures::Quantity;
 

@@ -1,13 +1,14 @@
 //! What goes wrong, as a page: a clear sentence, a reference, a way on. The cause is logged, not shown.
 
-use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::frame::Frame;
+use crate::shared::stop::Stop;
 use crate::shared::theme::Theme;
 use askama::Template;
 use axum::body::Body;
 use axum::extract::Request;
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::middleware::Next;
-use axum::response::{IntoResponse, Response};
+use axum::response::{Html, IntoResponse, Response};
 use std::any::Any;
 use store::StoreError;
 
@@ -219,8 +220,8 @@ pub async fn dressed(request: Request, next: Next) -> Response {
         reference: &reference,
         from: came_from(&path).filter(|_| status != StatusCode::NOT_FOUND),
     };
-    match self::page(&page) {
-        Ok(html) => (status, headers, html).into_response(),
+    match page.render() {
+        Ok(html) => (status, headers, Html(html)).into_response(),
         Err(_) => (status, headers, said.sentence).into_response(),
     }
 }

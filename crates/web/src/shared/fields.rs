@@ -3,7 +3,7 @@
 
 use crate::shared::form::{FormData, NotANumber, Reader, number};
 use crate::shared::kitchen::RequestKitchen;
-use craft::refusal::plain;
+use craft::number::plain;
 use craft::units::Meant;
 use jiff::civil::Date;
 pub use speech::measures::Quantity;

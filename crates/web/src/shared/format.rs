@@ -37,7 +37,7 @@ pub fn percent(v: f64) -> String {
     if v >= 1.0 || v == 0.0 {
         format!("{v:.1}")
     } else {
-        craft::formula::two_digits(v)
+        craft::number::two_digits(v)
     }
 }
 

@@ -4,7 +4,6 @@
 use crate::App;
 use crate::shared::error::AppError;
 use crate::shared::form::SaidError;
-use crate::shared::format::Measures;
 use crate::shared::reckoned::Reckoned;
 use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
@@ -15,6 +14,7 @@ use craft::rise::{Doubts, Runs};
 use craft::sheet::{SheetRequest, SheetResult, Sure, work_out, work_out_surely};
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
+use speech::Measures;
 use speech::{Judgement, Language, Reader};
 use std::sync::{Arc, RwLock};
 use std::time::{Duration, Instant};

@@ -1,6 +1,6 @@
 //! Marks: 24 px, drawn in the colour of their text.
 
-use crate::shared::layout::Stop;
+use crate::shared::stop::Stop;
 use craft::note::Level;
 use craft::sheet::StepKind;
 

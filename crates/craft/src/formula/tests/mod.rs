@@ -2,6 +2,7 @@ use super::grams::{Given, given};
 use super::*;
 use crate::flour::{FlourFacts, FlourPart};
 use crate::leaven::YeastForm;
+use crate::number::two_digits;
 use crate::refusal::ValidationError;
 use crate::style;
 use proptest::prelude::*;

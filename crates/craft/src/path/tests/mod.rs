@@ -1,5 +1,6 @@
 use super::*;
 use crate::formula::Dose;
+use crate::formula::Formula;
 use crate::refusal::ValidationError;
 use crate::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
 use crate::style;

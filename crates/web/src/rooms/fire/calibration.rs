@@ -13,7 +13,7 @@ use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::fire::calibrate::{Calibration, Logged, calibrate, counts};
 use craft::fire::judge::floor_before;
-use craft::refusal::plain;
+use craft::number::plain;
 use store::pantry::{self, At, Put};
 
 /// What the bakes of an oven say of it, to be taken or left.

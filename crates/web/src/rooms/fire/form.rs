@@ -8,7 +8,8 @@ use craft::fire::of_formula;
 use craft::fire::programme::{Cue, Turn, shape};
 use craft::fire::{FirePlan, Material, Oven, Shelf};
 use craft::formula::{Formula, Portion};
-use craft::refusal::{FieldError, plain};
+use craft::number::plain;
+use craft::refusal::FieldError;
 use jiff::Timestamp;
 
 /// The dough that a fire is planned for.

@@ -4,6 +4,7 @@
 mod calibration;
 mod form;
 mod kept;
+mod made;
 mod picture;
 mod view;
 
@@ -33,9 +34,10 @@ use craft::refusal::FieldError;
 use craft::sheet::StepKind;
 use form::{Dough, Read};
 use jiff::ToSpan;
+use made::Made;
 use serde::Serialize;
 use std::collections::HashMap;
-use view::{Made, View, Wants};
+use view::{View, Wants};
 
 pub fn routes() -> Router<App> {
     Router::new()

@@ -1,7 +1,7 @@
 //! The picture of a fire and what is said beside it: race, cut, firing, what to change, the run.
 
 use super::form::Read;
-use super::view::Made;
+use super::made::Made;
 use crate::shared::chart::firing::{self, firing};
 use crate::shared::chart::race::{self as chart, Lane, Row};
 use crate::shared::format::{hm, min_s};

@@ -1,11 +1,10 @@
 //! What the Fire page shows, already formatted.
 
 use super::form::{Dough, Read, floor_key};
+use super::made::Made;
 use super::picture::Picture;
-use crate::shared::form::FormData;
 use crate::shared::form::SaidError;
 use crate::shared::kitchen::RequestKitchen;
-use crate::shared::larder::Larder;
 use craft::fire::firing::FloorRead;
 use craft::fire::overview::{self, Looked};
 use craft::fire::programme::shapes;
@@ -59,19 +58,6 @@ pub struct View {
     pub home: bool,
     pub fired: bool,
     pub styles: Vec<Choice>,
-}
-
-/// What a page is made of.
-pub struct Made<'a> {
-    pub typed: &'a FormData,
-    pub dough: &'a Dough,
-    pub larder: &'a Larder,
-    pub here: &'a RequestKitchen,
-    pub worked: Option<(&'a Read, &'a Looked)>,
-    pub errors: Vec<FieldError>,
-    pub readings: &'a [FloorRead],
-    pub lit_at: Option<Timestamp>,
-    pub free: bool,
 }
 
 const FLOORS: [(Material, f64); 6] = [

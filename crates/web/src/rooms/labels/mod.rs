@@ -127,8 +127,8 @@ async fn labels(
         contents: format!(
             "{}; {} % water, {} % salt",
             crate::shared::format::portions(&sheet.formula.portions, &m),
-            craft::refusal::plain((10.0 * sheet.formula.true_hydration_percent).round() / 10.0),
-            craft::refusal::plain(f.salt_percent)
+            craft::number::plain((10.0 * sheet.formula.true_hydration_percent).round() / 10.0),
+            craft::number::plain(f.salt_percent)
         ),
         qr,
         address,

@@ -9,7 +9,7 @@ use crate::shared::kitchen::RequestKitchen;
 use craft::fire::RunSummary;
 use craft::fire::judge::floor_while_baking;
 use craft::fire::run::most_often_off;
-use craft::refusal::plain;
+use craft::number::plain;
 use craft::rise::ripeness::{PEAK, READY};
 use std::sync::Arc;
 

@@ -89,7 +89,7 @@ fn lines(p: &Pasted, here: &RequestKitchen) -> Vec<LineView> {
                     .iter()
                     .map(|i| {
                         let amount = if i.is_percent {
-                            format!("{} %", craft::refusal::plain(i.grams))
+                            format!("{} %", craft::number::plain(i.grams))
                         } else {
                             here.measures.weighed(i.grams)
                         };
@@ -101,7 +101,7 @@ fn lines(p: &Pasted, here: &RequestKitchen) -> Vec<LineView> {
                     })
                     .chain(
                         l.cold_h
-                            .map(|h| format!("{} h in the fridge", craft::refusal::plain(h))),
+                            .map(|h| format!("{} h in the fridge", craft::number::plain(h))),
                     )
                     .chain(l.unread.iter().map(|u| format!("no weight: {u}")))
                     .collect(),

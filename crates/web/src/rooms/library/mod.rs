@@ -22,7 +22,7 @@ use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::formula::diff::{changes, pieces};
 use craft::formula::{Dose, Formula};
-use craft::refusal::plain;
+use craft::number::plain;
 use serde::Deserialize;
 use store::batch::Origin;
 use store::formula::{self, Find, FormulaId, Kept, NewVersion, Version};

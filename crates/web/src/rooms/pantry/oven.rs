@@ -10,8 +10,9 @@ use crate::shared::form::{FormData, Reader};
 use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use craft::fire::{Fuel, Material, Oven, OvenKind, oven};
+use craft::number::plain;
 use craft::pantry::Pan;
-use craft::refusal::{ValidationError, plain};
+use craft::refusal::ValidationError;
 
 /// Usual thicknesses of floors, in the kitchen's unit.
 fn usual_floors(here: &RequestKitchen) -> String {

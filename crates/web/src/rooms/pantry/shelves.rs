@@ -11,9 +11,10 @@ use crate::shared::kitchen::RequestKitchen;
 use craft::fact::Fact;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
+use craft::number::plain;
 use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Scale};
 use craft::path::{self, Method, Place, methods};
-use craft::refusal::{Check, ValidationError, plain};
+use craft::refusal::{Check, ValidationError};
 use craft::rise::Air;
 use craft::units::Celsius;
 

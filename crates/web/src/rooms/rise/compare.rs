@@ -18,7 +18,8 @@ use axum::body::Bytes;
 use axum::extract::State;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::get;
-use craft::formula::{Formula, Ingredient, two_digits};
+use craft::formula::{Formula, Ingredient};
+use craft::number::two_digits;
 use craft::sheet::choose::{Compared, compare};
 use craft::sheet::{SheetRequest, StepKind};
 

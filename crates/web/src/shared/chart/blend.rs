@@ -2,7 +2,7 @@
 
 use super::{Hold, Svg};
 use craft::flour::FlourPart;
-use craft::refusal::plain;
+use craft::number::plain;
 
 const WIDTH: f64 = 536.0;
 const HEIGHT: f64 = 30.0;

@@ -54,7 +54,7 @@ pub(super) fn draw(svg: &mut Svg, p: &Picture, axis: &Hours) {
         svg.raw(&format!(
             r#"<g class="handle {kind}" tabindex="0" role="slider" data-edge="{i}" data-before="{}" data-after="{after}" aria-label="{name}" aria-valuetext="{said}, {} h before" aria-valuenow="{:.2}" aria-valuemin="0.25" aria-valuemax="240"><rect x="{:.1}" y="{:.1}" width="44" height="{:.1}" fill="transparent"/>"#,
             leg_field(f, *i),
-            craft::refusal::plain(path[*i].hours),
+            craft::number::plain(path[*i].hours),
             path[*i].hours,
             x - 22.0,
             y - 10.0,

@@ -1,0 +1,77 @@
+//! What is kept of a batch: its sheet, its entries, and whose it is.
+
+use crate::entry::Observation;
+use crate::id::BatchId;
+use crate::{KitchenId, Result, lifted};
+use craft::fire::Tap;
+use craft::sheet::progress::StepPast;
+use craft::sheet::{SheetRequest, SheetResult};
+use sqlx::MySqlConnection;
+
+/// What was asked and what was worked out. A change makes another plan; the former one is kept beside it.
+#[derive(Debug, PartialEq)]
+pub struct Sheet {
+    pub request: SheetRequest,
+    pub result: SheetResult,
+}
+
+/// What was entered about a batch, in the order of the clock.
+#[derive(Debug, Default, PartialEq)]
+pub struct Entries {
+    pub seen: Vec<Observation>,
+    pub taps: Vec<Tap>,
+    /// What was entered and taken back; it counts no longer.
+    pub taken_back: Vec<Observation>,
+    /// Entries of kinds that this program does not know.
+    pub unreadable: usize,
+}
+
+/// Who made a batch: only the demo's own may be made anew.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Origin {
+    Maker,
+    Demo,
+}
+
+impl Origin {
+    pub(crate) fn key(self) -> &'static str {
+        match self {
+            Origin::Maker => "maker",
+            Origin::Demo => "demo",
+        }
+    }
+}
+
+/// What was said of its steps, in the order of entering.
+pub fn said_of_steps(entries: &Entries) -> Vec<StepPast> {
+    let mut entered: Vec<&Observation> = entries.seen.iter().collect();
+    entered.sort_by_key(|o| o.id);
+    let of = |o: &Observation| {
+        let (number, said) = o.seen.of_step()?;
+        Some(StepPast {
+            number,
+            at: o.at,
+            said,
+        })
+    };
+    entered.into_iter().filter_map(of).collect()
+}
+
+pub(crate) async fn sheet_of(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    batch: BatchId,
+    code: &str,
+) -> Result<Sheet> {
+    let row = sqlx::query!(
+        "SELECT request, result FROM batch WHERE kitchen_id = ? AND id = ?",
+        kitchen.0,
+        batch.0
+    )
+    .fetch_one(db)
+    .await?;
+    Ok(Sheet {
+        request: lifted::request(code, &row.request)?,
+        result: lifted::result(code, &row.result)?,
+    })
+}
