@@ -5,7 +5,6 @@
 
 use crate::units::{Celsius, Cm, Grams};
 use jiff::Timestamp;
-use schemars::JsonSchema;
 use serde::{Deserialize, Deserializer, Serialize};
 use std::borrow::Cow;
 use std::collections::BTreeMap;
@@ -14,7 +13,8 @@ use std::collections::BTreeMap;
 pub const AS_WRITTEN: &str = "as-written";
 
 /// Something to say: a stable code, and what is said of it.
-#[derive(Debug, Clone, PartialEq, Serialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Fact {
     /// The name of the text, as the files of `speech` have it: `fold-of`.
     pub code: Cow<'static, str>,
@@ -23,7 +23,8 @@ pub struct Fact {
 }
 
 /// A value of a fact, in the unit of its name.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Value {
     /// Nothing is to be said here.

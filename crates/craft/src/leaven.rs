@@ -6,11 +6,11 @@
 use crate::fact;
 use crate::fact::Fact;
 use crate::units::Celsius;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// The form in which yeast is bought.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum YeastForm {
     Fresh,
@@ -78,7 +78,8 @@ impl YeastForm {
 }
 
 /// What raises a dough, in any form.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "form", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Raising {
     Yeast {
@@ -91,7 +92,8 @@ pub enum Raising {
 }
 
 /// How long the dough works: a starter counts for less beside long hours, because yeast multiplies meanwhile.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Work {
     SameDay,

@@ -1,13 +1,11 @@
 //! Notes: every judgement the product makes, with its reason.
 
 use crate::fact::Fact;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// How urgent a note is. Ordered: `Act` first.
-#[derive(
-    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Level {
     /// The plan fails unless something is changed.
@@ -19,7 +17,8 @@ pub enum Level {
 }
 
 /// A change of one field that answers the note.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Remedy {
     /// What the button says: "Set 0.3 %".
     pub say: Fact,
@@ -30,7 +29,8 @@ pub struct Remedy {
 }
 
 /// One judgement: what, why in one line, and what to do.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Note {
     /// A stable name of the judgement, for programs.
     pub code: String,

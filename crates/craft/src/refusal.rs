@@ -10,11 +10,11 @@ use crate::leaven::YeastForm;
 use crate::number::plain;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// One field and the sentence that says what is wrong with it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FieldError {
     /// The request's field, as it is spelled in JSON.
     pub field: String,

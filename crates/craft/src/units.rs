@@ -2,8 +2,6 @@
 //!
 //! Everything is computed and stored in grams and degrees Celsius; a kitchen may read and write
 //! ounces and degrees Fahrenheit. Conversions are exact inverses up to rounding of the last bit.
-
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Grams in an avoirdupois ounce, by definition.
@@ -21,7 +19,8 @@ pub struct Grams(pub f64);
 pub struct Celsius(pub f64);
 
 /// The unit in which a kitchen reads temperatures.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum TemperatureUnit {
     Celsius,
@@ -29,7 +28,8 @@ pub enum TemperatureUnit {
 }
 
 /// The unit in which a kitchen reads weights.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum WeightUnit {
     Grams,
@@ -39,7 +39,8 @@ pub enum WeightUnit {
 }
 
 /// The unit in which a kitchen reads lengths.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum LengthUnit {
     Centimetres,

@@ -5,7 +5,6 @@ use crate::fact;
 use crate::fact::Fact;
 use crate::formula::Formula;
 use crate::refusal::{FieldError, ValidationError};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What the file calls itself.
@@ -14,7 +13,8 @@ pub const FORMAT: &str = "slow-rise-formula";
 pub const VERSION: u32 = 1;
 
 /// A formula with its name, as a file holds it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Kept {
     pub format: String,

@@ -9,7 +9,6 @@ use super::heat::{
 };
 use super::setup::BakeRequest;
 use crate::refusal::ValidationError;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Saturation of browning (section 7).
@@ -57,7 +56,8 @@ impl Colour {
 }
 
 /// How the piece and the floor stand at one moment.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Moment {
     /// Seconds after In.
     pub t: f64,
@@ -82,7 +82,7 @@ pub struct Moment {
     /// The floor under the piece, and its cells from the bottom up.
     pub floor_c: f64,
     #[serde(skip)]
-    #[schemars(skip)]
+    #[cfg_attr(feature = "schema", schemars(skip))]
     pub floor: [f64; 14],
     /// Heat into the base, into the top of the middle and into the top of the rim, W/m².
     pub into_base: f64,
@@ -90,10 +90,10 @@ pub struct Moment {
     pub into_rim: f64,
     /// Index of crispness and water lost, g: see the module's head.
     #[serde(skip)]
-    #[schemars(skip)]
+    #[cfg_attr(feature = "schema", schemars(skip))]
     pub crisp: f64,
     #[serde(skip)]
-    #[schemars(skip)]
+    #[cfg_attr(feature = "schema", schemars(skip))]
     pub water_g: f64,
 }
 

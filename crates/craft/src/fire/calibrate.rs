@@ -10,7 +10,6 @@ use super::oven::FACTORS;
 use super::race::Targets;
 use super::run::{Shade, Verdict};
 use super::setup::BakeRequest;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A bake that was made and judged.
@@ -23,7 +22,8 @@ pub struct Logged {
 }
 
 /// What the bakes say of an oven.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Calibration {
     pub floor_factor: f64,
     pub top_factor: f64,

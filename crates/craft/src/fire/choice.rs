@@ -8,11 +8,11 @@ use crate::fact;
 use crate::fact::{Value, minutes};
 use crate::refusal::{Check, ValidationError};
 use jiff::Timestamp;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A planned fire: what the model made of it is kept, too, so that a plan stays what it was when the model learns.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FireChoice {
     pub plan: FirePlan,

@@ -9,18 +9,19 @@ use crate::fact;
 use crate::fact::{Fact, whole};
 use crate::units::Celsius;
 use jiff::{SignedDuration, Timestamp};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A floor reading during the firing.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FloorRead {
     pub at: Timestamp,
     pub c: f64,
 }
 
 /// One firing.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FiringRequest {
     pub oven: Oven,
@@ -40,7 +41,8 @@ pub struct FiringRequest {
 }
 
 /// Something to feed or set.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Feed {
     pub at: Timestamp,
     /// Dry wood, kg; absent for gas and current.
@@ -51,7 +53,8 @@ pub struct Feed {
 }
 
 /// How a firing goes.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Firing {
     pub light_at: Timestamp,
     /// When the face, and when the core is there; absent when not within 4 h.
@@ -78,7 +81,8 @@ pub struct Firing {
 }
 
 /// An oven's own pace, from readings.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Fitted {
     pub pace: f64,
     pub end_off_c: f64,

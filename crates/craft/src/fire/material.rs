@@ -4,11 +4,11 @@
 
 use crate::fact;
 use crate::fact::Fact;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What a floor or a pan is made of.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Material {
     Cordierite,

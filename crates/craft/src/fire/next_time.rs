@@ -13,11 +13,11 @@ use super::race::Race;
 use super::run::{Run, Shade, Verdict};
 use crate::fact;
 use crate::fact::{Fact, Kelvin, Seconds, Value, tenth};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What can be done at the oven before the next pizza.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Act {
     /// Let the floor come back.
@@ -64,7 +64,8 @@ impl Act {
 }
 
 /// How sure a suggestion is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Surety {
     /// One pizza said so.
@@ -76,7 +77,8 @@ pub enum Surety {
 }
 
 /// One suggestion: one thing to do, or two together.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct NextTime {
     pub acts: Vec<Act>,
     pub what: Fact,
@@ -90,7 +92,8 @@ pub struct NextTime {
 }
 
 /// What verdicts that were not right come to.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Advice {
     /// What to change, best first, three at most.

@@ -10,7 +10,6 @@ use crate::fact;
 use crate::fact::{Fact, Value};
 use crate::refusal::{Check, ValidationError};
 use crate::style::oven_fit;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::sync::LazyLock;
 
@@ -18,7 +17,8 @@ use std::sync::LazyLock;
 pub const FACTORS: (f64, f64) = (0.5, 2.0);
 
 /// The kinds.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum OvenKind {
     WoodDome,
@@ -31,7 +31,8 @@ pub enum OvenKind {
     Home,
 }
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Fuel {
     Wood,
@@ -40,7 +41,8 @@ pub enum Fuel {
 }
 
 /// Where the floor lies in a home oven.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Shelf {
     Top,
@@ -152,7 +154,8 @@ impl Shelf {
 }
 
 /// An oven.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Oven {
     /// Its name for programs.
@@ -220,7 +223,8 @@ pub fn all() -> &'static [Oven] {
 }
 
 /// What an oven is set to for a bake.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Setting {
     /// What lies in it: another floor than its own may be laid in.

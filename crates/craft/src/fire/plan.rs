@@ -16,11 +16,11 @@ use crate::fact;
 use crate::fact::{Fact, minutes, whole};
 use crate::refusal::{Check, ValidationError};
 use crate::units::{Celsius, Cm, Grams};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What a fire is planned as.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FirePlan {
     pub aim: Aim,

@@ -8,11 +8,11 @@ use super::material::Material;
 use crate::fact;
 use crate::fact::Value;
 use crate::refusal::{Check, ValidationError};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// How an oven warms its floor.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Warming {
     /// A steel or stone on a rack of a home oven.
@@ -60,7 +60,8 @@ impl Warming {
 }
 
 /// One preheat.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PreheatRequest {
     pub warming: Warming,
@@ -88,7 +89,8 @@ fn one() -> f64 {
 }
 
 /// The floor at one moment of the preheat.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Charge {
     /// Seconds after lighting.
     pub t: f64,
@@ -103,7 +105,8 @@ pub struct Charge {
 }
 
 /// A preheat as computed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Preheat {
     /// When the face, and when the core is there, s; absent when not within 4 h.
     #[serde(default, skip_serializing_if = "Option::is_none")]

@@ -8,13 +8,11 @@ use super::setup::{Aim, BakeRequest};
 use crate::fact;
 use crate::fact::{Fact, Value};
 use crate::refusal::Check;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A part that has to be right.
-#[derive(
-    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Item {
     Base,
@@ -63,7 +61,8 @@ impl Item {
 }
 
 /// What counts as right. Data; a kitchen may set its own.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Targets {
     /// Colours.
@@ -146,7 +145,8 @@ impl Targets {
 }
 
 /// How one part ran.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Lane {
     pub item: Item,
     /// First second at which it is ready, and first at which it is too much; absent when not within the time followed.
@@ -160,7 +160,8 @@ pub struct Lane {
 }
 
 /// When everything is right at once.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct BakeWindow {
     pub from_s: f64,
     pub to_s: f64,
@@ -169,7 +170,8 @@ pub struct BakeWindow {
 }
 
 /// The race of one bake.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Race {
     pub lanes: Vec<Lane>,
     #[serde(default, skip_serializing_if = "Option::is_none")]

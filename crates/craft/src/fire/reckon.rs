@@ -10,11 +10,11 @@ use super::setup::BakeRequest;
 use crate::fact;
 use crate::fact::{Value, hours, minutes};
 use crate::refusal::{Check, ValidationError};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// One bake: its race, and how it went.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Baked {
     pub race: Race,
     /// Every second up to 300 s, then every other.
@@ -35,7 +35,8 @@ pub fn baked(r: &BakeRequest) -> Result<Baked, ValidationError> {
 }
 
 /// A planned fire: programme, race, what to change.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Fired {
     pub programme: Programme,
     pub race: Race,

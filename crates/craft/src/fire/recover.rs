@@ -7,7 +7,6 @@ use super::bake::{Parts, follow};
 use super::heat::{Fineness, Side, Slab, radiative};
 use super::race::Targets;
 use super::setup::{Back, BakeRequest};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Emissivity between a bare floor and its dome.
@@ -22,7 +21,8 @@ pub const HANDS_S: f64 = 15.0;
 pub(super) const LONGEST_GAP_S: f64 = 1500.0;
 
 /// How the floor comes back after one pizza.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Recovery {
     pub launch_c: f64,
     pub exit_c: f64,
@@ -38,7 +38,8 @@ pub struct Recovery {
 }
 
 /// One pizza of a row.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Turned {
     pub launch_c: f64,
     pub exit_c: f64,

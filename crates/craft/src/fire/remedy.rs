@@ -11,11 +11,11 @@ use super::race::{BakeWindow, Race, Targets};
 use super::setup::Aim;
 use crate::fact;
 use crate::fact::{Fact, Kelvin, Mm, Percent, whole};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// One change, as data.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum Change {
     Grill,
@@ -202,7 +202,8 @@ fn by(c: f64) -> Fact {
 }
 
 /// What a remedy would do.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Tried {
     pub change: Change,
     /// How far from right afterwards: less is better.

@@ -7,13 +7,11 @@
 use crate::fact;
 use crate::fact::Fact;
 use jiff::Timestamp;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// How dark one side came out.
-#[derive(
-    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Shade {
     Pale,
@@ -44,7 +42,8 @@ impl Shade {
 }
 
 /// What was seen: base and top.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Verdict {
     pub base: Shade,
     pub top: Shade,
@@ -63,7 +62,8 @@ impl Verdict {
 }
 
 /// What was tapped.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum TapKind {
     In,
@@ -75,7 +75,8 @@ pub enum TapKind {
 }
 
 /// One tap, with the pizza it is about and the moment it was made.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Tap {
     pub pizza: u32,
     pub at: Timestamp,
@@ -84,7 +85,8 @@ pub struct Tap {
 }
 
 /// One pizza as the taps tell it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Pizza {
     pub number: u32,
     /// Where it lies, from 0: the first free spot when it went in.
@@ -161,7 +163,8 @@ impl TapRefused {
 }
 
 /// Figures of a run.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct RunSummary {
     pub out: u32,
     /// Mean bake time of those out, s.

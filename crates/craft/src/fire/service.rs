@@ -14,11 +14,11 @@ use crate::fact::{Kelvin, Seconds, Value, tenth};
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, ValidationError};
 use jiff::{SignedDuration, Timestamp};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Who bakes how many.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct ServiceRequest {
     /// 1 to 1000.
@@ -59,7 +59,8 @@ impl ServiceRequest {
 }
 
 /// The run as it should go.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Service {
     pub recovery: Recovery,
     /// The pause of one spot that keeps bases right, s; absent when no pause within 25 min does.

@@ -12,11 +12,11 @@ use super::setup::BakeRequest;
 use crate::fact;
 use crate::fact::Value;
 use crate::refusal::{Check, ValidationError};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What is looked for, and within what.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct SetPointRequest {
     pub bake: BakeRequest,
@@ -29,7 +29,8 @@ pub struct SetPointRequest {
 }
 
 /// The answer: settings, time and the race they give.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct SetPoints {
     pub floor_c: f64,
     pub dome_c: f64,

@@ -8,11 +8,11 @@ use crate::fact;
 use crate::fact::{Fact, Kelvin, Value, tenth};
 use crate::refusal::{Check, ValidationError};
 use crate::units::Celsius;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What a bake aims at: which colours, how dry, how set. Also the shape of the dough (a pan dough is less dense).
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Aim {
     /// Short and hot: soft, spotted.
@@ -49,7 +49,8 @@ impl Aim {
 }
 
 /// The piece that goes in.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Piece {
     /// 80 to 2,000 g.
@@ -83,7 +84,8 @@ pub struct Piece {
 }
 
 /// What is under the floor.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Back {
     /// An insulated mass of masonry.
@@ -95,7 +97,8 @@ pub enum Back {
 }
 
 /// The oven at launch.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct OvenNow {
     pub floor: Material,
@@ -149,7 +152,8 @@ fn door_s() -> f64 {
 }
 
 /// A pan around the dough.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PanNow {
     pub material: Material,
@@ -163,7 +167,8 @@ pub struct PanNow {
 }
 
 /// One bake.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct BakeRequest {
     pub aim: Aim,

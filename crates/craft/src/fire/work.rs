@@ -6,11 +6,11 @@
 use crate::fact;
 use crate::fact::{Fact, Value};
 use crate::refusal::{Check, ValidationError};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Seconds of one person for one pizza.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields, default)]
 pub struct Work {
     /// Opening the ball, 5 to 300 s.

@@ -2,11 +2,11 @@
 
 use super::FlourPart;
 use crate::rise::ripeness::stickiness_limit;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A blend, weighted by share.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Blend {
     /// W, 80 to 450.
     pub w: f64,

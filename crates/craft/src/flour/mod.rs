@@ -13,11 +13,11 @@ use crate::fact::{Fact, Value};
 pub use blend::{Blend, blend};
 
 use crate::refusal::Check;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What a flour is milled from and how far.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum FlourKind {
     /// Fine soft-wheat flour, type 00 or 0.
@@ -84,7 +84,8 @@ impl FlourKind {
 }
 
 /// What a bag says. Everything but the kind may be unknown.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FlourFacts {
     #[serde(default)]
@@ -107,7 +108,8 @@ pub struct FlourFacts {
 }
 
 /// W, with how far it may be off.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Strength {
     pub w: f64,
     /// 0 where the bag says W.
@@ -217,7 +219,8 @@ impl FlourFacts {
 }
 
 /// One flour of a formula, with its facts as they were when it was chosen.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FlourPart {
     pub name: String,

@@ -9,11 +9,11 @@ use super::{Blend, FlourPart, blend};
 use crate::fact;
 use crate::fact::{Fact, Percent, Value, tenth, whole};
 use crate::refusal::{Check, ValidationError};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What the blend must come to.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "of", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Target {
     /// 7 to 18 %.
@@ -79,7 +79,8 @@ impl Target {
 }
 
 /// Which flour in place of which.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct SubstituteRequest {
     pub target: Target,
@@ -118,7 +119,8 @@ pub fn substitute(r: &SubstituteRequest) -> Result<Substitutes, ValidationError>
 const MOST_FLOURS: usize = 200;
 
 /// One way to get there.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Way {
     /// One or two flours with shares that sum to 100.
     pub flours: Vec<FlourPart>,
@@ -130,7 +132,8 @@ pub struct Way {
 }
 
 /// What can be done about a target.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Substitutes {
     /// Whether any way meets the target.
     pub reached: bool,

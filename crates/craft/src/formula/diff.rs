@@ -8,11 +8,11 @@ use super::size::Pieces;
 use crate::fact;
 use crate::fact::{Fact, GramsPerCm2, Percent, Value, tenth, whole};
 use crate::units::{Celsius, Cm, Grams};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// One difference. `before` or `after` is nothing where there was or is none of it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Change {
     pub what: Fact,
     pub before: Fact,

@@ -5,11 +5,11 @@ use crate::fact;
 use crate::fact::Fact;
 use crate::leaven::YeastForm;
 use crate::units::Grams;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Stir `yeast_g` into `water_g`, take `take_g` of it, pour `less_water_g` less water.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Dilution {
     pub yeast_g: f64,
     pub water_g: f64,
@@ -84,7 +84,8 @@ impl Dilution {
 }
 
 /// A dose by the measuring spoon, level, and within what it may lie.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Spoon {
     /// Quarters of a teaspoon; an eighth is 0.5.
     pub quarters: f64,

@@ -3,11 +3,11 @@
 use crate::fact::Value;
 use crate::leaven::YeastForm;
 use crate::refusal::Check;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// How much yeast.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Dose {
     /// As much as makes it ripe in its hours.
@@ -21,7 +21,8 @@ pub enum Dose {
 }
 
 /// Yeast in a form.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Yeast {
     pub form: YeastForm,
@@ -55,7 +56,8 @@ impl Yeast {
 }
 
 /// The yeast that is weighed in, each in its own form.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Doses {
     /// In the final dough, % of all flour.

@@ -2,11 +2,11 @@
 
 use crate::fact;
 use crate::fact::{Fact, Value};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What it is; water, sugar and fat in it follow.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum ExtraKind {
     Honey,
@@ -145,7 +145,8 @@ impl ExtraKind {
 }
 
 /// One such ingredient.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Extra {
     pub kind: ExtraKind,

@@ -9,11 +9,11 @@ use crate::mix::Mixer;
 use crate::path::Leg;
 use crate::style::Style;
 use crate::style::topping::ToppingPart;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What the stated hydration counts.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum HydrationCounts {
     /// All water over all flour, wherever they are.
@@ -25,12 +25,13 @@ pub enum HydrationCounts {
 }
 
 /// All that a maker decides about a dough, whenever it is served.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Formula {
     /// The key of a style that ships with the product, or a whole style.
     #[serde(deserialize_with = "crate::style::named_or_whole")]
-    #[schemars(with = "crate::style::NamedOrWhole")]
+    #[cfg_attr(feature = "schema", schemars(with = "crate::style::NamedOrWhole"))]
     pub style: Style,
     pub pieces: Pieces,
     /// Dough that stays on bowl and hands, 0 to 10 % of the pieces.

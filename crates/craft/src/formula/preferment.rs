@@ -7,10 +7,10 @@ use crate::fact::{Fact, Percent, Value, hours, tenth};
 use crate::refusal::Check;
 use crate::rise::Kind;
 use crate::units::Grams;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum PrefermentKind {
     Poolish,
@@ -79,7 +79,8 @@ impl PrefermentKind {
 }
 
 /// How a levain is fed.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Feed {
     /// Parts of flour to one part of ripe seed, 0.2 to 10; water follows the hydration.
@@ -103,7 +104,8 @@ impl Default for Feed {
 }
 
 /// One preferment.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Preferment {
     pub kind: PrefermentKind,
@@ -329,7 +331,8 @@ impl Preferment {
 }
 
 /// What to weigh when a levain is fed, g.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Build {
     /// Which preferment.
     pub of: usize,
@@ -348,7 +351,8 @@ pub struct Build {
 }
 
 /// A feeding on the scales at hand.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FeedWeighed {
     pub seed_g: f64,
     pub flours: Vec<(String, f64)>,

@@ -4,13 +4,13 @@ use super::size::MOST_DOUGH_G;
 use crate::fact;
 use crate::fact::Value;
 use crate::refusal::Check;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// From this weight on the kitchen scale is used, below it the fine one, g.
 const KITCHEN_SCALE_FROM_G: f64 = 40.0;
 /// The scales at hand, and what the mixer holds.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Scales {
     /// What the kitchen scale resolves, 0.1 to 50 g.

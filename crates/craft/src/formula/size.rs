@@ -5,7 +5,6 @@ use crate::fact::{Fact, Value};
 use crate::refusal::Check;
 use crate::units::Cm;
 use crate::units::DOUGH_G_PER_CM3;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::f64::consts::PI;
 
@@ -31,7 +30,8 @@ pub fn thickness_name(g_per_cm2: f64) -> Option<Fact> {
 }
 
 /// The outline of a pan, inside.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "shape", rename_all = "snake_case", deny_unknown_fields)]
 pub enum PanShape {
     /// 8 to 120 cm each.
@@ -72,7 +72,8 @@ pub fn disc_cm2(diameter_cm: f64) -> f64 {
 }
 
 /// Pans of one kind.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PanGroup {
     /// 1 to 200.
@@ -83,7 +84,8 @@ pub struct PanGroup {
 }
 
 /// Balls of one weight.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct LooseBalls {
     /// 1 to 1000.
@@ -93,7 +95,8 @@ pub struct LooseBalls {
 }
 
 /// The pieces to make.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Pieces {
     Balls {
@@ -165,7 +168,8 @@ impl Mode {
 }
 
 /// Pieces of one kind as they are divided.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Portion {
     pub count: u32,
     pub piece_g: f64,

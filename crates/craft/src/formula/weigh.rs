@@ -13,14 +13,14 @@ use crate::flour::{Blend, blend};
 use crate::note::Note;
 use crate::refusal::ValidationError;
 use crate::units::Grams;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A scale is honest from five of its divisions on: half a division is then a tenth.
 pub(super) const HONEST_DIVISIONS: f64 = 5.0;
 
 /// What a row of the sheet weighs out.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Ingredient {
     Flour,
@@ -34,7 +34,8 @@ pub enum Ingredient {
 }
 
 /// What one stage takes of an ingredient.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Cell {
     pub exact_g: f64,
     /// Rounded to the scale that weighs it.
@@ -44,7 +45,8 @@ pub struct Cell {
 }
 
 /// One ingredient over all stages.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Row {
     pub ingredient: Ingredient,
     /// What it is called; empty where the ingredient says it.
@@ -63,7 +65,8 @@ pub struct Row {
 }
 
 /// One stage.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Column {
     /// Absent for the final dough.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -84,7 +87,8 @@ pub struct Column {
 }
 
 /// The weighed sheet.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FormulaResult {
     pub rows: Vec<Row>,
     /// Preferments in their order, the final dough last.

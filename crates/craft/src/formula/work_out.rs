@@ -8,11 +8,11 @@ use super::weigh::{FormulaResult, weighed};
 use crate::fact;
 use crate::fact::Value;
 use crate::refusal::{Check, MOST_YEAST_PERCENT, ValidationError};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A formula to weigh out.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FormulaRequest {
     pub formula: Formula,

@@ -10,7 +10,6 @@ use crate::fact::{Fact, Percent, Value, minutes, tenth, whole};
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, ValidationError};
 use crate::units::{Celsius, Grams};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Specific heats, kJ/(kg·K): water, flour at 14 % moisture, salt, oil, sugar (mixture rule, textbook).
@@ -32,7 +31,8 @@ const MOST_FRICTION_K: f64 = 12.0;
 const WARM_DOUGH_C: f64 = 28.0;
 
 /// How the dough is worked.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Mixer {
     Hand,
@@ -102,7 +102,8 @@ impl Mixer {
 }
 
 /// What goes into the bowl and how warm it is.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct WaterRequest {
     /// Wanted temperature off the mixer, 5 to 35 °C.
@@ -136,7 +137,8 @@ pub struct WaterRequest {
 }
 
 /// The water to pour.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct WaterResult {
     /// What the heat balance asks for, possible or not, °C.
     pub needed_c: f64,

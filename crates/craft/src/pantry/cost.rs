@@ -2,11 +2,11 @@
 
 use super::shopping::Need;
 use crate::fact::Fact;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A price per kg by name, or by the kitchen's own flour.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Price {
     pub name: String,
     #[serde(default)]
@@ -14,7 +14,8 @@ pub struct Price {
     pub per_kg: f64,
 }
 
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct CostLine {
     pub name: Fact,
     pub grams: f64,
@@ -22,7 +23,8 @@ pub struct CostLine {
 }
 
 /// The cost of a batch; without the prices that are missing.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Cost {
     pub lines: Vec<CostLine>,
     pub dough: f64,

@@ -21,11 +21,11 @@ use crate::leaven::YeastForm;
 use crate::note::Note;
 use crate::refusal::{Check, ValidationError};
 use jiff::civil::Date;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A bag that stands there.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Bag {
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -37,7 +37,8 @@ pub struct Bag {
 }
 
 /// A flour.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Flour {
     pub name: String,
@@ -59,7 +60,8 @@ pub struct Flour {
 }
 
 /// What raises a dough, as it stands in the pantry.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum LeavenForm {
     Fresh,
@@ -110,7 +112,8 @@ impl LeavenForm {
 }
 
 /// A leaven.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Leaven {
     pub name: String,
@@ -134,7 +137,8 @@ fn one() -> f64 {
 }
 
 /// A scale.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Scale {
     pub name: String,
@@ -145,7 +149,8 @@ pub struct Scale {
 }
 
 /// Pans of one kind.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Pan {
     pub name: String,
@@ -193,7 +198,8 @@ impl Pan {
 }
 
 /// Dough boxes and tubs of one kind.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct DoughBox {
     pub name: String,
@@ -228,7 +234,8 @@ impl DoughBox {
 }
 
 /// Anything else that is bought: salt, oil, toppings.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Good {
     pub name: String,

@@ -4,11 +4,11 @@ use crate::fact;
 use crate::fact::Fact;
 use crate::formula::{Formula, FormulaResult, Ingredient};
 use crate::style::topping::ToppingAmount;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// So much of something.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Need {
     /// The name under which the pantry's shelf is asked for it.
     pub name: String,
@@ -124,7 +124,8 @@ pub fn needs(f: &Formula, r: &FormulaResult, toppings: &[ToppingAmount]) -> Vec<
 }
 
 /// One line of the list.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ShoppingLine {
     pub name: Fact,
     pub need_g: f64,

@@ -24,7 +24,6 @@ pub use words::What;
 use crate::formula::Formula;
 use crate::refusal::ValidationError;
 use crate::style::Style;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A text longer than this is not a recipe.
@@ -33,7 +32,8 @@ pub const MOST_LETTERS: usize = 20_000;
 const MOST_LINES: usize = 400;
 
 /// The part of the recipe that a line belongs to.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Section {
     #[default]
@@ -46,7 +46,8 @@ pub enum Section {
 }
 
 /// One ingredient that was read.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Item {
     pub section: Section,
     pub what: What,
@@ -66,7 +67,8 @@ pub struct Item {
 }
 
 /// What became of a line.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Status {
     Read,
@@ -81,7 +83,8 @@ pub enum Status {
 }
 
 /// One line of the text.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Line {
     pub text: String,
     pub status: Status,
@@ -95,7 +98,8 @@ pub struct Line {
 }
 
 /// How many pieces the text speaks of, and how heavy.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Makes {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub count: Option<u32>,
@@ -104,7 +108,8 @@ pub struct Makes {
 }
 
 /// A recipe as it was read.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Pasted {
     pub lines: Vec<Line>,
     pub makes: Makes,
@@ -115,14 +120,15 @@ pub struct Pasted {
 }
 
 /// A recipe to read.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PasteRequest {
     /// Up to 20,000 letters.
     pub text: String,
     /// What the text does not say is taken from here.
     #[serde(deserialize_with = "crate::style::named_or_whole")]
-    #[schemars(with = "crate::style::NamedOrWhole")]
+    #[cfg_attr(feature = "schema", schemars(with = "crate::style::NamedOrWhole"))]
     pub style: Style,
 }
 

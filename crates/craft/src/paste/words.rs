@@ -2,11 +2,11 @@
 
 use crate::flour::FlourKind;
 use crate::leaven::YeastForm;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What an item of a recipe is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "is", rename_all = "snake_case")]
 pub enum What {
     Flour {

@@ -8,12 +8,12 @@ use crate::fact::Fact;
 use crate::formula::{Dose, Formula, Preferment};
 use crate::refusal::{Check, ValidationError};
 use crate::rise::Event;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::sync::LazyLock;
 
 /// A school of fermenting.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Method {
     /// Its name for programs.

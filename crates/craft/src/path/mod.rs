@@ -13,7 +13,6 @@ pub use methods::Method;
 
 use crate::refusal::Check;
 use crate::rise::{Air, Container, Event};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A path has so many legs at most.
@@ -26,7 +25,8 @@ pub const FOLD_EVERY_H: f64 = 0.5;
 pub const WARMEST_FRIDGE_C: f64 = 10.0;
 
 /// How the dough lies.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Lies {
     Bulk,
@@ -35,7 +35,8 @@ pub enum Lies {
 }
 
 /// A place of a kitchen, as it was measured.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Place {
     pub name: String,
@@ -96,7 +97,8 @@ impl Place {
 }
 
 /// Where a leg lies: the kitchen's room or fridge as the sheet says them, or a place of its own.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum Spot {
     Room,
@@ -125,7 +127,8 @@ impl Spot {
 }
 
 /// One leg.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Leg {
     pub lies: Lies,

@@ -3,11 +3,11 @@
 use super::request::Kind;
 use super::ripeness::{Handling, Label, Part};
 use crate::note::Note;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// One point of the curves.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct RisePoint {
     /// Hours since the end of mixing.
     pub hours: f64,
@@ -41,7 +41,8 @@ pub struct RisePoint {
 }
 
 /// From when to when the dough is ready, h since the end of mixing.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Window {
     pub from_h: f64,
     /// Absent when it is still ready at the end of what was looked at (`looked_to_h`).
@@ -56,7 +57,8 @@ pub struct Window {
 }
 
 /// What ends a window.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Shuts {
     /// Too much gas: it would collapse.
@@ -68,7 +70,8 @@ pub enum Shuts {
 }
 
 /// What a preferment handed over.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PrefermentEnd {
     pub kind: Kind,
     pub ripeness: f64,
@@ -83,7 +86,8 @@ pub struct PrefermentEnd {
 }
 
 /// The answer to a rise request.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct RiseResult {
     /// Every step up to the end of the plan, thinned for the picture, the last one always there.
     pub points: Vec<RisePoint>,
@@ -106,7 +110,8 @@ pub struct RiseResult {
 }
 
 /// Why no dose can be given.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum NoYeast {
     /// The preferment or leaven does it alone: shorten or cool.
@@ -116,7 +121,8 @@ pub enum NoYeast {
 }
 
 /// What to mind although a dose was found.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum YeastWarning {
     TooShortToRelaxOrMature,
@@ -125,7 +131,8 @@ pub enum YeastWarning {
 }
 
 /// The answer: a dose with its forecast, or an honest no.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "outcome", rename_all = "snake_case")]
 pub enum YeastAnswer {
     Found {

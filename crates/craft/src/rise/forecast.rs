@@ -13,7 +13,6 @@ use super::request::{RiseRequest, Stage};
 use super::ripeness::{AtBake, FAR_PAST, Label, READY, handling};
 use super::series::{Grid, Series, at_place};
 use crate::refusal::ValidationError;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Heat and kinetics are iterated this often; two suffice below 5 kg (section 9).
@@ -22,7 +21,8 @@ const PASSES_SMALL: usize = 2;
 const SMALL_G: f64 = 5000.0;
 
 /// Where the dough's temperature comes from.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Temperatures {
     /// Conduction inside the piece, with its container and the air.

@@ -12,7 +12,6 @@ use super::ripeness::Label;
 use crate::fact;
 use crate::note::Note;
 use crate::refusal::ValidationError;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Searched lengths, h.
@@ -25,7 +24,8 @@ const CLOSE_H: f64 = 0.01;
 const LONGEST_PLAN_H: f64 = 336.0;
 
 /// The length of one stage, all else given.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct HoursRequest {
     pub dough: RiseRequest,
@@ -34,7 +34,8 @@ pub struct HoursRequest {
 }
 
 /// The answer: from the shortest to the longest length, or an honest no.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "outcome", rename_all = "snake_case")]
 pub enum HoursAnswer {
     Found {

@@ -3,7 +3,6 @@
 //! R = 1 is "ready as intended", 0.9 to 1.5 bakes well. Source: fermentation model, section 7.
 
 use super::request::Kind;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Ripeness at which a dough counts as ready.
@@ -19,7 +18,8 @@ pub const FAR_PAST: f64 = 2.0;
 const FADING: f64 = 1.7;
 
 /// What limits the ripeness.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Part {
     /// The dough has not made enough gas in all.
@@ -64,7 +64,8 @@ impl Ripeness {
 }
 
 /// The state of a dough in one word.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Label {
     Young,
@@ -105,7 +106,8 @@ impl Label {
 }
 
 /// How a dough will handle; several may apply.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Handling {
     Elastic,

@@ -9,11 +9,11 @@ use super::forecast::{HandOver, Temperatures, hand_overs, quick_window};
 use super::memo::Runs;
 use super::request::{Air, RiseRequest};
 use crate::refusal::ValidationError;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// How far off things may be, each side.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields, default)]
 pub struct Doubts {
     /// K.
@@ -38,7 +38,8 @@ impl Default for Doubts {
 }
 
 /// An edge of the window: most likely, and the band it lies in, h since mixing.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Band {
     pub likely_h: f64,
     pub early_h: f64,
@@ -46,7 +47,8 @@ pub struct Band {
 }
 
 /// What one doubt does to the moment of readiness.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Weight {
     pub doubt: Doubt,
     /// Hours by which the dough is ready earlier (negative) or later when it is up, and when it is down.
@@ -54,7 +56,8 @@ pub struct Weight {
     pub down_h: f64,
 }
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Doubt {
     Fridge,
@@ -64,7 +67,8 @@ pub enum Doubt {
 }
 
 /// The window with its band.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Spread {
     pub ready: Band,
     /// Absent when the window is open.

@@ -10,7 +10,6 @@ use super::request::RiseRequest;
 use crate::fact;
 use crate::fact::{Value, hours};
 use crate::refusal::{Check, ValidationError};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Vigour is looked for within this (section 12.1).
@@ -19,7 +18,8 @@ pub const MOST: f64 = 2.0;
 const HALVINGS: usize = 24;
 
 /// What was seen.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Sign {
     /// It was ready as intended.
@@ -29,7 +29,8 @@ pub enum Sign {
 }
 
 /// What was seen of a dough, and when.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct VigourRequest {
     pub dough: RiseRequest,
@@ -39,7 +40,8 @@ pub struct VigourRequest {
 }
 
 /// The fitted number.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct VigourAnswer {
     /// Times as lively as the request said; the vigour to note is this times the former one.
     pub factor: f64,

@@ -8,14 +8,14 @@ use crate::rise::spread::{Band, Doubt, Spread, Weight};
 use crate::units::Celsius;
 use crate::when::quarter;
 use jiff::Timestamp;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A doubt that moves the window by less says nothing, h.
 const WORTH_SAYING_H: f64 = 0.3;
 
 /// An edge of the window: most likely, and the band that it lies in.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Likely {
     pub at: Timestamp,
     pub early_at: Timestamp,
@@ -23,7 +23,8 @@ pub struct Likely {
 }
 
 /// How sure the ready window is.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Sure {
     pub ready: Likely,
     /// Absent when the window is open.
@@ -36,7 +37,8 @@ pub struct Sure {
 }
 
 /// What is known of the fridge.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FridgeKnown {
     /// As it was planned or last read, °C, and how far off it may be, K.
     pub c: f64,

@@ -43,11 +43,11 @@ use crate::when::quarter;
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
 use life::Life;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A dough wanted at an hour, in a kitchen.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct SheetRequest {
     pub formula: Formula,
@@ -84,7 +84,8 @@ fn one() -> f64 {
 }
 
 /// The solved yeast, % of the flour; good to about ×/÷ 1.6.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct SheetYeast {
     /// In the form that was asked for; what the final dough takes.
     pub percent: f64,
@@ -92,7 +93,8 @@ pub struct SheetYeast {
 }
 
 /// How a preferment stands when the dough is mixed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PrefermentPlan {
     pub name: Fact,
     /// When it is mixed or fed, and when it goes into the dough.
@@ -121,7 +123,8 @@ impl PrefermentPlan {
 }
 
 /// A point of both clocks.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ClockPoint {
     /// Hours from the end of mixing.
     pub hours: f64,
@@ -134,7 +137,8 @@ pub struct ClockPoint {
 }
 
 /// From when to when it is ready.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ReadyWindow {
     pub from_at: Timestamp,
     /// Absent when it is still ready at the end of the forecast.
@@ -167,7 +171,8 @@ impl ReadyWindow {
 }
 
 /// A stage as the picture shows it.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Block {
     pub kind: BlockKind,
     pub from_at: Timestamp,
@@ -177,7 +182,8 @@ pub struct Block {
     pub leg: Option<usize>,
 }
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum BlockKind {
     Preferment,
@@ -190,7 +196,8 @@ pub enum BlockKind {
 }
 
 /// Everything a maker needs on one sheet.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct SheetResult {
     pub formula: FormulaResult,
     pub yeast: SheetYeast,

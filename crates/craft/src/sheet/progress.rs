@@ -2,11 +2,11 @@
 
 use super::{Block, PlannedStep, SheetResult, StepKind};
 use jiff::{SignedDuration, Timestamp};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What was said of a step.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum StepSaid {
     /// Work that takes its time began.
@@ -22,7 +22,8 @@ pub enum StepSaid {
 }
 
 /// A word about a step, by its number.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct StepPast {
     pub number: u16,

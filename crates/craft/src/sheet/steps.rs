@@ -10,14 +10,14 @@ use crate::path::{Leg, Lies, Spot};
 use crate::rise::{Event, RiseResult};
 use crate::units::Celsius;
 use jiff::Timestamp;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Rest after mixing, h; it is the first part of the bulk.
 const REST_H: f64 = 1.0 / 3.0;
 
 /// What a step is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum StepKind {
     /// A preferment is mixed, or a levain fed.
@@ -91,7 +91,8 @@ impl StepKind {
 }
 
 /// One step of the plan.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PlannedStep {
     /// What it is known by: it stays with the step when the plan changes.
     #[serde(default)]

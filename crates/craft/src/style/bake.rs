@@ -5,11 +5,11 @@ use crate::fact::Value;
 use crate::fire::race::Targets;
 use crate::fire::setup::Aim;
 use crate::refusal::Check;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// How a style's pieces are shaped for the oven and what they aim at.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct StyleBake {
     pub aim: Aim,

@@ -18,15 +18,15 @@ use crate::formula::{Dose, Extra, Pieces, Preferment};
 use crate::leaven::YeastForm;
 use crate::refusal::Check;
 use crate::units::Celsius;
-use schemars::JsonSchema;
 use serde::{Deserialize, Deserializer, Serialize};
 use std::sync::LazyLock;
 use topping::ToppingPart;
 
 /// An inclusive range of what is usual.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(from = "(f64, f64)", into = "(f64, f64)")]
-#[schemars(with = "(f64, f64)")]
+#[cfg_attr(feature = "schema", schemars(with = "(f64, f64)"))]
 pub struct Usual {
     pub low: f64,
     pub high: f64,
@@ -53,7 +53,8 @@ impl Usual {
 }
 
 /// What is usual in a style: percentages of the flour, balls in g, discs in cm, thickness in g/cm².
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct UsualIn {
     pub hydration: Usual,
@@ -68,7 +69,8 @@ pub struct UsualIn {
 }
 
 /// The oven that a style is baked in.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct StyleOven {
     /// What it is; its degrees stand beside it.
@@ -92,7 +94,8 @@ fn without_degrees<'de, D: serde::Deserializer<'de>>(d: D) -> Result<String, D::
 }
 
 /// When basil goes on.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Basil {
     BeforeTheBake,
@@ -100,7 +103,8 @@ pub enum Basil {
 }
 
 /// What a style is.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Style {
     /// Its name for programs.
@@ -262,8 +266,9 @@ impl Style {
 }
 
 /// A style by its key, or all of it; for the schema.
-#[derive(JsonSchema)]
-#[serde(untagged)]
+#[cfg(feature = "schema")]
+#[derive(schemars::JsonSchema)]
+#[schemars(untagged)]
 #[allow(dead_code)]
 pub enum NamedOrWhole {
     Named(String),

@@ -10,10 +10,10 @@ use crate::fact::{Fact, Percent, Value};
 use crate::formula::{Extra, ExtraKind, Formula};
 use crate::refusal::{Check, ValidationError};
 use crate::units::Celsius;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum OvenKind {
     WoodDome,
@@ -62,7 +62,8 @@ impl OvenKind {
     }
 }
 
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Oven {
     pub kind: OvenKind,
@@ -71,7 +72,8 @@ pub struct Oven {
 }
 
 /// A formula and the oven that it shall fit.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FitRequest {
     pub formula: Formula,
@@ -87,14 +89,16 @@ pub fn fit_request(r: &FitRequest) -> Result<Fitted, ValidationError> {
 }
 
 /// One change.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Change {
     pub what: Fact,
     pub why: Fact,
 }
 
 /// The formula that fits, and how it came to be.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Fitted {
     /// Empty when it fits as it is.
     pub changes: Vec<Change>,

@@ -9,11 +9,11 @@ use crate::fact::{Fact, Value, tenth};
 use crate::flour::FlourKind;
 use crate::formula::{ExtraKind, Formula, FormulaResult};
 use crate::units::Celsius;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// One point of the sheet.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Point {
     pub what: Fact,
     pub rule: Fact,

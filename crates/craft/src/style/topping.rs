@@ -8,14 +8,14 @@ use crate::fact::{Fact, Seconds, whole};
 use crate::formula::{Portion, disc_cm2};
 use crate::note::Note;
 use crate::units::{Celsius, Cm, Grams};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// The disc to which amounts refer, cm.
 pub const DISC_CM: f64 = 30.0;
 
 /// Whether it must be cooked before it goes on.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Cook {
     #[default]
@@ -56,7 +56,8 @@ impl Cook {
 }
 
 /// One topping of a formula.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct ToppingPart {
     pub name: String,
@@ -75,7 +76,8 @@ pub struct ToppingPart {
 }
 
 /// A topping for the whole batch.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ToppingAmount {
     pub name: String,
     /// On one piece of each kind, g, in the order of the portions.

@@ -8,11 +8,11 @@ use crate::fact::{Value, hours};
 use crate::leaven::YeastForm;
 use crate::refusal::{Check, ValidationError};
 use crate::units::Celsius;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What kind of dough it is: its full-rise target and lag follow from it.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Kind {
     #[default]
@@ -35,7 +35,8 @@ impl Kind {
 }
 
 /// How a piece lies.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Shape {
     Ball,
@@ -45,7 +46,8 @@ pub enum Shape {
 }
 
 /// What a piece lies in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Container {
     Open,
@@ -56,7 +58,8 @@ pub enum Container {
 }
 
 /// How the air around the container moves.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Air {
     Room,
@@ -68,7 +71,8 @@ pub enum Air {
 }
 
 /// What is done to the dough at the start of a stage.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Event {
     #[default]
@@ -103,7 +107,8 @@ impl Event {
 }
 
 /// One stage: so many hours, in one piece size and one place.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Stage {
     /// 0 to 240 h.
@@ -161,7 +166,8 @@ impl Stage {
 }
 
 /// A preferment and its share of the flour. Its own recipe must not hold another one.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Preferment {
     /// Flour in it / all flour, 0 to 1.
@@ -170,7 +176,8 @@ pub struct Preferment {
 }
 
 /// A dough and its stages.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct RiseRequest {
     #[serde(default)]

@@ -6,11 +6,11 @@ use crate::fact::Fact;
 use crate::path::Leg;
 use crate::rise::Event;
 use jiff::Timestamp;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What a remedy changes.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Change {
     /// The legs with their real hours so far and those to come.
     pub legs: Vec<Leg>,

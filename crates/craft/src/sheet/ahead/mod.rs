@@ -40,7 +40,6 @@ use crate::rise::{
 };
 use course::Course;
 use jiff::Timestamp;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use timeline::Timeline;
 
@@ -56,7 +55,8 @@ pub const OFF_THE_MIXER_H: f64 = 0.75;
 const INSIDE: Temperatures = Temperatures::InsideTheDough;
 
 /// What a thermometer or a marked tub said.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Measured {
     Dough {
@@ -80,7 +80,8 @@ pub enum Measured {
 }
 
 /// Something that was seen.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Reading {
     pub at: Timestamp,
@@ -88,7 +89,8 @@ pub struct Reading {
 }
 
 /// A fridge that had no power; its door stayed shut.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PowerCut {
     pub from: Timestamp,
@@ -96,7 +98,8 @@ pub struct PowerCut {
 }
 
 /// What happened to a batch so far; readings in any order.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Happened {
     /// In the order of entering.
@@ -109,7 +112,8 @@ pub struct Happened {
 }
 
 /// A value of the plan that a measured one took the place of.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Replaced {
     pub what: What,
     pub planned: f64,
@@ -118,7 +122,8 @@ pub struct Replaced {
 }
 
 /// Which value: temperatures in °C, steps in minutes after the plan, the tub in times its first volume.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum What {
     DoughOffTheMixer,
@@ -139,7 +144,8 @@ pub enum What {
 }
 
 /// The forecast from now on.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Ahead {
     pub mixed_at: Timestamp,
     #[serde(default, skip_serializing_if = "Option::is_none")]

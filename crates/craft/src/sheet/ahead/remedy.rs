@@ -19,7 +19,6 @@ use crate::sheet::margin_h;
 use crate::sheet::{ReadyWindow, hours};
 use crate::units::{Celsius, Grams};
 use jiff::{SignedDuration, Timestamp};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// Flour that a floured bench adds when a dough is balled again, % of the flour (craft notes: some points of water).
@@ -39,7 +38,8 @@ const WORTH_H: f64 = 0.25;
 const MOST: usize = 6;
 
 /// One remedy and what it does.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Remedied {
     /// A stable name, for programs.
     pub code: String,

@@ -9,7 +9,6 @@ use crate::path::Leg;
 use crate::sheet::progress::{StepState, states};
 use crate::sheet::{Block, BlockKind, PlannedStep, SheetResult, StepKind, hours};
 use jiff::{SignedDuration, Timestamp};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What departs so little from the plan is on time, s: entries that repeat the plan change no figure.
@@ -25,7 +24,8 @@ pub(super) fn h_between(from: Timestamp, to: Timestamp) -> f64 {
 }
 
 /// When a step is due as it goes.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Due {
     pub number: u16,
     pub at: Timestamp,

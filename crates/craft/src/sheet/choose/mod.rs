@@ -8,7 +8,6 @@ use crate::formula::Dose;
 use crate::path::Method;
 use crate::refusal::ValidationError;
 use crate::rise::{HoursAnswer, HoursRequest, Runs, Temperatures, solve_hours};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A request with the yeast that it has now as a stated dose.
@@ -27,7 +26,8 @@ pub fn with_yeast_as_it_is(r: &SheetRequest) -> Result<SheetRequest, ValidationE
 }
 
 /// Limits of a leg's length for the yeast as it is, h.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct LegHours {
     /// From this length on it is ready: the latest start.
     pub shortest_h: f64,

@@ -12,7 +12,6 @@ use crate::sheet::margin_h;
 use crate::sheet::{ReadyWindow, SheetRequest, hours, work_out_whole};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::cell::Cell;
 
@@ -29,7 +28,8 @@ const ALIKE: f64 = 0.12;
 const MOST_LOOKED: usize = 200_000;
 
 /// What is asked: a dough with a serve time, and the hours away.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FitRequest {
     pub request: SheetRequest,
@@ -37,7 +37,8 @@ pub struct FitRequest {
 }
 
 /// A plan that fits.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Fitted {
     pub legs: Vec<Leg>,
     /// Hours warm of each preferment.
@@ -54,7 +55,8 @@ pub struct Fitted {
 }
 
 /// The hour that is in the way when nothing fits.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct InTheWay {
     /// "Divide and ball".
     pub step: Fact,
@@ -65,7 +67,8 @@ pub struct InTheWay {
 }
 
 /// The best plan and two runners-up, or what is in the way.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FitResult {
     pub plans: Vec<Fitted>,
     #[serde(default, skip_serializing_if = "Option::is_none")]

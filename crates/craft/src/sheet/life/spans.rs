@@ -4,7 +4,6 @@ use crate::fact;
 use crate::fact::Fact;
 use jiff::civil::Weekday;
 use jiff::{Timestamp, tz::TimeZone};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 const DAYS: [&str; 7] = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
@@ -13,7 +12,8 @@ const DAY_MIN: u16 = 24 * 60;
 const MOST: usize = 14;
 
 /// A span of some days, minutes from midnight; it runs past midnight when it ends before it begins.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Span {
     /// Monday first: the days on which it begins.
     pub days: [bool; 7],
@@ -22,7 +22,8 @@ pub struct Span {
 }
 
 /// The quiet and the busy hours of a kitchen.
-#[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Life {
     /// Nobody is awake.
@@ -34,7 +35,8 @@ pub struct Life {
 }
 
 /// Which hours are in the way.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Why {
     Quiet,
