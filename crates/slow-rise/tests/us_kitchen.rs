@@ -20,7 +20,7 @@ for (const e of document.querySelectorAll("[aria-label],[title],[placeholder]"))
   for (const name of ["aria-label", "title", "placeholder"]) said.push(e.getAttribute(name) ?? "");
 }
 const text = said.join(" ").replace(/\s+/g, " ");
-return [...text.matchAll(/°C|\d (?:g|kg|cm|mm|ml|l|m²|g\/cm²|kg\/h|g\/l)(?![\w/²])/g)]
+return [...text.matchAll(/°C|\d (?:K|g|kg|cm|mm|ml|l|m²|g\/cm²|kg\/h|g\/l)(?![\w/²])/g)]
   .map((m) => text.slice(Math.max(0, m.index - 40), m.index + 30))
   .filter((t) => !/scale/i.test(t));
 "#;

@@ -60,6 +60,17 @@ impl Measures {
             TemperatureUnit::Fahrenheit => "°F",
         }
     }
+    /// Round readings of the thermometer from `low_c` to `high_c`, every `step_k` or its double in °F, as °C.
+    pub fn degree_ticks(&self, low_c: f64, high_c: f64, step_k: f64) -> Vec<f64> {
+        let step = match self.temperature {
+            TemperatureUnit::Celsius => step_k,
+            TemperatureUnit::Fahrenheit => 2.0 * step_k,
+        };
+        let [low, high] = [low_c, high_c].map(|c| Celsius(c).reads(self.temperature) / step);
+        ((low - 1e-9).ceil() as i64..=(high + 1e-9).floor() as i64)
+            .map(|n| Celsius::from_reading(n as f64 * step, self.temperature).0)
+            .collect()
+    }
     pub fn weight_unit(&self) -> &'static str {
         match self.weight {
             WeightUnit::Grams => "g",
@@ -231,5 +242,19 @@ mod tests {
         assert_eq!(imperial.length_field(30.48), "12");
         assert_eq!(imperial.degrees(23.0, 1), "73.4");
         assert_eq!(Measures::METRIC.degrees(-0.04, 1), "0.0");
+    }
+
+    #[test]
+    fn an_axis_has_round_readings_of_the_readers_thermometer() {
+        let read = |m: Measures, low, high, step| -> Vec<String> {
+            let ticks = m.degree_ticks(low, high, step);
+            ticks.into_iter().map(|c| m.degrees(c, 0)).collect()
+        };
+        assert_eq!(
+            read(Measures::METRIC, 0.0, 350.0, 100.0),
+            ["0", "100", "200", "300"]
+        );
+        assert_eq!(read(Measures::US, 0.0, 350.0, 100.0), ["200", "400", "600"]);
+        assert_eq!(read(Measures::US, -20.0, 25.0, 10.0)[0], "0");
     }
 }

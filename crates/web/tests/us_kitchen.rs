@@ -37,8 +37,8 @@ fn said(page: &str) -> String {
 
 /// Figures in a unit of another kitchen, with what stands around them.
 fn foreign(text: &str) -> Vec<String> {
-    const UNITS: [&str; 10] = [
-        "g", "kg", "cm", "mm", "l", "ml", "m²", "g/cm²", "kg/h", "g/l",
+    const UNITS: [&str; 11] = [
+        "K", "g", "kg", "cm", "mm", "l", "ml", "m²", "g/cm²", "kg/h", "g/l",
     ];
     let words: Vec<&str> = text.split(' ').collect();
     let mut found = Vec::new();

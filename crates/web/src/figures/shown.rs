@@ -6,6 +6,7 @@ use crate::shared::chart::strip::strip;
 use crate::shared::format::{self, Measures, day_hm, hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use craft::fact::Value;
 use craft::formula::{Ingredient, Portion};
 use craft::note::Note;
 use craft::number::plain;
@@ -154,9 +155,11 @@ impl Shown {
             yeast_why: yeast_why(request, sheet),
             water_c: m.degrees(sheet.water.pour_c, 0),
             water_why: format!(
-                "for {}° dough; {} K friction",
+                "for {}° dough; {} warmer by mixing",
                 m.degrees(sheet.water.dough_c, 1),
-                plain(sheet.water.friction_k)
+                here.reader()
+                    .said(&Value::Kelvin(sheet.water.friction_k))
+                    .full
             ),
             ice: (sheet.water.ice_g >= 1.0).then(|| m.weighed(sheet.water.ice_g)),
             dilutions: dilutions(request, sheet, here),

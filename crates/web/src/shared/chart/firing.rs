@@ -57,8 +57,7 @@ pub fn firing(d: &Drawn, m: &Measures, width: f64) -> String {
         &format!("Floor and dome while it is charged; ready at {ready}"),
     );
     let step = if top_c > 300.0 { 100.0 } else { 50.0 };
-    let mut c = 0.0;
-    while c <= top_c {
+    for c in m.degree_ticks(0.0, top_c, step) {
         svg.path(
             &format!("M50 {:.1}H{:.1}", y(c), hours.right),
             r#"stroke="var(--rule)" stroke-width="1""#,
@@ -70,7 +69,6 @@ pub fn firing(d: &Drawn, m: &Measures, width: f64) -> String {
             Hold::End,
             &format!("{}°", m.degrees(c, 0)),
         );
-        c += step;
     }
     if let Some((low, high)) = d.band {
         svg.rect(

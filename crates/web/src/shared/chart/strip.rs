@@ -95,7 +95,7 @@ pub fn strip(
         Hold::Start,
         &format!("serve {}", hm(&serve)),
     );
-    svg.text(14.0, 40.0, "dsp d17", Hold::Start, "Rise and strength");
+    svg.text(14.0, 40.0, "dsp d17", Hold::Start, "Rise, strength");
     let (from, to) = (
         sheet.start_at.to_zoned(zone.clone()),
         until.to_zoned(zone.clone()),

@@ -25,8 +25,7 @@ pub(super) fn draw(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
     let y = |c: f64| {
         HEAT_FOOT + (HEAT_HEAD - HEAT_FOOT) * (c.clamp(low_c, top_c) - low_c) / (top_c - low_c)
     };
-    let mut tick = (low_c / 10.0).ceil() * 10.0;
-    while tick <= top_c {
+    for tick in p.measures.degree_ticks(low_c, top_c, 10.0) {
         svg.path(
             &format!("M{} {:.1}H{}", axis.left, y(tick), axis.right),
             r#"class="l-rule""#,
@@ -38,7 +37,6 @@ pub(super) fn draw(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
             Hold::End,
             &format!("{}°", p.measures.degrees(tick, 0)),
         );
-        tick += 10.0;
     }
     let line = |value: &dyn Fn(&ClockPoint) -> f64| {
         let mut d = String::new();
