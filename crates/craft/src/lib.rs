@@ -27,6 +27,7 @@ pub mod fact;
 pub mod fire;
 pub mod flour;
 pub mod formula;
+mod kitchen;
 pub mod leaven;
 pub mod mix;
 pub mod note;

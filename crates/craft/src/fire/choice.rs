@@ -5,7 +5,7 @@ use super::plan::FirePlan;
 use super::programme::Programme;
 use super::race::Lane;
 use crate::fact;
-use crate::fact::{Value, minutes};
+use crate::fact::minutes;
 use crate::refusal::{Check, ValidationError};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -83,14 +83,7 @@ impl FireChoice {
             240.0,
             minutes,
         );
-        c.range(
-            "hands",
-            fact!("f-people"),
-            f64::from(self.hands),
-            1.0,
-            8.0,
-            Value::Number,
-        );
+        super::service::hands_into(c, self.hands);
         if let Err(why) = self.programme.check() {
             c.refuse("programme", why);
         }

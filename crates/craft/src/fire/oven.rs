@@ -435,22 +435,7 @@ impl Oven {
             600.0,
             Value::Celsius,
         );
-        c.range(
-            "view",
-            fact!("f-hot-roof"),
-            self.view,
-            0.3,
-            1.0,
-            Value::Number,
-        );
-        c.range(
-            "air_w_m2k",
-            fact!("f-heat-carried-by-the-air"),
-            self.air_w_m2k,
-            3.0,
-            40.0,
-            Value::WattsPerM2K,
-        );
+        super::setup::around_into(&mut c, self.view, self.air_w_m2k);
         if let Some(f) = self.fan_w_m2k {
             c.range(
                 "fan_w_m2k",

@@ -45,14 +45,7 @@ impl ServiceRequest {
             1000.0,
             Value::Number,
         );
-        c.range(
-            "hands",
-            fact!("f-people"),
-            f64::from(self.hands),
-            1.0,
-            8.0,
-            Value::Number,
-        );
+        hands_into(&mut c, self.hands);
         self.work.check_into(&mut c);
         c.done()
     }
@@ -287,4 +280,10 @@ fn notes(s: &Service, plan: &FirePlan, r: &ServiceRequest, planned: &Planned) ->
         ));
     }
     out
+}
+
+/// People at the oven.
+pub(super) fn hands_into(c: &mut Check, hands: u32) {
+    let n = f64::from(hands);
+    c.range("hands", fact!("f-people"), n, 1.0, 8.0, Value::Number);
 }

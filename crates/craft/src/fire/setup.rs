@@ -528,22 +528,7 @@ impl OvenNow {
                 Value::Celsius,
             );
         }
-        c.range(
-            "view",
-            fact!("f-hot-roof"),
-            self.view,
-            0.3,
-            1.0,
-            Value::Number,
-        );
-        c.range(
-            "air_w_m2k",
-            fact!("f-heat-carried-by-the-air"),
-            self.air_w_m2k,
-            3.0,
-            40.0,
-            Value::WattsPerM2K,
-        );
+        around_into(c, self.view, self.air_w_m2k);
         c.range(
             "grill_w_m2",
             fact!("f-the-grill-at-the-food"),
@@ -595,4 +580,11 @@ impl OvenNow {
             Value::Seconds,
         );
     }
+}
+
+/// What surrounds a pizza: the share of hot roof over it, and the heat that the air carries.
+pub(super) fn around_into(c: &mut Check, view: f64, air_w_m2k: f64) {
+    c.range("view", fact!("f-hot-roof"), view, 0.3, 1.0, Value::Number);
+    let name = fact!("f-heat-carried-by-the-air");
+    c.range("air_w_m2k", name, air_w_m2k, 3.0, 40.0, Value::WattsPerM2K);
 }

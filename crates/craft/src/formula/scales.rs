@@ -61,7 +61,7 @@ impl Scales {
             self.kitchen_scale_g,
             0.1,
             50.0,
-            Value::Grams,
+            Value::OnScale,
         );
         if let Some(g) = self.fine_scale_g {
             c.range(
@@ -70,7 +70,7 @@ impl Scales {
                 g,
                 0.001,
                 5.0,
-                Value::Grams,
+                Value::OnScale,
             );
         }
         if let Some(g) = self.mixer_holds_g {

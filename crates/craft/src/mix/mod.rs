@@ -7,6 +7,7 @@
 
 use crate::fact;
 use crate::fact::{Fact, Percent, Value, minutes, tenth, whole};
+use crate::kitchen;
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, ValidationError};
 use crate::units::{Celsius, Grams};
@@ -170,30 +171,9 @@ impl WaterRequest {
             35.0,
             Value::Celsius,
         );
-        c.range(
-            "room_c",
-            fact!("f-room"),
-            self.room_c,
-            -2.0,
-            42.0,
-            Value::Celsius,
-        );
-        c.range(
-            "flour_c",
-            fact!("f-flour"),
-            self.flour_c,
-            -20.0,
-            45.0,
-            Value::Celsius,
-        );
-        c.range(
-            "tap_water_c",
-            fact!("f-tap-water"),
-            self.tap_water_c,
-            0.0,
-            35.0,
-            Value::Celsius,
-        );
+        kitchen::room_into(&mut c, self.room_c);
+        kitchen::flour_into(&mut c, self.flour_c);
+        kitchen::tap_water_into(&mut c, self.tap_water_c);
         // With all the flour in a biga nothing but water is left to pour.
         let least = if self.preferment_g > 0.0 { 0.0 } else { 1.0 };
         c.range(

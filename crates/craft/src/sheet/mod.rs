@@ -22,6 +22,7 @@ mod too_near;
 
 use crate::fact;
 use crate::fact::{Fact, Value};
+use crate::kitchen;
 pub use begun::Begun;
 pub use certain::{FridgeKnown, Likely, Sure};
 pub use judge::is_of_hours;
@@ -343,22 +344,8 @@ impl SheetRequest {
         if let Some(now) = self.now_at {
             c.instant("now_at", fact!("f-present"), now);
         }
-        c.range(
-            "room_c",
-            fact!("f-room"),
-            self.room_c,
-            -2.0,
-            42.0,
-            Value::Celsius,
-        );
-        c.range(
-            "fridge_c",
-            fact!("f-fridge"),
-            self.fridge_c,
-            -2.0,
-            20.0,
-            Value::Celsius,
-        );
+        kitchen::room_into(&mut c, self.room_c);
+        kitchen::fridge_into(&mut c, self.fridge_c);
         c.range(
             "yeast_vigour",
             fact!("f-vigour-of-the-yeast"),
@@ -375,30 +362,9 @@ impl SheetRequest {
             1.5,
             Value::Number,
         );
-        c.range(
-            "flour_c",
-            fact!("f-flour"),
-            self.flour_c,
-            -20.0,
-            45.0,
-            Value::Celsius,
-        );
-        c.range(
-            "tap_water_c",
-            fact!("f-tap-water"),
-            self.tap_water_c,
-            0.0,
-            35.0,
-            Value::Celsius,
-        );
-        c.range(
-            "altitude_m",
-            fact!("f-altitude"),
-            self.altitude_m,
-            -400.0,
-            4500.0,
-            Value::Metres,
-        );
+        kitchen::flour_into(&mut c, self.flour_c);
+        kitchen::tap_water_into(&mut c, self.tap_water_c);
+        kitchen::altitude_into(&mut c, self.altitude_m);
         if let Some(fire) = &self.fire {
             c.within("fire");
             fire.check_into(&mut c);
@@ -447,6 +413,22 @@ pub struct KitchenUsual {
     pub fridge_c: f64,
     pub tap_water_c: f64,
     pub scales: Scales,
+}
+
+impl KitchenUsual {
+    /// Refuses what no kitchen is.
+    pub fn check(&self) -> Result<(), ValidationError> {
+        let mut c = Check::new();
+        if TimeZone::get(&self.time_zone).is_err() {
+            c.refuse("time_zone", fact!("no-time-zone"));
+        }
+        kitchen::altitude_into(&mut c, self.altitude_m);
+        kitchen::room_into(&mut c, self.room_c);
+        kitchen::fridge_into(&mut c, self.fridge_c);
+        kitchen::tap_water_into(&mut c, self.tap_water_c);
+        self.scales.check_into(&mut c);
+        c.done()
+    }
 }
 
 /// A span of hours as exact time.

@@ -695,3 +695,34 @@ fn a_preferment_that_is_past_says_of_what() {
     // At 100 of 100 its clock is no reason.
     assert_eq!(why.brief(), "preferment-gluten-spent(time=43200s)");
 }
+
+#[test]
+fn a_kitchen_is_refused_what_no_kitchen_is_by_the_ranges_of_its_sheets() {
+    let usual = crate::sheet::KitchenUsual {
+        time_zone: "Europe/Nowhere".into(),
+        altitude_m: 9000.0,
+        room_c: 43.0,
+        fridge_c: 21.0,
+        tap_water_c: 36.0,
+        scales: Scales {
+            kitchen_scale_g: 0.0,
+            ..Scales::default()
+        },
+    };
+    let refused: Vec<String> = usual
+        .check()
+        .unwrap_err()
+        .0
+        .into_iter()
+        .map(|e| e.field)
+        .collect();
+    let all = [
+        "time_zone",
+        "altitude_m",
+        "room_c",
+        "fridge_c",
+        "tap_water_c",
+        "kitchen_scale_g",
+    ];
+    assert_eq!(refused, all);
+}

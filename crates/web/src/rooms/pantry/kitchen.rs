@@ -19,12 +19,10 @@ use axum::extract::{Query, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::get;
-use craft::fact;
-use craft::fact::Value;
 use craft::fire::work::Work;
 use craft::formula::Scales;
 use craft::number::plain;
-use craft::refusal::{Check, FieldError};
+use craft::refusal::FieldError;
 use craft::sheet::KitchenUsual;
 use craft::sheet::life::{Life, spans, words};
 use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
@@ -317,7 +315,7 @@ fn read(typed: &FormData, here: &RequestKitchen) -> Result<NewKitchen, Vec<Field
     }
     let mut errors = r.errors;
     if errors.is_empty() {
-        errors = usual_errors(&k.usual);
+        errors = k.usual.check().err().map_or(vec![], |e| e.0);
         errors.extend(k.work.check().err().map_or(vec![], |e| e.0));
     }
     if errors.is_empty() {
@@ -369,74 +367,6 @@ fn rhythm(r: &mut Reader, here: &RequestKitchen) -> Rhythm {
 /// How far a thermometer is usually off, in the kitchen's degrees.
 fn usual_off(here: &RequestKitchen, k: f64) -> String {
     format!("{} usual", here.measures.scaled_field(k, Quantity::Kelvin))
-}
-
-fn usual_errors(u: &KitchenUsual) -> Vec<FieldError> {
-    let mut c = Check::new();
-    if jiff::tz::TimeZone::get(&u.time_zone).is_err() {
-        c.refuse("time_zone", fact!("no-time-zone"));
-    }
-    c.range(
-        "altitude_m",
-        fact!("f-altitude"),
-        u.altitude_m,
-        -400.0,
-        4500.0,
-        Value::Metres,
-    );
-    c.range(
-        "room_c",
-        fact!("f-room"),
-        u.room_c,
-        -2.0,
-        42.0,
-        Value::Celsius,
-    );
-    c.range(
-        "fridge_c",
-        fact!("f-fridge"),
-        u.fridge_c,
-        -2.0,
-        20.0,
-        Value::Celsius,
-    );
-    c.range(
-        "tap_water_c",
-        fact!("f-tap-water"),
-        u.tap_water_c,
-        0.0,
-        35.0,
-        Value::Celsius,
-    );
-    c.range(
-        "kitchen_scale_g",
-        fact!("f-kitchen-scale"),
-        u.scales.kitchen_scale_g,
-        0.1,
-        50.0,
-        Value::OnScale,
-    );
-    if let Some(g) = u.scales.fine_scale_g {
-        c.range(
-            "fine_scale_g",
-            fact!("f-fine-scale"),
-            g,
-            0.001,
-            5.0,
-            Value::OnScale,
-        );
-    }
-    if let Some(g) = u.scales.mixer_holds_g {
-        c.range(
-            "mixer_holds_g",
-            fact!("f-the-mixer-holds"),
-            g,
-            200.0,
-            300_000.0,
-            Value::Grams,
-        );
-    }
-    c.done().err().map_or(vec![], |e| e.0)
 }
 
 async fn change(
