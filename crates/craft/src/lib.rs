@@ -20,6 +20,8 @@
 //! | [`code`] | batch codes |
 //! | [`when`] | whether a weekday is enough to say a day |
 
+#![warn(missing_docs)]
+
 pub mod code;
 pub mod entry;
 pub mod exchange;

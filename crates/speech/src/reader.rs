@@ -55,7 +55,7 @@ impl<'a> Reader<'a> {
         }
         let mut args = FluentArgs::with_capacity(fact.values.len());
         for (name, v) in &fact.values {
-            args.set(name.to_string(), self.argument(v));
+            args.set(name.as_ref(), self.argument(v));
         }
         self.filled(&fact.code, Some(&args))
             // A code of another program: better its name than nothing.

@@ -5,7 +5,7 @@ use fluent_bundle::{FluentArgs, FluentResource, FluentValue};
 use std::sync::LazyLock;
 use unic_langid::LanguageIdentifier;
 
-use crate::said::Said;
+use crate::said::{Carried, Said};
 
 /// A language that there are texts in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
@@ -55,10 +55,7 @@ pub(crate) type Bundle = FluentBundle<FluentResource>;
 pub(crate) fn bundle(language: Language) -> &'static Bundle {
     static BUNDLES: LazyLock<Vec<Bundle>> =
         LazyLock::new(|| Language::ALL.into_iter().map(parsed).collect());
-    &BUNDLES[Language::ALL
-        .iter()
-        .position(|l| *l == language)
-        .unwrap_or(0)]
+    &BUNDLES[language as usize]
 }
 
 /// What does not parse is passed over here; a test of this crate reads every file.
@@ -77,18 +74,18 @@ fn parsed(language: Language) -> Bundle {
 
 /// `SHORT($x)`: without its unit, or without its day, where the sentence has said it: "411°", "19:00".
 fn short<'a>(positional: &[FluentValue<'a>], _: &FluentArgs) -> FluentValue<'a> {
-    part(positional, |said| &said.short)
+    part(positional, Said::short)
 }
 
 /// `EXACT($x)`: to the tenth of a degree, where it is a limit.
 fn exact<'a>(positional: &[FluentValue<'a>], _: &FluentArgs) -> FluentValue<'a> {
-    part(positional, |said| &said.exact)
+    part(positional, Said::exact)
 }
 
-fn part<'a>(positional: &[FluentValue<'a>], of: fn(&Said) -> &String) -> FluentValue<'a> {
+fn part<'a>(positional: &[FluentValue<'a>], of: fn(&Said) -> &str) -> FluentValue<'a> {
     match positional.first() {
-        Some(FluentValue::Custom(c)) => match c.as_any().downcast_ref::<Said>() {
-            Some(said) => FluentValue::from(of(said).clone()),
+        Some(FluentValue::Custom(c)) => match c.as_any().downcast_ref::<Carried>() {
+            Some(said) => FluentValue::from(of(&said.0).to_string()),
             None => FluentValue::Error,
         },
         Some(other) => other.clone(),

@@ -2,22 +2,24 @@
 
 use crate::measures::Quantity;
 use crate::reader::Reader;
+use crate::said::Carried;
 pub use crate::said::Said;
 use craft::fact::Value;
 use craft::number::plain;
 use craft::units::TemperatureUnit;
 use fluent_bundle::FluentValue;
 use jiff::Timestamp;
+use std::sync::Arc;
 
 impl Reader<'_> {
     /// A value as Fluent takes it: counts stay numbers, so that a text may choose its plural.
-    pub(crate) fn argument(&self, v: &Value) -> FluentValue<'static> {
+    pub(crate) fn argument<'v>(&self, v: &'v Value) -> FluentValue<'v> {
         match v {
             Value::Count(n) => FluentValue::from(*n),
             Value::Nothing => FluentValue::from(""),
-            Value::Text(t) => FluentValue::from(t.clone()),
+            Value::Text(t) => FluentValue::from(t.as_str()),
             Value::Fact(f) => FluentValue::from(self.words(f)),
-            other => FluentValue::Custom(Box::new(self.said(other))),
+            other => FluentValue::Custom(Box::new(Carried(Arc::new(self.said(other))))),
         }
     }
 
@@ -84,11 +86,9 @@ impl Reader<'_> {
             TemperatureUnit::Fahrenheit => 1.8 * c + if absolute { 32.0 } else { 0.0 },
         };
         let unit = self.measures.degree_unit();
-        Said {
-            full: format!("{number} {unit}"),
-            short: format!("{}°", rounded(short, 0)),
-            exact: format!("{} {unit}", rounded(short, 1)),
-        }
+        Said::same([&number, " ", unit].concat())
+            .in_short(rounded(short, 0) + "°")
+            .in_exact([&rounded(short, 1), " ", unit].concat())
     }
 
     /// "Fri 19:00", with the date where another week has that weekday, too; short "19:00".
@@ -98,12 +98,7 @@ impl Reader<'_> {
             .now
             .is_none_or(|now| craft::when::weekday_is_enough(&at, now));
         let form = if near { "%a %H:%M" } else { "%a %-d %b %H:%M" };
-        let full = at.strftime(form).to_string();
-        Said {
-            exact: full.clone(),
-            full,
-            short: at.strftime("%H:%M").to_string(),
-        }
+        Said::same(at.strftime(form).to_string()).in_short(at.strftime("%H:%M").to_string())
     }
 
     /// "a, b and c".
@@ -134,12 +129,10 @@ impl Reader<'_> {
         match (a, b) {
             (Value::Celsius(_) | Value::Kelvin(_), _) => {
                 let bare = |s: &str| s.split(' ').next().unwrap_or_default().to_string();
-                let short = from.short.trim_end_matches('°');
-                Said {
-                    full: format!("{} {word} {}", bare(&from.full), to.full),
-                    short: format!("{short} {word} {}", to.short),
-                    exact: format!("{} {word} {}", bare(&from.exact), to.exact),
-                }
+                let short = from.short().trim_end_matches('°');
+                Said::same(format!("{} {word} {}", bare(&from.full), to.full))
+                    .in_short(format!("{short} {word} {}", to.short()))
+                    .in_exact(format!("{} {word} {}", bare(from.exact()), to.exact()))
             }
             (Value::Seconds(x), Value::Seconds(y)) if *y < 180.0 => {
                 Said::same(format!("{x:.0} {word} {y:.0} s"))
@@ -151,25 +144,18 @@ impl Reader<'_> {
             (Value::Instant(x), Value::Instant(y)) => {
                 let day = |t: &Timestamp| t.to_zoned(self.zone.clone()).date();
                 let until = if day(x) == day(y) {
-                    &to.short
+                    to.short()
                 } else {
                     &to.full
                 };
-                let full = format!("{} {word} {until}", from.full);
-                Said {
-                    exact: full.clone(),
-                    full,
-                    short: format!("{} {word} {until}", from.short),
-                }
+                Said::same(format!("{} {word} {until}", from.full))
+                    .in_short(format!("{} {word} {until}", from.short()))
             }
-            _ => {
-                let full = format!("{} {word} {}", from.short, to.full);
-                Said {
-                    exact: full.clone(),
-                    full,
-                    short: format!("{} {word} {}", from.short, to.short),
-                }
-            }
+            _ => Said::same(format!("{} {word} {}", from.short(), to.full)).in_short(format!(
+                "{} {word} {}",
+                from.short(),
+                to.short()
+            )),
         }
     }
 }

@@ -10,6 +10,7 @@ use crate::once::{self, Once};
 use crate::sheet::sheet_of;
 pub use crate::sheet::{Entries, Origin, Sheet, said_of_steps};
 use crate::{KitchenId, Result, StoreError, instant, stock};
+use craft::fact::Fact;
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};
@@ -420,7 +421,7 @@ pub struct NewPlan<'a> {
     pub of: u32,
     pub request: &'a SheetRequest,
     pub result: &'a SheetResult,
-    pub why: &'a str,
+    pub why: &'a Fact,
 }
 
 /// Puts another plan in place of the one that a batch follows; the former is kept. Within the transaction of whoever calls
@@ -447,7 +448,7 @@ pub async fn replan(
     sqlx::query!(
         "INSERT INTO batch_plan (kitchen_id, batch_id, plan, request, result, why, replaced_at)
          SELECT kitchen_id, id, plan, request, result, ?, ? FROM batch WHERE kitchen_id = ? AND id = ?",
-        new.why,
+        written(new.why)?,
         now,
         kitchen.0,
         batch.0
@@ -477,7 +478,7 @@ pub async fn left_plans(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     batch: BatchId,
-) -> Result<Vec<(Timestamp, String)>> {
+) -> Result<Vec<(Timestamp, Fact)>> {
     let rows = sqlx::query!(
         "SELECT replaced_at, why FROM batch_plan WHERE kitchen_id = ? AND batch_id = ? ORDER BY plan",
         kitchen.0,
@@ -487,7 +488,7 @@ pub async fn left_plans(
     .await?;
     Ok(rows
         .into_iter()
-        .map(|r| (instant::from_row(r.replaced_at), r.why))
+        .map(|r| (instant::from_row(r.replaced_at), lifted::why(r.why)))
         .collect())
 }
 

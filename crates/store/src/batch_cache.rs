@@ -5,13 +5,13 @@
 
 use crate::id::BatchId;
 use crate::sheet::{Entries, Sheet};
-use std::collections::HashMap;
-use std::sync::{Arc, Mutex, MutexGuard};
+use moka::sync::Cache;
+use std::sync::Arc;
 
 /// So many batches are held at most, some 30 kB each.
-const MOST: usize = 512;
+const MOST: u64 = 512;
 
-#[derive(Debug)]
+#[derive(Debug, Clone)]
 struct Copy {
     plan: u32,
     revision: u64,
@@ -20,18 +20,19 @@ struct Copy {
 }
 
 /// The copies of one program.
-#[derive(Debug, Default)]
-pub struct BatchCache(Mutex<HashMap<BatchId, Copy>>);
+#[derive(Debug)]
+pub struct BatchCache(Cache<BatchId, Copy>);
+
+impl Default for BatchCache {
+    fn default() -> Self {
+        BatchCache(Cache::new(MOST))
+    }
+}
 
 impl BatchCache {
-    fn copies(&self) -> MutexGuard<'_, HashMap<BatchId, Copy>> {
-        // A panic elsewhere leaves the map whole: it is only ever filled and cleared.
-        self.0.lock().unwrap_or_else(|e| e.into_inner())
-    }
-
     /// Throws all copies away.
     pub fn clear(&self) {
-        self.copies().clear();
+        self.0.invalidate_all();
     }
 
     /// The sheet of a batch if it is held for this plan, and its entries if they are held for this revision.
@@ -41,13 +42,11 @@ impl BatchCache {
         plan: u32,
         revision: u64,
     ) -> (Option<Arc<Sheet>>, Option<Arc<Entries>>) {
-        let copies = self.copies();
-        let copy = copies.get(&batch);
-        let entries = copy
-            .filter(|c| c.revision == revision)
-            .map(|c| c.entries.clone());
-        let sheet = copy.filter(|c| c.plan == plan).map(|c| c.sheet.clone());
-        (sheet, entries)
+        let Some(copy) = self.0.get(&batch) else {
+            return (None, None);
+        };
+        let sheet = (copy.plan == plan).then_some(copy.sheet);
+        (sheet, (copy.revision == revision).then_some(copy.entries))
     }
 
     pub(crate) fn put(
@@ -57,18 +56,12 @@ impl BatchCache {
         sheet: &Arc<Sheet>,
         entries: &Arc<Entries>,
     ) {
-        let mut copies = self.copies();
-        if copies.len() >= MOST && !copies.contains_key(&batch) {
-            copies.clear();
-        }
-        copies.insert(
-            batch,
-            Copy {
-                plan,
-                revision,
-                sheet: sheet.clone(),
-                entries: entries.clone(),
-            },
-        );
+        let copy = Copy {
+            plan,
+            revision,
+            sheet: sheet.clone(),
+            entries: entries.clone(),
+        };
+        self.0.insert(batch, copy);
     }
 }

@@ -2,6 +2,7 @@
 //! today. Rows are never rewritten; what they say is only understood anew.
 
 use crate::{Result, StoreError};
+use craft::fact::Fact;
 use craft::sheet::{SheetRequest, SheetResult};
 use serde_json::{Map, Value, json};
 
@@ -11,6 +12,11 @@ fn parsed(code: &str, json: &str) -> Result<Value> {
 
 fn unreadable(code: &str, e: &serde_json::Error) -> StoreError {
     StoreError::Unreadable(format!("batch {code}: {e}"))
+}
+
+/// Why a plan was left; what was kept as a sentence stands as it was written.
+pub(crate) fn why(kept: String) -> Fact {
+    serde_json::from_str(&kept).unwrap_or_else(|_| Fact::as_written(kept))
 }
 
 /// What was asked.

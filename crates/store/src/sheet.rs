@@ -7,12 +7,13 @@ use craft::fire::Tap;
 use craft::sheet::progress::StepPast;
 use craft::sheet::{SheetRequest, SheetResult};
 use sqlx::MySqlConnection;
+use std::sync::Arc;
 
 /// What was asked and what was worked out. A change makes another plan; the former one is kept beside it.
 #[derive(Debug, PartialEq)]
 pub struct Sheet {
-    pub request: SheetRequest,
-    pub result: SheetResult,
+    pub request: Arc<SheetRequest>,
+    pub result: Arc<SheetResult>,
 }
 
 /// What was entered about a batch, in the order of the clock.
@@ -71,7 +72,7 @@ pub(crate) async fn sheet_of(
     .fetch_one(db)
     .await?;
     Ok(Sheet {
-        request: lifted::request(code, &row.request)?,
-        result: lifted::result(code, &row.result)?,
+        request: Arc::new(lifted::request(code, &row.request)?),
+        result: Arc::new(lifted::result(code, &row.result)?),
     })
 }

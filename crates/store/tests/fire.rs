@@ -3,6 +3,7 @@
 mod entered;
 
 use anyhow::{Context, Result};
+use craft::fact;
 use craft::fire::{FireChoice, Oven, Run, Tap, TapKind, of_formula, oven};
 use craft::formula::Scales;
 use craft::reading::Subject;
@@ -133,14 +134,14 @@ async fn a_fire_is_part_of_the_plan_and_the_former_plan_stays_kept() -> Result<(
         (19.5, 310.0),
     );
     let fire = FireChoice::of(plan, None, 2, 19.5)?;
-    let mut request = b.sheet.request.clone();
+    let mut request = craft::sheet::SheetRequest::clone(&b.sheet.request);
     request.fire = Some(Box::new(fire.clone()));
     let result = work_out(&request)?;
     let new = NewPlan {
         of: b.plan,
         request: &request,
         result: &result,
-        why: "fire planned",
+        why: &fact!("plan-fire"),
     };
     assert!(matches!(
         batch::replan(&mut c, here, b.id, &new, at(NOW)).await?,

@@ -3,6 +3,8 @@
 mod entered;
 
 use anyhow::Result;
+use craft::fact;
+use craft::fact::Fact;
 use craft::fire::{Tap, TapKind, Verdict};
 use craft::formula::{Formula, Scales};
 use craft::pantry::{Flour, Scale};
@@ -132,7 +134,7 @@ async fn a_batch_comes_back_exactly() -> Result<()> {
         .await?
         .unwrap();
     assert_eq!(
-        (b.name.as_str(), &b.sheet.request, &b.sheet.result),
+        (b.name.as_str(), &*b.sheet.request, &*b.sheet.result),
         (name, &SHEET.0, &SHEET.1)
     );
     assert_eq!((b.created_at, b.finished_at), (at(NOW), None));
@@ -666,7 +668,7 @@ async fn changing_a_flour_changes_no_formula_and_no_batch() -> Result<()> {
     let b = batch::by_code(&mut c, here, &code, &BatchCache::default())
         .await?
         .unwrap();
-    assert_eq!((&b.sheet.request, &b.sheet.result), (&request, &result));
+    assert_eq!((&*b.sheet.request, &*b.sheet.result), (&request, &result));
     assert_eq!(
         formula::version(&mut c, here, fid, None)
             .await?
@@ -723,24 +725,31 @@ async fn another_plan_takes_the_place_of_the_first_and_a_stale_one_is_refused() 
     let mut request = SHEET.0.clone();
     request.serve_at += jiff::SignedDuration::from_hours(2);
     let later = at("2026-11-23T09:00:00Z");
+    let fewer = fact!("plan-pieces", n = 15, was = 16);
     let new = |of| batch::NewPlan {
         of,
         request: &request,
         result: &SHEET.1,
-        why: "guests are late",
+        why: &fewer,
     };
     let done = batch::replan(&mut c, id, b.id, &new(0), later).await?;
     assert_eq!(done, batch::Replanned::Done);
     // A copy that was held of the first plan is not believed.
     let now = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
     assert_eq!((now.plan, now.planned_at), (1, later));
-    assert_eq!(now.sheet.request, request);
+    assert_eq!(*now.sheet.request, request);
     assert_eq!(now.id, b.id);
     // The other tablet began from the first plan: nothing is written.
     let stale = batch::replan(&mut c, id, b.id, &new(0), later).await?;
     assert_eq!(stale, batch::Replanned::Stale(1));
     let left = batch::left_plans(&mut c, id, b.id).await?;
-    assert_eq!(left, [(later, "guests are late".to_string())]);
+    assert_eq!(left, [(later, fewer.clone())]);
+    // What was kept before there were facts stands as it was written.
+    sqlx::query("UPDATE batch_plan SET why = 'guests are late'")
+        .execute(&mut *c)
+        .await?;
+    let left = batch::left_plans(&mut c, id, b.id).await?;
+    assert_eq!(left, [(later, Fact::as_written("guests are late"))]);
     // Another kitchen has no such batch to plan.
     let there = add_kitchen(&pool, "Elsewhere").await?;
     assert!(

@@ -14,6 +14,7 @@ use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::routing::get;
 use batch::forecast::Forecasts;
 use batch::load::HeldPlaces;
+use batch::record::Folds;
 use shared::drawn::Drawn;
 use shared::kitchen::LastKitchen;
 use shared::long::Models;
@@ -35,10 +36,14 @@ use tower_http::trace::TraceLayer;
 /// Parts of pages that are kept as they were drawn.
 #[derive(Default)]
 pub struct AllDrawn {
-    /// The ribbon of the Bench, wide and narrow.
-    pub ribbons: Drawn<(String, String)>,
+    /// The Bench's ribbon, its temperatures and its table.
+    pub boards: Drawn<rooms::bench::view::Board>,
     /// What a batch weighs and how it goes, as its page shows it.
     pub sheets: Drawn<figures::Shown>,
+    /// What was done and seen of a batch, as its page lists it.
+    pub told: Drawn<rooms::batch::view::Lines>,
+    /// What a plan says of its bake.
+    pub plans: Drawn<rooms::bake::view::Plan>,
     /// A line of the ledger.
     pub lines: Drawn<rooms::ledger::view::Row>,
 }
@@ -46,34 +51,48 @@ pub struct AllDrawn {
 impl AllDrawn {
     /// Throws all away.
     pub fn clear(&self) {
-        self.ribbons.clear();
+        self.boards.clear();
         self.sheets.clear();
+        self.told.clear();
+        self.plans.clear();
         self.lines.clear();
     }
 }
 
-/// What every handler may use.
+/// What every handler may use; one for all of them.
 #[derive(Clone)]
-pub struct App {
+pub struct App(Arc<House>);
+
+impl std::ops::Deref for App {
+    type Target = House;
+    fn deref(&self) -> &House {
+        &self.0
+    }
+}
+
+/// What stands behind an [`App`].
+pub struct House {
     pub db: Db,
     /// Batches that were read before.
-    pub held: Arc<BatchCache>,
+    pub held: BatchCache,
     /// The kitchen that was read last.
-    pub kitchen: Arc<LastKitchen>,
+    pub kitchen: LastKitchen,
+    /// What was entered about batches, folded.
+    pub folds: Folds,
     /// Forecasts that were made a moment ago.
-    pub forecasts: Arc<Forecasts>,
+    pub forecasts: Forecasts,
     /// What was said of places, as it was read last.
-    pub places: Arc<HeldPlaces>,
+    pub places: HeldPlaces,
     /// Sheets that were worked out a moment ago.
     pub reckoned: Reckoned,
     /// Pictures and tables that still hold.
-    pub drawn: Arc<AllDrawn>,
+    pub drawn: AllDrawn,
     /// Bakes that somebody watches.
     pub runs: Arc<Runs<rooms::bake::view::RunState>>,
     /// Who works something out, and who waits for it.
-    pub models: Arc<Models>,
+    pub models: Models,
     /// Where this server is reached.
-    pub site: Arc<Site>,
+    pub site: Site,
 }
 
 const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; object-src 'none'; \
@@ -94,19 +113,20 @@ pub fn router_at(db: Db, site: Site) -> Router {
 
 /// The same, with the runs that end when the server stops.
 fn watched_router(db: Db, site: Site, runs: Arc<Runs<rooms::bake::view::RunState>>) -> Router {
-    let app = App {
+    let app = App(Arc::new(House {
         db,
-        held: Arc::default(),
-        kitchen: Arc::default(),
-        forecasts: Arc::default(),
-        places: Arc::default(),
+        held: BatchCache::default(),
+        kitchen: LastKitchen::default(),
+        folds: Folds::default(),
+        forecasts: Forecasts::default(),
+        places: HeldPlaces::default(),
         reckoned: Reckoned::default(),
-        drawn: Arc::default(),
+        drawn: AllDrawn::default(),
         runs,
-        models: Arc::default(),
-        site: Arc::new(site),
-    };
-    let known = app.site.clone();
+        models: Models::default(),
+        site,
+    }));
+    let known = app.clone();
     let request_id = header::HeaderName::from_static("x-request-id");
     let fixed =
         |name, value| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
@@ -147,7 +167,8 @@ fn watched_router(db: Db, site: Site, runs: Arc<Runs<rooms::bake::view::RunState
                 .layer(axum::middleware::map_request(guard::nameless))
                 .layer(SetRequestIdLayer::new(request_id.clone(), MakeRequestUuid))
                 .layer(
-                    TraceLayer::new_for_http().make_span_with(move |r: &_| guard::span(&known, r)),
+                    TraceLayer::new_for_http()
+                        .make_span_with(move |r: &_| guard::span(&known.site, r)),
                 )
                 .layer(PropagateRequestIdLayer::new(request_id))
                 .layer(CompressionLayer::new().gzip(true).br(true))

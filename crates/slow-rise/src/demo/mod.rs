@@ -327,8 +327,10 @@ impl Writer<'_> {
             bail!("batch {} is gone", b.code)
         };
         let here = RequestKitchen::of(self.here.clone(), at);
-        let went =
-            web::batch::forecast::went(&web::batch::record::BatchRecord::of(b.clone()), &here);
+        let went = web::batch::forecast::went(
+            &web::batch::record::Folds::default().record(b.clone()),
+            &here,
+        );
         self.see(
             &b,
             at,

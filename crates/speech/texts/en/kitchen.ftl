@@ -41,3 +41,20 @@ batch-under-way = This batch is under way.
 entry-taken-back = That was taken back before.
 entry-none-to-take-back = There is no such entry to take back.
 keep-cold = Keep perishables at { $c } or below.
+plan-hours = hours changed
+plan-fire = fire planned
+plan-fire-dough = fire and dough changed
+plan-pieces = { $n ->
+    [one] one piece
+   *[other] { $n } pieces
+} instead of { $was }
+plan-weight = { $g } each instead of { $was }
+plan-both = { $number }, { $weight }
+plan-freezer = { $n ->
+    [one] one piece
+   *[other] { $n } pieces
+} into the freezer
+plan-apart = { $n ->
+    [one] one piece
+   *[other] { $n } pieces
+} for another hour

@@ -11,15 +11,15 @@ use craft::rise::Doubts;
 use craft::sheet::ahead::{Ahead, Asked, Parted, Way, from_now, part};
 use craft::sheet::{SheetRequest, SheetResult, carry_numbers, work_out};
 use jiff::{SignedDuration, Timestamp};
-use std::collections::HashMap;
-use std::sync::{Arc, Mutex};
+use moka::sync::Cache;
+use std::sync::Arc;
 use store::batch::BatchId;
 use store::entry::{Observation, Went};
 
 /// So long a forecast holds while a step is overdue or the serve time is missed: then each minute moves it.
 const MOVING_S: i64 = 120;
 /// So many are held at most.
-const MOST: usize = 512;
+const MOST: u64 = 512;
 
 /// How far off the kitchen's temperatures may be.
 pub fn doubts(here: &RequestKitchen) -> Doubts {
@@ -88,7 +88,7 @@ pub fn parted(
 
 /// A batch as it stands now, and until when that holds: its plan, with the forecast from now on in it once anything of it
 /// began or should have begun. One that cannot be followed shows its plan.
-fn reckoned(told: &BatchRecord, here: &RequestKitchen) -> (SheetResult, Timestamp) {
+fn reckoned(told: &BatchRecord, here: &RequestKitchen) -> (Arc<SheetResult>, Timestamp) {
     let sheet = &told.batch.sheet;
     if let Some(went) = told.went() {
         let result = SheetResult {
@@ -100,9 +100,9 @@ fn reckoned(told: &BatchRecord, here: &RequestKitchen) -> (SheetResult, Timestam
             clocks: went.clocks.clone(),
             // It is over: nothing is left to judge but its bake.
             notes: vec![],
-            ..sheet.result.clone()
+            ..SheetResult::clone(&sheet.result)
         };
-        return (result, Timestamp::MAX);
+        return (Arc::new(result), Timestamp::MAX);
     }
     if told.batch.cancelled_at.is_some() {
         // It was given up: nothing follows it.
@@ -118,7 +118,10 @@ fn reckoned(told: &BatchRecord, here: &RequestKitchen) -> (SheetResult, Timestam
     }
     let soon = here.now + SignedDuration::from_secs(MOVING_S);
     match ahead(told, &sheet.request, &sheet.result, here, &[]) {
-        Ok(a) => (sheet.result.as_it_goes(&a), holds_until(&a, here.now, soon)),
+        Ok(a) => {
+            let goes = sheet.result.as_it_goes(&a);
+            (Arc::new(goes), holds_until(&a, here.now, soon))
+        }
         Err(_) => (sheet.result.clone(), soon),
     }
 }
@@ -133,7 +136,7 @@ fn holds_until(a: &Ahead, now: Timestamp, soon: Timestamp) -> Timestamp {
 }
 
 /// A batch as it stands now.
-pub fn as_it_goes(told: &BatchRecord, here: &RequestKitchen) -> SheetResult {
+pub fn as_it_goes(told: &BatchRecord, here: &RequestKitchen) -> Arc<SheetResult> {
     reckoned(told, here).0
 }
 
@@ -146,7 +149,7 @@ pub fn went(told: &BatchRecord, here: &RequestKitchen) -> Went {
         rise_at_serve: goes.rise_at_serve,
         reserve_at_serve: goes.reserve_at_serve,
         label_at_serve: goes.label_at_serve,
-        clocks: goes.clocks,
+        clocks: goes.clocks.clone(),
     }
 }
 
@@ -157,7 +160,7 @@ type Key = (BatchId, u32, u64, Last, Last);
 /// How many entries there are, how many were taken back, and the last of them.
 type Last = (usize, usize, u64);
 
-#[derive(Debug)]
+#[derive(Debug, Clone)]
 struct Held {
     result: Arc<SheetResult>,
     from: Timestamp,
@@ -165,13 +168,19 @@ struct Held {
 }
 
 /// Forecasts that still hold.
-#[derive(Debug, Default)]
-pub struct Forecasts(Mutex<HashMap<Key, Held>>);
+#[derive(Debug)]
+pub struct Forecasts(Cache<Key, Held>);
+
+impl Default for Forecasts {
+    fn default() -> Self {
+        Forecasts(Cache::new(MOST))
+    }
+}
 
 impl Forecasts {
     /// Throws all away.
     pub fn clear(&self) {
-        self.0.lock().unwrap_or_else(|e| e.into_inner()).clear();
+        self.0.invalidate_all();
     }
 
     fn key(told: &BatchRecord, here: &RequestKitchen) -> Key {
@@ -185,17 +194,8 @@ impl Forecasts {
     }
 
     fn held(&self, key: &Key, now: Timestamp) -> Option<Arc<SheetResult>> {
-        let all = self.0.lock().unwrap_or_else(|e| e.into_inner());
-        let held = all.get(key)?;
-        (held.from <= now && now < held.until).then(|| held.result.clone())
-    }
-
-    fn hold(&self, key: Key, held: Held) {
-        let mut all = self.0.lock().unwrap_or_else(|e| e.into_inner());
-        if all.len() >= MOST {
-            all.clear();
-        }
-        all.insert(key, held);
+        let held = self.0.get(key)?;
+        (held.from <= now && now < held.until).then_some(held.result)
     }
 }
 
@@ -211,13 +211,12 @@ impl App {
             return Ok(held);
         }
         let (result, until) = self.models.at_length(|| reckoned(told, here)).await?;
-        let result = Arc::new(result);
         let held = Held {
             result: result.clone(),
             from: here.now,
             until,
         };
-        self.forecasts.hold(key, held);
+        self.forecasts.0.insert(key, held);
         Ok(result)
     }
 }
@@ -227,7 +226,7 @@ impl BatchRecord {
     pub fn following(mut self, goes: &Arc<SheetResult>) -> BatchRecord {
         self.batch.sheet = Arc::new(store::batch::Sheet {
             request: self.batch.sheet.request.clone(),
-            result: SheetResult::clone(goes),
+            result: goes.clone(),
         });
         self
     }

@@ -5,8 +5,8 @@ use crate::batch::record::{BatchRecord, SaidOfPlaces};
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
 use jiff::Timestamp;
-use std::collections::HashMap;
-use std::sync::{Arc, Mutex};
+use moka::sync::Cache;
+use std::sync::Arc;
 use store::KitchenId;
 use store::batch::{self, Listed};
 use store::entry::{self, Observation};
@@ -22,7 +22,7 @@ pub async fn told(app: &App, here: &RequestKitchen, code: &str) -> Result<BatchR
     }
     let mut db = app.db.acquire().await?;
     let found = batch::by_code(&mut db, here.id(), code, &app.held).await?;
-    let told = BatchRecord::of(found.ok_or_else(missing)?);
+    let told = app.folds.record(found.ok_or_else(missing)?);
     let mut one = [told];
     among_places(app, &mut db, here, &mut one).await?;
     let [told] = one;
@@ -30,20 +30,29 @@ pub async fn told(app: &App, here: &RequestKitchen, code: &str) -> Result<BatchR
 }
 
 /// What was said of a kitchen's places, as it was read last: it holds as long as nothing more was said.
-#[derive(Debug, Default)]
-pub struct HeldPlaces(Mutex<HashMap<KitchenId, PlacesRead>>);
-
 #[derive(Debug)]
+pub struct HeldPlaces(Cache<KitchenId, PlacesRead>);
+
+#[derive(Debug, Clone)]
 struct PlacesRead {
     revision: u64,
     from: Timestamp,
     said: Arc<Vec<Observation>>,
 }
 
+/// Kitchens whose places are held.
+const MOST_KITCHENS: u64 = 256;
+
+impl Default for HeldPlaces {
+    fn default() -> Self {
+        HeldPlaces(Cache::new(MOST_KITCHENS))
+    }
+}
+
 impl HeldPlaces {
     /// Throws all away.
     pub fn clear(&self) {
-        self.0.lock().unwrap_or_else(|e| e.into_inner()).clear();
+        self.0.invalidate_all();
     }
     fn since(
         &self,
@@ -51,9 +60,8 @@ impl HeldPlaces {
         from: Timestamp,
         revision: u64,
     ) -> Option<Arc<Vec<Observation>>> {
-        let all = self.0.lock().unwrap_or_else(|e| e.into_inner());
-        let held = all.get(&id)?;
-        (held.revision == revision && held.from <= from).then(|| held.said.clone())
+        let held = self.0.get(&id)?;
+        (held.revision == revision && held.from <= from).then_some(held.said)
     }
 }
 
@@ -81,8 +89,7 @@ async fn among_places(
                 from,
                 said: said.clone(),
             };
-            let mut held = app.places.0.lock().unwrap_or_else(|e| e.into_inner());
-            held.insert(here.id(), read);
+            app.places.0.insert(here.id(), read);
             said
         }
     };
@@ -111,14 +118,14 @@ pub struct Some {
     pub in_all: u64,
 }
 
-fn folded(page: batch::Page) -> Some {
+fn folded(app: &App, page: batch::Page) -> Some {
     let mut out = Some {
         in_all: page.in_all,
         ..Some::default()
     };
     for listed in page.listed {
         match listed {
-            Listed::Read(b) => out.told.push(BatchRecord::of(*b)),
+            Listed::Read(b) => out.told.push(app.folds.record(*b)),
             Listed::Unreadable { code, name, why } => {
                 tracing::error!(batch = code, cause = why, "a batch cannot be read");
                 out.unreadable.push((code, name));
@@ -137,7 +144,7 @@ pub async fn some_live(
 ) -> Result<Some, AppError> {
     let mut db = app.db.acquire().await?;
     let page = batch::live(&mut db, here.id(), skip, most, &app.held).await?;
-    let mut some = folded(page);
+    let mut some = folded(app, page);
     among_places(app, &mut db, here, &mut some.told).await?;
     Ok(some)
 }
@@ -151,5 +158,5 @@ pub async fn finished(
 ) -> Result<Some, AppError> {
     let mut db = app.db.acquire().await?;
     let page = batch::finished(&mut db, here.id(), skip, most, &app.held).await?;
-    Ok(folded(page))
+    Ok(folded(app, page))
 }

@@ -15,16 +15,17 @@ use craft::sheet::ahead::{
 use craft::sheet::progress::{Progress, Stand, states};
 use craft::sheet::{SheetResult, StepKind};
 use jiff::Timestamp;
+use moka::sync::Cache;
 use std::sync::Arc;
-use store::batch::{Batch, said_of_steps};
+use store::batch::{Batch, BatchId, said_of_steps};
 use store::entry::{Observation, Seen, Went};
 
 /// A batch with everything that was seen of it.
 #[derive(Debug, Clone)]
 pub struct BatchRecord {
     pub batch: Batch,
-    pub run: Run,
-    pub progress: Progress,
+    pub run: Arc<Run>,
+    pub progress: Arc<Progress>,
     /// What was said of the kitchen's places while this batch lay in them, whichever batch it was entered on.
     pub places: SaidOfPlaces,
 }
@@ -42,21 +43,74 @@ impl SaidOfPlaces {
     }
 }
 
-impl BatchRecord {
-    pub fn of(batch: Batch) -> BatchRecord {
-        let run = Run::of(&batch.entries.taps);
-        let baking = !run.pizzas.is_empty();
-        let result = &batch.sheet.result;
-        let states = states(&result.steps, &said_of_steps(&batch.entries));
-        let progress = Progress::of(result, states, baking, batch.finished_at.is_some());
+/// What was tapped and done, folded for a page; it holds until more is entered.
+#[derive(Debug, Clone)]
+struct Folded {
+    plan: u32,
+    revision: u64,
+    is_finished: bool,
+    run: Arc<Run>,
+    progress: Arc<Progress>,
+}
+
+/// So many batches are held at most.
+const MOST: u64 = 512;
+
+/// Folds that still hold, by batch.
+#[derive(Debug)]
+pub struct Folds(Cache<BatchId, Folded>);
+
+impl Default for Folds {
+    fn default() -> Self {
+        Folds(Cache::new(MOST))
+    }
+}
+
+impl Folds {
+    /// Throws all away.
+    pub fn clear(&self) {
+        self.0.invalidate_all();
+    }
+
+    /// A batch with its entries folded.
+    pub fn record(&self, batch: Batch) -> BatchRecord {
+        let stands = (batch.plan, batch.revision, batch.finished_at.is_some());
+        let known = self
+            .0
+            .get(&batch.id)
+            .filter(|f| (f.plan, f.revision, f.is_finished) == stands);
+        let folded = known.unwrap_or_else(|| {
+            let new = Folded::of(&batch);
+            self.0.insert(batch.id, new.clone());
+            new
+        });
         BatchRecord {
             batch,
-            run,
-            progress,
+            run: folded.run,
+            progress: folded.progress,
             places: SaidOfPlaces::default(),
         }
     }
+}
 
+impl Folded {
+    fn of(batch: &Batch) -> Folded {
+        let run = Run::of(&batch.entries.taps);
+        let is_finished = batch.finished_at.is_some();
+        let result = &batch.sheet.result;
+        let states = states(&result.steps, &said_of_steps(&batch.entries));
+        let progress = Progress::of(result, states, !run.pizzas.is_empty(), is_finished);
+        Folded {
+            plan: batch.plan,
+            revision: batch.revision,
+            is_finished,
+            run: Arc::new(run),
+            progress: Arc::new(progress),
+        }
+    }
+}
+
+impl BatchRecord {
     /// What its pictures hang on, besides the minute; `goes` is what they show.
     pub fn stands(&self, here: &RequestKitchen, goes: &SheetResult) -> Stands {
         Stands {

@@ -4,11 +4,9 @@ use super::BatchRecord;
 use crate::App;
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
+use craft::fact::Fact;
 use craft::sheet::{SheetRequest, SheetResult};
 use store::batch::{self, NewPlan, Replanned};
-
-/// Why a plan was changed may be so long; the column holds as much.
-const LONGEST_WHY: usize = 200;
 
 /// Keeps it, unless somebody changed the plan meanwhile; `of` is the number of the plan that it began from.
 pub async fn keep(
@@ -17,14 +15,13 @@ pub async fn keep(
     told: &BatchRecord,
     of: u32,
     (request, result): (&SheetRequest, &SheetResult),
-    why: &str,
+    why: &Fact,
 ) -> Result<Replanned, AppError> {
-    let why: String = why.chars().take(LONGEST_WHY).collect();
     let new = NewPlan {
         of,
         request,
         result,
-        why: &why,
+        why,
     };
     Ok(store::act!(app.db, db => {
         batch::replan(db, here.id(), told.batch.id, &new, here.now).await

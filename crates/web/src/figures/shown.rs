@@ -20,7 +20,7 @@ use speech::Judgement;
 
 /// A step by the clock.
 pub struct Step {
-    pub mark: String,
+    pub mark: &'static str,
     pub when: String,
     pub title: String,
 }

@@ -3,7 +3,7 @@
 //!
 //! | module | answers |
 //! |---|---|
-//! | `fields` | each field's unit, range and step |
+//! | `fields`, `specs` | each field's unit, range and step; the table of them |
 //! | `writing` | a formula as the form |
 //! | `reading` | the form as a formula and a request |
 //! | `acts` | what a button does to it |
@@ -13,6 +13,7 @@ pub mod acts;
 pub mod fields;
 pub mod form;
 pub mod reading;
+mod specs;
 pub mod writing;
 
 use crate::shared::form::FormData;

@@ -6,7 +6,7 @@ use crate::shared::theme::Theme;
 
 pub struct StopView {
     pub name: &'static str,
-    pub mark: String,
+    pub mark: &'static str,
     pub href: Option<String>,
     pub here: bool,
     pub past: bool,

@@ -24,7 +24,7 @@ use store::kitchen::Kitchen;
 /// The kitchen, with its clock and its measures.
 #[derive(Debug, Clone)]
 pub struct RequestKitchen {
-    pub kitchen: Kitchen,
+    pub kitchen: Arc<Kitchen>,
     pub zone: TimeZone,
     /// When the request came: one present for all of its answer.
     pub now: Timestamp,
@@ -42,15 +42,9 @@ impl RequestKitchen {
                 weight: kitchen.reads.weight,
                 length: kitchen.reads.length,
             },
-            kitchen,
+            kitchen: Arc::new(kitchen),
             now,
             reckoned: None,
-        }
-    }
-    fn keeping(self, reckoned: &Reckoned) -> RequestKitchen {
-        RequestKitchen {
-            reckoned: Some(reckoned.clone()),
-            ..self
         }
     }
     /// The sheet of a request.
@@ -126,19 +120,22 @@ impl RequestKitchen {
     }
 }
 
-/// The kitchen as it was read last: it changes rarely, and every page needs it.
+/// The kitchen as it was read last, with its clock: it changes rarely, and every page needs it.
 #[derive(Debug, Default)]
-pub struct LastKitchen(RwLock<Option<(Instant, Kitchen)>>, RwLock<String>);
+pub struct LastKitchen(RwLock<Option<(Instant, RequestKitchen)>>, RwLock<String>);
 
 impl LastKitchen {
     /// So long it is believed.
     const FRESH: Duration = Duration::from_secs(5);
 
-    fn fresh(&self) -> Option<Kitchen> {
+    fn fresh(&self, now: Timestamp) -> Option<RequestKitchen> {
         let held = self.0.read().unwrap_or_else(|e| e.into_inner());
         held.as_ref()
             .filter(|(at, _)| at.elapsed() < Self::FRESH)
-            .map(|(_, k)| k.clone())
+            .map(|(_, here)| RequestKitchen {
+                now,
+                ..here.clone()
+            })
     }
     /// It was changed here: the next page reads it anew.
     pub fn forget(&self) {
@@ -151,9 +148,8 @@ impl LastKitchen {
         *known = epoch.to_string();
         other
     }
-    fn hold(&self, kitchen: &Kitchen) {
-        *self.0.write().unwrap_or_else(|e| e.into_inner()) =
-            Some((Instant::now(), kitchen.clone()));
+    fn hold(&self, here: &RequestKitchen) {
+        *self.0.write().unwrap_or_else(|e| e.into_inner()) = Some((Instant::now(), here.clone()));
     }
 }
 
@@ -161,8 +157,8 @@ impl FromRequestParts<App> for RequestKitchen {
     type Rejection = AppError;
     async fn from_request_parts(_: &mut Parts, app: &App) -> Result<Self, AppError> {
         let now = Timestamp::now();
-        if let Some(kitchen) = app.kitchen.fresh() {
-            return Ok(RequestKitchen::of(kitchen, now).keeping(&app.reckoned));
+        if let Some(here) = app.kitchen.fresh(now) {
+            return Ok(here);
         }
         let mut db = app.db.acquire().await?;
         let kitchen = store::kitchen::first(&mut db)
@@ -171,11 +167,16 @@ impl FromRequestParts<App> for RequestKitchen {
         if app.kitchen.is_of_another_epoch(&kitchen.epoch) {
             // The database was restored: copies of what was in it are of no use.
             app.held.clear();
+            app.folds.clear();
             app.forecasts.clear();
             app.places.clear();
             app.drawn.clear();
         }
-        app.kitchen.hold(&kitchen);
-        Ok(RequestKitchen::of(kitchen, now).keeping(&app.reckoned))
+        let here = RequestKitchen {
+            reckoned: Some(app.reckoned.clone()),
+            ..RequestKitchen::of(kitchen, now)
+        };
+        app.kitchen.hold(&here);
+        Ok(here)
     }
 }

@@ -4,23 +4,48 @@ use crate::shared::stop::Stop;
 use craft::note::Level;
 use craft::sheet::StepKind;
 
-const BENCH: &str = r#"<path d="M1.5 9.5h21" stroke="currentColor" stroke-width="3"/><path d="M5 10v10.5M19 10v10.5" stroke="currentColor" stroke-width="2.2"/><path d="M7 8.5a5 4.5 0 0 1 10 0z" fill="currentColor"/>"#;
-const SHEET: &str = r#"<path d="M4 8.5h16M12 5v14M8 19.5h8" stroke="currentColor" stroke-width="2" fill="none"/><path d="M1.5 14h7L5 8.5z M15.5 14h7L19 8.5z" fill="none" stroke="currentColor" stroke-width="1.6"/><path d="M1.5 14a3.5 3 0 0 0 7 0z" fill="currentColor"/>"#;
-const MIX: &str = r#"<path d="M12 2v4.5c0 2.2 6.5 2 6.5 6.7a6.6 6.3 0 0 1-13.2.3a4.7 4.4 0 0 1 9.2-.7a2.7 2.6 0 0 1-5 .8" stroke="currentColor" stroke-width="2.2" fill="none" stroke-linecap="round"/>"#;
-const RISE: &str = r#"<path d="M2 19.5h20" stroke="currentColor" stroke-width="2"/><path d="M4 19.5a8 12.5 0 0 1 16 0z" fill="currentColor" fill-opacity=".22"/><path d="M4 19.5a8 12.5 0 0 1 16 0" fill="none" stroke="currentColor" stroke-width="2.2"/><path d="M6.5 19.5a5.5 5 0 0 1 11 0" fill="none" stroke="currentColor" stroke-width="1.7" stroke-dasharray="2.2 1.8"/>"#;
-const SHAPE: &str = r#"<circle cx="12" cy="13" r="8" fill="none" stroke="currentColor" stroke-width="2.2"/><path d="M12 5c-.5 3.5-3.6 4.6-6 4.7M12 5c.5 3.5 3.6 4.6 6 4.7M12 5V2.5" fill="none" stroke="currentColor" stroke-width="1.7"/>"#;
-const FIRE: &str = r#"<path d="M2.5 21V12.5a9.5 9.5 0 0 1 19 0V21z" fill="none" stroke="currentColor" stroke-width="2.2"/><path d="M12 8.5c.6 3 4.3 4 4.3 7.7a4.3 4.3 0 0 1-8.6 0c0-2 1.3-2.7 2-3.7.5 1 1 1.3 1.3 1.3.6-1 .2-3.3 1-5.3z" fill="currentColor"/>"#;
-const BAKE: &str = r#"<circle cx="12" cy="9" r="7" fill="none" stroke="currentColor" stroke-width="2.2"/><path d="M12 16v7" stroke="currentColor" stroke-width="3"/><path d="M12 9V4.8A4.2 4.2 0 0 1 16.2 9z" fill="currentColor"/>"#;
-const LEDGER: &str = r#"<path d="M5 4v16M9.5 4v16M14 4v16M18.5 4v16" stroke="currentColor" stroke-width="2.2"/><path d="M2 17.5L22 7" stroke="currentColor" stroke-width="2.2"/>"#;
-const COLD: &str = r#"<path d="M4 3h16v18H4zM4 10h16M8 5.5v2M8 12.5v3" fill="none" stroke="currentColor" stroke-width="2.2"/>"#;
-
-fn svg(inner: &str) -> String {
-    format!(r#"<svg viewBox="0 0 24 24" width="24" height="24" aria-hidden="true">{inner}</svg>"#)
+/// A drawing of a mark in its frame.
+macro_rules! mark {
+    ($drawn:literal) => {
+        concat!(
+            r#"<svg viewBox="0 0 24 24" width="24" height="24" aria-hidden="true">"#,
+            $drawn,
+            "</svg>"
+        )
+    };
 }
 
+const BENCH: &str = mark!(
+    r#"<path d="M1.5 9.5h21" stroke="currentColor" stroke-width="3"/><path d="M5 10v10.5M19 10v10.5" stroke="currentColor" stroke-width="2.2"/><path d="M7 8.5a5 4.5 0 0 1 10 0z" fill="currentColor"/>"#
+);
+const SHEET: &str = mark!(
+    r#"<path d="M4 8.5h16M12 5v14M8 19.5h8" stroke="currentColor" stroke-width="2" fill="none"/><path d="M1.5 14h7L5 8.5z M15.5 14h7L19 8.5z" fill="none" stroke="currentColor" stroke-width="1.6"/><path d="M1.5 14a3.5 3 0 0 0 7 0z" fill="currentColor"/>"#
+);
+const MIX: &str = mark!(
+    r#"<path d="M12 2v4.5c0 2.2 6.5 2 6.5 6.7a6.6 6.3 0 0 1-13.2.3a4.7 4.4 0 0 1 9.2-.7a2.7 2.6 0 0 1-5 .8" stroke="currentColor" stroke-width="2.2" fill="none" stroke-linecap="round"/>"#
+);
+const RISE: &str = mark!(
+    r#"<path d="M2 19.5h20" stroke="currentColor" stroke-width="2"/><path d="M4 19.5a8 12.5 0 0 1 16 0z" fill="currentColor" fill-opacity=".22"/><path d="M4 19.5a8 12.5 0 0 1 16 0" fill="none" stroke="currentColor" stroke-width="2.2"/><path d="M6.5 19.5a5.5 5 0 0 1 11 0" fill="none" stroke="currentColor" stroke-width="1.7" stroke-dasharray="2.2 1.8"/>"#
+);
+const SHAPE: &str = mark!(
+    r#"<circle cx="12" cy="13" r="8" fill="none" stroke="currentColor" stroke-width="2.2"/><path d="M12 5c-.5 3.5-3.6 4.6-6 4.7M12 5c.5 3.5 3.6 4.6 6 4.7M12 5V2.5" fill="none" stroke="currentColor" stroke-width="1.7"/>"#
+);
+const FIRE: &str = mark!(
+    r#"<path d="M2.5 21V12.5a9.5 9.5 0 0 1 19 0V21z" fill="none" stroke="currentColor" stroke-width="2.2"/><path d="M12 8.5c.6 3 4.3 4 4.3 7.7a4.3 4.3 0 0 1-8.6 0c0-2 1.3-2.7 2-3.7.5 1 1 1.3 1.3 1.3.6-1 .2-3.3 1-5.3z" fill="currentColor"/>"#
+);
+const BAKE: &str = mark!(
+    r#"<circle cx="12" cy="9" r="7" fill="none" stroke="currentColor" stroke-width="2.2"/><path d="M12 16v7" stroke="currentColor" stroke-width="3"/><path d="M12 9V4.8A4.2 4.2 0 0 1 16.2 9z" fill="currentColor"/>"#
+);
+const LEDGER: &str = mark!(
+    r#"<path d="M5 4v16M9.5 4v16M14 4v16M18.5 4v16" stroke="currentColor" stroke-width="2.2"/><path d="M2 17.5L22 7" stroke="currentColor" stroke-width="2.2"/>"#
+);
+const COLD: &str = mark!(
+    r#"<path d="M4 3h16v18H4zM4 10h16M8 5.5v2M8 12.5v3" fill="none" stroke="currentColor" stroke-width="2.2"/>"#
+);
+
 /// The mark of a stop.
-pub fn stop(stop: &Stop) -> String {
-    svg(match stop {
+pub fn stop(stop: &Stop) -> &'static str {
+    match stop {
         Stop::Bench => BENCH,
         Stop::Sheet => SHEET,
         Stop::Mix => MIX,
@@ -29,12 +54,12 @@ pub fn stop(stop: &Stop) -> String {
         Stop::Fire => FIRE,
         Stop::Bake => BAKE,
         Stop::Ledger => LEDGER,
-    })
+    }
 }
 
 /// The mark of a step.
-pub fn step(kind: &StepKind) -> String {
-    svg(match kind {
+pub fn step(kind: &StepKind) -> &'static str {
+    match kind {
         StepKind::Preferment | StepKind::Mix => MIX,
         StepKind::Rest | StepKind::Bulk | StepKind::Temper | StepKind::Thaw | StepKind::Move => {
             RISE
@@ -45,7 +70,7 @@ pub fn step(kind: &StepKind) -> String {
         StepKind::PrefermentCold | StepKind::Cold | StepKind::Freeze => COLD,
         StepKind::LightOven => FIRE,
         StepKind::Bake => BAKE,
-    })
+    }
 }
 
 /// The mark of a judgement: ring, half diamond, square with a bar.

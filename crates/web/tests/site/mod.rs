@@ -212,7 +212,7 @@ impl Site {
         let serve = |name: &str| changes.iter().find(|c| c.0 == name).map_or("", |c| c.1);
         let at: jiff::civil::DateTime =
             format!("{}T{}", serve("serve_date"), serve("serve_time")).parse()?;
-        let mut request = b.sheet.request.clone();
+        let mut request = craft::sheet::SheetRequest::clone(&b.sheet.request);
         request.serve_at = at
             .to_zoned(jiff::tz::TimeZone::get("Europe/London")?)?
             .timestamp();
@@ -221,7 +221,7 @@ impl Site {
             of: b.plan,
             request: &request,
             result: &result,
-            why: "begun before",
+            why: &craft::fact!("plan-hours"),
         };
         store::batch::replan(&mut db, here.id, b.id, &plan, Timestamp::now()).await?;
         for step in result.steps.iter().filter(|s| s.at < Timestamp::now()) {

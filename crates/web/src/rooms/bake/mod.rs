@@ -76,7 +76,12 @@ async fn bake(
     let told = load::told(&app, &here, &code).await?;
     let path = format!("/batches/{code}/bake");
     let goes = app.goes(&told, &here).await?;
-    let mut b = View::of(&told, &goes, &here);
+    let plan = app.drawn.plans.of(
+        vec![told.stands(&here, &told.batch.sheet.result)],
+        0,
+        || view::Plan::of(&told, &here),
+    );
+    let mut b = View::of(&told, &goes, &here, plan);
     if !asked.whole.is_empty() {
         let work = || view::notes(&told, &goes, &here);
         b.notes = here.judgements(&app.models.at_length(work).await?);

@@ -6,6 +6,7 @@ use crate::shared::format::{count_word, hm, min_s};
 use crate::shared::format::{named, word};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
+use craft::fire::caution::{self, Caution};
 use craft::fire::programme::{Cue, Turn};
 use craft::fire::race::spread_s;
 use craft::fire::{Item, Pizza, Shade};
@@ -15,6 +16,7 @@ use craft::sheet::SheetResult;
 use jiff::SignedDuration;
 use serde::Serialize;
 use speech::Judgement;
+use std::sync::Arc;
 use store::entry::Seen;
 use uuid::Uuid;
 
@@ -160,6 +162,54 @@ pub struct Forgotten {
     pub never_key: String,
 }
 
+/// What the plan alone says of a bake: drawn once.
+pub struct Plan {
+    /// The programme as the page's script needs it.
+    pub json: String,
+    /// The bake line, wide and narrow.
+    pub line: (String, String),
+    pub oven: String,
+    pub why: String,
+    pub bars: Vec<Bar>,
+    pub spread: String,
+    /// Whether it is grave, what it is of, and what to do.
+    pub cautions: Vec<(bool, String, String)>,
+    pub manual: String,
+}
+
+impl Plan {
+    pub fn of(told: &BatchRecord, here: &RequestKitchen) -> Plan {
+        let p = &told.batch.sheet.result.programme;
+        Plan {
+            json: programme_json(told),
+            line: (bake_line(p, 796.0), bake_line(p, 342.0)),
+            oven: oven_plan(p),
+            why: here.say(&p.why),
+            bars: bars(told),
+            spread: spread(told),
+            cautions: cautions(told)
+                .into_iter()
+                .map(|c| (c.grave, here.say(&c.head), here.say(&c.say)))
+                .collect(),
+            manual: here.say(&craft::fire::caution::manual()),
+        }
+    }
+}
+
+/// What can hurt somebody at this oven.
+fn cautions(told: &BatchRecord) -> Vec<Caution> {
+    let request = &told.batch.sheet.request;
+    match request.fire.as_deref() {
+        Some(f) => caution::cautions(&f.plan.oven, f.plan.pan.is_some(), f.plan.setting.grill),
+        // Nobody said which oven: all that can be grave is said.
+        None => caution::cautions(
+            craft::fire::oven::for_style(&request.formula.style),
+            request.formula.in_pans(),
+            false,
+        ),
+    }
+}
+
 pub struct View {
     pub code: String,
     /// The batch's own number.
@@ -170,22 +220,16 @@ pub struct View {
     pub piece: &'static str,
     pub trays: bool,
     pub state_json: String,
-    pub programme_json: String,
+    pub plan: Arc<Plan>,
     pub timer: String,
     pub place: String,
     pub cue: String,
-    pub line: String,
-    pub line_narrow: String,
-    pub plan: String,
-    pub why: String,
     pub cells: Vec<Cell>,
     pub last_head: String,
     pub last_small: String,
     pub left: u32,
     pub balls: Vec<Ball>,
     pub reserve: Option<String>,
-    pub bars: Vec<Bar>,
-    pub spread: String,
     pub lanes: Vec<Lane>,
     pub forgotten: Vec<Forgotten>,
     pub count: String,
@@ -200,9 +244,7 @@ pub struct View {
     pub floor: String,
     pub pizza_in: Option<u32>,
     pub last_number: Option<u32>,
-    /// Cautions with what is grave; whether they were acknowledged.
-    pub cautions: Vec<(bool, String, String)>,
-    pub manual: String,
+    /// What is grave was not acknowledged yet.
     pub ask_caution: bool,
     pub offer_night: bool,
 }
@@ -246,9 +288,13 @@ pub fn notes(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> V
 }
 
 impl View {
-    pub fn of(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> View {
+    pub fn of(
+        told: &BatchRecord,
+        goes: &SheetResult,
+        here: &RequestKitchen,
+        plan: Arc<Plan>,
+    ) -> View {
         let sheet = &told.batch.sheet;
-        let p = &sheet.result.programme;
         let state = RunState::of(told, None);
         let elapsed = told
             .run
@@ -257,23 +303,6 @@ impl View {
         let key = || Uuid::new_v4().to_string();
         let trays = sheet.request.formula.in_pans();
         let piece = if trays { "Tray" } else { "Pizza" };
-        let fire = sheet.request.fire.as_deref();
-        let cautions: Vec<_> = match fire {
-            Some(f) => craft::fire::caution::cautions(
-                &f.plan.oven,
-                f.plan.pan.is_some(),
-                f.plan.setting.grill,
-            ),
-            // Nobody said which oven: all that can be grave is said.
-            None => craft::fire::caution::cautions(
-                &craft::fire::oven::for_style(&sheet.request.formula.style).clone(),
-                trays,
-                false,
-            ),
-        }
-        .into_iter()
-        .map(|c| (c.grave, here.say(&c.head), here.say(&c.say)))
-        .collect();
         let cautioned = told.seen().any(|o| matches!(o.seen, Seen::Cautioned));
         let hour = here.local(here.now).hour();
         View {
@@ -285,7 +314,6 @@ impl View {
             piece,
             trays,
             state_json: serde_json::to_string(&Timed::of(&state, here.now)).unwrap_or_default(),
-            programme_json: programme_json(told),
             timer: min_s(elapsed.unwrap_or(0.0)),
             place: match told.run.current() {
                 Some(c) => format!(
@@ -306,10 +334,6 @@ impl View {
                 "Tap In when it goes in."
             }
             .into(),
-            line: bake_line(p, 796.0),
-            line_narrow: bake_line(p, 342.0),
-            plan: oven_plan(p),
-            why: here.say(&p.why),
             cells: cells(told.run.last_out()),
             last_head: told
                 .run
@@ -327,8 +351,6 @@ impl View {
             reserve: goes
                 .clocks_at(here.now)
                 .map(|c| format!("{:.0}", c.reserve.max(0.0))),
-            bars: bars(told),
-            spread: spread(told),
             lanes: (0..told.spots())
                 .map(|spot| Lane {
                     spot,
@@ -360,9 +382,8 @@ impl View {
             ),
             pizza_in: told.run.current().map(|c| c.number),
             last_number: told.run.last_out().map(|l| l.number),
-            ask_caution: cautions.iter().any(|c| c.0) && !cautioned,
-            cautions,
-            manual: here.say(&craft::fire::caution::manual()),
+            ask_caution: plan.cautions.iter().any(|c| c.0) && !cautioned,
+            plan,
             offer_night: !(6..20).contains(&hour),
         }
     }

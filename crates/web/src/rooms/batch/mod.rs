@@ -3,7 +3,7 @@
 mod ending;
 mod part;
 mod pieces;
-mod view;
+pub(crate) mod view;
 
 use crate::App;
 use crate::batch::arrived::Arrived;
@@ -88,7 +88,7 @@ fn render_with(
     (told, goes): (&BatchRecord, &SheetResult),
     here: &RequestKitchen,
     (theme, typed, errors): (Theme, &FormData, &[FieldError]),
-    left: &[(jiff::Timestamp, String)],
+    left: &[(jiff::Timestamp, Fact)],
 ) -> Result<Response, AppError> {
     let code = &told.batch.code;
     let path = format!("/batches/{code}");
@@ -108,10 +108,16 @@ fn render_with(
         .of(vec![told.stands(here, goes)], here.minute(), || {
             Shown::of(&told.batch.sheet.request, goes, here, As::Batch)
         });
-    let mut b = View::of(told, goes, here, typed, errors);
+    let drawn = app
+        .drawn
+        .told
+        .of(vec![told.stands(here, goes)], here.minute(), || {
+            view::Lines::of(told, goes, here)
+        });
+    let mut b = View::of(told, (goes, drawn), here, typed, errors);
     b.left = left
         .iter()
-        .map(|(t, why)| (day_hm(&here.local(*t)), why.clone()))
+        .map(|(t, why)| (day_hm(&here.local(*t)), here.words(why)))
         .collect();
     let status = if errors.is_empty() {
         StatusCode::OK

@@ -12,6 +12,7 @@ use crate::shared::kitchen::RequestKitchen;
 use axum::Router;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::post;
+use craft::fact;
 use craft::reading::Subject;
 use craft::refusal::ValidationError;
 use craft::sheet::ahead::Way;
@@ -152,8 +153,8 @@ async fn kept(a: &Arrived, plans: &Plans, way: Way, n: u32) -> Result<Option<Str
     let name = named(told, here, plans.part.0.serve_at);
     let past = shared_past(told, form_key);
     let why = match way {
-        Way::Freezer => format!("{n} pieces into the freezer"),
-        Way::Apart => format!("{n} pieces for another hour"),
+        Way::Freezer => fact!("plan-freezer", n = n),
+        Way::Apart => fact!("plan-apart", n = n),
     };
     Ok(store::act!(a.app.db, db => {
         let from = batch::version_of(db, here.id(), told.batch.id).await?;

@@ -11,6 +11,8 @@ use crate::shared::form::{NotANumber, measured};
 use axum::Router;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::post;
+use craft::fact;
+use craft::fact::{Fact, weighed};
 use craft::formula::Pieces;
 use craft::refusal::ValidationError;
 use craft::sheet::StepKind;
@@ -28,19 +30,21 @@ pub fn is_balled(told: &BatchRecord) -> bool {
     told.progress.any(steps, shaped) || !told.run.pizzas.is_empty()
 }
 
-/// What was changed: "15 pieces instead of 16", "of 300 g instead of 260 g".
-fn why(was: &Pieces, is: &Pieces, sized: bool, weighed: impl Fn(f64) -> String) -> String {
-    let number = (was.count() != is.count())
-        .then(|| format!("{} pieces instead of {}", is.count(), was.count()));
+/// What was changed: "15 pieces instead of 16", "250 g each instead of 260 g"; none where nothing was.
+fn why(was: &Pieces, is: &Pieces, sized: bool) -> Option<Fact> {
     let weight = match (was, is) {
         // Of a dough in the bowl the weight follows from the number.
         (Pieces::Balls { ball_g: a, .. }, Pieces::Balls { ball_g: b, .. }) if sized && a != b => {
-            Some(format!("of {} instead of {}", weighed(*b), weighed(*a)))
+            Some(fact!("plan-weight", g = weighed(*b), was = weighed(*a)))
         }
         _ => None,
     };
-    let said: Vec<String> = number.into_iter().chain(weight).collect();
-    said.join(", ")
+    let number = (was.count() != is.count())
+        .then(|| fact!("plan-pieces", n = is.count(), was = was.count()));
+    match (number, weight) {
+        (Some(number), Some(weight)) => Some(fact!("plan-both", number = number, weight = weight)),
+        (one, other) => one.or(other),
+    }
 }
 
 async fn change(a: Arrived) -> Result<Response, AppError> {
@@ -86,13 +90,10 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
         }
     };
     let of = a.typed.text("plan").parse().unwrap_or(u32::MAX);
-    let why = why(&was, &request.formula.pieces, each_g.is_some(), |g| {
-        m.weighed(g)
-    });
-    if why.is_empty() {
+    let Some(why) = why(&was, &request.formula.pieces, each_g.is_some()) else {
         // Nothing was changed: no plan is written anew.
         return Ok(Redirect::to(&format!("/batches/{}", a.code())).into_response());
-    }
+    };
     match keep(&a.app, &a.here, told, of, (&request, &result), &why).await? {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{}", a.code())).into_response()),
         Replanned::Stale(_) => {

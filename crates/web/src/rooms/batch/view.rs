@@ -12,12 +12,13 @@ use craft::refusal::FieldError;
 use craft::sheet::ahead::ON_TIME_MIN;
 use craft::sheet::{SheetResult, StepKind};
 use jiff::ToSpan;
+use std::sync::Arc;
 use store::entry::Seen;
 use uuid::Uuid;
 
 pub struct StepView {
     pub position: usize,
-    pub mark: String,
+    pub mark: &'static str,
     pub planned: String,
     pub title: String,
     pub detail: String,
@@ -32,7 +33,6 @@ pub struct StepView {
     /// "12 minutes late", where it was not done on time.
     pub off: Option<String>,
     pub next: bool,
-    pub key: String,
 }
 
 pub struct LogLine {
@@ -41,8 +41,8 @@ pub struct LogLine {
     pub value: String,
     /// The planned figure beside a measured one.
     pub planned: String,
-    /// The entry to take back, with a key for that; none for what is not taken back.
-    pub back: Option<(String, String)>,
+    /// The entry to take back; none for what is not taken back.
+    pub back: Option<String>,
     /// It was taken back, and counts no longer.
     pub gone: bool,
 }
@@ -51,6 +51,22 @@ pub struct SubjectChoice {
     pub key: String,
     pub name: String,
     pub chosen: bool,
+}
+
+/// What was done and seen: drawn once a minute.
+pub struct Lines {
+    pub steps: Vec<StepView>,
+    pub log: Vec<LogLine>,
+}
+
+impl Lines {
+    /// `goes` is the sheet with the forecast from now on.
+    pub fn of(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Lines {
+        Lines {
+            steps: steps(told, goes, here),
+            log: log(told, here),
+        }
+    }
 }
 
 pub struct View {
@@ -76,8 +92,7 @@ pub struct View {
     pub end_key: String,
     /// Entries of a newer program, which this one cannot show.
     pub unreadable: usize,
-    pub steps: Vec<StepView>,
-    pub log: Vec<LogLine>,
+    pub told: Arc<Lines>,
     pub subjects: Vec<SubjectChoice>,
     pub degrees: String,
     pub degree_unit: &'static str,
@@ -140,10 +155,15 @@ fn part_form(
 }
 
 impl View {
-    /// `goes` is the sheet with the forecast from now on.
+    /// A key of its own for each form that is drawn.
+    pub fn key(&self) -> Uuid {
+        Uuid::new_v4()
+    }
+
+    /// `goes` is the sheet with the forecast from now on, `drawn` what was done and seen.
     pub fn of(
         told: &BatchRecord,
-        goes: &SheetResult,
+        (goes, drawn): (&SheetResult, Arc<Lines>),
         here: &RequestKitchen,
         typed: &FormData,
         errors: &[FieldError],
@@ -185,8 +205,7 @@ impl View {
             follows: told.is_under_way(here.now),
             end_key: Uuid::new_v4().to_string(),
             unreadable: told.batch.entries.unreadable,
-            steps: steps(told, goes, here),
-            log: log(told, here),
+            told: drawn,
             subjects: Subject::ALL
                 .into_iter()
                 .map(|s| (s.key().to_string(), here.say(&s.name())))
@@ -351,7 +370,6 @@ fn steps(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<S
                     )
                 }),
                 next: told.progress.next == Some(i),
-                key: Uuid::new_v4().to_string(),
             }
         })
         .collect()
@@ -371,7 +389,7 @@ fn log(told: &BatchRecord, here: &RequestKitchen) -> Vec<LogLine> {
                 what,
                 value,
                 planned,
-                back: back.then(|| (o.key.to_string(), Uuid::new_v4().to_string())),
+                back: back.then(|| o.key.to_string()),
                 gone,
             })
         })

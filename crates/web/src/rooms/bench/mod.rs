@@ -1,6 +1,6 @@
 //! The Bench: every live batch on one ribbon of time, and what is next.
 
-mod view;
+pub(crate) mod view;
 
 use crate::App;
 use crate::batch::load;
@@ -51,7 +51,7 @@ async fn bench(
     let frame = Frame::of(&here, theme, Stop::Bench, "Bench", None, "/");
     page(&Page {
         frame,
-        b: View::of(&live, &here, &app.drawn.ribbons),
+        b: View::of(&live, &here, &app.drawn.boards),
         paging,
         unreadable,
     })

@@ -9,7 +9,7 @@ use crate::shared::format::{count_word, day_hm, hm, is_now, span, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use craft::reading::{FRESH_MIN, Subject};
-use craft::sheet::StepKind;
+use craft::sheet::{PlannedStep, StepKind};
 use jiff::Timestamp;
 use std::sync::Arc;
 use uuid::Uuid;
@@ -26,7 +26,7 @@ pub struct Act {
     pub late: bool,
     pub time: String,
     pub day: String,
-    pub mark: String,
+    pub mark: &'static str,
     pub title: String,
     /// The same as a call across the kitchen.
     pub call: String,
@@ -61,17 +61,22 @@ pub struct TableRow {
     pub serve: String,
 }
 
+/// What of the Bench is drawn once a minute.
+pub struct Board {
+    /// Wide and narrow.
+    pub ribbon: (String, String),
+    pub heatline: Option<String>,
+    pub read_at: String,
+    pub table: Vec<TableRow>,
+}
+
 pub struct View {
     pub answer_head: String,
     pub answer_core: String,
     pub lines: [String; 2],
-    /// Wide and narrow.
-    pub ribbon: Arc<(String, String)>,
+    pub board: Arc<Board>,
     pub acts: Vec<Act>,
-    pub heatline: Option<String>,
-    pub read_at: String,
     pub degree_unit: &'static str,
-    pub table: Vec<TableRow>,
     /// How many steps follow those in view, and until when.
     pub more: Option<String>,
     pub just_done: Option<JustDone>,
@@ -79,8 +84,8 @@ pub struct View {
 }
 
 /// "12 more steps follow, the last Sun 14:55."
-fn following(rest: &[Act]) -> Option<String> {
-    let last = rest.last()?;
+fn following(rest: &[Due], here: &RequestKitchen) -> Option<String> {
+    let last = here.local(rest.last()?.at);
     let steps = if rest.len() == 1 {
         "One more step follows".to_string()
     } else {
@@ -89,58 +94,56 @@ fn following(rest: &[Act]) -> Option<String> {
             count_word(rest.len() as u32)
         )
     };
-    let day = if last.day.is_empty() {
-        String::new()
-    } else {
-        format!("{} ", last.day)
-    };
     Some(format!(
-        "{steps} {day}{}; each stands on its batch.",
-        last.time
+        "{steps} {}; each stands on its batch.",
+        day_hm(&last)
     ))
 }
 
+impl Board {
+    fn of(live: &[BatchRecord], here: &RequestKitchen) -> Board {
+        let rows: Vec<Row> = live.iter().map(|t| row(t, here)).collect();
+        let (pins, newest) = pins(live, here);
+        let line = |t: &BatchRecord| TableRow {
+            code: t.batch.code.clone(),
+            name: t.batch.name.clone(),
+            state: t.state(|c| here.measures.degrees(c, 1)),
+            window: window_words(&t.batch.sheet.result, &here.zone),
+            serve: day_hm(&here.local(t.batch.sheet.request.serve_at)),
+        };
+        Board {
+            ribbon: (
+                ribbon::wide(&rows, here.now, &here.zone),
+                ribbon::narrow(&rows, here.now, &here.zone),
+            ),
+            heatline: (!pins.is_empty()).then(|| heatline(&pins, &here.measures)),
+            read_at: newest.map_or(String::new(), |t| hm(&here.local(t))),
+            table: live.iter().map(line).collect(),
+        }
+    }
+}
+
 impl View {
-    pub fn of(
-        live: &[BatchRecord],
-        here: &RequestKitchen,
-        ribbons: &Drawn<(String, String)>,
-    ) -> View {
+    pub fn of(live: &[BatchRecord], here: &RequestKitchen, boards: &Drawn<Board>) -> View {
         let stand = live
             .iter()
             .map(|t| t.stands(here, &t.batch.sheet.result))
             .collect();
-        let ribbon = ribbons.of(stand, here.minute(), || {
-            let rows: Vec<Row> = live.iter().map(|t| row(t, here)).collect();
-            let wide = ribbon::wide(&rows, here.now, &here.zone);
-            (wide, ribbon::narrow(&rows, here.now, &here.zone))
-        });
-        let mut acts = acts(live, here);
+        let board = boards.of(stand, here.minute(), || Board::of(live, here));
+        let due = due(live, here);
         let just_done = just_done(live, here);
         let in_view = if just_done.is_some() { ACTS - 1 } else { ACTS };
-        let more = following(acts.get(in_view..).unwrap_or_default());
+        let more = following(due.get(in_view..).unwrap_or_default(), here);
+        // The rest stands on its batches: nothing of it is worded here.
+        let acts: Vec<Act> = due.iter().take(in_view).map(|d| act(d, here)).collect();
         let (answer_head, answer_core) = answer(&acts, live);
-        acts.truncate(in_view);
-        let (pins, newest) = pins(live, here);
         View {
             answer_head,
             answer_core,
             lines: lines(live, here),
-            ribbon,
+            board,
             acts,
-            heatline: (!pins.is_empty()).then(|| heatline(&pins, &here.measures)),
-            read_at: newest.map_or(String::new(), |t| hm(&here.local(t))),
             degree_unit: here.measures.degree_unit(),
-            table: live
-                .iter()
-                .map(|t| TableRow {
-                    code: t.batch.code.clone(),
-                    name: t.batch.name.clone(),
-                    state: t.state(|c| here.measures.degrees(c, 1)),
-                    window: window_words(&t.batch.sheet.result, &here.zone),
-                    serve: day_hm(&here.local(t.batch.sheet.request.serve_at)),
-                })
-                .collect(),
             more,
             just_done,
             fix: live
@@ -200,54 +203,68 @@ fn just_done(live: &[BatchRecord], here: &RequestKitchen) -> Option<JustDone> {
     })
 }
 
+/// A step that is still to be done.
+struct Due<'a> {
+    told: &'a BatchRecord,
+    step: &'a PlannedStep,
+    /// Since when it is under way.
+    since: Option<Timestamp>,
+    at: Timestamp,
+}
+
 /// Every step that is still to be done, the earliest first.
-fn acts(live: &[BatchRecord], here: &RequestKitchen) -> Vec<Act> {
-    let mut out: Vec<Act> = live
-        .iter()
-        .flat_map(|t| {
-            let all = &t.batch.sheet.result.steps;
-            let from = t.progress.next.unwrap_or(all.len());
-            let states = all.iter().zip(&t.progress.steps).skip(from);
-            states
-                .filter(|(_, state)| state.done.is_none())
-                .map(move |(s, state)| (t, s, state.under_way()))
-        })
-        .map(|(t, s, since)| {
+fn due<'a>(live: &'a [BatchRecord], here: &RequestKitchen) -> Vec<Due<'a>> {
+    let mut out = vec![];
+    for told in live {
+        let all = &told.batch.sheet.result.steps;
+        let from = told.progress.next.unwrap_or(all.len());
+        for (step, state) in all.iter().zip(&told.progress.steps).skip(from) {
+            if state.done.is_some() {
+                continue;
+            }
+            let since = state.under_way();
             // What is under way is not late: it ends when it usually does, or now.
             let at = match since {
-                Some(_) => s.at.max(here.now),
-                None => s.at,
+                Some(_) => step.at.max(here.now),
+                None => step.at,
             };
-            let local = here.local(at);
-            Act {
-                span: span(at.duration_since(here.now)),
-                late: at < here.now && !is_now(at.duration_since(here.now)),
-                time: hm(&local),
-                day: local.strftime("%a").to_string(),
-                mark: marks::step(&s.kind),
-                title: format!("{} · {}", here.say(&s.title), t.batch.name),
-                call: here.say(&s.kind.call(&t.batch.name)),
-                detail: match since {
-                    Some(b) => format!(
-                        "Under way since {}. {}",
-                        hm(&here.local(b)),
-                        here.say(&s.detail)
-                    ),
-                    None => here.say(&s.detail),
-                },
-                batch: t.batch.id.0,
-                code: t.batch.code.clone(),
-                position: usize::from(s.number),
-                is_bake: s.kind == StepKind::Bake,
-                has_length: s.has_length(),
-                under_way: since.is_some(),
-                key: Uuid::new_v4().to_string(),
-                at_ms: at.as_millisecond(),
-            }
-        })
-        .collect();
-    out.sort_by_key(|a| a.at_ms);
+            out.push(Due {
+                told,
+                step,
+                since,
+                at,
+            });
+        }
+    }
+    out.sort_by_key(|d| d.at.as_millisecond());
     out
+}
+
+fn act(d: &Due, here: &RequestKitchen) -> Act {
+    let (t, s, at) = (d.told, d.step, d.at);
+    let local = here.local(at);
+    let detail = here.say(&s.detail);
+    Act {
+        span: span(at.duration_since(here.now)),
+        late: at < here.now && !is_now(at.duration_since(here.now)),
+        time: hm(&local),
+        day: local.strftime("%a").to_string(),
+        mark: marks::step(&s.kind),
+        title: format!("{} · {}", here.say(&s.title), t.batch.name),
+        call: here.say(&s.kind.call(&t.batch.name)),
+        detail: match d.since {
+            Some(b) => format!("Under way since {}. {detail}", hm(&here.local(b))),
+            None => detail,
+        },
+        batch: t.batch.id.0,
+        code: t.batch.code.clone(),
+        position: usize::from(s.number),
+        is_bake: s.kind == StepKind::Bake,
+        has_length: s.has_length(),
+        under_way: d.since.is_some(),
+        key: Uuid::new_v4().to_string(),
+        at_ms: at.as_millisecond(),
+    }
 }
 
 fn answer(acts: &[Act], live: &[BatchRecord]) -> (String, String) {

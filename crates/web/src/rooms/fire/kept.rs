@@ -17,6 +17,7 @@ use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
+use craft::fact;
 use craft::fact::Fact;
 use craft::fire::{FireChoice, of_formula};
 use craft::formula::Formula;
@@ -70,7 +71,7 @@ fn request(
         open.dough.room_c,
     )
     .map_err(|e| form::at_fields(e.0))?;
-    let mut r = told.batch.sheet.request.clone();
+    let mut r = SheetRequest::clone(&told.batch.sheet.request);
     r.formula = formula;
     r.now_at = None;
     r.fire = Some(Box::new(fire));
@@ -128,13 +129,17 @@ async fn keep(
     };
     let of = typed.text("plan").parse().unwrap_or(u32::MAX);
     let form_key = typed.key("form_key");
+    let why = match new.dough_changed {
+        true => fact!("plan-fire-dough"),
+        false => fact!("plan-fire"),
+    };
     // The plan and the formula that it asks for: both, or neither.
     let done = store::act!(app.db, db => {
         let plan = NewPlan {
             of,
             request: &new.request,
             result: &new.result,
-            why: if new.dough_changed { "fire and dough changed" } else { "fire planned" },
+            why: &why,
         };
         match batch::replan(db, here.id(), told.batch.id, &plan, here.now).await? {
             Replanned::Done if new.dough_changed => {

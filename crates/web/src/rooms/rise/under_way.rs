@@ -24,6 +24,7 @@ use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
+use craft::fact;
 use craft::fact::Fact;
 use craft::formula::Dose;
 use craft::number::plain;
@@ -143,7 +144,16 @@ async fn plan(
         }
     };
     let of = typed.text("plan").parse().unwrap_or(u32::MAX);
-    match keep(&app, &here, told, of, (&request, &result), "hours changed").await? {
+    match keep(
+        &app,
+        &here,
+        told,
+        of,
+        (&request, &result),
+        &fact!("plan-hours"),
+    )
+    .await?
+    {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/rise")).into_response()),
         Replanned::Stale(_) => {
             let theirs = &told.batch.sheet;
@@ -201,7 +211,7 @@ async fn remedy(
         return back("That remedy no longer helps: look at what the forecast says now.".into())
             .await;
     };
-    let mut request = sheet.request.clone();
+    let mut request = SheetRequest::clone(&sheet.request);
     request.now_at = None;
     request.formula = request.formula.on_path(r.change.legs);
     request.serve_at = r.change.serve_at;
@@ -213,16 +223,7 @@ async fn remedy(
         Err(e) => return back(here.say_all(&e.0)).await,
     };
     let of = pressed.text("plan").parse().unwrap_or(u32::MAX);
-    match keep(
-        &app,
-        &here,
-        told,
-        of,
-        (&request, &result),
-        &here.say(&r.say),
-    )
-    .await?
-    {
+    match keep(&app, &here, told, of, (&request, &result), &r.say).await? {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/rise")).into_response()),
         Replanned::Stale(_) => {
             back("Somebody changed this plan a moment ago: look at it as it is now.".into()).await
@@ -341,7 +342,7 @@ async fn vigour(
             },
             ..sheet.request.formula.clone()
         },
-        ..sheet.request.clone()
+        ..SheetRequest::clone(&sheet.request)
     };
     let next = app.models.at_length(|| work_out(&next)).await?;
     let changes = match next {

@@ -75,7 +75,10 @@ async fn json(
         pizzas: &told.run.pizzas,
         run: told.run.summary(),
     };
-    let body = serde_json::to_vec_pretty(&taken)
-        .map_err(|e| store::StoreError::Unreadable(e.to_string()))?;
+    let unreadable = |e: serde_json::Error| store::StoreError::Unreadable(e.to_string());
+    let mut taken = serde_json::to_value(&taken).map_err(unreadable)?;
+    // Each fact with its text beside it, for whoever reads the file without this program.
+    here.reader().spoken(&mut taken);
+    let body = serde_json::to_vec_pretty(&taken).map_err(unreadable)?;
     Ok(attachment(body, "application/json", format!("{code}.json")))
 }
