@@ -7,20 +7,32 @@ use crate::fact;
 use crate::fact::Fact;
 use crate::units::Celsius;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// The form in which yeast is bought.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Hash,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum YeastForm {
-    Fresh,
-    ActiveDry,
     Instant,
+    ActiveDry,
+    Fresh,
 }
 
 impl YeastForm {
-    pub const ALL: [YeastForm; 3] = [YeastForm::Instant, YeastForm::ActiveDry, YeastForm::Fresh];
-
     /// Grams of fresh yeast that one gram of this form equals (textbook: 1, 1/0.45, 3).
     pub fn fresh_equivalent(self) -> f64 {
         match self {
@@ -36,17 +48,6 @@ impl YeastForm {
             YeastForm::ActiveDry => 0.45,
             YeastForm::Instant => 0.35,
         }
-    }
-    /// The key used in JSON and in forms.
-    pub fn key(self) -> &'static str {
-        match self {
-            YeastForm::Fresh => "fresh",
-            YeastForm::ActiveDry => "active_dry",
-            YeastForm::Instant => "instant",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<YeastForm> {
-        YeastForm::ALL.into_iter().find(|f| f.key() == key)
     }
     /// The name under which a pantry's shelf is asked for it.
     pub fn shelf_name(self) -> &'static str {
@@ -140,6 +141,7 @@ pub fn convert(grams: f64, from: Raising, to: Raising, work: Work) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::keyed::Keyed;
     use proptest::prelude::*;
 
     #[test]
@@ -180,7 +182,7 @@ mod tests {
         // 3 g fresh, 1.35 g active dry and 1 g instant do the same work.
         assert!((1.35 * YeastForm::ActiveDry.fresh_equivalent() - 3.0).abs() < 1e-9);
         assert_eq!(1.0 * YeastForm::Instant.fresh_equivalent(), 3.0);
-        for f in YeastForm::ALL {
+        for &f in YeastForm::ALL {
             assert_eq!(YeastForm::from_key(f.key()), Some(f));
         }
         assert_eq!(YeastForm::from_key("sourdough"), None);

@@ -18,6 +18,7 @@
 //! | [`fire`] | how long it bakes, and what happened in the oven |
 //! | [`sheet`] | all of it for one dough wanted at an hour |
 //! | [`code`] | batch codes |
+//! | [`keyed`] | enums with keys |
 //! | [`when`] | whether a weekday is enough to say a day |
 
 #![warn(missing_docs)]
@@ -29,6 +30,7 @@ pub mod fact;
 pub mod fire;
 pub mod flour;
 pub mod formula;
+pub mod keyed;
 mod kitchen;
 pub mod leaven;
 pub mod mix;

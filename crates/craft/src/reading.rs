@@ -5,13 +5,27 @@ use crate::fact::{Fact, Value};
 use crate::refusal::FieldError;
 use crate::units::{Celsius, TemperatureUnit};
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// A reading says something of now for so long, min: of a floor for the next pizza, of a place on the Bench.
 pub const FRESH_MIN: f64 = 15.0;
 
 /// What a temperature was read of.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Hash,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Subject {
     Dough,
     Room,
@@ -22,28 +36,6 @@ pub enum Subject {
 }
 
 impl Subject {
-    pub const ALL: [Subject; 6] = [
-        Subject::Dough,
-        Subject::Room,
-        Subject::Fridge,
-        Subject::Water,
-        Subject::Floor,
-        Subject::Dome,
-    ];
-
-    pub fn key(self) -> &'static str {
-        match self {
-            Subject::Dough => "dough",
-            Subject::Room => "room",
-            Subject::Fridge => "fridge",
-            Subject::Water => "water",
-            Subject::Floor => "floor",
-            Subject::Dome => "dome",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<Subject> {
-        Subject::ALL.into_iter().find(|s| s.key() == key)
-    }
     /// The word for it.
     pub fn name(self) -> Fact {
         match self {

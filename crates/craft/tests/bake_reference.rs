@@ -11,6 +11,7 @@ use craft::fire::{
     Aim, Back, BakeRequest, Course, Fineness, Item, Material, OvenNow, PanNow, Piece, bake,
     bake_finely, boiling_c, race,
 };
+use craft::keyed::Keyed;
 use serde_json::Value;
 
 fn all() -> Value {

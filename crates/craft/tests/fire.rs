@@ -8,6 +8,7 @@ use craft::fire::recover::{gap, recovery, row};
 use craft::fire::remedy::{Change, remedies};
 use craft::fire::set_points::{SetPointRequest, set_points};
 use craft::fire::{Aim, Back, BakeRequest, Item, Material, bake, race};
+use craft::keyed::Keyed;
 use craft::style;
 use oven::{base_at_end, on, plan};
 use proptest::prelude::*;

@@ -1,6 +1,7 @@
 //! Runs of pizzas by chance: whatever is tapped, in whatever order it arrives, the run stays one that can be.
 
 use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
+use craft::keyed::Keyed;
 use jiff::{SignedDuration, Timestamp};
 use proptest::prelude::*;
 

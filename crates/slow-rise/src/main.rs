@@ -6,6 +6,7 @@ mod serve;
 
 use anyhow::{Context, Result};
 use clap::{Parser, Subcommand};
+use craft::keyed::Keyed;
 use speech::Language;
 use std::io::Read;
 use std::path::PathBuf;

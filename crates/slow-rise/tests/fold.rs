@@ -6,6 +6,7 @@ mod program;
 
 use anyhow::Result;
 use craft::fire::run::{Run, Shade, Tap, TapKind, Verdict};
+use craft::keyed::Keyed;
 use jiff::{SignedDuration, Timestamp};
 use maker::Bench;
 use serde_json::{Value, json};

@@ -1,33 +1,25 @@
 //! The texts: Fluent files, compiled in, one folder for each language.
 
+use craft::keyed::Keyed;
 use fluent_bundle::concurrent::FluentBundle;
 use fluent_bundle::{FluentArgs, FluentResource, FluentValue};
 use std::sync::LazyLock;
+use strum::{EnumString, IntoStaticStr, VariantArray};
 use unic_langid::LanguageIdentifier;
 
 use crate::said::{Carried, Said};
 
-/// A language that there are texts in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+/// A language that there are texts in, with its code as its key.
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Hash, Default, EnumString, IntoStaticStr, VariantArray,
+)]
 pub enum Language {
     #[default]
+    #[strum(serialize = "en")]
     English,
 }
 
 impl Language {
-    /// All of them.
-    pub const ALL: [Language; 1] = [Language::English];
-
-    /// Its code: "en".
-    pub fn key(self) -> &'static str {
-        match self {
-            Language::English => "en",
-        }
-    }
-    /// The language of that code.
-    pub fn from_key(key: &str) -> Option<Language> {
-        Language::ALL.into_iter().find(|l| l.key() == key)
-    }
     fn identifier(self) -> LanguageIdentifier {
         match self {
             Language::English => "en-GB".parse().unwrap_or_default(),
@@ -54,7 +46,7 @@ pub(crate) type Bundle = FluentBundle<FluentResource>;
 /// The texts of a language, parsed once.
 pub(crate) fn bundle(language: Language) -> &'static Bundle {
     static BUNDLES: LazyLock<Vec<Bundle>> =
-        LazyLock::new(|| Language::ALL.into_iter().map(parsed).collect());
+        LazyLock::new(|| Language::ALL.iter().copied().map(parsed).collect());
     &BUNDLES[language as usize]
 }
 

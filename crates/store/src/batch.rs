@@ -11,6 +11,7 @@ use crate::sheet::sheet_of;
 pub use crate::sheet::{Entries, Origin, Sheet, said_of_steps};
 use crate::{KitchenId, Result, StoreError, instant, stock};
 use craft::fact::Fact;
+use craft::keyed::Keyed;
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};

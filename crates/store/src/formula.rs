@@ -5,6 +5,7 @@ use crate::once::{self, Once};
 use crate::sheet::Origin;
 use crate::{KitchenId, Result, StoreError, instant};
 use craft::formula::Formula;
+use craft::keyed::Keyed;
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};
 use uuid::Uuid;

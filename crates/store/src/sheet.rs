@@ -8,6 +8,7 @@ use craft::sheet::progress::StepPast;
 use craft::sheet::{SheetRequest, SheetResult};
 use sqlx::MySqlConnection;
 use std::sync::Arc;
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// What was asked and what was worked out. A change makes another plan; the former one is kept beside it.
 #[derive(Debug, PartialEq)]
@@ -28,19 +29,11 @@ pub struct Entries {
 }
 
 /// Who made a batch: only the demo's own may be made anew.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr, VariantArray)]
+#[strum(serialize_all = "snake_case")]
 pub enum Origin {
     Maker,
     Demo,
-}
-
-impl Origin {
-    pub(crate) fn key(self) -> &'static str {
-        match self {
-            Origin::Maker => "maker",
-            Origin::Demo => "demo",
-        }
-    }
 }
 
 /// What was said of its steps, in the order of entering.

@@ -4,6 +4,7 @@
 //! counted by an allocator of this test's own, time as this thread's own work, which other tests do not lengthen.
 
 use cpu_time::ThreadTime;
+use craft::keyed::Keyed;
 use proptest::prelude::*;
 use serde_json::Value;
 use std::alloc::{GlobalAlloc, Layout, System};
@@ -53,7 +54,7 @@ static ALLOCATOR: Counting = Counting;
 fn examples() -> Vec<(Kind, Value)> {
     let text = include_str!("../../../docs/api.md");
     let mut out = Vec::new();
-    for kind in Kind::ALL {
+    for &kind in Kind::ALL {
         let head = format!("\n## `{}`", kind.key());
         let example = text.split(&head).skip(1).find_map(|rest| {
             let json = rest.split("```json").nth(1)?.split("```").next()?;
@@ -163,7 +164,7 @@ fn bent(mut v: Value, bends: &[(usize, Bend)]) -> Value {
 #[test]
 fn every_kind_has_an_example_to_bend() {
     let kinds: Vec<_> = examples().into_iter().map(|(k, _)| k).collect();
-    for kind in Kind::ALL {
+    for &kind in Kind::ALL {
         assert!(kinds.contains(&kind), "{kind:?}");
     }
 }

@@ -6,6 +6,7 @@ use super::csv::row_name;
 use crate::fact;
 use crate::flour::FlourKind;
 use crate::formula::{Formula, FormulaResult, Ingredient, PrefermentKind};
+use crate::keyed::Keyed;
 use crate::number::plain;
 use crate::number::two_digits;
 use crate::paste::{PasteRequest, Pasted, read};

@@ -5,14 +5,27 @@
 use crate::fact;
 use crate::fact::Fact;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// What a floor or a pan is made of.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Material {
-    Cordierite,
     Biscuit,
+    Cordierite,
     Firebrick,
     CarbonSteel,
     Stainless,
@@ -33,16 +46,6 @@ pub struct Body {
 const DOUGH_EFFUSIVITY: f64 = 973.0;
 
 impl Material {
-    pub const ALL: [Material; 7] = [
-        Material::Biscuit,
-        Material::Cordierite,
-        Material::Firebrick,
-        Material::CarbonSteel,
-        Material::Stainless,
-        Material::CastIron,
-        Material::Aluminium,
-    ];
-
     pub fn body(self) -> Body {
         let (k, rho, cp, eps) = match self {
             Material::Cordierite => (1.30, 2000.0, 950.0, 0.90),
@@ -56,20 +59,6 @@ impl Material {
         Body { k, rho, cp, eps }
     }
 
-    pub fn key(self) -> &'static str {
-        match self {
-            Material::Cordierite => "cordierite",
-            Material::Biscuit => "biscuit",
-            Material::Firebrick => "firebrick",
-            Material::CarbonSteel => "carbon_steel",
-            Material::Stainless => "stainless",
-            Material::CastIron => "cast_iron",
-            Material::Aluminium => "aluminium",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<Material> {
-        Material::ALL.into_iter().find(|m| m.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             Material::Cordierite => fact!("floor-cordierite"),

@@ -12,14 +12,27 @@ use crate::refusal::{Check, ValidationError};
 use crate::style::oven_fit;
 use serde::{Deserialize, Serialize};
 use std::sync::LazyLock;
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// An oven's own factors: half to double of the book. Beyond that it is another oven, or the log is wrong.
 pub const FACTORS: (f64, f64) = (0.5, 2.0);
 
 /// The kinds.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum OvenKind {
     WoodDome,
     GasDome,
@@ -31,9 +44,21 @@ pub enum OvenKind {
     Home,
 }
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Fuel {
     Wood,
     Gas,
@@ -41,9 +66,21 @@ pub enum Fuel {
 }
 
 /// Where the floor lies in a home oven.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Shelf {
     Top,
     Middle,
@@ -51,27 +88,6 @@ pub enum Shelf {
 }
 
 impl OvenKind {
-    pub const ALL: [OvenKind; 6] = [
-        OvenKind::WoodDome,
-        OvenKind::GasDome,
-        OvenKind::PortableFlame,
-        OvenKind::ElectricDeck,
-        OvenKind::StoneDeck,
-        OvenKind::Home,
-    ];
-    pub fn key(self) -> &'static str {
-        match self {
-            OvenKind::WoodDome => "wood_dome",
-            OvenKind::GasDome => "gas_dome",
-            OvenKind::PortableFlame => "portable_flame",
-            OvenKind::ElectricDeck => "electric_deck",
-            OvenKind::StoneDeck => "stone_deck",
-            OvenKind::Home => "home",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<OvenKind> {
-        OvenKind::ALL.into_iter().find(|k| k.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             OvenKind::WoodDome => fact!("oven-wood-dome"),
@@ -104,17 +120,6 @@ impl OvenKind {
 }
 
 impl Fuel {
-    pub const ALL: [Fuel; 3] = [Fuel::Wood, Fuel::Gas, Fuel::Electric];
-    pub fn key(self) -> &'static str {
-        match self {
-            Fuel::Wood => "wood",
-            Fuel::Gas => "gas",
-            Fuel::Electric => "electric",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<Fuel> {
-        Fuel::ALL.into_iter().find(|f| f.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             Fuel::Wood => fact!("fuel-wood"),
@@ -125,17 +130,6 @@ impl Fuel {
 }
 
 impl Shelf {
-    pub const ALL: [Shelf; 3] = [Shelf::Top, Shelf::Middle, Shelf::Low];
-    pub fn key(self) -> &'static str {
-        match self {
-            Shelf::Top => "top",
-            Shelf::Middle => "middle",
-            Shelf::Low => "low",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<Shelf> {
-        Shelf::ALL.into_iter().find(|s| s.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             Shelf::Top => fact!("shelf-top"),

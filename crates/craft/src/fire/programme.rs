@@ -7,6 +7,7 @@ use crate::fact;
 use crate::fact::Fact;
 use serde::{Deserialize, Serialize};
 use std::sync::LazyLock;
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// A cue during the bake.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -19,9 +20,21 @@ pub struct Turn {
 }
 
 /// What a cue asks for.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Cue {
     QuarterTurn,
     HalfTurn,
@@ -33,27 +46,6 @@ pub enum Cue {
 }
 
 impl Cue {
-    pub const ALL: [Cue; 6] = [
-        Cue::QuarterTurn,
-        Cue::HalfTurn,
-        Cue::OntoSteel,
-        Cue::ToTheBack,
-        Cue::CheeseOn,
-        Cue::UnderFlame,
-    ];
-    pub fn key(self) -> &'static str {
-        match self {
-            Cue::QuarterTurn => "quarter_turn",
-            Cue::HalfTurn => "half_turn",
-            Cue::OntoSteel => "onto_steel",
-            Cue::ToTheBack => "to_the_back",
-            Cue::CheeseOn => "cheese_on",
-            Cue::UnderFlame => "under_flame",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<Cue> {
-        Cue::ALL.into_iter().find(|c| c.key() == key)
-    }
     /// A word or two for the line of the bake.
     pub fn short(self) -> Fact {
         match self {

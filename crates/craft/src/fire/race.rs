@@ -9,11 +9,26 @@ use crate::fact;
 use crate::fact::{Fact, Value};
 use crate::refusal::Check;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// A part that has to be right.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Item {
     Base,
     Rim,
@@ -23,23 +38,6 @@ pub enum Item {
 }
 
 impl Item {
-    pub const ALL: [Item; 5] = [
-        Item::Base,
-        Item::Rim,
-        Item::Crumb,
-        Item::Topping,
-        Item::Cheese,
-    ];
-    /// Its name in JSON.
-    pub fn key(self) -> &'static str {
-        match self {
-            Item::Base => "base",
-            Item::Rim => "rim",
-            Item::Crumb => "crumb",
-            Item::Topping => "topping",
-            Item::Cheese => "cheese",
-        }
-    }
     /// What it is called.
     pub fn name(self) -> Fact {
         match self {

@@ -11,6 +11,7 @@ use super::race::{BakeWindow, Race, Targets};
 use super::setup::Aim;
 use crate::fact;
 use crate::fact::{Fact, Kelvin, Mm, Percent, whole};
+use crate::keyed::Keyed;
 use serde::{Deserialize, Serialize};
 
 /// One change, as data.

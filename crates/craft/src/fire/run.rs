@@ -8,11 +8,26 @@ use crate::fact;
 use crate::fact::Fact;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// How dark one side came out.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Shade {
     Pale,
     Right,
@@ -20,14 +35,6 @@ pub enum Shade {
 }
 
 impl Shade {
-    pub const ALL: [Shade; 3] = [Shade::Pale, Shade::Right, Shade::Dark];
-    pub fn key(self) -> &'static str {
-        match self {
-            Shade::Pale => "pale",
-            Shade::Right => "right",
-            Shade::Dark => "dark",
-        }
-    }
     /// The word for it.
     pub fn name(self) -> Fact {
         match self {
@@ -35,9 +42,6 @@ impl Shade {
             Shade::Right => fact!("shade-right"),
             Shade::Dark => fact!("shade-dark"),
         }
-    }
-    pub fn from_key(key: &str) -> Option<Shade> {
-        Shade::ALL.into_iter().find(|s| s.key() == key)
     }
 }
 

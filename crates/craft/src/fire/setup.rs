@@ -9,11 +9,24 @@ use crate::fact::{Fact, Kelvin, Value, tenth};
 use crate::refusal::{Check, ValidationError};
 use crate::units::Celsius;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// What a bake aims at: which colours, how dry, how set. Also the shape of the dough (a pan dough is less dense).
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Aim {
     /// Short and hot: soft, spotted.
     Hot,
@@ -24,19 +37,6 @@ pub enum Aim {
 }
 
 impl Aim {
-    pub const ALL: [Aim; 5] = [Aim::Hot, Aim::Thin, Aim::Home, Aim::Deck, Aim::Pan];
-    pub fn key(self) -> &'static str {
-        match self {
-            Aim::Hot => "hot",
-            Aim::Thin => "thin",
-            Aim::Home => "home",
-            Aim::Deck => "deck",
-            Aim::Pan => "pan",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<Aim> {
-        Aim::ALL.into_iter().find(|a| a.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             Aim::Hot => fact!("aim-hot"),

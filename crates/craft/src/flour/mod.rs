@@ -14,11 +14,26 @@ pub use blend::{Blend, blend};
 
 use crate::refusal::Check;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// What a flour is milled from and how far.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    Default,
+    PartialEq,
+    Eq,
+    Hash,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum FlourKind {
     /// Fine soft-wheat flour, type 00 or 0.
     #[default]
@@ -36,31 +51,6 @@ pub enum FlourKind {
 }
 
 impl FlourKind {
-    pub const ALL: [FlourKind; 8] = [
-        FlourKind::SoftFine,
-        FlourKind::HardBread,
-        FlourKind::HalfWhite,
-        FlourKind::Wholemeal,
-        FlourKind::Semolina,
-        FlourKind::Spelt,
-        FlourKind::Rye,
-        FlourKind::Gluten,
-    ];
-    pub fn key(self) -> &'static str {
-        match self {
-            FlourKind::SoftFine => "soft_fine",
-            FlourKind::HardBread => "hard_bread",
-            FlourKind::HalfWhite => "half_white",
-            FlourKind::Wholemeal => "wholemeal",
-            FlourKind::Semolina => "semolina",
-            FlourKind::Spelt => "spelt",
-            FlourKind::Rye => "rye",
-            FlourKind::Gluten => "gluten",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<FlourKind> {
-        FlourKind::ALL.into_iter().find(|k| k.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             FlourKind::SoftFine => fact!("flour-soft-fine"),

@@ -3,24 +3,38 @@
 use crate::fact;
 use crate::fact::{Fact, Value};
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// What it is; water, sugar and fat in it follow.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Hash,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum ExtraKind {
-    Honey,
-    Syrup,
     /// Diastatic malt flour.
     ActiveMalt,
     /// Malt without enzymes, powder.
     PlainMalt,
-    MilkPowder,
-    Milk,
+    Honey,
+    Syrup,
     /// Butter.
     Butter,
     /// Lard or another fat without water.
     Fat,
+    Milk,
+    MilkPowder,
     Seeds,
     /// Dried mother powder; its amount is grams per litre of water.
     DriedMother,
@@ -35,37 +49,6 @@ struct Holds {
 }
 
 impl ExtraKind {
-    pub const ALL: [ExtraKind; 11] = [
-        ExtraKind::ActiveMalt,
-        ExtraKind::PlainMalt,
-        ExtraKind::Honey,
-        ExtraKind::Syrup,
-        ExtraKind::Butter,
-        ExtraKind::Fat,
-        ExtraKind::Milk,
-        ExtraKind::MilkPowder,
-        ExtraKind::Seeds,
-        ExtraKind::DriedMother,
-        ExtraKind::Other,
-    ];
-    pub fn key(self) -> &'static str {
-        match self {
-            ExtraKind::Honey => "honey",
-            ExtraKind::Syrup => "syrup",
-            ExtraKind::ActiveMalt => "active_malt",
-            ExtraKind::PlainMalt => "plain_malt",
-            ExtraKind::MilkPowder => "milk_powder",
-            ExtraKind::Milk => "milk",
-            ExtraKind::Butter => "butter",
-            ExtraKind::Fat => "fat",
-            ExtraKind::Seeds => "seeds",
-            ExtraKind::DriedMother => "dried_mother",
-            ExtraKind::Other => "other",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<ExtraKind> {
-        ExtraKind::ALL.into_iter().find(|k| k.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             ExtraKind::Honey => fact!("honey"),

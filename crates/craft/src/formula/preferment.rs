@@ -8,10 +8,24 @@ use crate::refusal::Check;
 use crate::rise::Kind;
 use crate::units::Grams;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Hash,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum PrefermentKind {
     Poolish,
     Biga,
@@ -23,25 +37,6 @@ pub enum PrefermentKind {
 }
 
 impl PrefermentKind {
-    pub const ALL: [PrefermentKind; 5] = [
-        PrefermentKind::Poolish,
-        PrefermentKind::Biga,
-        PrefermentKind::Levain,
-        PrefermentKind::OldDough,
-        PrefermentKind::Own,
-    ];
-    pub fn key(self) -> &'static str {
-        match self {
-            PrefermentKind::Poolish => "poolish",
-            PrefermentKind::Biga => "biga",
-            PrefermentKind::Levain => "levain",
-            PrefermentKind::OldDough => "old_dough",
-            PrefermentKind::Own => "own",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<PrefermentKind> {
-        PrefermentKind::ALL.into_iter().find(|k| k.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             PrefermentKind::Poolish => fact!("poolish"),

@@ -7,6 +7,7 @@ use crate::units::Cm;
 use crate::units::DOUGH_G_PER_CM3;
 use serde::{Deserialize, Serialize};
 use std::f64::consts::PI;
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// Thicknesses with a name, g of dough per cm² (craft notes, section 2: 0.32 to 0.36 for thin rounds, 0.55 to
 /// 0.9 for pans).
@@ -127,7 +128,8 @@ pub enum Pieces {
 }
 
 /// The ways to say how much.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr, VariantArray)]
+#[strum(serialize_all = "snake_case")]
 pub enum Mode {
     Balls,
     Discs,
@@ -137,22 +139,6 @@ pub enum Mode {
 }
 
 impl Mode {
-    pub const ALL: [Mode; 5] = [
-        Mode::Balls,
-        Mode::Discs,
-        Mode::Pans,
-        Mode::Total,
-        Mode::Flour,
-    ];
-    pub fn key(self) -> &'static str {
-        match self {
-            Mode::Balls => "balls",
-            Mode::Discs => "discs",
-            Mode::Pans => "pans",
-            Mode::Total => "total",
-            Mode::Flour => "flour",
-        }
-    }
     pub fn name(self) -> Fact {
         match self {
             Mode::Balls => fact!("mode-balls"),
@@ -161,9 +147,6 @@ impl Mode {
             Mode::Total => fact!("mode-total"),
             Mode::Flour => fact!("mode-flour"),
         }
-    }
-    pub fn from_key(key: &str) -> Option<Mode> {
-        Mode::ALL.into_iter().find(|m| m.key() == key)
     }
 }
 

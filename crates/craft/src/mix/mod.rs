@@ -12,6 +12,7 @@ use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, ValidationError};
 use crate::units::{Celsius, Grams};
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// Specific heats, kJ/(kg·K): water, flour at 14 % moisture, salt, oil, sugar (mixture rule, textbook).
 const C_WATER: f64 = 4.18;
@@ -32,9 +33,21 @@ const MOST_FRICTION_K: f64 = 12.0;
 const WARM_DOUGH_C: f64 = 28.0;
 
 /// How the dough is worked.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Mixer {
     Hand,
     Planetary,
@@ -44,14 +57,6 @@ pub enum Mixer {
 }
 
 impl Mixer {
-    pub const ALL: [Mixer; 5] = [
-        Mixer::Hand,
-        Mixer::Planetary,
-        Mixer::Spiral,
-        Mixer::Fork,
-        Mixer::FoodProcessor,
-    ];
-
     /// Heating by friction, K per minute; by hand it is 1 K in all (assumed).
     fn kelvin_per_min(self) -> f64 {
         match self {
@@ -78,18 +83,6 @@ impl Mixer {
             Mixer::Fork => (14.0, 25.0),
             Mixer::FoodProcessor => (1.2, 10.0),
         }
-    }
-    pub fn key(self) -> &'static str {
-        match self {
-            Mixer::Hand => "hand",
-            Mixer::Planetary => "planetary",
-            Mixer::Spiral => "spiral",
-            Mixer::Fork => "fork",
-            Mixer::FoodProcessor => "food_processor",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<Mixer> {
-        Mixer::ALL.into_iter().find(|m| m.key() == key)
     }
     pub fn name(self) -> Fact {
         match self {
@@ -432,6 +425,7 @@ fn too_hot(r: &WaterRequest, out: &mut WaterResult) {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::keyed::Keyed;
     use proptest::prelude::*;
 
     fn summer() -> WaterRequest {
@@ -548,7 +542,7 @@ mod tests {
 
     #[test]
     fn every_way_of_mixing_has_a_key_that_leads_back() {
-        for m in Mixer::ALL {
+        for &m in Mixer::ALL {
             assert_eq!(Mixer::from_key(m.key()), Some(m));
             let (work, whole) = m.usual_min();
             assert!(work < whole && m.friction_k(work) <= MOST_FRICTION_K);

@@ -10,6 +10,7 @@ mod stock;
 
 use crate::fact;
 use crate::fact::{Fact, Percent, Value};
+use crate::keyed::Keyed;
 pub use cost::{Cost, CostLine, Price, cost};
 pub use shopping::{Need, NeededFor, ShoppingLine, needed, needs, shopping};
 pub use stock::{InStock, Kept};
@@ -22,6 +23,7 @@ use crate::note::Note;
 use crate::refusal::{Check, ValidationError};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// A bag that stands there.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -60,37 +62,30 @@ pub struct Flour {
 }
 
 /// What raises a dough, as it stands in the pantry.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum LeavenForm {
-    Fresh,
-    ActiveDry,
     Instant,
+    ActiveDry,
+    Fresh,
     Starter,
     DriedMother,
 }
 
 impl LeavenForm {
-    pub const ALL: [LeavenForm; 5] = [
-        LeavenForm::Instant,
-        LeavenForm::ActiveDry,
-        LeavenForm::Fresh,
-        LeavenForm::Starter,
-        LeavenForm::DriedMother,
-    ];
-    pub fn key(self) -> &'static str {
-        match self {
-            LeavenForm::Fresh => "fresh",
-            LeavenForm::ActiveDry => "active_dry",
-            LeavenForm::Instant => "instant",
-            LeavenForm::Starter => "starter",
-            LeavenForm::DriedMother => "dried_mother",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<LeavenForm> {
-        LeavenForm::ALL.into_iter().find(|f| f.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             LeavenForm::Fresh => YeastForm::Fresh.name(),

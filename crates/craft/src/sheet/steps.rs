@@ -11,14 +11,28 @@ use crate::rise::{Event, RiseResult};
 use crate::units::Celsius;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// Rest after mixing, h; it is the first part of the bulk.
 const REST_H: f64 = 1.0 / 3.0;
 
 /// What a step is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Hash,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum StepKind {
     /// A preferment is mixed, or a levain fed.
     Preferment,
@@ -39,30 +53,6 @@ pub enum StepKind {
     LightOven,
     Temper,
     Bake,
-}
-
-impl StepKind {
-    pub fn key(self) -> &'static str {
-        match self {
-            StepKind::Preferment => "preferment",
-            StepKind::PrefermentCold => "preferment_cold",
-            StepKind::Mix => "mix",
-            StepKind::Rest => "rest",
-            StepKind::Fold => "fold",
-            StepKind::Bulk => "bulk",
-            StepKind::Ball => "ball",
-            StepKind::Reball => "reball",
-            StepKind::Degas => "degas",
-            StepKind::Cold => "cold",
-            StepKind::Freeze => "freeze",
-            StepKind::Thaw => "thaw",
-            StepKind::Move => "move",
-            StepKind::Pan => "pan",
-            StepKind::LightOven => "light_oven",
-            StepKind::Temper => "temper",
-            StepKind::Bake => "bake",
-        }
-    }
 }
 
 impl StepKind {

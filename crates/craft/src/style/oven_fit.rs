@@ -11,10 +11,23 @@ use crate::formula::{Extra, ExtraKind, Formula};
 use crate::refusal::{Check, ValidationError};
 use crate::units::Celsius;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum OvenKind {
     WoodDome,
     GasDome,
@@ -26,27 +39,6 @@ pub enum OvenKind {
 }
 
 impl OvenKind {
-    pub const ALL: [OvenKind; 6] = [
-        OvenKind::WoodDome,
-        OvenKind::GasDome,
-        OvenKind::PortableFlame,
-        OvenKind::ElectricDeck,
-        OvenKind::HomeWithSteel,
-        OvenKind::HomeWithTray,
-    ];
-    pub fn key(self) -> &'static str {
-        match self {
-            OvenKind::WoodDome => "wood_dome",
-            OvenKind::GasDome => "gas_dome",
-            OvenKind::PortableFlame => "portable_flame",
-            OvenKind::ElectricDeck => "electric_deck",
-            OvenKind::HomeWithSteel => "home_with_steel",
-            OvenKind::HomeWithTray => "home_with_tray",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<OvenKind> {
-        OvenKind::ALL.into_iter().find(|k| k.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             OvenKind::WoodDome => fact!("fit-wood-dome"),

@@ -9,14 +9,28 @@ use crate::formula::{Portion, disc_cm2};
 use crate::note::Note;
 use crate::units::{Celsius, Cm, Grams};
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// The disc to which amounts refer, cm.
 pub const DISC_CM: f64 = 30.0;
 
 /// Whether it must be cooked before it goes on.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    Default,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Cook {
     #[default]
     No,
@@ -27,17 +41,6 @@ pub enum Cook {
 }
 
 impl Cook {
-    pub const ALL: [Cook; 3] = [Cook::No, Cook::Meat, Cook::HardVegetable];
-    pub fn key(self) -> &'static str {
-        match self {
-            Cook::No => "no",
-            Cook::Meat => "meat",
-            Cook::HardVegetable => "hard_vegetable",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<Cook> {
-        Cook::ALL.into_iter().find(|c| c.key() == key)
-    }
     pub fn name(self) -> Fact {
         match self {
             Cook::No => fact!("cook-as-it-is"),

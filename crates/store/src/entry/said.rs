@@ -2,6 +2,7 @@
 
 use crate::{Result, StoreError};
 use craft::fire::{Tap, TapKind};
+use craft::keyed::Keyed;
 use craft::reading::Subject;
 use craft::sheet::progress::StepSaid;
 use craft::sheet::{ClockPoint, ReadyWindow};

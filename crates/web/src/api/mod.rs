@@ -15,6 +15,7 @@ use craft::fire::set_points::{SetPointRequest, SetPoints, set_points};
 use craft::fire::{BakeRequest, FirePlan};
 use craft::flour::substitute::{SubstituteRequest, Substitutes, substitute};
 use craft::formula::{FormulaRequest, FormulaResult, formulate};
+use craft::keyed::Keyed;
 use craft::mix::{WaterRequest, WaterResult, water};
 use craft::paste::{self, PasteRequest, Pasted};
 use craft::refusal::{FieldError, ValidationError};
@@ -30,9 +31,11 @@ use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use speech::{Language, Measures, Reader};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// What can be reckoned.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr, VariantArray)]
+#[strum(serialize_all = "kebab-case")]
 pub enum Kind {
     Formula,
     Water,
@@ -49,49 +52,6 @@ pub enum Kind {
     Fire,
     Firing,
     SetPoints,
-}
-
-impl Kind {
-    pub const ALL: [Kind; 15] = [
-        Kind::Formula,
-        Kind::Water,
-        Kind::Rise,
-        Kind::SolveYeast,
-        Kind::Sheet,
-        Kind::Paste,
-        Kind::Substitute,
-        Kind::Fit,
-        Kind::SolveHours,
-        Kind::Vigour,
-        Kind::FitLife,
-        Kind::Bake,
-        Kind::Fire,
-        Kind::Firing,
-        Kind::SetPoints,
-    ];
-
-    pub fn key(self) -> &'static str {
-        match self {
-            Kind::Formula => "formula",
-            Kind::Water => "water",
-            Kind::Rise => "rise",
-            Kind::SolveYeast => "solve-yeast",
-            Kind::Sheet => "sheet",
-            Kind::Paste => "paste",
-            Kind::Substitute => "substitute",
-            Kind::Fit => "fit",
-            Kind::SolveHours => "solve-hours",
-            Kind::Vigour => "vigour",
-            Kind::FitLife => "fit-life",
-            Kind::Bake => "bake",
-            Kind::Fire => "fire",
-            Kind::Firing => "firing",
-            Kind::SetPoints => "set-points",
-        }
-    }
-    pub fn from_key(key: &str) -> Option<Kind> {
-        Kind::ALL.into_iter().find(|k| k.key() == key)
-    }
 }
 
 /// How an answer is worded: the `text` beside each fact of it.
@@ -263,7 +223,7 @@ mod tests {
             first(Kind::Rise, r#"{"stages": "x"}"#),
             "This must be a list, not string \"x\" at line 1 column 14."
         );
-        for kind in Kind::ALL {
+        for &kind in Kind::ALL {
             for text in [
                 "7",
                 "[]",

@@ -15,6 +15,7 @@ use craft::entry;
 use craft::fact;
 use craft::fact::Fact;
 use craft::fire::{TapKind, Verdict};
+use craft::keyed::Keyed;
 use jiff::{SignedDuration, Timestamp};
 use serde::Serialize;
 use store::entry::{Kept, KeptEntry, NewEntry, Said, Seen, Standing};

@@ -7,6 +7,7 @@ use craft::flour::FlourPart;
 use craft::formula::{
     Dose, Extra, ExtraKind, Formula, HydrationCounts, PanShape, Pieces, Preferment, Yeast,
 };
+use craft::keyed::Keyed;
 use craft::sheet::SheetRequest;
 use craft::style::topping::ToppingPart;
 

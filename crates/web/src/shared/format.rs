@@ -3,6 +3,7 @@
 use crate::shared::kitchen::RequestKitchen;
 use craft::fact::Fact;
 use craft::formula::{Formula, PanShape, Portion};
+use craft::keyed::Keyed;
 use craft::path::Leg;
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp, Zoned};
@@ -127,6 +128,11 @@ pub fn span_words(d: SignedDuration) -> String {
 pub fn min_s(s: f64) -> String {
     let s = s.round().max(0.0) as u32;
     format!("{}:{:02}", s / 60, s % 60)
+}
+
+/// Each variant of an enum by its key, with its name as a heading.
+pub fn by_name<T: Keyed>(name: fn(T) -> Fact) -> impl Iterator<Item = (&'static str, String)> {
+    T::ALL.iter().map(move |v| (v.key(), named(&name(*v))))
 }
 
 /// A name without units, at the beginning of a line.

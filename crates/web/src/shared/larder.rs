@@ -6,6 +6,7 @@ use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use craft::fire::{Oven, PanNow, oven};
 use craft::formula::{PanShape, Scales};
+use craft::keyed::Keyed;
 use craft::number::plain;
 use craft::pantry::{InStock, Need, Price, scales_of};
 use craft::path::{Method, Place, methods};

@@ -9,8 +9,10 @@ use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::post;
 use serde::Deserialize;
 use std::convert::Infallible;
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, EnumString, IntoStaticStr, VariantArray)]
+#[strum(serialize_all = "snake_case")]
 pub enum Theme {
     #[default]
     Day,
@@ -18,12 +20,6 @@ pub enum Theme {
 }
 
 impl Theme {
-    pub fn key(self) -> &'static str {
-        match self {
-            Theme::Day => "day",
-            Theme::Night => "night",
-        }
-    }
     pub fn other(self) -> Theme {
         match self {
             Theme::Day => Theme::Night,

@@ -1,6 +1,7 @@
 //! Formulas of every kind, for the properties.
 
 use super::*;
+use crate::keyed::Keyed;
 
 fn dose() -> impl Strategy<Value = Dose> {
     prop_oneof![

@@ -1,6 +1,7 @@
 use super::grams::{Given, given};
 use super::*;
 use crate::flour::{FlourFacts, FlourPart};
+use crate::keyed::Keyed;
 use crate::leaven::YeastForm;
 use crate::number::two_digits;
 use crate::refusal::ValidationError;

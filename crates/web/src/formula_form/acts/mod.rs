@@ -18,6 +18,7 @@ use craft::formula::{
     Doses, Extra, ExtraKind, Formula, FormulaRequest, Mode, PanShape, Pieces, Preferment,
     PrefermentKind, formulate,
 };
+use craft::keyed::Keyed;
 use craft::refusal::{FieldError, ValidationError};
 use craft::style::Style;
 use craft::style::oven_fit::{Oven, OvenKind, fit};

@@ -1,7 +1,7 @@
 //! Each part of the form, made from what was typed and what the formula says of it.
 
 use super::parts::*;
-use super::{choice, said, where_words};
+use super::{choice, choices, said, where_words};
 use crate::formula_form::fields::{exact_name, spec_of};
 use crate::formula_form::writing::amount_name;
 use crate::shared::form::FormData;
@@ -9,6 +9,7 @@ use crate::shared::format::{named, word};
 use crate::shared::kitchen::RequestKitchen;
 use craft::flour::FlourKind;
 use craft::formula::{ExtraKind, Formula, Mode, PrefermentKind, thickness_name};
+use craft::keyed::Keyed;
 use craft::leaven::YeastForm;
 use craft::number::plain;
 use craft::path::Leg;
@@ -194,9 +195,7 @@ impl Maker<'_> {
             ]
             .map(|n| self.field(&at(n)))
             .into(),
-            kinds: FlourKind::ALL
-                .map(|k| choice(k.key(), &named(&k.name()), k.key() == kind))
-                .into(),
+            kinds: choices(FlourKind::name, kind),
             pantry: self.typed.raw(&at("pantry")).into(),
             guess: f
                 .and_then(|f| f.flours.get(i))
@@ -248,9 +247,7 @@ impl Maker<'_> {
         }
         DoseForm {
             at: at.into(),
-            forms: YeastForm::ALL
-                .map(|x| choice(x.key(), &named(&x.name()), x.key() == t("form")))
-                .into(),
+            forms: choices(YeastForm::name, t("form")),
             doses: [("solve", "solved"), ("given", "as I say"), ("none", "none")]
                 .map(|(k, n)| choice(k, n, k == dose))
                 .into(),
@@ -312,9 +309,7 @@ impl Maker<'_> {
             ),
             wet: !self.typed.text(&at("wet")).is_empty(),
             after: !self.typed.text(&at("after")).is_empty(),
-            cooks: Cook::ALL
-                .map(|c| choice(c.key(), &named(&c.name()), c.key() == cook))
-                .into(),
+            cooks: choices(Cook::name, cook),
             allergens: self.typed.raw(&at("allergens")).into(),
         }
     }

@@ -5,8 +5,10 @@ mod parts;
 mod swap;
 
 use crate::shared::form::SaidError;
-use crate::shared::format::named;
+use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
+use craft::fact::Fact;
+use craft::keyed::Keyed;
 pub use parts::{
     Choice, DoseForm, ExtraForm, Field, FlourForm, PanForm, PrefermentForm, Swap, ToppingForm,
     WayView,
@@ -134,9 +136,7 @@ impl Form {
                 .map(|s| choice(&s.key, &s.name, s.key == m.style.key))
                 .collect(),
             style_line: m.style.line.clone(),
-            modes: Mode::ALL
-                .map(|x| choice(x.key(), &named(&x.name()), x == mode))
-                .into(),
+            modes: choices(Mode::name, mode.key()),
             mode: mode.key().into(),
             size: m.size(mode),
             pans: (0..typed.rows("pieces.pans"))
@@ -167,9 +167,7 @@ impl Form {
             .into(),
             counts_nominal: typed.text("hydration_counts") == "nominal",
             extras: (0..typed.rows("extras")).map(|i| m.extra(i)).collect(),
-            extra_kinds: ExtraKind::ALL
-                .map(|k| choice(k.key(), &named(&k.name()), false))
-                .into(),
+            extra_kinds: choices(ExtraKind::name, ""),
             flours: (0..typed.rows("flours"))
                 .map(|i| m.flour(i, f.as_ref()))
                 .collect(),
@@ -192,9 +190,7 @@ impl Form {
             preferments: (0..typed.rows("preferments"))
                 .map(|i| m.preferment(i))
                 .collect(),
-            preferment_kinds: PrefermentKind::ALL
-                .map(|k| choice(k.key(), &named(&k.name()), false))
-                .into(),
+            preferment_kinds: choices(PrefermentKind::name, ""),
             hours: m.hours(),
             vigour: m.vigour(),
             carried: m.carried(),
@@ -206,9 +202,7 @@ impl Form {
                 .map(|n| m.field(n))
                 .into(),
             bowl: ["flour_c", "tap_water_c"].map(|n| m.field(n)).into(),
-            mixers: Mixer::ALL
-                .map(|x| choice(x.key(), &named(&x.name()), x.key() == typed.text("mixer")))
-                .into(),
+            mixers: choices(Mixer::name, typed.text("mixer")),
             toppings: (0..typed.rows("toppings")).map(|i| m.topping(i)).collect(),
             pantry_goods: larder
                 .goods
@@ -224,15 +218,7 @@ impl Form {
                     "In this style basil goes on after the bake; before it, it would turn black."
                 }
             },
-            oven_kinds: OvenKind::ALL
-                .map(|k| {
-                    choice(
-                        k.key(),
-                        &named(&k.name()),
-                        k.key() == typed.text("oven_kind"),
-                    )
-                })
-                .into(),
+            oven_kinds: choices(OvenKind::name, typed.text("oven_kind")),
             oven_top: m.field("oven_top_c"),
             fit_says: fitted
                 .as_ref()
@@ -270,6 +256,13 @@ pub fn opened_from(typed: &FormData) -> Option<(u64, u32)> {
 
 fn from(typed: &FormData) -> Option<String> {
     opened_from(typed).map(|(_, number)| format!("Opened from version {number}"))
+}
+
+/// Everything of a kind to choose from.
+fn choices<T: Keyed>(name: fn(T) -> Fact, chosen: &str) -> Vec<Choice> {
+    by_name(name)
+        .map(|(key, name)| choice(key, &name, key == chosen))
+        .collect()
 }
 
 fn choice(key: &str, name: &str, chosen: bool) -> Choice {

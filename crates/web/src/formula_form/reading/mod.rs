@@ -11,6 +11,7 @@ use craft::formula::{
     Dose, Extra, ExtraKind, Feed, Formula, HydrationCounts, LooseBalls, Mode, PanGroup, PanShape,
     Pieces, Preferment, PrefermentKind, Scales, Yeast,
 };
+use craft::keyed::Keyed;
 use craft::leaven::YeastForm;
 use craft::mix::Mixer;
 use craft::path::{self, Leg, Lies, Spot};

@@ -24,6 +24,7 @@ use axum::{Json, Router};
 use craft::fact;
 use craft::fire::run::TapRefused;
 use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
+use craft::keyed::Keyed;
 use jiff::{SignedDuration, Timestamp};
 use serde::{Deserialize, Serialize};
 use speech::Judgement;

@@ -10,6 +10,7 @@ use craft::fire::caution::{self, Caution};
 use craft::fire::programme::{Cue, Turn};
 use craft::fire::race::spread_s;
 use craft::fire::{Item, Pizza, Shade};
+use craft::keyed::Keyed;
 use craft::note::Note;
 use craft::rise::ripeness::PEAK;
 use craft::sheet::SheetResult;
@@ -527,7 +528,7 @@ fn cells(last: Option<&Pizza>) -> Vec<Cell> {
     let tops = [Shade::Dark, Shade::Right, Shade::Pale];
     let mut out = Vec::new();
     for (row, top) in tops.into_iter().enumerate() {
-        for (column, base) in Shade::ALL.into_iter().enumerate() {
+        for (column, base) in Shade::ALL.iter().copied().enumerate() {
             let v = craft::fire::Verdict { base, top };
             out.push(Cell {
                 value: format!("{}/{}", base.key(), top.key()),

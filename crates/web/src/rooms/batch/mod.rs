@@ -25,6 +25,7 @@ use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use craft::fact;
 use craft::fact::Fact;
+use craft::keyed::Keyed;
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::sheet::SheetResult;

@@ -6,6 +6,7 @@ use crate::shared::format::{self, day_hm, hm, is_now, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use craft::formula::Pieces;
+use craft::keyed::Keyed;
 use craft::path::{Place, Spot};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
@@ -207,7 +208,8 @@ impl View {
             unreadable: told.batch.entries.unreadable,
             told: drawn,
             subjects: Subject::ALL
-                .into_iter()
+                .iter()
+                .copied()
                 .map(|s| (s.key().to_string(), here.say(&s.name())))
                 .chain(own_places(told).map(|p| (super::of_place(&p.name), p.name.clone())))
                 .chain([(super::TUB.to_string(), "Height in the tub, ×".to_string())])

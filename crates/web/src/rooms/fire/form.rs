@@ -8,6 +8,7 @@ use craft::fire::of_formula;
 use craft::fire::programme::{Cue, Turn, shape};
 use craft::fire::{FirePlan, Material, Oven, Shelf};
 use craft::formula::{Formula, Portion};
+use craft::keyed::Keyed;
 use craft::number::plain;
 use craft::refusal::FieldError;
 use jiff::Timestamp;

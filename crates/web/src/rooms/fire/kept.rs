@@ -21,6 +21,7 @@ use craft::fact;
 use craft::fact::Fact;
 use craft::fire::{FireChoice, of_formula};
 use craft::formula::Formula;
+use craft::keyed::Keyed;
 use craft::number::plain;
 use craft::reading::Subject;
 use craft::refusal::FieldError;

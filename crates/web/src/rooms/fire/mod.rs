@@ -30,6 +30,7 @@ use craft::fire::overview::Looked;
 use craft::fire::remedy::Change;
 use craft::fire::set_points::solve_plan;
 use craft::formula::{Formula, FormulaRequest, formulate};
+use craft::keyed::Keyed;
 use craft::refusal::FieldError;
 use craft::sheet::StepKind;
 use form::{Dough, Read};

@@ -14,6 +14,7 @@ use craft::fire::overview::{Looked, launch_test, of_readings};
 use craft::fire::race::{Item, Targets, progress};
 use craft::fire::words::rough_time;
 use craft::fire::{FirePlan, Fuel, Moment, OvenKind};
+use craft::keyed::Keyed;
 use craft::units::Celsius;
 use jiff::Timestamp;
 use serde_json::json;

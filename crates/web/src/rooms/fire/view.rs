@@ -9,6 +9,7 @@ use craft::fire::firing::FloorRead;
 use craft::fire::overview::{self, Looked};
 use craft::fire::programme::shapes;
 use craft::fire::{Material, OvenKind, Shelf};
+use craft::keyed::Keyed;
 use craft::refusal::FieldError;
 use jiff::Timestamp;
 
@@ -231,8 +232,9 @@ impl View {
             floors: chosen(floors, &typed_floor),
             shelves: chosen(
                 Shelf::ALL
+                    .iter()
                     .map(|s| (s.key().into(), m.here.words(&s.name())))
-                    .into(),
+                    .collect(),
                 t.text("shelf"),
             ),
             shapes: chosen(

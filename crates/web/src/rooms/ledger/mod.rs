@@ -14,6 +14,7 @@ use axum::Router;
 use axum::extract::{Query, State};
 use axum::response::Html;
 use axum::routing::get;
+use craft::keyed::Keyed;
 use view::View;
 
 /// Batches on one page.

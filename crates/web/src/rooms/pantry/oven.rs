@@ -7,9 +7,10 @@ use crate::shared::fields::{
     scaled, unit_of,
 };
 use crate::shared::form::{FormData, Reader};
-use crate::shared::format::named;
+use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
 use craft::fire::{Fuel, Material, Oven, OvenKind, oven};
+use craft::keyed::Keyed;
 use craft::number::plain;
 use craft::pantry::Pan;
 use craft::refusal::ValidationError;
@@ -33,8 +34,8 @@ fn thin_and_thick(here: &RequestKitchen) -> String {
     format!("sheet {}, cast iron {} to {}", t(1.0), t(4.0), t(5.0))
 }
 
-fn materials() -> [(&'static str, String); 7] {
-    Material::ALL.map(|m| (m.key(), named(&m.name())))
+fn materials() -> impl Iterator<Item = (&'static str, String)> {
+    by_name(Material::name)
 }
 
 fn read_material(r: &mut Reader, name: &str) -> Material {
@@ -104,16 +105,8 @@ impl Shelf for Oven {
         let degree = here.measures.degree_unit();
         vec![
             text("name", "Name", ""),
-            choice(
-                "kind",
-                "Kind",
-                OvenKind::ALL.map(|k| (k.key(), named(&k.name()))),
-            ),
-            choice(
-                "fuel",
-                "Fuel",
-                Fuel::ALL.map(|f| (f.key(), named(&f.name()))),
-            ),
+            choice("kind", "Kind", by_name(OvenKind::name)),
+            choice("fuel", "Fuel", by_name(Fuel::name)),
             figure(
                 "most_c",
                 "The hottest it may be",

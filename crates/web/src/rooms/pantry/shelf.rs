@@ -63,13 +63,16 @@ pub fn figure(name: &str, label: &str, small: &str, unit: &str) -> Entry {
 pub fn date(name: &str, label: &'static str) -> Entry {
     entry(name, label, "", "", Input::Date)
 }
-pub fn choice<const N: usize>(
+pub fn choice<N: Into<String>>(
     name: &str,
     label: &'static str,
-    choices: [(&str, impl Into<String>); N],
+    choices: impl IntoIterator<Item = (&'static str, N)>,
 ) -> Entry {
     Entry {
-        choices: choices.map(|(k, n)| (k.to_string(), n.into())).into(),
+        choices: choices
+            .into_iter()
+            .map(|(k, n)| (k.to_string(), n.into()))
+            .collect(),
         ..entry(name, label, "", "", Input::Choice)
     }
 }

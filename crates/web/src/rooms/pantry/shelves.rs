@@ -6,11 +6,12 @@ use crate::shared::fields::{
     put_may, put_may_scaled, put_weight, unit_of, weight,
 };
 use crate::shared::form::{FormData, Reader};
-use crate::shared::format::{named, word};
+use crate::shared::format::{by_name, word};
 use crate::shared::kitchen::RequestKitchen;
 use craft::fact::Fact;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
+use craft::keyed::Keyed;
 use craft::number::plain;
 use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Scale};
 use craft::path::{self, Method, Place, methods};
@@ -36,11 +37,7 @@ impl Shelf for Flour {
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
             text("name", "Name", ""),
-            choice(
-                "kind",
-                "Kind",
-                FlourKind::ALL.map(|k| (k.key(), named(&k.name()))),
-            ),
+            choice("kind", "Kind", by_name(FlourKind::name)),
             figure("w", "W", "strength, 80 to 450", ""),
             figure("protein_percent", "Protein", "", "%"),
             figure("pl", "P/L", "0.4 to 0.8 usual", ""),
@@ -132,11 +129,7 @@ impl Shelf for Leaven {
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
             text("name", "Name", ""),
-            choice(
-                "form",
-                "Form",
-                LeavenForm::ALL.map(|f| (f.key(), named(&f.name()))),
-            ),
+            choice("form", "Form", by_name(LeavenForm::name)),
             figure(
                 "hydration_percent",
                 "Water in it",

@@ -6,7 +6,7 @@ use crate::formula_form::reading;
 use crate::shared::error::AppError;
 use crate::shared::fields::{Quantity, degrees, must, put_degrees, put_scaled, scaled, unit_of};
 use crate::shared::form::{FormData, Reader};
-use crate::shared::format::named;
+use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
 use axum::Router;
 use axum::body::Bytes;
@@ -16,6 +16,7 @@ use axum::routing::post;
 use craft::fire::Aim;
 use craft::fire::race::Targets;
 use craft::formula::Formula;
+use craft::keyed::Keyed;
 use craft::number::plain;
 use craft::refusal::{Check, ValidationError};
 use craft::style::StyleBake;
@@ -249,11 +250,7 @@ impl Shelf for Style {
         out.push(figure("dome.high", "Dome or top", "to", degree));
         out.push(figure("preheat_min", "Preheat", "", "min"));
         out.push(figure("out_s", "Bakes in", "about", "s"));
-        out.push(choice(
-            "aim",
-            "Judged as",
-            Aim::ALL.map(|a| (a.key(), named(&a.name()))),
-        ));
+        out.push(choice("aim", "Judged as", by_name(Aim::name)));
         for (n, l, small, u, _) in RIGHT {
             let u = match u {
                 "°" => degree,

@@ -25,6 +25,7 @@ use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
 use craft::formula::Formula;
+use craft::keyed::Keyed;
 use craft::path::Method;
 use craft::refusal::FieldError;
 use looked::Looked;

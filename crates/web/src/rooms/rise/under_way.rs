@@ -27,6 +27,7 @@ use axum::routing::{get, post};
 use craft::fact;
 use craft::fact::Fact;
 use craft::formula::Dose;
+use craft::keyed::Keyed;
 use craft::number::plain;
 use craft::number::two_digits;
 use craft::refusal::FieldError;

@@ -8,6 +8,7 @@ use askama::Template;
 use axum::Router;
 use axum::response::Html;
 use axum::routing::get;
+use craft::keyed::Keyed;
 use jiff::tz::TimeZone;
 use speech::glossary::Shelf;
 use speech::{Measures, Reader};

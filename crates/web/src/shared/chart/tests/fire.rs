@@ -7,6 +7,7 @@ use craft::fire::firing::{FiringRequest, FloorRead};
 use craft::fire::race::progress;
 use craft::fire::{FirePlan, Item, Planned, of_formula, oven};
 use craft::formula::{Formula, FormulaRequest, Scales, formulate};
+use craft::keyed::Keyed;
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
 
