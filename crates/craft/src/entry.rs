@@ -27,6 +27,7 @@ pub enum EntryRefused {
     LongBefore,
     /// No power cut is so.
     NoCut,
+    /// So much was entered of this batch that no more is taken.
     TooMany,
     /// So many taps.
     TooManyTaps(usize),

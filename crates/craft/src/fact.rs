@@ -41,33 +41,47 @@ pub enum Value {
     Range(Box<Value>, Box<Value>),
     /// A whole number of things.
     Count(i64),
+    /// A bare number.
     Number(f64),
     /// A change: "+0.3".
     Signed(f64),
+    /// A share, %.
     Percent(f64),
+    /// A weight, g.
     Grams(f64),
     /// A heavy weight.
     Kilos(f64),
     /// What a scale that reads in grams shows: said in grams, for it is read off there.
     OnScale(f64),
+    /// Dough on a surface, g/cm².
     GramsPerCm2(f64),
+    /// What is in a liquid, g/l.
     GramsPerLitre(f64),
     /// A temperature.
     Celsius(f64),
     /// A difference of temperatures.
     Kelvin(f64),
+    /// A length, cm.
     Cm(f64),
+    /// A thickness, mm.
     Mm(f64),
+    /// A volume, l.
     Litres(f64),
+    /// A power, W.
     Watts(f64),
+    /// Heat through a surface, W/m².
     WattsPerM2(f64),
     /// Heat that the air carries, W/m²K.
     WattsPerM2K(f64),
+    /// Fuel, kg/h.
     KgPerHour(f64),
+    /// A height, m.
     Metres(f64),
+    /// An area, m².
     SquareMetres(f64),
     /// A span of time.
     Seconds(f64),
+    /// A moment; the reader's clock says which hour.
     Instant(Timestamp),
 }
 

@@ -27,8 +27,11 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum YeastForm {
+    /// Dried, stirred into the flour.
     Instant,
+    /// Dried, woken in water.
     ActiveDry,
+    /// A moist block.
     Fresh,
 }
 
@@ -83,11 +86,14 @@ impl YeastForm {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "form", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Raising {
+    /// By bought yeast.
     Yeast {
+        /// In which form.
         yeast: YeastForm,
     },
     /// Ripe starter; water in % of its flour, 40 to 200.
     Starter {
+        /// Water of the starter, % of its flour.
         hydration_percent: f64,
     },
 }
@@ -97,7 +103,9 @@ pub enum Raising {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Work {
+    /// Baked on the day it is mixed.
     SameDay,
+    /// Over a night or longer.
     Long,
 }
 

@@ -34,6 +34,7 @@ pub struct Remedy {
 pub struct Note {
     /// A stable name of the judgement, for programs.
     pub code: String,
+    /// How grave it is.
     pub level: Level,
     /// One short sentence.
     pub what: Fact,
@@ -58,12 +59,15 @@ impl Note {
             remedy: None,
         }
     }
+    /// Something must be done.
     pub fn act(code: &str, what: impl Into<Fact>, why: impl Into<Fact>) -> Self {
         Note::new(Level::Act, code, what, why)
     }
+    /// Something to keep an eye on.
     pub fn watch(code: &str, what: impl Into<Fact>, why: impl Into<Fact>) -> Self {
         Note::new(Level::Watch, code, what, why)
     }
+    /// Something that is as it should be.
     pub fn holds(code: &str, what: impl Into<Fact>, why: impl Into<Fact>) -> Self {
         Note::new(Level::Holds, code, what, why)
     }

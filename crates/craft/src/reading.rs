@@ -27,11 +27,17 @@ pub const FRESH_MIN: f64 = 15.0;
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum Subject {
+    /// The dough.
     Dough,
+    /// The room.
     Room,
+    /// The fridge.
     Fridge,
+    /// The water that is poured.
     Water,
+    /// The oven's floor.
     Floor,
+    /// The oven's dome.
     Dome,
 }
 

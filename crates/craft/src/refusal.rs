@@ -55,6 +55,7 @@ pub struct Check {
 pub const MOST_YEAST_PERCENT: f64 = 7.5;
 
 impl Check {
+    /// Nothing refused yet.
     pub fn new() -> Self {
         Check::default()
     }

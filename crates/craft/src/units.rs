@@ -23,7 +23,9 @@ pub struct Celsius(pub f64);
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum TemperatureUnit {
+    /// °C.
     Celsius,
+    /// °F.
     Fahrenheit,
 }
 
@@ -32,9 +34,13 @@ pub enum TemperatureUnit {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum WeightUnit {
+    /// g.
     Grams,
+    /// oz.
     Ounces,
+    /// kg.
     Kilograms,
+    /// lb.
     Pounds,
 }
 
@@ -43,7 +49,9 @@ pub enum WeightUnit {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum LengthUnit {
+    /// cm.
     Centimetres,
+    /// in.
     Inches,
 }
 
@@ -88,10 +96,15 @@ impl WeightUnit {
 pub enum Meant {
     /// A number of its own.
     Bare,
+    /// A share, %.
     Percent,
+    /// A span, h.
     Hours,
+    /// A weight; bare numbers are of this unit.
     Weight(WeightUnit),
+    /// A temperature; bare numbers are of this unit.
     Temperature(TemperatureUnit),
+    /// A length; bare numbers are of this unit.
     Length(LengthUnit),
 }
 

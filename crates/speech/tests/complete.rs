@@ -171,7 +171,7 @@ fn every_fact_has_its_text_and_brings_what_the_text_names() {
     let stated = stated();
     assert!(stated.len() > 500, "{}", stated.len());
     for language in Language::ALL {
-        let texts = texts(language);
+        let texts = texts(*language);
         let mut wrong = vec![];
         for (code, names, file) in &stated {
             match texts.get(code) {

@@ -17,16 +17,21 @@ pub const VERSION: u32 = 1;
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Kept {
+    /// What kind of file it is: [`FORMAT`].
     pub format: String,
+    /// Of the format, from 1.
     pub version: u32,
+    /// Of the formula.
     pub name: String,
     /// What was changed last, and why.
     #[serde(default)]
     pub why: String,
+    /// The formula itself.
     pub formula: Formula,
 }
 
 impl Kept {
+    /// A file for a formula, in the newest version of the format.
     pub fn new(name: &str, why: &str, formula: Formula) -> Kept {
         Kept {
             format: FORMAT.into(),

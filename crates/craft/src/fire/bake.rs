@@ -63,35 +63,47 @@ pub struct Moment {
     pub t: f64,
     /// Skin of the base and its colour.
     pub base_c: f64,
+    /// Colour of the base.
     pub base: f64,
     /// Top of the rim (the side that stood at the fire first) and its colour; the palest and the darkest side's.
     pub rim_c: f64,
+    /// Colour of the rim, on the side that stood at the fire first.
     pub rim: f64,
+    /// Colour of its palest side.
     pub rim_palest: f64,
+    /// Colour of its darkest side.
     pub rim_darkest: f64,
     /// Coldest place within that side of the rim, within the middle, and just under the sauce.
     pub rim_core_c: f64,
+    /// Coldest place within the middle, °C.
     pub middle_c: f64,
+    /// Just under the sauce, °C.
     pub under_sauce_c: f64,
     /// On top of the topping; the cheese's mean and its colour.
     pub top_c: f64,
+    /// The cheese's mean, °C.
     pub cheese_c: f64,
+    /// Colour of the cheese.
     pub cheese: f64,
     /// Share of the topping's water that is gone.
     pub loss: f64,
     /// The floor under the piece, and its cells from the bottom up.
     pub floor_c: f64,
+    /// Cells of the floor under the piece from the bottom up, °C.
     #[serde(skip)]
     #[cfg_attr(feature = "schema", schemars(skip))]
     pub floor: [f64; 14],
     /// Heat into the base, into the top of the middle and into the top of the rim, W/m².
     pub into_base: f64,
+    /// Heat into the top of the middle, W/m².
     pub into_top: f64,
+    /// Heat into the top of the rim, W/m².
     pub into_rim: f64,
     /// Index of crispness and water lost, g: see the module's head.
     #[serde(skip)]
     #[cfg_attr(feature = "schema", schemars(skip))]
     pub crisp: f64,
+    /// Water lost so far, g.
     #[serde(skip)]
     #[cfg_attr(feature = "schema", schemars(skip))]
     pub water_g: f64,
@@ -100,6 +112,7 @@ pub struct Moment {
 /// A bake as it was computed.
 #[derive(Debug, Clone)]
 pub struct Course {
+    /// Every second, from In.
     pub moments: Vec<Moment>,
     /// Largest share of the heat taken up that the books do not explain.
     pub imbalance: f64,

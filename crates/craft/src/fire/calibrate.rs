@@ -17,7 +17,9 @@ use serde::{Deserialize, Serialize};
 pub struct Logged {
     /// The oven as it stood, with factors of 1.
     pub request: BakeRequest,
+    /// How long it was in, s.
     pub baked_s: f64,
+    /// What was seen of it.
     pub verdict: Verdict,
 }
 
@@ -25,14 +27,19 @@ pub struct Logged {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Calibration {
+    /// The floor gives so many times what the book says.
     pub floor_factor: f64,
+    /// The top gives so many times what the book says.
     pub top_factor: f64,
+    /// So many bakes were asked.
     pub bakes: u32,
     /// How many verdicts the model met before, and meets with the factors; base and top count apart.
     pub met_before: u32,
+    /// Verdicts that the model meets with the factors.
     pub met_after: u32,
     /// How far colours lie outside of what was said, root of the mean square over both sides.
     pub off_before: f64,
+    /// How far colours lie outside with the factors.
     pub off_after: f64,
 }
 

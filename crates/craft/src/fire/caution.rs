@@ -15,7 +15,9 @@ const SCORCHES: Celsius = Celsius(220.0);
 pub struct Caution {
     /// Life is at stake: it is acknowledged once per run.
     pub grave: bool,
+    /// What can hurt somebody.
     pub head: Fact,
+    /// What to do about it.
     pub say: Fact,
 }
 

@@ -15,10 +15,12 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FireChoice {
+    /// The fire that was planned.
     pub plan: FirePlan,
     /// The pantry's oven that it is; a shipped one has none.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub oven_id: Option<u64>,
+    /// How it is turned, and when it is out.
     pub programme: Programme,
     /// Until floor and core are charged, 5 to 240 min.
     pub preheat_min: f64,

@@ -15,7 +15,9 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FloorRead {
+    /// When it was read.
     pub at: Timestamp,
+    /// What was read, °C.
     pub c: f64,
 }
 
@@ -24,7 +26,9 @@ pub struct FloorRead {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FiringRequest {
+    /// Which oven.
     pub oven: Oven,
+    /// As it is wanted at the launch.
     pub setting: Setting,
     /// What it starts at: the room, °C.
     pub room_c: f64,
@@ -36,6 +40,7 @@ pub struct FiringRequest {
     /// When it was lit or switched on, once it was.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub lit_at: Option<Timestamp>,
+    /// What its floor read since it was lit, in the order of the clock.
     #[serde(default)]
     pub readings: Vec<FloorRead>,
 }
@@ -44,6 +49,7 @@ pub struct FiringRequest {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Feed {
+    /// When.
     pub at: Timestamp,
     /// Dry wood, kg; absent for gas and current.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -56,10 +62,12 @@ pub struct Feed {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Firing {
+    /// When to light it or switch it on.
     pub light_at: Timestamp,
     /// When the face, and when the core is there; absent when not within 4 h.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub face_at: Option<Timestamp>,
+    /// When the core is there; absent when not within 4 h.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub core_at: Option<Timestamp>,
     /// When to bake: both there.
@@ -67,6 +75,7 @@ pub struct Firing {
     pub ready_at: Option<Timestamp>,
     /// Charge at the wanted time against full.
     pub charged: f64,
+    /// What to burn, and when.
     pub feeds: Vec<Feed>,
     /// Dry wood in all or gas in all, kg.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -84,8 +93,11 @@ pub struct Firing {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Fitted {
+    /// How fast it heats against the book.
     pub pace: f64,
+    /// How far its end lies off the book's, K.
     pub end_off_c: f64,
+    /// So many readings were asked.
     pub readings: u32,
     /// What is left between curve and readings, K.
     pub off_c: f64,

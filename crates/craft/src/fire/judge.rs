@@ -16,7 +16,9 @@ use jiff::Timestamp;
 /// From when to when a dough is ready; it has no end where none was in sight.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Ready {
+    /// From when the dough is ready.
     pub from_at: Timestamp,
+    /// Until when; absent where no end is foreseen.
     pub to_at: Option<Timestamp>,
 }
 
@@ -73,6 +75,7 @@ pub struct OvenSeen<'a> {
     pub floors: &'a [FloorRead],
     /// When it was lit or switched on, where that was said.
     pub lit_at: Option<Timestamp>,
+    /// The room, °C.
     pub room_c: f64,
 }
 

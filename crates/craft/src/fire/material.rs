@@ -24,21 +24,32 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum Material {
+    /// Soft porous clay: it gives its heat slowly.
     Biscuit,
+    /// The usual stone of home and portable ovens.
     Cordierite,
+    /// Dense brick.
     Firebrick,
+    /// A steel plate.
     CarbonSteel,
+    /// A plate of stainless steel.
     Stainless,
+    /// A plate of cast iron.
     CastIron,
+    /// A plate of aluminium.
     Aluminium,
 }
 
 /// Its figures: W/mK, kg/m³, J/kgK, emissivity.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Body {
+    /// Conductivity, W/(m·K).
     pub k: f64,
+    /// Density, kg/m³.
     pub rho: f64,
+    /// Specific heat, J/(kg·K).
     pub cp: f64,
+    /// Emissivity of its face, 0 to 1.
     pub eps: f64,
 }
 
@@ -46,6 +57,7 @@ pub struct Body {
 const DOUGH_EFFUSIVITY: f64 = 973.0;
 
 impl Material {
+    /// How it carries and holds heat.
     pub fn body(self) -> Body {
         let (k, rho, cp, eps) = match self {
             Material::Cordierite => (1.30, 2000.0, 950.0, 0.90),
@@ -59,6 +71,7 @@ impl Material {
         Body { k, rho, cp, eps }
     }
 
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             Material::Cordierite => fact!("floor-cordierite"),

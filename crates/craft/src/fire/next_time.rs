@@ -28,17 +28,26 @@ pub enum Act {
     HeatFloor,
     /// Bake it as long as was planned: the last ones came out sooner, or stayed longer.
     ToTime,
+    /// A stronger flame, or a hotter top.
     MoreFlame,
+    /// A weaker flame, or a cooler top.
     LessFlame,
+    /// The turn comes sooner.
     TurnSooner,
+    /// A shelf higher.
     RaiseShelf,
+    /// A shelf lower.
     LowerShelf,
+    /// Longer in the oven.
     Longer,
+    /// Shorter in the oven.
     Shorter,
+    /// Less on it.
     LessTopping,
 }
 
 impl Act {
+    /// The act, as it is done at this fire.
     pub fn words(self, plan: &FirePlan) -> Fact {
         let fired = plan.oven.kind.is_fired();
         match self {
@@ -80,14 +89,19 @@ pub enum Surety {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct NextTime {
+    /// What to do, the first thing first.
     pub acts: Vec<Act>,
+    /// The acts in words.
     pub what: Fact,
     /// What the verdicts said.
     pub said: Fact,
     /// What the model expects of the change.
     pub model: Fact,
+    /// Change of the base's colour that is looked for.
     pub base_by: f64,
+    /// Change of the top's colour that is looked for.
     pub top_by: f64,
+    /// How sure that is.
     pub surety: Surety,
 }
 

@@ -34,13 +34,17 @@ pub const FACTORS: (f64, f64) = (0.5, 2.0);
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum OvenKind {
+    /// A masonry dome with a fire inside.
     WoodDome,
+    /// A dome with a gas burner.
     GasDome,
+    /// A small oven with a flame, to carry.
     PortableFlame,
     /// Elements above and below, set apart.
     ElectricDeck,
     /// A deck lined with stone, one setting.
     StoneDeck,
+    /// A kitchen's oven, with whatever lies on its shelf.
     Home,
 }
 
@@ -56,12 +60,16 @@ pub enum OvenKind {
     IntoStaticStr,
     VariantArray,
 )]
+/// What heats an oven.
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum Fuel {
+    /// Dry wood.
     Wood,
+    /// Gas.
     Gas,
+    /// Current.
     Electric,
 }
 
@@ -82,12 +90,16 @@ pub enum Fuel {
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum Shelf {
+    /// Near the grill.
     Top,
+    /// Half way up.
     Middle,
+    /// Near the floor.
     Low,
 }
 
 impl OvenKind {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             OvenKind::WoodDome => fact!("oven-wood-dome"),
@@ -109,6 +121,7 @@ impl OvenKind {
     pub fn has_one_setting(self) -> bool {
         matches!(self, OvenKind::Home | OvenKind::StoneDeck)
     }
+    /// How it warms up.
     pub fn warming(self) -> Warming {
         match self {
             OvenKind::WoodDome => Warming::Dome,
@@ -120,6 +133,7 @@ impl OvenKind {
 }
 
 impl Fuel {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             Fuel::Wood => fact!("fuel-wood"),
@@ -130,6 +144,7 @@ impl Fuel {
 }
 
 impl Shelf {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             Shelf::Top => fact!("shelf-top"),
@@ -155,21 +170,27 @@ pub struct Oven {
     /// Its name for programs.
     #[serde(default)]
     pub key: String,
+    /// As its owner calls it.
     pub name: String,
+    /// Which kind it is.
     pub kind: OvenKind,
+    /// What heats it.
     pub fuel: Fuel,
     /// The hottest it may be, by its maker, 150 to 550 °C.
     pub most_c: f64,
+    /// What its floor is made of.
     pub floor: Material,
     /// 0.5 to 100 mm.
     pub floor_mm: f64,
     /// What it is usually baked at: floor and dome, °C.
     pub floor_c: f64,
+    /// Its dome at the usual setting, °C.
     pub dome_c: f64,
     /// Share of the sky that is hot, 0.3 to 1: an open mouth is cold sky.
     pub view: f64,
     /// Still air, and with the fan where it has one, 3 to 40 W/m²K.
     pub air_w_m2k: f64,
+    /// Heat that the air carries with the fan on, W/m²K; absent without a fan.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fan_w_m2k: Option<f64>,
     /// Rated power of the grill, 0 to 6000 W; 0 without one.
@@ -181,6 +202,7 @@ pub struct Oven {
     /// How much more the side at the fire gets, 0 to 0.6; 0 where heat comes from everywhere.
     #[serde(default)]
     pub side: f64,
+    /// How far the air falls when the door is opened, K.
     #[serde(default)]
     pub door_drop_c: f64,
     /// Width of the mouth, 10 to 300 cm.
@@ -196,6 +218,7 @@ pub struct Oven {
     /// Contact of floor and dough, and heat from above, against the book, 0.5 to 2.
     #[serde(default = "one")]
     pub floor_factor: f64,
+    /// The top gives so many times what the book says, as bakes have shown.
     #[serde(default = "one")]
     pub top_factor: f64,
     /// Pace of warming against the book, 0.3 to 3.
@@ -223,17 +246,22 @@ pub fn all() -> &'static [Oven] {
 pub struct Setting {
     /// What lies in it: another floor than its own may be laid in.
     pub floor: Material,
+    /// How thick the floor is, mm.
     pub floor_mm: f64,
     /// Wanted at the floor; follows the dome where there is one knob.
     pub floor_c: f64,
+    /// The dome, °C.
     pub dome_c: f64,
+    /// Whether the grill glows.
     #[serde(default)]
     pub grill: bool,
+    /// Whether the fan runs.
     #[serde(default)]
     pub fan: bool,
     /// The element below is on during the bake.
     #[serde(default)]
     pub below: bool,
+    /// Where the piece stands.
     #[serde(default = "top_shelf")]
     pub shelf: Shelf,
 }
@@ -290,6 +318,7 @@ impl Oven {
         s
     }
 
+    /// Whether it has a grill.
     pub fn has_grill(&self) -> bool {
         self.grill_w > 0.0
     }
@@ -391,6 +420,7 @@ impl Oven {
         }
     }
 
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         let letters = self.name.chars().count();

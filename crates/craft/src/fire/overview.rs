@@ -19,17 +19,27 @@ use jiff::{SignedDuration, Timestamp};
 /// A fire with its hour and its people.
 #[derive(Debug, Clone)]
 pub struct Asked<'a> {
+    /// The fire that is planned.
     pub plan: &'a FirePlan,
+    /// The room, °C.
     pub room_c: f64,
+    /// When the first one is wanted.
     pub serve_at: Timestamp,
+    /// When it was lit or switched on, where that was said.
     pub lit_at: Option<Timestamp>,
+    /// What its floor read, in the order of the clock.
     pub readings: Vec<FloorRead>,
     /// When the first one went in, once it did: the firing is over, and readings after that are of a floor in use.
     pub baking_since: Option<Timestamp>,
+    /// So many are baked.
     pub pieces: u32,
+    /// People at bench and oven.
     pub hands: u32,
+    /// What one pizza takes of a person.
     pub work: Work,
+    /// Until when the dough is ready.
     pub closes_at: Option<Timestamp>,
+    /// The present.
     pub now: Timestamp,
 }
 
@@ -56,13 +66,17 @@ impl Asked<'_> {
 /// The answers.
 #[derive(Debug, Clone)]
 pub struct Looked {
+    /// One bake as planned.
     pub planned: Planned,
     /// Floor temperatures to launch at, °C.
     pub band: Option<(f64, f64)>,
+    /// When to light it, and what to burn.
     pub firing: Firing,
     /// The run, where it was asked for.
     pub service: Option<Service>,
+    /// What would make the bake better, the best first.
     pub remedies: Vec<Tried>,
+    /// Judgements, the gravest first.
     pub notes: Vec<Note>,
 }
 

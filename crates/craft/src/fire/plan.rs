@@ -23,13 +23,18 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FirePlan {
+    /// What kind of bake is looked for.
     pub aim: Aim,
     /// What counts as right; the aim's own when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub targets: Option<Targets>,
+    /// What is baked.
     pub piece: Piece,
+    /// In which oven.
     pub oven: Oven,
+    /// As it is wanted at the launch.
     pub setting: Setting,
+    /// The pan it lies in; none on the floor itself.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pan: Option<PanNow>,
     /// Key of the way it is turned (`programmes.json`); found from the oven when absent.
@@ -44,6 +49,7 @@ pub struct FirePlan {
     /// A floor that was read instead of the planned one, °C.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub floor_read_c: Option<f64>,
+    /// Of the kitchen, m.
     #[serde(default)]
     pub altitude_m: f64,
 }
@@ -51,10 +57,15 @@ pub struct FirePlan {
 /// What it comes to.
 #[derive(Debug, Clone)]
 pub struct Planned {
+    /// What was asked of the bake model.
     pub request: BakeRequest,
+    /// The bake, second by second.
     pub course: Course,
+    /// What is ready when.
     pub race: Race,
+    /// How it is turned, and when it is out.
     pub programme: Programme,
+    /// The way it is turned.
     pub shape: &'static Shape,
     /// The one turn stands sooner than evenness asks: the side at the fire would be near its limit by then.
     pub turned_sooner: bool,
@@ -65,6 +76,7 @@ const MOST_REPLACED: u32 = 4;
 const NEAR_END_S: f64 = 2.0;
 
 impl FirePlan {
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         self.oven.check().map_err(|e| e.below("oven"))?;
         let mut c = Check::new();
@@ -146,6 +158,7 @@ impl FirePlan {
             .unwrap_or(&super::programme::shapes()[0])
     }
 
+    /// What counts as right: the plan's own, else its aim's.
     pub fn targets(&self) -> Targets {
         self.targets.unwrap_or(self.aim.targets())
     }

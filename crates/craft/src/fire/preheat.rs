@@ -64,7 +64,9 @@ impl Warming {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PreheatRequest {
+    /// How the oven warms up.
     pub warming: Warming,
+    /// What its floor is made of.
     pub floor: Material,
     /// 0.5 to 100 mm.
     pub floor_mm: f64,
@@ -94,9 +96,11 @@ fn one() -> f64 {
 pub struct Charge {
     /// Seconds after lighting.
     pub t: f64,
+    /// Its face, °C.
     pub face_c: f64,
     /// Half way down.
     pub core_c: f64,
+    /// Its bottom, °C.
     pub bottom_c: f64,
     /// What surrounds it: flame, dome, air.
     pub around_c: f64,
@@ -111,6 +115,7 @@ pub struct Preheat {
     /// When the face, and when the core is there, s; absent when not within 4 h.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub face_s: Option<f64>,
+    /// When the core is there, s; absent when not within 4 h.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub core_s: Option<f64>,
     /// Every minute.
@@ -118,6 +123,7 @@ pub struct Preheat {
 }
 
 impl PreheatRequest {
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         c.range(

@@ -36,12 +36,17 @@ pub struct Turn {
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum Cue {
+    /// Turn it by a quarter.
     QuarterTurn,
+    /// Turn it by half.
     HalfTurn,
     /// Out of the tray, onto the bare steel.
     OntoSteel,
+    /// Push it to the back.
     ToTheBack,
+    /// Put the cheese on.
     CheeseOn,
+    /// Lift it under the flame.
     UnderFlame,
 }
 
@@ -56,6 +61,7 @@ impl Cue {
             Cue::UnderFlame => fact!("cue-short-flame"),
         }
     }
+    /// What to do, in words.
     pub fn words(self) -> Fact {
         match self {
             Cue::ToTheBack => fact!("cue-back"),
@@ -73,10 +79,13 @@ impl Cue {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Programme {
+    /// What is done on the way, in the order of the clock.
     pub turns: Vec<Turn>,
     /// When it is expected to be done, and the usual band around it, s.
     pub out_s: u32,
+    /// First second of the usual band.
     pub from_s: u32,
+    /// Last second of the usual band.
     pub to_s: u32,
     /// From here on it burns, s.
     pub chars_s: u32,
@@ -107,8 +116,16 @@ impl Programme {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(untagged)]
 pub enum When {
-    Share { share: f64 },
-    Last { last_s: f64 },
+    /// At a share of the bake.
+    Share {
+        /// From 0 to 1.
+        share: f64,
+    },
+    /// So long before it is out.
+    Last {
+        /// Seconds.
+        last_s: f64,
+    },
 }
 
 /// "The last 90 s" are never more than this share of a bake.
@@ -117,17 +134,23 @@ const LAST_SHARE: f64 = 0.6;
 /// One cue of a shape.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct ShapeCue {
+    /// When it is said.
     #[serde(flatten)]
     pub when: When,
+    /// What is said.
     pub say: Cue,
 }
 
 /// A way to bake, before it has its seconds.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Shape {
+    /// Its key.
     pub key: String,
+    /// What it is called.
     pub name: String,
+    /// How it goes, in one line.
     pub line: String,
+    /// What is done on the way.
     pub cues: Vec<ShapeCue>,
 }
 
@@ -139,6 +162,7 @@ static SHAPES: LazyLock<Vec<Shape>> = LazyLock::new(|| {
 pub fn shapes() -> &'static [Shape] {
     &SHAPES
 }
+/// The way of turning of that key.
 pub fn shape(key: &str) -> Option<&'static Shape> {
     SHAPES.iter().find(|s| s.key == key)
 }

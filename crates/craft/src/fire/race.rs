@@ -30,10 +30,15 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum Item {
+    /// The base.
     Base,
+    /// The rim.
     Rim,
+    /// The crumb of the middle.
     Crumb,
+    /// The topping's water.
     Topping,
+    /// The cheese.
     Cheese,
 }
 
@@ -65,7 +70,9 @@ impl Item {
 pub struct Targets {
     /// Colours.
     pub base: (f64, f64),
+    /// Colours of the rim, palest and darkest.
     pub rim: (f64, f64),
+    /// The darkest colour of the cheese.
     pub cheese_most: f64,
     /// Share of the topping's water that may go.
     pub loss: (f64, f64),
@@ -146,14 +153,17 @@ impl Targets {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Lane {
+    /// What it is of.
     pub item: Item,
     /// First second at which it is ready, and first at which it is too much; absent when not within the time followed.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ready_s: Option<f64>,
+    /// First second at which it is too much; absent when not within the time followed.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spoils_s: Option<f64>,
     /// At the best moment: below, right, above; and by how much of its limit.
     pub verdict: i8,
+    /// By how much of its limit it is off at the best moment.
     pub miss: f64,
 }
 
@@ -161,7 +171,9 @@ pub struct Lane {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct BakeWindow {
+    /// First second at which all is right.
     pub from_s: f64,
+    /// Last second at which all is right.
     pub to_s: f64,
     /// It was still open when the model stopped.
     pub at_least: bool,
@@ -171,7 +183,9 @@ pub struct BakeWindow {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Race {
+    /// One for each item that is there.
     pub lanes: Vec<Lane>,
+    /// When all is right at once; absent when never.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub window: Option<BakeWindow>,
     /// When to pull, s.
@@ -180,6 +194,7 @@ pub struct Race {
     pub amiss: f64,
     /// What everyone waits for, and what burns first.
     pub last_ready: Item,
+    /// What spoils first; absent when nothing does.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub first_spoiled: Option<Item>,
     /// From the last ready to the first spoiled, s; absent when nothing spoils or something never gets ready.
@@ -451,6 +466,7 @@ pub fn evenness(a: f64, b: f64) -> f64 {
 }
 
 impl Race {
+    /// The lane of an item, where it is there.
     pub fn lane(&self, item: Item) -> Option<&Lane> {
         self.lanes.iter().find(|l| l.item == item)
     }

@@ -16,6 +16,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Baked {
+    /// What is ready when.
     pub race: Race,
     /// Every second up to 300 s, then every other.
     pub course: Vec<Moment>,
@@ -38,7 +39,9 @@ pub fn baked(r: &BakeRequest) -> Result<Baked, ValidationError> {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Fired {
+    /// How it is turned, and when it is out.
     pub programme: Programme,
+    /// What is ready when.
     pub race: Race,
     /// Floor temperatures to launch at, °C; absent where the floor cannot be chosen.
     #[serde(default, skip_serializing_if = "Option::is_none")]

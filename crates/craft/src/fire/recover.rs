@@ -24,12 +24,16 @@ pub(super) const LONGEST_GAP_S: f64 = 1500.0;
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Recovery {
+    /// The floor before a pizza, °C.
     pub launch_c: f64,
+    /// The floor as it comes out, °C.
     pub exit_c: f64,
+    /// How far it fell, K.
     pub drop_c: f64,
     /// Time to half, and to 63 %, of the way back, s; absent when not within 1 h.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub half_s: Option<f64>,
+    /// Time to 63 % of the way back, s; absent when not within 1 h.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub tau_s: Option<f64>,
     /// Until the floor is within 15 K of the launch, s.
@@ -41,7 +45,9 @@ pub struct Recovery {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Turned {
+    /// The floor before it, °C.
     pub launch_c: f64,
+    /// The floor after it, °C.
     pub exit_c: f64,
     /// Colour of its base.
     pub base: f64,

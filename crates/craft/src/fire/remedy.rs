@@ -19,36 +19,56 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum Change {
+    /// The grill on.
     Grill,
+    /// The fan on.
     Fan,
+    /// More heat from below.
     BottomElement,
     /// Another floor.
     Floor {
+        /// What it is made of.
         material: Material,
+        /// How thick, mm.
         mm: f64,
     },
+    /// A steel, and the grill on.
     SteelAndGrill,
     /// The one setting of a home oven, K.
     Setting {
+        /// By so much, K.
         by_c: f64,
     },
+    /// The floor hotter or cooler.
     FloorBy {
+        /// By so much, K.
         by_c: f64,
     },
+    /// The dome hotter or cooler.
     DomeBy {
+        /// By so much, K.
         by_c: f64,
     },
+    /// Sugar in the dough.
     Sugar {
+        /// Of the flour, %.
         percent: f64,
     },
+    /// Malt in the dough.
     Malt {
+        /// Of the flour, %.
         percent: f64,
     },
+    /// Oil in the dough.
     Oil {
+        /// Of the flour, %.
         percent: f64,
     },
+    /// Less sauce.
     LessSauce,
+    /// A smaller ball on the same disc.
     SmallerBall,
+    /// The cheese on later.
     LateCheese,
 }
 
@@ -120,6 +140,7 @@ impl Change {
             Change::LateCheese => "late_cheese".into(),
         }
     }
+    /// The change of that key; `None` for a key of none.
     pub fn from_key(key: &str) -> Option<Change> {
         HOME.iter()
             .chain(&FIRED)
@@ -206,17 +227,22 @@ fn by(c: f64) -> Fact {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Tried {
+    /// What is changed.
     pub change: Change,
     /// How far from right afterwards: less is better.
     pub score: f64,
+    /// Its best moment, s.
     pub best_s: f64,
+    /// When all is right at once; absent when never.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub window: Option<BakeWindow>,
     /// Changes of colour at the best moment against the bake as it is.
     pub base_by: f64,
+    /// Change of the rim's colour.
     pub rim_by: f64,
     /// Whether it makes it better at all.
     pub helps: bool,
+    /// What is ready when.
     pub race: Race,
 }
 

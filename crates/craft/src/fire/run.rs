@@ -29,8 +29,11 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum Shade {
+    /// Too pale.
     Pale,
+    /// Right.
     Right,
+    /// Too dark.
     Dark,
 }
 
@@ -49,11 +52,14 @@ impl Shade {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Verdict {
+    /// Of the base.
     pub base: Shade,
+    /// Of the top.
     pub top: Shade,
 }
 
 impl Verdict {
+    /// Right on both sides.
     pub const RIGHT: Verdict = Verdict {
         base: Shade::Right,
         top: Shade::Right,
@@ -70,9 +76,13 @@ impl Verdict {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum TapKind {
+    /// It went in.
     In,
+    /// It was turned.
     Turned,
+    /// It came out.
     Out,
+    /// What was seen of it.
     Verdict(Verdict),
     /// Takes back the last In, turn or Out of that pizza.
     Undone,
@@ -82,8 +92,11 @@ pub enum TapKind {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Tap {
+    /// Which one, from 1.
     pub pizza: u32,
+    /// When.
     pub at: Timestamp,
+    /// What was tapped.
     #[serde(flatten)]
     pub kind: TapKind,
 }
@@ -92,14 +105,19 @@ pub struct Tap {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Pizza {
+    /// Which one, from 1.
     pub number: u32,
     /// Where it lies, from 0: the first free spot when it went in.
     #[serde(default)]
     pub spot: u32,
+    /// When it went in.
     pub in_at: Timestamp,
+    /// When it was turned, in the order of the clock.
     pub turned_at: Vec<Timestamp>,
+    /// When it came out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub out_at: Option<Timestamp>,
+    /// What was seen of it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub verdict: Option<Verdict>,
     /// Another device tapped In for it, later: the earlier one stands.
@@ -126,21 +144,28 @@ impl Pizza {
 /// The pizzas of a batch.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Run {
+    /// In the order in which they went in.
     pub pizzas: Vec<Pizza>,
 }
 
 /// Why a tap is not kept.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum TapRefused {
+    /// This one is still in.
     StillIn(u32),
     /// So many spots, all taken.
     Full(u32),
     /// On another device.
     WentIn(u32),
+    /// There is nothing of this one to take back.
     NothingToUndo(u32),
+    /// None is in.
     NoneIn,
+    /// This one is out already.
     AlreadyOut(u32),
+    /// There is no such one.
     Unknown(u32),
+    /// That would be before this one went in.
     BeforeIn(u32),
     /// Two within a second.
     Double,
@@ -170,13 +195,16 @@ impl TapRefused {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct RunSummary {
+    /// So many came out.
     pub out: u32,
     /// Mean bake time of those out, s.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub mean_s: Option<f64>,
     /// Verdicts: rows top pale, right, dark; columns base pale, right, dark.
     pub verdicts: [[u32; 3]; 3],
+    /// So many were judged.
     pub judged: u32,
+    /// So many were right on both sides.
     pub right: u32,
     /// Mean time from one In to the next, s.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -293,6 +321,7 @@ impl Run {
         run.fold(tap)
     }
 
+    /// The pizza of that number.
     pub fn pizza(&self, number: u32) -> Option<&Pizza> {
         self.pizzas.iter().find(|p| p.number == number)
     }

@@ -28,6 +28,7 @@ pub struct ServiceRequest {
     /// What one pizza takes of a person.
     #[serde(default)]
     pub work: Work,
+    /// When the first one goes in.
     pub first_at: Timestamp,
     /// Until when the dough is ready.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -35,6 +36,7 @@ pub struct ServiceRequest {
 }
 
 impl ServiceRequest {
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         c.range(
@@ -55,6 +57,7 @@ impl ServiceRequest {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Service {
+    /// How the floor comes back after one.
     pub recovery: Recovery,
     /// The pause of one spot that keeps bases right, s; absent when no pause within 25 min does.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -65,15 +68,20 @@ pub struct Service {
     /// of both.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub floor_pace_s: Option<f64>,
+    /// By the floor with a place more and with a place less, s.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub floor_pace_range_s: Option<(f64, f64)>,
+    /// By the hands, s.
     pub hands_pace_s: f64,
+    /// By the slower of both, s.
     pub pace_s: f64,
+    /// When the last one is out.
     pub last_out_at: Timestamp,
     /// Balls to make besides.
     pub spares: u32,
     /// Launch temperature of one spot's floor, pizza after pizza, at that pace, °C; the colour of each base.
     pub launches: Vec<(f64, f64)>,
+    /// Judgements, the gravest first.
     pub notes: Vec<Note>,
 }
 

@@ -19,9 +19,11 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct SetPointRequest {
+    /// The bake that is looked for; its own floor and dome are where the search begins.
     pub bake: BakeRequest,
     /// What the oven can do, °C.
     pub floor_c: (f64, f64),
+    /// Between which the dome may stand, °C.
     pub dome_c: (f64, f64),
     /// Wanted bake time, s; the style's when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -32,13 +34,17 @@ pub struct SetPointRequest {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct SetPoints {
+    /// The floor, °C.
     pub floor_c: f64,
+    /// The dome, °C.
     pub dome_c: f64,
     /// The time it was looked for at, s.
     pub bake_s: f64,
     /// A limit of the oven was in the way.
     pub floor_at_limit: bool,
+    /// A limit of the dome was in the way.
     pub dome_at_limit: bool,
+    /// What is ready when.
     pub race: Race,
 }
 
@@ -48,6 +54,7 @@ const HALVINGS: u32 = 8;
 const NEAR: f64 = 0.02;
 
 impl SetPointRequest {
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         self.bake.check().map_err(|e| e.below("bake"))?;
         let mut c = Check::new();
@@ -202,8 +209,11 @@ pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, V
 /// A plan at the set points that its piece wants, to 5 °C; and what of its oven was in the way.
 #[derive(Debug, Clone, PartialEq)]
 pub struct SolvedPlan {
+    /// The plan with floor and dome found.
     pub plan: FirePlan,
+    /// A limit of the floor was in the way.
     pub floor_at_limit: bool,
+    /// A limit of the dome was in the way.
     pub dome_at_limit: bool,
 }
 

@@ -30,13 +30,18 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 pub enum Aim {
     /// Short and hot: soft, spotted.
     Hot,
+    /// Thin and crisp.
     Thin,
+    /// A home oven's round.
     Home,
+    /// A large round of a deck oven.
     Deck,
+    /// Thick, in an oiled pan.
     Pan,
 }
 
 impl Aim {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             Aim::Hot => fact!("aim-hot"),
@@ -63,13 +68,18 @@ pub struct Piece {
     pub rim_share: f64,
     /// Percent of the flour, as everywhere: water 45 to 100, salt to 5, sugar to 12, malt to 3, oil to 15, milk solids to 10.
     pub hydration_percent: f64,
+    /// Salt, % of the flour.
     pub salt_percent: f64,
+    /// Sugar, % of the flour.
     #[serde(default)]
     pub sugar_percent: f64,
+    /// Active malt, % of the flour.
     #[serde(default)]
     pub malt_percent: f64,
+    /// Oil, % of the flour.
     #[serde(default)]
     pub oil_percent: f64,
+    /// Milk's dry matter, % of the flour.
     #[serde(default)]
     pub milk_percent: f64,
     /// 0 sugars spent, 1 as usual, up to 1.6 rich in what the yeast left.
@@ -80,6 +90,7 @@ pub struct Piece {
     pub dough_c: f64,
     /// 0 to 600 g each.
     pub sauce_g: f64,
+    /// Cheese on it, g.
     pub cheese_g: f64,
 }
 
@@ -101,6 +112,7 @@ pub enum Back {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct OvenNow {
+    /// What its floor is made of.
     pub floor: Material,
     /// 0.5 to 100 mm.
     pub floor_mm: f64,
@@ -121,6 +133,7 @@ pub struct OvenNow {
     /// A glowing element above, at the food, 0 to 20,000 W/m².
     #[serde(default)]
     pub grill_w_m2: f64,
+    /// What lies behind the floor.
     pub back: Back,
     /// 0 to 15,000 W/m².
     #[serde(default)]
@@ -134,11 +147,13 @@ pub struct OvenNow {
     /// How far the air falls when the door is opened, 0 to 120 K, and how fast it comes back, 20 to 300 s.
     #[serde(default)]
     pub door_drop_c: f64,
+    /// How long the door stands open at the launch, s.
     #[serde(default = "door_s")]
     pub door_s: f64,
     /// This oven's own corrections: contact of floor and dough, and heat from above, against the book, 0.5 to 2.
     #[serde(default = "one")]
     pub floor_factor: f64,
+    /// The top gives so many times what the book says.
     #[serde(default = "one")]
     pub top_factor: f64,
 }
@@ -156,6 +171,7 @@ fn door_s() -> f64 {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PanNow {
+    /// What it is made of.
     pub material: Material,
     /// 0.3 to 15 mm.
     pub mm: f64,
@@ -163,6 +179,7 @@ pub struct PanNow {
     pub pan_c: f64,
     /// 0 to 80 mm.
     pub wall_mm: f64,
+    /// Whether it is oiled.
     pub oiled: bool,
 }
 
@@ -171,9 +188,13 @@ pub struct PanNow {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct BakeRequest {
+    /// What kind of bake is looked for.
     pub aim: Aim,
+    /// What is baked.
     pub piece: Piece,
+    /// The oven at the launch.
     pub oven: OvenNow,
+    /// The pan it lies in; none on the floor itself.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pan: Option<PanNow>,
     /// Half turns of the rim that stood at the fire, s after In, ascending.
@@ -188,6 +209,7 @@ pub struct BakeRequest {
     /// When the cheese goes on, s.
     #[serde(default)]
     pub cheese_at_s: f64,
+    /// Of the kitchen, m.
     #[serde(default)]
     pub altitude_m: f64,
     /// How long it is followed, 10 to 3,600 s.
@@ -241,11 +263,17 @@ impl Piece {
 /// Areas, m², and masses per area, kg/m².
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Areal {
+    /// The middle, m².
     pub centre_m2: f64,
+    /// The rim, m².
     pub rim_m2: f64,
+    /// Dough of the middle, kg/m².
     pub centre: f64,
+    /// Dough of the rim, kg/m².
     pub rim: f64,
+    /// Sauce, kg/m².
     pub sauce: f64,
+    /// Cheese, kg/m².
     pub cheese: f64,
 }
 

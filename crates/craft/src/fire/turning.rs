@@ -14,7 +14,9 @@ const CLOSE: f64 = 0.8;
 /// limit before that, when to turn instead.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct FirstTurn {
+    /// When, s after In.
     pub at_s: f64,
+    /// It stands sooner than evenness asks.
     pub sooner: bool,
 }
 

@@ -15,11 +15,13 @@ pub struct Blend {
     /// Absent unless every flour's protein is known.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub protein_percent: Option<f64>,
+    /// Water that it takes, % of it; absent where no flour says it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub absorption_percent: Option<f64>,
     /// Tenacity over extensibility; absent unless every flour's is known.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pl: Option<f64>,
+    /// Whole grain in it, %.
     pub whole_percent: f64,
     /// The wettest that this strength carries without sticking, % water.
     pub carries_percent: f64,

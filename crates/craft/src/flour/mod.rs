@@ -42,15 +42,20 @@ pub enum FlourKind {
     HardBread,
     /// Type 1 or 2.
     HalfWhite,
+    /// Wholemeal wheat.
     Wholemeal,
+    /// Durum semolina, twice milled.
     Semolina,
+    /// Spelt.
     Spelt,
+    /// Rye.
     Rye,
     /// Vital wheat gluten.
     Gluten,
 }
 
 impl FlourKind {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             FlourKind::SoftFine => fact!("flour-soft-fine"),
@@ -78,6 +83,7 @@ impl FlourKind {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FlourFacts {
+    /// What it is milled from.
     #[serde(default)]
     pub kind: FlourKind,
     /// Alveograph W, 80 to 450 (1e-4 J).
@@ -101,6 +107,7 @@ pub struct FlourFacts {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Strength {
+    /// W, 80 to 450.
     pub w: f64,
     /// 0 where the bag says W.
     pub spread: f64,
@@ -118,6 +125,7 @@ const UNKNOWN: Strength = Strength {
 };
 
 impl FlourFacts {
+    /// A white flour of that W, nothing else known.
     pub fn of_w(w: f64) -> FlourFacts {
         FlourFacts {
             w: Some(w),
@@ -145,6 +153,7 @@ impl FlourFacts {
             },
         }
     }
+    /// Whole grain as a share, 0 to 1: what is said, else what its kind has.
     pub fn whole(&self) -> f64 {
         self.whole_percent
             .unwrap_or(self.kind.usual_whole_percent())
@@ -213,9 +222,11 @@ impl FlourFacts {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FlourPart {
+    /// As its owner calls it.
     pub name: String,
     /// Of all flour, 0 to 100 %.
     pub share_percent: f64,
+    /// What is known of it.
     #[serde(default)]
     pub facts: FlourFacts,
     /// The kitchen's own flour that this is, where it is one.

@@ -17,11 +17,20 @@ use serde::{Deserialize, Serialize};
 #[serde(tag = "of", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Target {
     /// 7 to 18 %.
-    Protein { percent: f64 },
+    Protein {
+        /// Of the flour, %.
+        percent: f64,
+    },
     /// 80 to 450.
-    Strength { w: f64 },
+    Strength {
+        /// W.
+        w: f64,
+    },
     /// 45 to 80 %.
-    Absorption { percent: f64 },
+    Absorption {
+        /// Of the flour, %.
+        percent: f64,
+    },
 }
 
 impl Target {
@@ -83,6 +92,7 @@ impl Target {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct SubstituteRequest {
+    /// What the blend should come to.
     pub target: Target,
     /// What there is; shares are not looked at.
     pub at_hand: Vec<FlourPart>,
@@ -124,6 +134,7 @@ const MOST_FLOURS: usize = 200;
 pub struct Way {
     /// One or two flours with shares that sum to 100.
     pub flours: Vec<FlourPart>,
+    /// What it comes to.
     pub blend: Blend,
     /// Off the target by so much, in its unit; 0 where it is reached.
     pub off: f64,

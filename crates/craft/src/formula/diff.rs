@@ -14,8 +14,11 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Change {
+    /// What was changed.
     pub what: Fact,
+    /// As it was.
     pub before: Fact,
+    /// As it is.
     pub after: Fact,
 }
 

@@ -11,9 +11,13 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Dilution {
+    /// Yeast to stir in, g.
     pub yeast_g: f64,
+    /// Water to stir it into, g.
     pub water_g: f64,
+    /// Mixture to take, g.
     pub take_g: f64,
+    /// Water to leave out of the dough for it, g.
     pub less_water_g: f64,
     /// Yeast that the taken part holds.
     pub holds_g: f64,
@@ -89,7 +93,9 @@ impl Dilution {
 pub struct Spoon {
     /// Quarters of a teaspoon; an eighth is 0.5.
     pub quarters: f64,
+    /// The least that it may hold, g.
     pub low_g: f64,
+    /// The most that it may hold, g.
     pub high_g: f64,
 }
 

@@ -13,9 +13,11 @@ pub enum Dose {
     /// As much as makes it ripe in its hours.
     #[default]
     Solve,
+    /// No yeast of its own.
     None,
     /// % of the flour it stands on: all flour for the dough, its own for a preferment.
     Given {
+        /// Of the flour, %.
         percent: f64,
     },
 }
@@ -25,7 +27,9 @@ pub enum Dose {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Yeast {
+    /// In which form.
     pub form: YeastForm,
+    /// How much.
     #[serde(default)]
     pub dose: Dose,
 }

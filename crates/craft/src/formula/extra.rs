@@ -27,17 +27,23 @@ pub enum ExtraKind {
     ActiveMalt,
     /// Malt without enzymes, powder.
     PlainMalt,
+    /// Honey.
     Honey,
+    /// Malt extract or another syrup.
     Syrup,
     /// Butter.
     Butter,
     /// Lard or another fat without water.
     Fat,
+    /// Whole milk.
     Milk,
+    /// Milk powder.
     MilkPowder,
+    /// Seeds and grains.
     Seeds,
     /// Dried mother powder; its amount is grams per litre of water.
     DriedMother,
+    /// Anything else; it weighs, and counts as nothing more.
     Other,
 }
 
@@ -49,6 +55,7 @@ struct Holds {
 }
 
 impl ExtraKind {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             ExtraKind::Honey => fact!("honey"),
@@ -80,6 +87,7 @@ impl ExtraKind {
         };
         Holds { water, sugar, fat }
     }
+    /// Water in it, 0 to 1.
     pub fn water_share(self) -> f64 {
         self.holds().water
     }
@@ -96,9 +104,11 @@ impl ExtraKind {
             _ => None,
         }
     }
+    /// Sugar in it, 0 to 1.
     pub fn sugar_share(self) -> f64 {
         self.holds().sugar
     }
+    /// Fat in it, 0 to 1.
     pub fn fat_share(self) -> f64 {
         self.holds().fat
     }
@@ -132,6 +142,7 @@ impl ExtraKind {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Extra {
+    /// What it is.
     pub kind: ExtraKind,
     /// What the maker calls it; the kind's name when empty.
     #[serde(default)]

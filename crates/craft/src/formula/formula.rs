@@ -33,6 +33,7 @@ pub struct Formula {
     #[serde(deserialize_with = "crate::style::named_or_whole")]
     #[cfg_attr(feature = "schema", schemars(with = "crate::style::NamedOrWhole"))]
     pub style: Style,
+    /// What is made of it, and how much.
     pub pieces: Pieces,
     /// Dough that stays on bowl and hands, 0 to 10 % of the pieces.
     #[serde(default)]
@@ -41,6 +42,7 @@ pub struct Formula {
     pub flours: Vec<FlourPart>,
     /// Water, 40 to 130 % of the flour.
     pub hydration_percent: f64,
+    /// What the stated water counts.
     #[serde(default)]
     pub hydration_counts: HydrationCounts,
     /// 0 to 5 %.
@@ -51,6 +53,7 @@ pub struct Formula {
     /// 0 to 20 %.
     #[serde(default)]
     pub sugar_percent: f64,
+    /// What else is in the dough.
     #[serde(default)]
     pub extras: Vec<Extra>,
     /// In the final dough; with preferments this is the second dose.
@@ -59,6 +62,7 @@ pub struct Formula {
     /// At most three.
     #[serde(default)]
     pub preferments: Vec<Preferment>,
+    /// What goes on it.
     #[serde(default)]
     pub toppings: Vec<ToppingPart>,
     /// Sauce first, out when the rim takes colour, then cheese and back.
@@ -67,6 +71,7 @@ pub struct Formula {
     /// It came from cups and spoons: every weight is rough until it was weighed once.
     #[serde(default)]
     pub from_volumes: bool,
+    /// How it is mixed.
     #[serde(default = "by_hand")]
     pub mixer: Mixer,
     /// Wanted temperature off the mixer, 5 to 35 °C.

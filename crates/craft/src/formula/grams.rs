@@ -19,11 +19,17 @@ const MOST_OF_BOWL: f64 = 0.9;
 /// A row that can be given by weight.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Given {
+    /// The flour of that row.
     Flour(usize),
+    /// The water.
     Water,
+    /// The salt.
     Salt,
+    /// The oil.
     Oil,
+    /// The sugar.
     Sugar,
+    /// The extra of that row.
     Extra(usize),
     /// The dose of the final dough.
     Yeast,
@@ -49,6 +55,7 @@ impl Given {
             Ingredient::Yeast => Given::Yeast,
         })
     }
+    /// Its key: `water`, `flour-0`.
     pub fn key(self) -> String {
         match self {
             Given::Flour(i) => format!("flour.{i}"),
@@ -61,6 +68,7 @@ impl Given {
             Given::Dough => "dough".into(),
         }
     }
+    /// What that key stands for; `None` for a key of none.
     pub fn from_key(key: &str) -> Option<Given> {
         let nth = |prefix: &str| key.strip_prefix(prefix).and_then(|n| n.parse().ok());
         match key {

@@ -23,20 +23,25 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
     IntoStaticStr,
     VariantArray,
 )]
+/// What a preferment is.
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum PrefermentKind {
+    /// Liquid, of equal parts.
     Poolish,
+    /// Stiff and shaggy, barely mixed.
     Biga,
     /// Fed from a jar of ripe starter.
     Levain,
     /// A piece kept back from an earlier dough; it brings salt too.
     OldDough,
+    /// A maker's own.
     Own,
 }
 
 impl PrefermentKind {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             PrefermentKind::Poolish => fact!("poolish"),
@@ -103,6 +108,7 @@ impl Default for Feed {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Preferment {
+    /// What it is.
     pub kind: PrefermentKind,
     /// What the maker calls it; the kind's name when empty.
     #[serde(default)]
@@ -122,6 +128,7 @@ pub struct Preferment {
     pub flours: Vec<f64>,
     /// Hours warm, 0 to 48, then hours in the fridge, 0 to 120.
     pub warm_h: f64,
+    /// Then in the fridge, h.
     #[serde(default)]
     pub cold_h: f64,
     /// Where it stands warm, 2 to 40 °C; the room when absent.
@@ -130,6 +137,7 @@ pub struct Preferment {
     /// How warm it leaves the bowl, 5 to 35 °C; as its place when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub target_c: Option<f64>,
+    /// How its levain is fed for it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub feed: Option<Feed>,
 }
@@ -182,6 +190,7 @@ impl Preferment {
         let place = self.warm_c.unwrap_or(room_c);
         self.target_c.unwrap_or(place).clamp(5.0, 35.0)
     }
+    /// From its mixing to its use, h.
     pub fn hours(&self) -> f64 {
         self.warm_h + self.cold_h
     }
@@ -331,14 +340,21 @@ impl Preferment {
 pub struct Build {
     /// Which preferment.
     pub of: usize,
+    /// What it is called.
     pub name: Fact,
+    /// Ripe levain to begin with, g.
     pub seed_g: f64,
+    /// Flour to feed, g.
     pub flour_g: f64,
+    /// Water to feed, g.
     pub water_g: f64,
+    /// What that makes, g.
     pub total_g: f64,
     /// Goes into the dough.
     pub used_g: f64,
+    /// Kept for the next time, g.
     pub kept_back_g: f64,
+    /// Made besides, into a spare jar, g.
     pub spare_g: f64,
     /// As it is weighed: seed, each flour by its name, water; what the weighed parts make together.
     #[serde(default)]
@@ -349,15 +365,20 @@ pub struct Build {
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FeedWeighed {
+    /// Ripe levain, g.
     pub seed_g: f64,
+    /// Each flour by its name, g.
     pub flours: Vec<(String, f64)>,
+    /// Water, g.
     pub water_g: f64,
 }
 
 impl FeedWeighed {
+    /// All its flour, g.
     pub fn flour_g(&self) -> f64 {
         self.flours.iter().map(|f| f.1).sum()
     }
+    /// What the weighed parts make together, g.
     pub fn makes_g(&self) -> f64 {
         self.seed_g + self.flour_g() + self.water_g
     }

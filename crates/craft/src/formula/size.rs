@@ -36,12 +36,21 @@ pub fn thickness_name(g_per_cm2: f64) -> Option<Fact> {
 #[serde(tag = "shape", rename_all = "snake_case", deny_unknown_fields)]
 pub enum PanShape {
     /// 8 to 120 cm each.
-    Rectangle { length_cm: f64, width_cm: f64 },
+    Rectangle {
+        /// Inside, cm.
+        length_cm: f64,
+        /// Inside, cm.
+        width_cm: f64,
+    },
     /// 8 to 80 cm.
-    Round { diameter_cm: f64 },
+    Round {
+        /// Inside, cm.
+        diameter_cm: f64,
+    },
 }
 
 impl PanShape {
+    /// Its inside, cm².
     pub fn area_cm2(self) -> f64 {
         match self {
             PanShape::Rectangle {
@@ -79,6 +88,7 @@ pub fn disc_cm2(diameter_cm: f64) -> f64 {
 pub struct PanGroup {
     /// 1 to 200.
     pub count: u32,
+    /// Their shape.
     pub pan: PanShape,
     /// 0.2 to 2 g/cm².
     pub dough_g_per_cm2: f64,
@@ -100,6 +110,7 @@ pub struct LooseBalls {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Pieces {
+    /// Balls by their weight.
     Balls {
         /// 1 to 1000.
         count: u32,
@@ -117,28 +128,46 @@ pub enum Pieces {
     },
     /// Up to six kinds of pans, and balls besides.
     Pans {
+        /// The pans, kind by kind.
         pans: Vec<PanGroup>,
+        /// Balls besides.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         balls: Option<LooseBalls>,
     },
     /// All the dough in the bowl, 50 to 300,000 g, loss included.
-    Total { count: u32, dough_g: f64 },
+    Total {
+        /// Pieces that it is cut into, 1 to 1000.
+        count: u32,
+        /// All of it, g.
+        dough_g: f64,
+    },
     /// All the flour to use up, 20 to 250,000 g, wherever in the dough it goes.
-    Flour { count: u32, flour_g: f64 },
+    Flour {
+        /// Pieces that it is cut into, 1 to 1000.
+        count: u32,
+        /// All of it, g.
+        flour_g: f64,
+    },
 }
 
 /// The ways to say how much.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr, VariantArray)]
 #[strum(serialize_all = "snake_case")]
 pub enum Mode {
+    /// By the weight of a ball.
     Balls,
+    /// By the size on the table.
     Discs,
+    /// By pans.
     Pans,
+    /// By all the dough.
     Total,
+    /// By all the flour.
     Flour,
 }
 
 impl Mode {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             Mode::Balls => fact!("mode-balls"),
@@ -154,7 +183,9 @@ impl Mode {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Portion {
+    /// So many of them.
     pub count: u32,
+    /// How heavy one is, g.
     pub piece_g: f64,
     /// The pan that it fills; absent for a ball.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -189,6 +220,7 @@ impl Pieces {
             balls: None,
         }
     }
+    /// In which way they are said.
     pub fn mode(&self) -> Mode {
         match self {
             Pieces::Balls { .. } => Mode::Balls,
@@ -198,6 +230,7 @@ impl Pieces {
             Pieces::Flour { .. } => Mode::Flour,
         }
     }
+    /// How many pieces that makes.
     pub fn count(&self) -> u32 {
         match self {
             Pieces::Balls { count, .. }

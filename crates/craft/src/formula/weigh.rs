@@ -23,13 +23,19 @@ pub(super) const HONEST_DIVISIONS: f64 = 5.0;
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Ingredient {
+    /// A flour.
     Flour,
+    /// Water.
     Water,
+    /// Salt.
     Salt,
+    /// Oil.
     Oil,
+    /// Sugar.
     Sugar,
     /// One of the formula's extras.
     Extra,
+    /// Yeast.
     Yeast,
 }
 
@@ -37,6 +43,7 @@ pub enum Ingredient {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Cell {
+    /// Before rounding, g.
     pub exact_g: f64,
     /// Rounded to the scale that weighs it.
     pub weigh_g: f64,
@@ -48,12 +55,14 @@ pub struct Cell {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Row {
+    /// What it is.
     pub ingredient: Ingredient,
     /// What it is called; empty where the ingredient says it.
     #[serde(default = "Fact::nothing")]
     pub name: Fact,
     /// Of all flour.
     pub percent: f64,
+    /// Before rounding, g.
     pub exact_g: f64,
     /// The sum of its cells.
     pub weigh_g: f64,
@@ -71,7 +80,9 @@ pub struct Column {
     /// Absent for the final dough.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub kind: Option<PrefermentKind>,
+    /// What it is called.
     pub name: Fact,
+    /// Before rounding, g.
     pub exact_g: f64,
     /// The sum of its rounded cells.
     pub weighed_g: f64,
@@ -90,6 +101,7 @@ pub struct Column {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FormulaResult {
+    /// One for each ingredient, as it is weighed.
     pub rows: Vec<Row>,
     /// Preferments in their order, the final dough last.
     #[serde(default)]
@@ -102,6 +114,7 @@ pub struct FormulaResult {
     pub weighed_g: f64,
     /// Weight of one piece; of the first kind where there are several.
     pub piece_g: f64,
+    /// How many pieces it makes.
     pub pieces: u32,
     /// The pieces by kind.
     #[serde(default)]
@@ -112,6 +125,7 @@ pub struct FormulaResult {
     /// As a recipe says it, %.
     #[serde(default)]
     pub nominal_hydration_percent: f64,
+    /// What its flours come to together.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub blend: Option<Blend>,
     /// How levains are fed.
@@ -120,6 +134,7 @@ pub struct FormulaResult {
     /// How to weigh a yeast dose of the final dough that the scale cannot read.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub dilution: Option<Dilution>,
+    /// Judgements, the gravest first.
     pub notes: Vec<Note>,
 }
 

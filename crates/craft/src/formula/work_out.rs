@@ -15,7 +15,9 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FormulaRequest {
+    /// What is weighed.
     pub formula: Formula,
+    /// What it is weighed on.
     #[serde(default)]
     pub scales: Scales,
     /// In place of what the formula states; without it, doses to be solved weigh nothing.

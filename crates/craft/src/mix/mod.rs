@@ -49,10 +49,15 @@ const WARM_DOUGH_C: f64 = 28.0;
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum Mixer {
+    /// By hand.
     Hand,
+    /// A hook that goes round in a standing bowl.
     Planetary,
+    /// A spiral in a turning bowl.
     Spiral,
+    /// A fork in a turning bowl.
     Fork,
+    /// A blade.
     FoodProcessor,
 }
 
@@ -84,6 +89,7 @@ impl Mixer {
             Mixer::FoodProcessor => (1.2, 10.0),
         }
     }
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             Mixer::Hand => fact!("mixer-hand"),
@@ -102,29 +108,38 @@ impl Mixer {
 pub struct WaterRequest {
     /// Wanted temperature off the mixer, 5 to 35 °C.
     pub target_dough_c: f64,
+    /// The room, °C.
     pub room_c: f64,
+    /// The flour, °C.
     pub flour_c: f64,
     /// The cold tap, 0 to 35 °C.
     pub tap_water_c: f64,
+    /// The flour, g.
     pub flour_g: f64,
     /// All of it, with what goes in at a temperature of its own.
     pub water_g: f64,
     /// Part of the water that has its own temperature: what holds a dissolved dose of yeast.
     #[serde(default)]
     pub aside_g: f64,
+    /// The temperature of that part, °C.
     #[serde(default)]
     pub aside_c: f64,
+    /// Salt, g.
     #[serde(default)]
     pub salt_g: f64,
+    /// Oil, g.
     #[serde(default)]
     pub oil_g: f64,
+    /// Sugar, g.
     #[serde(default)]
     pub sugar_g: f64,
     /// Ripe preferments that go in, and how warm they are.
     #[serde(default)]
     pub preferment_g: f64,
+    /// How warm they are, °C.
     #[serde(default)]
     pub preferment_c: f64,
+    /// How it is mixed.
     pub mixer: Mixer,
     /// Minutes of work; 0 to 60.
     pub mixing_min: f64,
@@ -143,13 +158,17 @@ pub struct WaterResult {
     pub base: f64,
     /// What to pour: `water_g` minus the ice and what stands aside, at this temperature, °C.
     pub pour_c: f64,
+    /// Water to pour, g.
     pub pour_g: f64,
+    /// Ice to put in, g.
     pub ice_g: f64,
+    /// What mixing adds, K.
     pub friction_k: f64,
     /// Dough temperature that this gives, °C (an estimate; a thermometer overrules it).
     pub dough_c: f64,
     /// Whether the wanted temperature is reached.
     pub reached: bool,
+    /// Judgements, the gravest first.
     pub notes: Vec<Note>,
 }
 

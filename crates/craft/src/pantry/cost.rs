@@ -8,17 +8,24 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Price {
+    /// What it is called.
     pub name: String,
+    /// Its id in the pantry, where it is of there.
     #[serde(default)]
     pub pantry: Option<u64>,
+    /// For a kilogram, in the kitchen's money.
     pub per_kg: f64,
 }
 
+/// What one ingredient costs.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct CostLine {
+    /// What it is called.
     pub name: Fact,
+    /// How much of it, g.
     pub grams: f64,
+    /// In the kitchen's money.
     pub cost: f64,
 }
 
@@ -26,8 +33,11 @@ pub struct CostLine {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Cost {
+    /// One for each ingredient that has a price.
     pub lines: Vec<CostLine>,
+    /// All the dough, in the kitchen's money.
     pub dough: f64,
+    /// All that goes on it.
     pub toppings: f64,
     /// Dough of one ball or pan.
     pub per_ball: f64,

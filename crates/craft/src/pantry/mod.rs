@@ -30,8 +30,10 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Bag {
+    /// When it was bought.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub bought_on: Option<Date>,
+    /// Until when it is good.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub best_before: Option<Date>,
     /// What is left in it, 0 to 1,000,000 g.
@@ -43,7 +45,9 @@ pub struct Bag {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Flour {
+    /// As its owner calls it.
     pub name: String,
+    /// What is known of it.
     #[serde(default)]
     pub facts: FlourFacts,
     /// "stone", "roller"; in the maker's words.
@@ -52,11 +56,13 @@ pub struct Flour {
     /// 8 to 18 %.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub moisture_percent: Option<f64>,
+    /// What it may hold besides gluten.
     #[serde(default)]
     pub allergens: String,
     /// Per kg, 0 to 1000.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub price_per_kg: Option<f64>,
+    /// What there is of it.
     #[serde(default)]
     pub bags: Vec<Bag>,
 }
@@ -78,14 +84,20 @@ pub struct Flour {
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum LeavenForm {
+    /// Dried, stirred into the flour.
     Instant,
+    /// Dried, woken in water.
     ActiveDry,
+    /// A moist block.
     Fresh,
+    /// A live starter in its jar.
     Starter,
+    /// A starter dried to a powder.
     DriedMother,
 }
 
 impl LeavenForm {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             LeavenForm::Fresh => YeastForm::Fresh.name(),
@@ -111,18 +123,23 @@ impl LeavenForm {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Leaven {
+    /// As its owner calls it.
     pub name: String,
+    /// What it is.
     pub form: LeavenForm,
     /// A starter's water, 40 to 200 % of its flour.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub hydration_percent: Option<f64>,
+    /// When it was opened.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub opened_on: Option<Date>,
     /// Against a fresh one: 0.2 to 1.5.
     #[serde(default = "one")]
     pub vigour: f64,
+    /// What is left of it, g.
     #[serde(default)]
     pub left_g: f64,
+    /// For a kilogram, in the kitchen's money.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub price_per_kg: Option<f64>,
 }
@@ -136,6 +153,7 @@ fn one() -> f64 {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Scale {
+    /// As its owner calls it.
     pub name: String,
     /// 0.001 to 50 g.
     pub reads_g: f64,
@@ -148,7 +166,9 @@ pub struct Scale {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Pan {
+    /// As its owner calls it.
     pub name: String,
+    /// Its shape.
     pub pan: PanShape,
     /// 0.5 to 30 cm.
     pub height_cm: f64,
@@ -157,8 +177,10 @@ pub struct Pan {
     /// What it is made of, how thick, 0.3 to 15 mm, and whether it is oiled for a bake.
     #[serde(default = "pan_material")]
     pub material: Material,
+    /// How thick its bottom is, mm.
     #[serde(default = "pan_mm")]
     pub thick_mm: f64,
+    /// Whether it is oiled.
     #[serde(default = "oiled")]
     pub oiled: bool,
 }
@@ -197,9 +219,13 @@ impl Pan {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct DoughBox {
+    /// As its owner calls it.
     pub name: String,
+    /// The shape of its floor.
     pub pan: PanShape,
+    /// Inside, cm.
     pub height_cm: f64,
+    /// So many there are.
     pub count: u32,
 }
 
@@ -208,6 +234,7 @@ pub struct DoughBox {
 const BALL_PITCH_CM: f64 = 16.0;
 
 impl DoughBox {
+    /// What it holds to the rim, l.
     pub fn litres(&self) -> f64 {
         self.pan.area_cm2() * self.height_cm / 1000.0
     }
@@ -233,11 +260,15 @@ impl DoughBox {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Good {
+    /// As its owner calls it.
     pub name: String,
+    /// For a kilogram, in the kitchen's money.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub price_per_kg: Option<f64>,
+    /// What is left of it, g.
     #[serde(default)]
     pub left_g: f64,
+    /// What it holds.
     #[serde(default)]
     pub allergens: String,
 }
@@ -327,6 +358,7 @@ fn shape(c: &mut Check, pan: PanShape, height_cm: f64, count: u32) {
 }
 
 impl Flour {
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
@@ -359,6 +391,7 @@ impl Flour {
         }
         c.done()
     }
+    /// What is in its bags, g.
     pub fn left_g(&self) -> f64 {
         self.bags.iter().map(|b| b.left_g).sum()
     }
@@ -381,6 +414,7 @@ impl Flour {
 }
 
 impl Leaven {
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
@@ -421,6 +455,7 @@ impl Leaven {
 }
 
 impl Scale {
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
@@ -458,6 +493,7 @@ pub fn scales_of(list: &[Scale], usual: crate::formula::Scales) -> crate::formul
 }
 
 impl Pan {
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
@@ -475,6 +511,7 @@ impl Pan {
 }
 
 impl DoughBox {
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);
@@ -484,6 +521,7 @@ impl DoughBox {
 }
 
 impl Good {
+    /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
         named(&mut c, &self.name);

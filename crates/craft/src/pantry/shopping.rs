@@ -15,9 +15,12 @@ pub struct Need {
     /// What a reader calls it.
     #[serde(default = "Fact::nothing")]
     pub called: Fact,
+    /// Its id in the pantry, where it is of there.
     #[serde(default)]
     pub pantry: Option<u64>,
+    /// How much of it, g.
     pub grams: f64,
+    /// Whether it goes on the dough, not into it.
     pub is_topping: bool,
 }
 
@@ -46,8 +49,11 @@ fn called(f: &Formula, ingredient: Ingredient, name: &Fact) -> (String, Fact) {
 /// Which part of the work takes it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum NeededFor {
+    /// For a preferment.
     Preferment,
+    /// For the dough.
     Dough,
+    /// To go on it.
     Topping,
 }
 
@@ -127,9 +133,13 @@ pub fn needs(f: &Formula, r: &FormulaResult, toppings: &[ToppingAmount]) -> Vec<
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ShoppingLine {
+    /// What it is called.
     pub name: Fact,
+    /// What is needed, g.
     pub need_g: f64,
+    /// What is there, g.
     pub have_g: f64,
+    /// What must be bought, g.
     pub buy_g: f64,
 }
 

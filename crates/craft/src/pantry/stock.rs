@@ -5,6 +5,7 @@ use super::{Flour, Good, Leaven, Need};
 /// Something that is kept in the pantry and used up, as the needs of a batch find it.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Kept {
+    /// Its id in the pantry.
     pub id: u64,
     /// What needs may call it: its own name; of a leaven also its form.
     names: Vec<String>,
@@ -15,6 +16,7 @@ pub struct Kept {
 }
 
 impl Kept {
+    /// A flour, with what is in its bags.
     pub fn flour(id: u64, f: &Flour) -> Kept {
         Kept {
             id,
@@ -23,6 +25,7 @@ impl Kept {
             counted_g: f.left_g(),
         }
     }
+    /// A leaven, with what is left of it.
     pub fn leaven(id: u64, l: &Leaven) -> Kept {
         Kept {
             id,
@@ -31,6 +34,7 @@ impl Kept {
             counted_g: l.left_g,
         }
     }
+    /// A good, with what is left of it.
     pub fn good(id: u64, g: &Good) -> Kept {
         Kept {
             id,
@@ -49,7 +53,9 @@ impl Kept {
 /// What was taken of something since it was counted, and what plans keep of it, g.
 #[derive(Debug, Clone, Copy, Default, PartialEq)]
 pub struct InStock {
+    /// Taken by doughs that were mixed, g.
     pub taken_g: f64,
+    /// Reserved by doughs that will be, g.
     pub planned_g: f64,
 }
 

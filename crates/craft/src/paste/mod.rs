@@ -36,12 +36,18 @@ const MOST_LINES: usize = 400;
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Section {
+    /// The dough itself.
     #[default]
     Dough,
+    /// A poolish.
     Poolish,
+    /// A biga.
     Biga,
+    /// A levain.
     Levain,
+    /// Another preferment.
     Preferment,
+    /// What goes on it.
     Topping,
 }
 
@@ -49,7 +55,9 @@ pub enum Section {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Item {
+    /// Under which heading it stood.
     pub section: Section,
+    /// What it is.
     pub what: What,
     /// The words that named it.
     pub name: String,
@@ -71,14 +79,17 @@ pub struct Item {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Status {
+    /// Read.
     Read,
     /// Read, but from a volume, a range or a pinch.
     Rough,
+    /// A heading.
     Heading,
     /// How to do it; nothing to weigh.
     Method,
     /// Something to weigh, perhaps, that was not understood.
     Unread,
+    /// Nothing stands there.
     Blank,
 }
 
@@ -86,8 +97,11 @@ pub enum Status {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Line {
+    /// As it was pasted.
     pub text: String,
+    /// How well it was understood.
     pub status: Status,
+    /// What was read of it.
     pub items: Vec<Item>,
     /// Parts that name something to weigh and were not read: "1 egg", "a drizzle of oil".
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
@@ -101,8 +115,10 @@ pub struct Line {
 #[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Makes {
+    /// So many pieces, where it says so.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub count: Option<u32>,
+    /// How heavy one is, g, where it says so.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub piece_g: Option<f64>,
 }
@@ -111,7 +127,9 @@ pub struct Makes {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Pasted {
+    /// Line by line.
     pub lines: Vec<Line>,
+    /// What it makes.
     pub makes: Makes,
     /// To check beside the text before it is kept.
     pub formula: Formula,

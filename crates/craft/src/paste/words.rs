@@ -9,32 +9,52 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "is", rename_all = "snake_case")]
 pub enum What {
+    /// A flour.
     Flour {
+        /// What it is milled from.
         kind: FlourKind,
     },
+    /// Water.
     Water,
+    /// Salt.
     Salt,
+    /// Oil.
     Oil,
+    /// Sugar.
     Sugar,
+    /// Honey.
     Honey,
+    /// A syrup.
     Syrup,
+    /// Malt with its enzymes.
     ActiveMalt,
+    /// Malt without them.
     PlainMalt,
+    /// Milk.
     Milk,
+    /// Milk powder.
     MilkPowder,
+    /// Butter.
     Butter,
+    /// Another fat.
     Fat,
+    /// Seeds and grains.
     Seeds,
+    /// Yeast.
     Yeast {
+        /// In which form.
         form: YeastForm,
     },
     /// Ripe starter, with its water in % of its flour.
     Starter {
+        /// Water of the starter, % of its flour.
         hydration_percent: u16,
     },
+    /// A starter dried to a powder.
     DriedMother,
     /// A preferment named as one ingredient.
     Poolish,
+    /// A ready biga.
     Biga,
     /// Goes on it, not in it.
     Topping,

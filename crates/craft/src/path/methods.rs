@@ -18,12 +18,15 @@ use std::sync::LazyLock;
 pub struct Method {
     /// Its name for programs.
     pub key: String,
+    /// What it is called.
     pub name: String,
     /// Where it lies and how long, in one line.
     pub line: Fact,
     /// What it tastes of and how it handles.
     pub taste: String,
+    /// Where the dough lies, and how long.
     pub legs: Vec<Leg>,
+    /// What is mixed before it.
     #[serde(default)]
     pub preferments: Vec<Preferment>,
     /// In the final dough.

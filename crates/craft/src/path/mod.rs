@@ -29,8 +29,11 @@ pub const WARMEST_FRIDGE_C: f64 = 10.0;
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Lies {
+    /// All in one.
     Bulk,
+    /// In balls.
     Balls,
+    /// In its pans.
     Pans,
 }
 
@@ -39,7 +42,9 @@ pub enum Lies {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Place {
+    /// As its owner calls it.
     pub name: String,
+    /// Still, or moved as in a fridge.
     pub air: Air,
     /// −2 to 42 °C; a freezer −30 to −5.
     pub c: f64,
@@ -101,14 +106,18 @@ impl Place {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum Spot {
+    /// The kitchen's room.
     Room,
+    /// The kitchen's fridge.
     Fridge,
     /// At −18 °C.
     Freezer,
+    /// A place of the kitchen's own.
     Own(Place),
 }
 
 impl Spot {
+    /// How its air takes and gives heat.
     pub fn air(&self) -> Air {
         match self {
             Spot::Room => Air::Room,
@@ -121,6 +130,7 @@ impl Spot {
     pub fn is_cold(&self) -> bool {
         matches!(self.air(), Air::Fridge | Air::Fan)
     }
+    /// Whether a dough freezes there.
     pub fn is_frozen(&self) -> bool {
         self.air() == Air::Freezer
     }
@@ -131,12 +141,15 @@ impl Spot {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Leg {
+    /// As what it lies there.
     pub lies: Lies,
+    /// Where.
     pub spot: Spot,
     /// 0.25 to 240 h.
     pub hours: f64,
     /// The limits within which it may stretch, h.
     pub least_h: f64,
+    /// The longest that it may be, h.
     pub most_h: f64,
     /// What is done to the dough at its start.
     #[serde(default)]
@@ -144,6 +157,7 @@ pub struct Leg {
     /// Folds during it, 0 to 12, so far apart.
     #[serde(default)]
     pub folds: u32,
+    /// Folded every so many hours; 0 for never.
     #[serde(default = "usual_fold")]
     pub fold_every_h: f64,
     /// Flour that the bench adds at its start, 0 to 10 % of the flour: it takes some points off the water.
@@ -165,6 +179,7 @@ fn usual_fold() -> f64 {
 }
 
 impl Leg {
+    /// A leg of that length, with usual bounds and container.
     pub fn of(lies: Lies, spot: Spot, hours: f64, event: Event) -> Leg {
         // A leg that nobody gave limits stretches by half and to double.
         Leg {

@@ -54,11 +54,16 @@ const HEAT_J: f64 = 48.0;
 pub struct State {
     /// Commercial yeast, yeast grown in this dough, leaven yeast; % fresh equivalent.
     pub yeast: f64,
+    /// Yeast grown in this dough, % fresh equivalent.
     pub grown: f64,
+    /// Yeast of a leaven, % fresh equivalent.
     pub leaven: f64,
     thermal_h: f64,
+    /// Sugar that yeast can take, mmol per kg flour.
     pub sugar: f64,
+    /// Sugar still bound, mmol per kg flour.
     pub bound_sugar: f64,
+    /// CO2 made, mmol per kg flour.
     pub made: f64,
     /// CO2 held, free and dissolved.
     pub held: f64,
@@ -66,36 +71,49 @@ pub struct State {
     pub piece: f64,
     /// Gas that the yeast would have made since the last shaping, had there been sugar.
     pub starved: f64,
+    /// Maturation, hours at 20 °C.
     pub matured_h: f64,
+    /// The same since the last shaping.
     pub matured_since_shaping_h: f64,
+    /// Index of acid.
     pub acid: f64,
+    /// So many folds.
     pub folds: u32,
+    /// Its mean temperature, °C.
     pub mean_c: f64,
 }
 
 /// What a preferment hands over.
 #[derive(Debug, Clone, PartialEq)]
 pub struct HandOver {
+    /// What it is.
     pub kind: Kind,
+    /// Its flour of all flour, 0 to 1.
     pub flour_fraction: f64,
+    /// How it ended.
     pub end: State,
     /// Its ripeness of gas alone.
     pub gas_ripeness: f64,
+    /// How lively its leaven is; 1 is the book's.
     pub leaven_vigour: f64,
     /// CO2 that stays dissolved when it is broken up.
     pub dissolved: f64,
+    /// Volume against just mixed.
     pub volume: f64,
 }
 
 /// One step's outcome, as the searches and pictures need it.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Moment {
+    /// By gas, piece and maturation.
     pub ripeness: Ripeness,
     /// Against just mixed, before this step's losses.
     pub volume: f64,
+    /// Volume above which cells break.
     pub ceiling: f64,
     /// Gluten reserve, 1 falling to 0 and below.
     pub reserve: f64,
+    /// How it stands.
     pub label: Label,
     /// It is past by the gas that it wanted, not by what it made.
     pub is_starved: bool,
@@ -105,6 +123,7 @@ pub struct Moment {
 
 /// A dough ready to run: recipe constants, start values, lag.
 pub struct Kinetics {
+    /// The dough as the equations need it.
     pub recipe: Recipe,
     start: State,
     lag_h: f64,

@@ -28,6 +28,7 @@ const LONGEST_PLAN_H: f64 = 336.0;
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct HoursRequest {
+    /// The dough, with its dose and path.
     pub dough: RiseRequest,
     /// Which of the stages, from 0.
     pub stage: usize,
@@ -38,18 +39,23 @@ pub struct HoursRequest {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "outcome", rename_all = "snake_case")]
 pub enum HoursAnswer {
+    /// Hours after which it is ready when it is wanted.
     Found {
         /// The shortest length at which the dough is ready: the latest start.
         hours: f64,
         /// The longest at which it is not yet past its peak: the earliest start. Absent when it holds beyond 96 h.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         longest_hours: Option<f64>,
+        /// How the dough goes with them.
         forecast: Box<RiseResult>,
     },
+    /// No hours do.
     None {
         /// The best gas ripeness that any length reached, and that length.
         best_ripeness: f64,
+        /// The hours that come nearest.
         best_hours: f64,
+        /// Why, as judgements.
         notes: Vec<Note>,
     },
 }

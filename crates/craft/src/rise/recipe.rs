@@ -8,6 +8,7 @@ use crate::units::DOUGH_G_PER_CM3;
 
 /// Gas constant, L·atm/(mol·K).
 pub const R_GAS: f64 = 0.082057;
+/// 0 °C in kelvin.
 pub const KELVIN: f64 = 273.15;
 /// Share of air in just-mixed dough (assumed).
 pub const AIR_SHARE: f64 = 0.08;
@@ -27,15 +28,21 @@ const PIECE_SHARE: f64 = 0.70;
 /// The constants of one dough.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Recipe {
+    /// What it is.
     pub kind: Kind,
+    /// Water over flour.
     pub hydration: f64,
+    /// Whole grain as a share, 0 to 1.
     pub whole: f64,
+    /// W of its blend.
     pub flour_w: f64,
     /// kg dough per kg flour.
     pub mass_ratio: f64,
     /// Specific heat, kJ/(kg·K).
     pub specific_heat: f64,
+    /// What salt leaves of the yeast's work.
     pub f_salt: f64,
+    /// Factor of gas for flour and water.
     pub f_gas: f64,
     /// Maturation rate factor.
     pub f_mature: f64,
@@ -79,6 +86,7 @@ pub fn henry(t_c: f64) -> f64 {
 }
 
 impl Recipe {
+    /// The dough of a request as the equations need it.
     pub fn of(r: &RiseRequest) -> Recipe {
         let (w, s, o, u) = (
             r.hydration_percent / 100.0,

@@ -7,6 +7,7 @@ use std::sync::LazyLock;
 
 /// Coldest and hottest temperature of the table, °C.
 pub const LOWEST_C: f64 = -5.0;
+/// Above it nothing lives, °C.
 pub const HIGHEST_C: f64 = 46.0;
 /// Table step, K. Linear interpolation errs by less than 1.6e-4.
 const STEP_K: f64 = 0.05;
@@ -63,9 +64,13 @@ impl Curve {
 /// The five responses at one temperature, or averaged over a piece of dough.
 #[derive(Debug, Clone, Copy, Default, PartialEq)]
 pub struct Responses {
+    /// Of gas by yeast, 1 at the reference.
     pub gas: f64,
+    /// Of gas by a leaven.
     pub leaven: f64,
+    /// Of growth.
     pub growth: f64,
+    /// Of acid.
     pub acid: f64,
     /// Maturation hours at 20 °C per hour.
     pub maturation: f64,

@@ -13,6 +13,7 @@ pub const PEAK: f64 = 1.15;
 pub const SLACK: f64 = 0.15;
 /// Up to here it bakes well; from twice the intended ripeness on it is far past it, however tolerant the flour.
 pub const BAKES_WELL: f64 = 1.5;
+/// From so many times the intended rise on a dough is far past.
 pub const FAR_PAST: f64 = 2.0;
 /// The piece's gas against full rise from which on it fades.
 const FADING: f64 = 1.7;
@@ -38,8 +39,11 @@ impl Part {
 /// The three parts of ripeness.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Ripeness {
+    /// By the gas that this dose was meant to make.
     pub dose: f64,
+    /// By the gas in the piece since its last shaping.
     pub piece: f64,
+    /// By maturation.
     pub mature: f64,
 }
 
@@ -52,6 +56,7 @@ impl Ripeness {
     pub fn gas(&self) -> f64 {
         self.dose.min(self.piece)
     }
+    /// Which of them holds it back.
     pub fn limiting(&self) -> Part {
         if self.mature < self.gas() {
             Part::Mature
@@ -68,10 +73,15 @@ impl Ripeness {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Label {
+    /// Not ready yet.
     Young,
+    /// Ready.
     Ready,
+    /// At its best.
     Peak,
+    /// Past its best, still good.
     Fading,
+    /// Past.
     Over,
 }
 
@@ -110,27 +120,44 @@ impl Label {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Handling {
+    /// It springs back.
     Elastic,
+    /// It spreads by itself.
     Slack,
+    /// It sticks.
     Sticky,
+    /// It tears.
     Fragile,
+    /// Its crust stays pale: little sugar is left.
     PaleCrust,
+    /// Its middle runs ahead.
     WarmCore,
+    /// It opens well.
     Balanced,
 }
 
 /// What the handling notes are judged from, at the planned bake.
 #[derive(Debug, Clone, Copy)]
 pub struct AtBake {
+    /// Ripeness by maturation.
     pub mature: f64,
+    /// Gluten reserve, 1 falling to 0 and below.
     pub reserve: f64,
+    /// Water over flour.
     pub hydration: f64,
+    /// W of its blend.
     pub flour_w: f64,
+    /// Index of acid.
     pub acid: f64,
+    /// Volume against just mixed.
     pub volume: f64,
+    /// Volume above which cells break.
     pub ceiling: f64,
+    /// Sugar that yeast can take, mmol per kg flour.
     pub sugar: f64,
+    /// Sugar still bound, mmol per kg flour.
     pub bound_sugar: f64,
+    /// Gas made in the core against the mean.
     pub core_ratio: f64,
 }
 

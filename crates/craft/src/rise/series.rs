@@ -12,7 +12,9 @@ use super::responses::{self, Responses};
 /// Step lengths in hours: for the first three hours of a stage and after.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Grid {
+    /// Step while temperatures change fast, h.
     pub fine_h: f64,
+    /// Step while they rest, h.
     pub coarse_h: f64,
 }
 
@@ -48,9 +50,13 @@ pub struct Step {
     pub end_h: f64,
     /// Averages over the piece at the end of the step.
     pub responses: Responses,
+    /// Mean of the piece, °C.
     pub mean_c: f64,
+    /// Its core, °C.
     pub core_c: f64,
+    /// Its surface, °C.
     pub surface_c: f64,
+    /// Where it lies, °C.
     pub place_c: f64,
     /// Gas response in the core.
     pub core_gas: f64,
@@ -61,7 +67,9 @@ pub struct Step {
 /// All steps of a run.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Series {
+    /// The stages of the path.
     pub stages: Vec<Stage>,
+    /// Step by step, from the end of mixing.
     pub steps: Vec<Step>,
     /// Steps up to the end of the plan; those after it prolong the last stage.
     pub planned: usize,

@@ -14,6 +14,7 @@ use crate::refusal::ValidationError;
 
 /// Searched doses, % fresh equivalent.
 pub const LEAST_FRESH_PERCENT: f64 = 0.002;
+/// No dose is looked for above it, % fresh equivalent.
 pub const MOST_FRESH_PERCENT: f64 = 3.0;
 const GRID_POINTS: usize = 12;
 /// Relative closeness of the dose.

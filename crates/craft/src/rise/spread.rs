@@ -41,8 +41,11 @@ impl Default for Doubts {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Band {
+    /// Most likely, h since mixing.
     pub likely_h: f64,
+    /// The early edge of the band, h since mixing.
     pub early_h: f64,
+    /// The late edge of the band, h since mixing.
     pub late_h: f64,
 }
 
@@ -50,19 +53,26 @@ pub struct Band {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Weight {
+    /// What is not known exactly.
     pub doubt: Doubt,
     /// Hours by which the dough is ready earlier (negative) or later when it is up, and when it is down.
     pub up_h: f64,
+    /// Hours by which it is ready earlier (negative) or later when it is down.
     pub down_h: f64,
 }
 
+/// What is not known exactly of a dough.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Doubt {
+    /// How cold the fridge is.
     Fridge,
+    /// How warm the room is.
     Room,
+    /// How lively the yeast is.
     Yeast,
+    /// How warm the dough left the mixer.
     Dough,
 }
 
@@ -70,6 +80,7 @@ pub enum Doubt {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Spread {
+    /// When it is ready.
     pub ready: Band,
     /// Absent when the window is open.
     #[serde(default, skip_serializing_if = "Option::is_none")]

@@ -14,6 +14,7 @@ use serde::{Deserialize, Serialize};
 
 /// Vigour is looked for within this (section 12.1).
 pub const LEAST: f64 = 0.5;
+/// No vigour is fitted above it.
 pub const MOST: f64 = 2.0;
 const HALVINGS: usize = 24;
 
@@ -25,7 +26,10 @@ pub enum Sign {
     /// It was ready as intended.
     Ready,
     /// The dough in a marked tub stood at so many times its first volume, 1.05 to 4.
-    Grown { times: f64 },
+    Grown {
+        /// Of its first height.
+        times: f64,
+    },
 }
 
 /// What was seen of a dough, and when.
@@ -33,9 +37,11 @@ pub enum Sign {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct VigourRequest {
+    /// The dough as it was planned.
     pub dough: RiseRequest,
     /// Hours since the end of mixing.
     pub at_h: f64,
+    /// What was seen.
     pub sign: Sign,
 }
 

@@ -17,8 +17,11 @@ const WORTH_SAYING_H: f64 = 0.3;
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Likely {
+    /// Most likely.
     pub at: Timestamp,
+    /// The early edge of the band.
     pub early_at: Timestamp,
+    /// The late edge of the band.
     pub late_at: Timestamp,
 }
 
@@ -26,6 +29,7 @@ pub struct Likely {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Sure {
+    /// When it is ready.
     pub ready: Likely,
     /// Absent when the window is open.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -42,6 +46,7 @@ pub struct Sure {
 pub struct FridgeKnown {
     /// As it was planned or last read, °C, and how far off it may be, K.
     pub c: f64,
+    /// How far off it may be, K.
     pub off_c: f64,
     /// A thermometer said so while this dough was under way.
     pub was_read: bool,

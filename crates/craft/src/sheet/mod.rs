@@ -51,6 +51,7 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct SheetRequest {
+    /// What is made.
     pub formula: Formula,
     /// When the first one is eaten.
     pub serve_at: Timestamp,
@@ -59,11 +60,17 @@ pub struct SheetRequest {
     pub now_at: Option<Timestamp>,
     /// IANA name of the kitchen's time zone.
     pub time_zone: String,
+    /// Of the kitchen, m.
     pub altitude_m: f64,
+    /// The room, °C.
     pub room_c: f64,
+    /// The fridge, °C.
     pub fridge_c: f64,
+    /// The flour, °C.
     pub flour_c: f64,
+    /// The cold tap, °C.
     pub tap_water_c: f64,
+    /// What it is weighed on.
     #[serde(default)]
     pub scales: Scales,
     /// When nobody is awake or has a hand free; the night when it says nothing.
@@ -90,6 +97,7 @@ fn one() -> f64 {
 pub struct SheetYeast {
     /// In the form that was asked for; what the final dough takes.
     pub percent: f64,
+    /// As fresh yeast, % of the flour.
     pub fresh_equivalent_percent: f64,
 }
 
@@ -97,18 +105,22 @@ pub struct SheetYeast {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PrefermentPlan {
+    /// What it is called.
     pub name: Fact,
     /// When it is mixed or fed, and when it goes into the dough.
     pub from_at: Timestamp,
+    /// When it goes into the dough.
     pub to_at: Timestamp,
     /// Yeast on its own flour, %, in its own form.
     pub yeast_percent: f64,
     /// Ripeness when it is used: 100 is as intended.
     pub ripe: f64,
+    /// How it stands then.
     pub label: Label,
     /// How warm it should leave the bowl, °C, and the water for that; absent in batches of before.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub target_c: Option<f64>,
+    /// The water for that; absent in batches of before.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub water: Option<WaterResult>,
     /// Its clocks, from its own mixing to its use.
@@ -133,7 +145,9 @@ pub struct ClockPoint {
     pub rise: f64,
     /// Gluten reserve, 100 falling to 0.
     pub reserve: f64,
+    /// The dough's mean, °C.
     pub dough_c: f64,
+    /// Where it lies, °C.
     pub place_c: f64,
 }
 
@@ -141,6 +155,7 @@ pub struct ClockPoint {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ReadyWindow {
+    /// From when it is ready.
     pub from_at: Timestamp,
     /// Absent when it is still ready at the end of the forecast.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -148,6 +163,7 @@ pub struct ReadyWindow {
     /// What held it back until then, and what ends it; absent in batches of before.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub opens_by: Option<Part>,
+    /// What ends it; absent in batches of before.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub shuts_by: Option<Shuts>,
 }
@@ -175,24 +191,35 @@ impl ReadyWindow {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Block {
+    /// What goes on.
     pub kind: BlockKind,
+    /// From when.
     pub from_at: Timestamp,
+    /// Until when.
     pub to_at: Timestamp,
     /// Which leg of the path it is.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub leg: Option<usize>,
 }
 
+/// What goes on for a while, as the strip draws it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum BlockKind {
+    /// A preferment ripens.
     Preferment,
+    /// Mixing.
     Mix,
+    /// All in one, warm.
     Bulk,
+    /// Balling.
     Ball,
+    /// In the cold.
     Cold,
+    /// Frozen.
     Frozen,
+    /// Warming up.
     Temper,
 }
 
@@ -200,24 +227,37 @@ pub enum BlockKind {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct SheetResult {
+    /// What to weigh.
     pub formula: FormulaResult,
+    /// How much yeast.
     pub yeast: SheetYeast,
+    /// When each preferment is mixed and used.
     #[serde(default)]
     pub preferments: Vec<PrefermentPlan>,
+    /// How warm the water is poured.
     pub water: WaterResult,
     /// When the first thing is mixed, and when the dough leaves the mixer (hour 0 of the clocks).
     pub start_at: Timestamp,
+    /// When the dough leaves the mixer: hour 0 of the clocks.
     pub mixed_at: Timestamp,
+    /// What to do, in the order of the clock.
     pub steps: Vec<PlannedStep>,
+    /// What goes on between.
     pub blocks: Vec<Block>,
+    /// When it is ready; absent when never.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub window: Option<ReadyWindow>,
     /// At the serve time.
     pub rise_at_serve: f64,
+    /// Strength left at the serve time, %.
     pub reserve_at_serve: f64,
+    /// How it stands at the serve time.
     pub label_at_serve: Label,
+    /// Both clocks, over time.
     pub clocks: Vec<ClockPoint>,
+    /// How it is baked.
     pub programme: Programme,
+    /// Judgements, the gravest first.
     pub notes: Vec<Note>,
 }
 
@@ -407,11 +447,17 @@ impl SheetRequest {
 /// What a kitchen usually is.
 #[derive(Debug, Clone, PartialEq)]
 pub struct KitchenUsual {
+    /// Its time zone: "Europe/London".
     pub time_zone: String,
+    /// How high it lies, m.
     pub altitude_m: f64,
+    /// The room, °C.
     pub room_c: f64,
+    /// The fridge, °C.
     pub fridge_c: f64,
+    /// The cold tap, °C.
     pub tap_water_c: f64,
+    /// What is weighed on.
     pub scales: Scales,
 }
 

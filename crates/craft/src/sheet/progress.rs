@@ -16,6 +16,7 @@ pub enum StepSaid {
     Done,
     /// Work that takes its time ended.
     Finished,
+    /// It was left out.
     LeftOut,
     /// The last word about it was a slip.
     Undone,
@@ -26,8 +27,11 @@ pub enum StepSaid {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct StepPast {
+    /// The step's own number.
     pub number: u16,
+    /// When.
     pub at: Timestamp,
+    /// What was said of it.
     #[serde(default)]
     pub said: StepSaid,
 }
@@ -35,10 +39,13 @@ pub struct StepPast {
 /// What is known of one step.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
 pub struct StepState {
+    /// When it began.
     pub begun: Option<Timestamp>,
+    /// When it was done.
     pub done: Option<Timestamp>,
     /// `done` is when it ended, and nothing else.
     pub ended: bool,
+    /// Whether it was left out.
     pub left_out: bool,
 }
 
@@ -51,6 +58,7 @@ impl StepState {
     pub fn under_way(&self) -> Option<Timestamp> {
         self.begun.filter(|_| self.done.is_none())
     }
+    /// Whether anything was said of it.
     pub fn is_touched(&self) -> bool {
         self.begun.is_some() || self.done.is_some()
     }
@@ -88,19 +96,25 @@ pub fn states(steps: &[PlannedStep], said: &[StepPast]) -> Vec<StepState> {
 /// Where the dough is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub enum Stand {
+    /// Nothing of it is done.
     Planned,
     /// A preferment stands; the dough is not mixed yet.
     Begun,
     /// In the mixer.
     Mixing,
+    /// It left the mixer.
     Mixed,
+    /// It rises in one.
     Bulk,
     /// Balls resting in the room.
     Balled,
+    /// It lies in the cold.
     Cold,
     /// In the room or on the trays, on the way to the oven.
     Tempering,
+    /// The first one went in.
     Baking,
+    /// It is closed.
     Finished,
 }
 
@@ -111,6 +125,7 @@ pub struct Progress {
     pub steps: Vec<StepState>,
     /// The next step: the one under way, else the first after the last one done.
     pub next: Option<usize>,
+    /// How far it has come.
     pub stand: Stand,
     /// The leg of the path that the dough lies in; `None` before it is mixed.
     pub leg: Option<usize>,

@@ -36,22 +36,37 @@ const REST_H: f64 = 1.0 / 3.0;
 pub enum StepKind {
     /// A preferment is mixed, or a levain fed.
     Preferment,
+    /// A preferment goes into the fridge.
     PrefermentCold,
+    /// The dough is mixed.
     Mix,
+    /// It rests after mixing.
     Rest,
+    /// It is folded.
     Fold,
+    /// It goes on in one.
     Bulk,
+    /// It is divided and balled.
     Ball,
+    /// It is balled once more.
     Reball,
+    /// It is pressed flat.
     Degas,
+    /// It goes into the fridge.
     Cold,
+    /// It goes into the freezer.
     Freeze,
+    /// It goes from the freezer into the fridge.
     Thaw,
     /// On to another place of the same warmth.
     Move,
+    /// It goes into its pans.
     Pan,
+    /// The oven is lit.
     LightOven,
+    /// It comes out of the cold.
     Temper,
+    /// It is baked.
     Bake,
 }
 
@@ -87,7 +102,9 @@ pub struct PlannedStep {
     /// What it is known by: it stays with the step when the plan changes.
     #[serde(default)]
     pub number: u16,
+    /// What it is.
     pub kind: StepKind,
+    /// When.
     pub at: Timestamp,
     /// What to do: "Divide and ball".
     pub title: Fact,

@@ -13,14 +13,18 @@ use jiff::Timestamp;
 /// So much of something, and since when it is gone; reserved while it is not.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Taken {
+    /// What is taken.
     pub need: Need,
+    /// When; absent while it is only reserved.
     pub at: Option<Timestamp>,
 }
 
 /// How a batch stands, for its stock.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
 pub struct Ended {
+    /// When it was closed.
     pub closed_at: Option<Timestamp>,
+    /// Whether it was given up.
     pub cancelled: bool,
 }
 

@@ -12,6 +12,7 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct StyleBake {
+    /// What kind of bake is looked for.
     pub aim: Aim,
     /// 5 to 50 mm.
     pub rim_mm: f64,
@@ -23,6 +24,7 @@ pub struct StyleBake {
 }
 
 impl StyleBake {
+    /// What counts as right: the style's own, else its aim's.
     pub fn targets(&self) -> Targets {
         self.targets.unwrap_or(self.aim.targets())
     }

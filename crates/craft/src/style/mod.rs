@@ -28,7 +28,9 @@ use topping::ToppingPart;
 #[serde(from = "(f64, f64)", into = "(f64, f64)")]
 #[cfg_attr(feature = "schema", schemars(with = "(f64, f64)"))]
 pub struct Usual {
+    /// From.
     pub low: f64,
+    /// To.
     pub high: f64,
 }
 
@@ -44,9 +46,11 @@ impl From<Usual> for (f64, f64) {
 }
 
 impl Usual {
+    /// Whether a value lies in it.
     pub fn holds(self, v: f64) -> bool {
         (self.low - 1e-9..=self.high + 1e-9).contains(&v)
     }
+    /// Half way between.
     pub fn middle(self) -> f64 {
         0.5 * (self.low + self.high)
     }
@@ -57,14 +61,21 @@ impl Usual {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct UsualIn {
+    /// Water, % of the flour.
     pub hydration: Usual,
+    /// Salt, % of the flour.
     pub salt: Usual,
+    /// Oil, % of the flour.
     pub oil: Usual,
+    /// Sugar, % of the flour.
     pub sugar: Usual,
     /// Active malt.
     pub malt: Usual,
+    /// A ball, g.
     pub ball_g: Usual,
+    /// Across, cm.
     pub disc_cm: Usual,
+    /// Dough on its surface, g/cm².
     pub g_per_cm2: Usual,
 }
 
@@ -98,7 +109,9 @@ fn without_degrees<'de, D: serde::Deserializer<'de>>(d: D) -> Result<String, D::
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Basil {
+    /// It goes on before.
     BeforeTheBake,
+    /// It goes on after.
     AfterTheBake,
 }
 
@@ -109,42 +122,62 @@ pub enum Basil {
 pub struct Style {
     /// Its name for programs.
     pub key: String,
+    /// What it is called.
     pub name: String,
     /// What it is, in one line.
     pub line: String,
+    /// What is made of it, and how much.
     pub pieces: Pieces,
+    /// What stays in bowl and hands, % of the dough.
     pub loss_percent: f64,
+    /// Water, % of the flour.
     pub hydration_percent: f64,
+    /// Salt, % of the flour.
     pub salt_percent: f64,
+    /// Oil, % of the flour.
     #[serde(default)]
     pub oil_percent: f64,
+    /// Sugar, % of the flour.
     #[serde(default)]
     pub sugar_percent: f64,
+    /// What else is in the dough.
     #[serde(default)]
     pub extras: Vec<Extra>,
+    /// What is mixed before it.
     #[serde(default)]
     pub preferments: Vec<Preferment>,
+    /// The form of its yeast.
     pub yeast_form: YeastForm,
+    /// How much yeast.
     #[serde(default)]
     pub dose: Dose,
+    /// W that suits it.
     pub flour_w: f64,
     /// Volume at the bake against just mixed (spec section 7).
     pub target_volume: f64,
+    /// How warm it leaves the mixer, °C.
     pub target_dough_c: f64,
     /// Hours: bulk in the room, then cold, then in the room until the bake.
     pub bulk_h: f64,
+    /// In the fridge, h.
     pub cold_h: f64,
+    /// Warming up before the bake, h.
     pub temper_h: f64,
     /// Folds in the bulk, half an hour apart.
     pub folds: u32,
+    /// How its oven stands.
     pub oven: StyleOven,
+    /// How it is baked where no fire is planned.
     pub bake: Programme,
     /// How its pieces are shaped for the oven; judged by the oven when absent.
     #[serde(default, rename = "bakes", skip_serializing_if = "Option::is_none")]
     pub bakes_as: Option<StyleBake>,
+    /// Within which its figures usually lie.
     pub usual: UsualIn,
+    /// What goes on it.
     #[serde(default)]
     pub toppings: Vec<ToppingPart>,
+    /// When its basil goes on.
     pub basil: Basil,
     /// Whether the traditional rule sheet is of interest.
     #[serde(default)]
@@ -184,6 +217,7 @@ impl Style {
     pub fn scorching(&self) -> bool {
         self.oven.dome_c.low >= SCORCHING_DOME_C
     }
+    /// Whether it is baked in pans.
     pub fn in_pans(&self) -> bool {
         matches!(self.pieces, Pieces::Pans { .. })
     }
@@ -271,7 +305,9 @@ impl Style {
 #[schemars(untagged)]
 #[allow(dead_code)]
 pub enum NamedOrWhole {
+    /// By its key.
     Named(String),
+    /// With all that it is.
     Whole(Box<Style>),
 }
 

@@ -25,20 +25,27 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
     IntoStaticStr,
     VariantArray,
 )]
+/// An oven as somebody says it who has no plan of it.
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum OvenKind {
+    /// A masonry dome with a fire inside.
     WoodDome,
+    /// A dome with a gas burner.
     GasDome,
+    /// A small oven with a flame, to carry.
     PortableFlame,
+    /// An electric deck.
     ElectricDeck,
     /// Steel or stone under the grill.
     HomeWithSteel,
+    /// A kitchen's oven with a tray.
     HomeWithTray,
 }
 
 impl OvenKind {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             OvenKind::WoodDome => fact!("fit-wood-dome"),
@@ -54,10 +61,12 @@ impl OvenKind {
     }
 }
 
+/// An oven as somebody says it: its kind, and how hot it gets.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Oven {
+    /// Which kind it is.
     pub kind: OvenKind,
     /// What it reaches, 150 to 550 °C.
     pub top_c: f64,
@@ -68,7 +77,9 @@ pub struct Oven {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FitRequest {
+    /// The formula that is fitted.
     pub formula: Formula,
+    /// To which oven.
     pub oven: Oven,
 }
 
@@ -84,7 +95,9 @@ pub fn fit_request(r: &FitRequest) -> Result<Fitted, ValidationError> {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Change {
+    /// What is changed.
     pub what: Fact,
+    /// Why.
     pub why: Fact,
 }
 
@@ -94,7 +107,9 @@ pub struct Change {
 pub struct Fitted {
     /// Empty when it fits as it is.
     pub changes: Vec<Change>,
+    /// The formula as it suits the oven.
     pub formula: Formula,
+    /// What was done, in one line.
     pub says: Fact,
 }
 

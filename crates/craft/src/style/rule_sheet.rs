@@ -15,8 +15,11 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Point {
+    /// What the rule is of.
     pub what: Fact,
+    /// What it asks.
     pub rule: Fact,
+    /// What stands here.
     pub here: Fact,
     /// `None` where the formula does not say.
     pub met: Option<bool>,

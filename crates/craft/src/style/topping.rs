@@ -32,6 +32,7 @@ pub const DISC_CM: f64 = 30.0;
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
 pub enum Cook {
+    /// As it is.
     #[default]
     No,
     /// Raw meat and the like: before any bake shorter than 10 min.
@@ -41,6 +42,7 @@ pub enum Cook {
 }
 
 impl Cook {
+    /// What it is called.
     pub fn name(self) -> Fact {
         match self {
             Cook::No => fact!("cook-as-it-is"),
@@ -63,17 +65,20 @@ impl Cook {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct ToppingPart {
+    /// What it is called.
     pub name: String,
     /// On a disc of 30 cm, 0 to 500 g.
     pub g_per_disc: f64,
     /// Wet ones and short bakes conflict.
     #[serde(default)]
     pub wet: bool,
+    /// Whether it is cooked before.
     #[serde(default)]
     pub cook: Cook,
     /// "milk", "nuts"; what the packet says.
     #[serde(default)]
     pub allergens: String,
+    /// Whether it goes on after the bake.
     #[serde(default)]
     pub after_the_bake: bool,
 }
@@ -82,12 +87,17 @@ pub struct ToppingPart {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ToppingAmount {
+    /// What it is called.
     pub name: String,
     /// On one piece of each kind, g, in the order of the portions.
     pub each_g: Vec<f64>,
+    /// For all pieces, g.
     pub total_g: f64,
+    /// Whether it is cooked before.
     pub cook_first: bool,
+    /// Whether it goes on after the bake.
     pub after_the_bake: bool,
+    /// What it holds.
     pub allergens: String,
 }
 

@@ -25,9 +25,13 @@ struct Topping {
 /// `Fine` halves them, `Dense` doubles the cells: both serve to show how far the answer depends on them.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Fineness {
+    /// As plans are computed.
     Usual,
+    /// Coarser, while something is dragged or solved.
     Draft,
+    /// Finer, to prove the usual one.
     Fine,
+    /// Finer still, for tests.
     Dense,
 }
 

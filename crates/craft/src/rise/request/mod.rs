@@ -15,10 +15,14 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Kind {
+    /// The dough itself.
     #[default]
     Dough,
+    /// A poolish.
     Poolish,
+    /// A biga.
     Biga,
+    /// A levain.
     Levain,
 }
 
@@ -39,7 +43,9 @@ impl Kind {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Shape {
+    /// A ball, or balls.
     Ball,
+    /// All in one.
     Bulk,
     /// Flat in a pan; needs `thickness_mm`.
     Slab,
@@ -50,10 +56,15 @@ pub enum Shape {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Container {
+    /// Nothing around it.
     Open,
+    /// A tub with a lid.
     Tub,
+    /// A box of balls with a lid.
     Box,
+    /// A box within a stack.
     Stack,
+    /// A bag.
     Bag,
 }
 
@@ -62,7 +73,9 @@ pub enum Container {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Air {
+    /// Still, as in a room.
     Room,
+    /// Moved, as in a fridge.
     Fridge,
     /// A fridge with a fan.
     Fan,
@@ -75,12 +88,18 @@ pub enum Air {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Event {
+    /// Nothing.
     #[default]
     None,
+    /// A fold.
     Fold,
+    /// Divided and balled.
     Ball,
+    /// Balled once more.
     Reball,
+    /// Pressed flat.
     Degas,
+    /// Laid into its pan.
     Pan,
 }
 
@@ -115,11 +134,14 @@ pub struct Stage {
     pub hours: f64,
     /// Weight of one piece, 20 to 60,000 g.
     pub piece_g: f64,
+    /// As what it lies there.
     pub shape: Shape,
     /// Thickness of a slab, 4 to 150 mm.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub thickness_mm: Option<f64>,
+    /// In what.
     pub container: Container,
+    /// How the air takes and gives heat.
     pub air: Air,
     /// Constant temperature of the place, −2 to 42 °C.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -172,6 +194,7 @@ impl Stage {
 pub struct Preferment {
     /// Flour in it / all flour, 0 to 1.
     pub flour_fraction: f64,
+    /// The preferment as a dough of its own.
     pub recipe: RiseRequest,
 }
 
@@ -180,6 +203,7 @@ pub struct Preferment {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct RiseRequest {
+    /// What it is.
     #[serde(default)]
     pub kind: Kind,
     /// Water, 40 to 130 %.
@@ -201,6 +225,7 @@ pub struct RiseRequest {
     /// Yeast in its own form; at most 6 % in fresh equivalent. Ignored when yeast is solved for.
     #[serde(default)]
     pub yeast_percent: f64,
+    /// The form of its yeast.
     #[serde(default = "instant")]
     pub yeast_form: YeastForm,
     /// Age and storage of the yeast, 0.2 to 1.5.

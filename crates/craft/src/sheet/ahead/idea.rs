@@ -14,6 +14,7 @@ use serde::{Deserialize, Serialize};
 pub struct Change {
     /// The legs with their real hours so far and those to come.
     pub legs: Vec<Leg>,
+    /// When it is served then.
     pub serve_at: Timestamp,
     /// Another dose of the dough, % of the flour, while it is not in the bowl.
     #[serde(default, skip_serializing_if = "Option::is_none")]

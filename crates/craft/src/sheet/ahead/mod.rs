@@ -59,22 +59,31 @@ const INSIDE: Temperatures = Temperatures::InsideTheDough;
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Measured {
+    /// The dough.
     Dough {
+        /// What was read, °C.
         c: f64,
     },
+    /// The room.
     Room {
+        /// What was read, °C.
         c: f64,
     },
+    /// The fridge.
     Fridge {
+        /// What was read, °C.
         c: f64,
     },
     /// A place of the kitchen's own, by its name.
     Place {
+        /// As its owner calls it.
         name: String,
+        /// What was read, °C.
         c: f64,
     },
     /// The dough in its tub stands at so many times its first volume.
     Grown {
+        /// Times its first height.
         times: f64,
     },
 }
@@ -84,7 +93,9 @@ pub enum Measured {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Reading {
+    /// When it was read.
     pub at: Timestamp,
+    /// What was read.
     pub measured: Measured,
 }
 
@@ -93,7 +104,9 @@ pub struct Reading {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PowerCut {
+    /// When the power went.
     pub from: Timestamp,
+    /// When it came back.
     pub until: Timestamp,
 }
 
@@ -105,8 +118,10 @@ pub struct Happened {
     /// In the order of entering.
     #[serde(default)]
     pub steps: Vec<StepPast>,
+    /// What was measured, in the order of the clock.
     #[serde(default)]
     pub readings: Vec<Reading>,
+    /// When the fridge was without power.
     #[serde(default)]
     pub power_cuts: Vec<PowerCut>,
 }
@@ -115,9 +130,13 @@ pub struct Happened {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Replaced {
+    /// What it is of.
     pub what: What,
+    /// As it was planned, °C or times.
     pub planned: f64,
+    /// As it was measured, °C or times.
     pub measured: f64,
+    /// When it was measured.
     pub at: Timestamp,
 }
 
@@ -126,19 +145,29 @@ pub struct Replaced {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum What {
+    /// The dough as it left the mixer.
     DoughOffTheMixer,
+    /// The dough on its way.
     Dough,
     /// A preferment, before the dough is mixed.
     Preferment {
+        /// What it is called.
         name: Fact,
     },
+    /// The room.
     Room,
+    /// The fridge.
     Fridge,
+    /// A place of the kitchen's own.
     Place {
+        /// What it is called.
         name: String,
     },
+    /// How high it stands in its tub.
     Tub,
+    /// When a step was done.
     Step {
+        /// What is done in it.
         title: Fact,
     },
 }
@@ -147,15 +176,23 @@ pub enum What {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Ahead {
+    /// When the dough left the mixer, or will.
     pub mixed_at: Timestamp,
+    /// When it is ready; absent when never.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub window: Option<ReadyWindow>,
+    /// How sure that is.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub sure: Option<Sure>,
+    /// At the serve time: 100 is as intended.
     pub rise_at_serve: f64,
+    /// Strength left at the serve time, %.
     pub reserve_at_serve: f64,
+    /// How it stands at the serve time.
     pub label_at_serve: Label,
+    /// Both clocks, over time.
     pub clocks: Vec<ClockPoint>,
+    /// What of the plan gave way to what was measured.
     pub replaced: Vec<Replaced>,
     /// When the steps are due that are not done.
     #[serde(default)]
@@ -207,6 +244,7 @@ impl Ahead {
             fact!("rise-lists")
         })
     }
+    /// Whether it is ready at that moment, and not far past.
     pub fn fits(&self, serve_at: Timestamp) -> bool {
         super::fits(self.window, serve_at, self.label_at_serve)
     }
@@ -244,11 +282,17 @@ impl SheetResult {
 /// What is asked: the plan, what happened, the present, and the kitchen's other places.
 #[derive(Debug, Clone)]
 pub struct Asked<'a> {
+    /// What was asked of the plan.
     pub request: &'a SheetRequest,
+    /// The plan.
     pub planned: &'a SheetResult,
+    /// What was done and measured.
     pub happened: &'a Happened,
+    /// The present.
     pub now: Timestamp,
+    /// Where else a dough may lie here.
     pub places: &'a [Place],
+    /// How far off the kitchen's temperatures may be.
     pub doubts: Doubts,
 }
 
@@ -363,8 +407,11 @@ pub fn planned_dough_c(q: &Asked, at: Timestamp) -> Option<f64> {
 /// A temperature that was measured otherwise than it was planned, °C.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct OtherThanPlanned {
+    /// What was measured.
     pub subject: Subject,
+    /// As it was planned, °C.
     pub planned: f64,
+    /// As it was measured, °C.
     pub measured: f64,
 }
 

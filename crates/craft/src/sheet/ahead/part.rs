@@ -31,7 +31,9 @@ const TEMPER_H: f64 = 4.0;
 /// The two requests of a parted dough.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Parted {
+    /// What stays.
     pub rest: SheetRequest,
+    /// What goes the other way.
     pub part: SheetRequest,
 }
 

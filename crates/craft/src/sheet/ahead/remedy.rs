@@ -47,9 +47,11 @@ pub struct Remedied {
     pub say: Fact,
     /// What it costs, or why it works.
     pub why: Fact,
+    /// When it is ready then; absent when never.
     pub window: Option<ReadyWindow>,
     /// Hours between the serve time and the nearer edge of the window then; negative outside.
     pub margin_h: f64,
+    /// What is changed.
     pub change: Change,
 }
 

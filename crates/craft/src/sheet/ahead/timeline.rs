@@ -27,7 +27,9 @@ pub(super) fn h_between(from: Timestamp, to: Timestamp) -> f64 {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Due {
+    /// The step's own number.
     pub number: u16,
+    /// When it is due.
     pub at: Timestamp,
 }
 

@@ -110,8 +110,11 @@ pub fn set_leg(r: &SheetRequest, leg: usize, hours: f64) -> crate::formula::Form
 /// One method for a dough.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Compared {
+    /// The method.
     pub method: Method,
+    /// The dough made by it.
     pub request: SheetRequest,
+    /// What comes of it, or why it cannot be.
     pub outcome: Result<SheetResult, ValidationError>,
     /// Whether its hands-on steps keep clear of the hours away.
     pub fits_life: bool,

@@ -32,7 +32,9 @@ const MOST_LOOKED: usize = 200_000;
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct FitRequest {
+    /// The dough.
     pub request: SheetRequest,
+    /// The hours of its makers.
     pub life: Life,
 }
 
@@ -40,15 +42,21 @@ pub struct FitRequest {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Fitted {
+    /// Where it lies, and how long.
     pub legs: Vec<Leg>,
     /// Hours warm of each preferment.
     pub preferment_warm_h: Vec<f64>,
+    /// When the first thing is mixed.
     pub start_at: Timestamp,
+    /// When it is ready; absent when never.
     pub window: Option<ReadyWindow>,
+    /// How far the serve time lies within the window, h.
     pub margin_h: f64,
     /// % of the flour, in the form of the dough.
     pub yeast_percent: f64,
+    /// Strength left at the serve time, %.
     pub reserve_at_serve: f64,
+    /// At the serve time: 100 is as intended.
     pub rise_at_serve: f64,
     /// How far its hours are from the usual ones, h.
     pub off_usual_h: f64,
@@ -60,7 +68,9 @@ pub struct Fitted {
 pub struct InTheWay {
     /// "Divide and ball".
     pub step: Fact,
+    /// When.
     pub at: Timestamp,
+    /// What stands there.
     pub why: Why,
     /// "22:30-06:30".
     pub span: String,
@@ -70,7 +80,9 @@ pub struct InTheWay {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FitResult {
+    /// Plans that keep the hours, the best first.
     pub plans: Vec<Fitted>,
+    /// What keeps every plan from them; absent when one does.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub in_the_way: Option<InTheWay>,
 }

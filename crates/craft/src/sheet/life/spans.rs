@@ -17,7 +17,9 @@ const MOST: usize = 14;
 pub struct Span {
     /// Monday first: the days on which it begins.
     pub days: [bool; 7],
+    /// First minute, from midnight.
     pub from_min: u16,
+    /// The minute it ends, from midnight.
     pub to_min: u16,
 }
 
@@ -39,7 +41,9 @@ pub struct Life {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Why {
+    /// Nobody is up.
     Quiet,
+    /// Nobody is free.
     Busy,
 }
 
@@ -55,6 +59,7 @@ impl Span {
 }
 
 impl Life {
+    /// Whether no hour is kept free.
     pub fn is_empty(&self) -> bool {
         self.quiet.is_empty() && self.busy.is_empty()
     }
