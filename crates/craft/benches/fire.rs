@@ -41,7 +41,7 @@ fn hot() -> BakeRequest {
             back_w_m2: 0.0,
             back_c: None,
             side: 0.0,
-            door_drop_c: 0.0,
+            door_drop_k: 0.0,
             door_s: 90.0,
             floor_factor: 1.0,
             top_factor: 1.0,
@@ -65,7 +65,7 @@ fn home() -> BakeRequest {
     r.oven.dome_c = 270.0;
     r.oven.view = 1.0;
     r.oven.back = Back::Air;
-    r.oven.door_drop_c = 40.0;
+    r.oven.door_drop_k = 40.0;
     r.until_s = 600.0;
     r
 }

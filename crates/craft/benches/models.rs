@@ -8,8 +8,8 @@ use craft::formula::{
 use craft::paste::{self, PasteRequest};
 use craft::path::methods;
 use craft::rise::{Doubts, HoursRequest, Temperatures, forecast, solve_hours, solve_yeast, spread};
-use craft::sheet::ahead::{Asked, Happened, Measured, Reading, StepPast, from_now};
-use craft::sheet::life::{FitRequest, Life, fit, spans};
+use craft::sheet::ahead::{AheadRequest, Happened, Measured, Reading, StepPast, from_now};
+use craft::sheet::life::{Life, LifeFitRequest, fit, spans};
 use craft::sheet::{KitchenUsual, SheetRequest, work_out};
 use craft::style;
 use criterion::{Criterion, criterion_group, criterion_main};
@@ -130,7 +130,7 @@ fn rises(c: &mut Criterion) {
             quiet: spans("22:30-06:30").expect("hours"),
             busy: spans("Mon-Fri 08:30-16:30").expect("hours"),
         };
-        let asked = FitRequest { request, life };
+        let asked = LifeFitRequest { request, life };
         c.bench_function(&format!("a life around a {key}"), |b| {
             b.iter(|| fit(black_box(&asked)))
         });
@@ -152,7 +152,7 @@ fn rises(c: &mut Criterion) {
     let now = planned.mixed_at + craft::sheet::hours(1.0);
     c.bench_function("from now on, with remedies", |b| {
         b.iter(|| {
-            from_now(&Asked {
+            from_now(&AheadRequest {
                 request: black_box(&request),
                 planned: &planned,
                 happened: &happened,

@@ -48,7 +48,7 @@ mod tests {
         is_said_alike::<crate::fire::material::Material>();
         is_said_alike::<crate::fire::oven::Fuel>();
         is_said_alike::<crate::fire::oven::OvenKind>();
-        is_said_alike::<crate::fire::oven::Shelf>();
+        is_said_alike::<crate::fire::oven::OvenShelf>();
         is_said_alike::<crate::fire::programme::Cue>();
         is_said_alike::<crate::fire::setup::Aim>();
         is_said_alike::<crate::flour::FlourKind>();
@@ -59,6 +59,6 @@ mod tests {
         is_said_alike::<crate::pantry::LeavenForm>();
         is_said_alike::<crate::reading::Subject>();
         is_said_alike::<crate::sheet::StepKind>();
-        is_said_alike::<crate::style::oven_fit::OvenKind>();
+        is_said_alike::<crate::style::oven_fit::StatedOvenKind>();
     }
 }

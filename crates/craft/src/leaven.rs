@@ -102,34 +102,34 @@ pub enum Raising {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Work {
+pub enum LeavenWork {
     /// Baked on the day it is mixed.
     SameDay,
     /// Over a night or longer.
     Long,
 }
 
-impl Work {
+impl LeavenWork {
     /// From this many hours in all a dough counts as long.
-    pub fn of_hours(hours: f64) -> Work {
+    pub fn of_hours(hours: f64) -> LeavenWork {
         if hours > 12.0 {
-            Work::Long
+            LeavenWork::Long
         } else {
-            Work::SameDay
+            LeavenWork::SameDay
         }
     }
     /// Grams of instant yeast that 100 g of ripe starter with equal flour and water stand for.
     fn instant_per_100_g(self) -> f64 {
         match self {
-            Work::SameDay => 1.0,
-            Work::Long => 0.5,
+            LeavenWork::SameDay => 1.0,
+            LeavenWork::Long => 0.5,
         }
     }
 }
 
 impl Raising {
     /// Grams of fresh yeast that one gram of this stands for.
-    fn fresh_equivalent(self, work: Work) -> f64 {
+    fn fresh_equivalent(self, work: LeavenWork) -> f64 {
         match self {
             Raising::Yeast { yeast } => yeast.fresh_equivalent(),
             Raising::Starter { hydration_percent } => {
@@ -142,7 +142,7 @@ impl Raising {
 }
 
 /// So many grams of one form in another; its own inverse.
-pub fn convert(grams: f64, from: Raising, to: Raising, work: Work) -> f64 {
+pub fn convert(grams: f64, from: Raising, to: Raising, work: LeavenWork) -> f64 {
     grams * from.fresh_equivalent(work) / to.fresh_equivalent(work)
 }
 
@@ -166,19 +166,19 @@ mod tests {
         let stiff = Raising::Starter {
             hydration_percent: 50.0,
         };
-        assert!((convert(100.0, liquid, instant, Work::SameDay) - 1.0).abs() < 1e-12);
-        assert!((convert(100.0, liquid, instant, Work::Long) - 0.5).abs() < 1e-12);
-        assert!((convert(1.0, instant, fresh, Work::Long) - 3.0).abs() < 1e-12);
+        assert!((convert(100.0, liquid, instant, LeavenWork::SameDay) - 1.0).abs() < 1e-12);
+        assert!((convert(100.0, liquid, instant, LeavenWork::Long) - 0.5).abs() < 1e-12);
+        assert!((convert(1.0, instant, fresh, LeavenWork::Long) - 3.0).abs() < 1e-12);
         // 75 g stiff holds 50 g flour, as 100 g liquid does.
-        assert!((convert(75.0, stiff, liquid, Work::SameDay) - 100.0).abs() < 1e-9);
-        assert_eq!(Work::of_hours(8.0), Work::SameDay);
-        assert_eq!(Work::of_hours(30.0), Work::Long);
+        assert!((convert(75.0, stiff, liquid, LeavenWork::SameDay) - 100.0).abs() < 1e-9);
+        assert_eq!(LeavenWork::of_hours(8.0), LeavenWork::SameDay);
+        assert_eq!(LeavenWork::of_hours(30.0), LeavenWork::Long);
     }
 
     proptest! {
         #[test]
         fn a_conversion_there_and_back_is_the_same(g in 0.01..5000.0f64, h in 40.0..200.0f64, f in 0usize..3, long: bool) {
-            let work = if long { Work::Long } else { Work::SameDay };
+            let work = if long { LeavenWork::Long } else { LeavenWork::SameDay };
             let (a, b) = (Raising::Yeast { yeast: YeastForm::ALL[f] }, Raising::Starter { hydration_percent: h });
             let back = convert(convert(g, a, b, work), b, a, work);
             prop_assert!((back - g).abs() < 1e-9 * g);

@@ -8,7 +8,7 @@ use craft::fire::preheat::{PreheatRequest, Warming, preheat};
 use craft::fire::recover::recovery;
 use craft::fire::service::floor_pace;
 use craft::fire::{
-    Aim, Back, BakeRequest, Course, Fineness, Item, Material, OvenNow, PanNow, Piece, bake,
+    Aim, Back, BakeCourse, BakeRequest, Fineness, Material, OvenNow, PanNow, Piece, RaceItem, bake,
     bake_finely, boiling_c, race,
 };
 use craft::keyed::Keyed;
@@ -81,7 +81,7 @@ fn request(all: &Value, given: &Value) -> BakeRequest {
             back_w_m2: n("back_W"),
             back_c: maybe("back_T"),
             side: n("side"),
-            door_drop_c: n("door_drop"),
+            door_drop_k: n("door_drop"),
             door_s: n("door_tau"),
             floor_factor: 1.0,
             top_factor: 1.0,
@@ -116,7 +116,7 @@ fn cases() -> Vec<(String, BakeRequest, Value)> {
 }
 
 /// Everything that differs by more than its tolerance, in words.
-fn differences(name: &str, r: &BakeRequest, course: &Course, case: &Value) -> Vec<String> {
+fn differences(name: &str, r: &BakeRequest, course: &BakeCourse, case: &Value) -> Vec<String> {
     let mut out = Vec::new();
     let mut held = |what: String, ours: f64, theirs: f64, within: f64| {
         if (ours - theirs).abs() > within {
@@ -231,7 +231,7 @@ fn differences(name: &str, r: &BakeRequest, course: &Course, case: &Value) -> Ve
             0.0,
         );
     }
-    let named = |i: Option<Item>| i.map(|i| i.key().to_owned());
+    let named = |i: Option<RaceItem>| i.map(|i| i.key().to_owned());
     if named(Some(race.last_ready)) != result["last_ready"].as_str().map(str::to_owned) {
         out.push(format!("{name} last ready: {:?}", race.last_ready));
     }
@@ -293,7 +293,7 @@ fn floors_are_charged_as_in_the_reference() {
             set_c: n("T_set"),
             from_c: 20.0,
             pace: 1.0,
-            end_off_c: 0.0,
+            end_off_k: 0.0,
         })
         .unwrap();
         let near = |ours: f64, theirs: f64| (ours - theirs).abs() <= 0.02 * theirs;
@@ -324,7 +324,7 @@ fn a_floor_comes_back_as_in_the_reference() {
         let ours = recovery(r, n("t_bake"));
         for (ours, theirs, within) in [
             (ours.exit_c, n("T_exit"), 2.0),
-            (ours.drop_c, n("drop"), 2.0),
+            (ours.drop_k, n("drop"), 2.0),
             (ours.tau_s.unwrap(), n("tau"), 0.02 * n("tau") + 1.0),
             (ours.wait_s.unwrap(), n("wait"), 0.02 * n("wait") + 1.0),
             (ours.half_s.unwrap(), n("half"), 0.02 * n("half") + 1.0),

@@ -5,9 +5,9 @@ mod oven;
 use craft::fire::oven as ovens;
 use craft::fire::programme::Cue;
 use craft::fire::recover::{gap, recovery, row};
-use craft::fire::remedy::{Change, remedies};
+use craft::fire::remedy::{FireChange, remedies};
 use craft::fire::set_points::{SetPointRequest, set_points};
-use craft::fire::{Aim, Back, BakeRequest, Item, Material, bake, race};
+use craft::fire::{Aim, Back, BakeRequest, Material, RaceItem, bake, race};
 use craft::keyed::Keyed;
 use craft::style;
 use oven::{base_at_end, on, plan};
@@ -82,7 +82,7 @@ proptest! {
         sweeter.piece.sugar_percent += by;
         let t = r.aim.targets();
         let ready = |r: &BakeRequest, item| race(r, &bake(r).unwrap(), &t).unwrap().lane(item).unwrap().ready_s.unwrap_or(1e9);
-        for item in [Item::Base, Item::Rim] {
+        for item in [RaceItem::Base, RaceItem::Rim] {
             prop_assert!(ready(&sweeter, item) <= ready(&r, item) + 1e-9);
         }
     }
@@ -92,7 +92,7 @@ proptest! {
 fn the_same_bake_twice_gives_the_same_bytes() {
     let r = on(Material::Firebrick, 40.0, 380.0, 120.0);
     let (a, b) = (bake(&r).unwrap(), bake(&r).unwrap());
-    let bytes = |c: &craft::fire::Course| serde_json::to_string(&c.moments).unwrap();
+    let bytes = |c: &craft::fire::BakeCourse| serde_json::to_string(&c.moments).unwrap();
     assert_eq!(bytes(&a), bytes(&b));
 }
 
@@ -130,7 +130,7 @@ fn a_cold_thin_tray_leaves_the_base_pale_and_the_grill_halves_the_rim() {
         .planned()
         .unwrap()
         .race
-        .lane(Item::Rim)
+        .lane(RaceItem::Rim)
         .unwrap()
         .ready_s
         .unwrap();
@@ -139,7 +139,7 @@ fn a_cold_thin_tray_leaves_the_base_pale_and_the_grill_halves_the_rim() {
         .planned()
         .unwrap()
         .race
-        .lane(Item::Rim)
+        .lane(RaceItem::Rim)
         .unwrap()
         .ready_s
         .unwrap();
@@ -235,11 +235,15 @@ fn every_oven_that_ships_is_one_and_its_usual_setting_is_allowed() {
 fn a_pale_base_finds_its_remedies_and_none_goes_above_the_oven() {
     let p = plan("home_round", "home_tray");
     let now = p.planned().unwrap().race;
-    assert_eq!(now.lane(Item::Base).unwrap().verdict, -1);
+    assert_eq!(now.lane(RaceItem::Base).unwrap().verdict, -1);
     let tried = remedies(&p, &now);
     let best = &tried[0];
     assert!(
-        best.helps && matches!(best.change, Change::SteelAndGrill | Change::Floor { .. }),
+        best.helps
+            && matches!(
+                best.change,
+                FireChange::SteelAndGrill | FireChange::Floor { .. }
+            ),
         "{:?}",
         best.change
     );
@@ -247,7 +251,7 @@ fn a_pale_base_finds_its_remedies_and_none_goes_above_the_oven() {
     assert!(
         !tried
             .iter()
-            .any(|t| matches!(t.change, Change::Setting { by_c } if by_c > 5.0)),
+            .any(|t| matches!(t.change, FireChange::Setting { by_k } if by_k > 5.0)),
         "270 and 20 more is above 275"
     );
     // What is promised is what comes when it is taken.
@@ -255,7 +259,7 @@ fn a_pale_base_finds_its_remedies_and_none_goes_above_the_oven() {
     assert!((taken.best_s - best.best_s).abs() <= 0.05 * taken.best_s + 4.0);
     assert!((taken.at.base - now.at.base - best.base_by).abs() < 0.12);
     for c in tried {
-        assert_eq!(Change::from_key(&c.change.key()), Some(c.change));
+        assert_eq!(FireChange::from_key(&c.change.key()), Some(c.change));
     }
 }
 
@@ -349,7 +353,7 @@ fn a_floor_settles_under_a_row_of_pizzas_as_the_model_says() {
     );
     assert!((rich[5].launch_c - rich[4].launch_c).abs() < 3.0);
     assert!(poor[5].launch_c < rich[5].launch_c - 8.0);
-    assert!(recovery(&r, t).drop_c > 20.0);
+    assert!(recovery(&r, t).drop_k > 20.0);
     // The smallest pause keeps all eight right, and half of it does not.
     let targets = r.aim.targets();
     let pause = gap(&r, &targets, t, 8).unwrap();

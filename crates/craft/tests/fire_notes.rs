@@ -5,7 +5,7 @@ mod oven;
 use craft::fact::{Fact, Value};
 use craft::fire::firing::FloorRead;
 use craft::fire::judge::{OvenSeen, at_oven};
-use craft::fire::overview::{Asked, Looked, launch_test, look, of_readings};
+use craft::fire::overview::{FireOverview, OverviewRequest, launch_test, look, of_readings};
 use craft::fire::{FireChoice, FirePlan, Run, Tap, TapKind};
 use craft::note::{Level, Note};
 use craft::units::Celsius;
@@ -40,8 +40,8 @@ impl Moment {
             readings: vec![],
         }
     }
-    fn looked(&self) -> Looked {
-        look(&Asked {
+    fn looked(&self) -> FireOverview {
+        look(&OverviewRequest {
             plan: &self.plan,
             room_c: 20.0,
             serve_at: serve(),

@@ -6,11 +6,13 @@ use craft::fire::calibrate::{Calibration, Logged, calibrate, counts};
 use craft::fire::firing::{FiringRequest, FloorRead, firing};
 use craft::fire::next_time::{Act, Advice, NextTime, Surety, next_time};
 use craft::fire::programme::{Cue, Turn};
-use craft::fire::remedy::{Change, remedies};
+use craft::fire::remedy::{FireChange, remedies};
 use craft::fire::service::{ServiceRequest, service};
 use craft::fire::set_points::solve_plan;
 use craft::fire::work::Work;
-use craft::fire::{Item, Material, Run, Setting, Shade, Shelf, Tap, TapKind, Verdict, bake};
+use craft::fire::{
+    Material, OvenShelf, RaceItem, Run, Setting, Shade, Tap, TapKind, Verdict, bake,
+};
 use jiff::{SignedDuration, Timestamp};
 use oven::{oven_of, plan};
 
@@ -63,7 +65,7 @@ fn a_firing_is_lit_in_time_and_readings_move_ready_at() {
         let now = firing(&r);
         let fitted = now.fitted.unwrap();
         assert_eq!(fitted.readings, 3);
-        assert!(fitted.off_c < 20.0, "{fitted:?}");
+        assert!(fitted.off_k < 20.0, "{fitted:?}");
         let moved = now
             .ready_at
             .map(|t| t.duration_since(r.ready_by).as_secs_f64() / 60.0);
@@ -369,7 +371,7 @@ fn a_shelf_down_and_the_element_below_change_what_the_oven_gives() {
     };
     let top = o.now(&s).grill_w_m2;
     let low = o.now(&Setting {
-        shelf: Shelf::Low,
+        shelf: OvenShelf::Low,
         below: true,
         ..s
     });
@@ -394,7 +396,7 @@ fn a_short_preheat_leaves_the_base_behind_and_a_long_one_is_the_charged_floor() 
     let short = p.planned().unwrap();
     let o = &short.request.oven;
     assert!(o.core_c.unwrap() <= o.floor_c && o.floor_c < 230.0, "{o:?}");
-    let base = |r: &craft::fire::Race| r.lane(Item::Base).unwrap().ready_s.unwrap_or(1e9);
+    let base = |r: &craft::fire::Race| r.lane(RaceItem::Base).unwrap().ready_s.unwrap_or(1e9);
     assert!(base(&short.race) > base(&charged) + 15.0);
     // The band of the floor is what the piece wants, however long it was on.
     assert_eq!(
@@ -451,7 +453,7 @@ fn out_of_the_pan_onto_the_steel_crisps_the_base() {
     let lift_s = lifted.request.lift_s.unwrap();
     assert!(lift_s > 60.0 && lift_s < lifted.race.best_s);
     // Until it is lifted both are the same bake.
-    let at = |x: &craft::fire::Planned, t: f64| x.course.near(t).unwrap().base;
+    let at = |x: &craft::fire::PlannedBake, t: f64| x.course.near(t).unwrap().base;
     assert_eq!(at(&whole, lift_s - 2.0), at(&lifted, lift_s - 2.0));
     let later = lift_s + 60.0;
     assert!(
@@ -505,7 +507,8 @@ fn late_cheese_melts_later_and_browns_less() {
             .iter()
             .any(|t| t.say == Cue::CheeseOn)
     );
-    let melted = |x: &craft::fire::Planned| x.race.lane(Item::Cheese).unwrap().ready_s.unwrap();
+    let melted =
+        |x: &craft::fire::PlannedBake| x.race.lane(RaceItem::Cheese).unwrap().ready_s.unwrap();
     assert!(melted(&double) > on_s && melted(&double) > melted(&usual));
     let t = usual.race.best_s.min(double.race.best_s);
     assert!(double.course.near(t).unwrap().cheese < usual.course.near(t).unwrap().cheese);
@@ -592,7 +595,7 @@ fn every_remedy_has_a_name_that_leads_back_to_it() {
         let planned = p.planned().unwrap();
         for t in remedies(&p, &planned.race) {
             let name = t.change.key();
-            assert_eq!(Change::from_key(&name), Some(t.change));
+            assert_eq!(FireChange::from_key(&name), Some(t.change));
             assert!(!t.change.words().is_nothing());
             // Taken, it changes the plan, and is never offered where it cannot be done.
             assert_ne!(t.change.applied(&p).unwrap(), p);
@@ -603,21 +606,21 @@ fn every_remedy_has_a_name_that_leads_back_to_it() {
         seen.contains(&"steel_and_grill".into()) && seen.contains(&"dome-40".into()),
         "{seen:?}"
     );
-    assert_eq!(Change::from_key("prayer"), None);
+    assert_eq!(FireChange::from_key("prayer"), None);
 }
 
 #[test]
 fn what_comes_to_the_same_is_offered_once() {
     let p = plan("home_round", "home_steel");
     let all = remedies(&p, &p.planned().unwrap().race);
-    assert!(all.iter().any(|t| t.change == Change::Grill));
+    assert!(all.iter().any(|t| t.change == FireChange::Grill));
     assert!(
-        all.iter().all(|t| t.change != Change::SteelAndGrill),
+        all.iter().all(|t| t.change != FireChange::SteelAndGrill),
         "steel lies there already"
     );
     let p = plan("home_round", "home_stone");
     let all = remedies(&p, &p.planned().unwrap().race);
-    assert!(all.iter().any(|t| t.change == Change::SteelAndGrill));
+    assert!(all.iter().any(|t| t.change == FireChange::SteelAndGrill));
 }
 
 #[test]
@@ -630,7 +633,7 @@ fn own_targets_move_the_window_and_nothing_else() {
     targets.base = (0.3, 1.2);
     paler.targets = Some(targets);
     let own = paler.planned().unwrap();
-    let rim = |x: &craft::fire::Planned| x.race.lane(Item::Rim).unwrap().ready_s.unwrap();
+    let rim = |x: &craft::fire::PlannedBake| x.race.lane(RaceItem::Rim).unwrap().ready_s.unwrap();
     assert!(rim(&own) < rim(&usual));
     let t = rim(&own);
     // Turns follow the bake time; before the first one both are the same heat.

@@ -5,9 +5,9 @@
 
 use craft::leaven::YeastForm;
 use craft::rise::{
-    Air, Container, Event, HoursAnswer, HoursRequest, Kind, NoYeast, Preferment, RisePoint,
-    RiseRequest, RiseResult, Shape, Stage, Temperatures, YeastAnswer, forecast, solve_hours,
-    solve_yeast,
+    Air, Container, DoughKind, DoughShape, Event, HoursAnswer, HoursRequest, NoYeast, RisePoint,
+    RisePreferment, RiseRequest, RiseResult, Stage, Temperatures, YeastAnswer, forecast,
+    solve_hours, solve_yeast,
 };
 use serde_json::Value;
 
@@ -29,7 +29,7 @@ fn stage(v: &Value) -> Stage {
     Stage {
         hours: number(v, "hours", 0.0),
         piece_g: 1000.0 * number(v, "mass", 0.0),
-        shape: word::<Shape>(v, "shape", "bulk"),
+        shape: word::<DoughShape>(v, "shape", "bulk"),
         thickness_mm: v.get("thick").and_then(Value::as_f64).map(|t| 1000.0 * t),
         container: word::<Container>(v, "cont", "open"),
         air: word::<Air>(v, "air", "room"),
@@ -38,14 +38,14 @@ fn stage(v: &Value) -> Stage {
             .get("profile")
             .map(|p| serde_json::from_value(p.clone()).unwrap()),
         event: word::<Event>(v, "event", "none"),
-        place_off_c: None,
+        place_off_k: None,
         starts_at_c: None,
     }
 }
 
 fn request(v: &Value) -> RiseRequest {
     RiseRequest {
-        kind: word::<Kind>(v, "kind", "dough"),
+        kind: word::<DoughKind>(v, "kind", "dough"),
         hydration_percent: number(v, "water", 0.0),
         salt_percent: number(v, "salt", 0.0),
         sugar_percent: number(v, "sugar", 0.0),
@@ -65,7 +65,7 @@ fn request(v: &Value) -> RiseRequest {
             .as_array()
             .into_iter()
             .flatten()
-            .map(|p| Preferment {
+            .map(|p| RisePreferment {
                 flour_fraction: p[0].as_f64().unwrap(),
                 recipe: request(&p[1]),
             })

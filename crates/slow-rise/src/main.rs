@@ -12,7 +12,7 @@ use std::io::Read;
 use std::path::PathBuf;
 use std::process::ExitCode;
 use store::Db;
-use web::api::{Kind, Worded, reckon};
+use web::api::{ReckonKind, Worded, reckon};
 
 #[derive(Parser)]
 #[command(
@@ -145,13 +145,13 @@ fn run(command: Command) -> Result<ExitCode> {
 /// Prints the result, or the errors as `{"errors": [{field, message}]}` with a failing exit.
 fn reckon_input(kind: &str, language: &str, units: &str) -> Result<ExitCode> {
     let known = || {
-        Kind::ALL
+        ReckonKind::ALL
             .iter()
             .map(|k| k.key())
             .collect::<Vec<_>>()
             .join(", ")
     };
-    let kind = Kind::from_key(kind)
+    let kind = ReckonKind::from_key(kind)
         .with_context(|| format!("nothing of kind {kind} is reckoned; known are {}", known()))?;
     let mut request = Vec::new();
     std::io::stdin()

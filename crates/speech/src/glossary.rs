@@ -14,17 +14,17 @@ pub struct Word {
 
 /// A shelf of the glossary: words that belong together.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Shelf {
+pub struct GlossaryShelf {
     pub title: String,
     pub words: Vec<Word>,
 }
 
 impl Reader<'_> {
     /// The glossary, in the order of work.
-    pub fn glossary(&self) -> Vec<Shelf> {
+    pub fn glossary(&self) -> Vec<GlossaryShelf> {
         shelves()
             .into_iter()
-            .map(|(title, words)| Shelf {
+            .map(|(title, words)| GlossaryShelf {
                 title: self.say(&title),
                 words: words
                     .into_iter()
@@ -38,9 +38,9 @@ impl Reader<'_> {
     }
 }
 
-type Pair = (Fact, Fact);
+type WordPair = (Fact, Fact);
 
-fn shelves() -> Vec<(Fact, Vec<Pair>)> {
+fn shelves() -> Vec<(Fact, Vec<WordPair>)> {
     vec![
         (fact!("glossary-rooms"), rooms()),
         (fact!("glossary-dough"), dough()),
@@ -49,7 +49,7 @@ fn shelves() -> Vec<(Fact, Vec<Pair>)> {
     ]
 }
 
-fn rooms() -> Vec<Pair> {
+fn rooms() -> Vec<WordPair> {
     vec![
         (fact!("word-bench"), fact!("means-bench")),
         (fact!("word-dough-sheet"), fact!("means-dough-sheet")),
@@ -62,7 +62,7 @@ fn rooms() -> Vec<Pair> {
     ]
 }
 
-fn dough() -> Vec<Pair> {
+fn dough() -> Vec<WordPair> {
     vec![
         (fact!("word-of-flour"), fact!("means-of-flour")),
         (fact!("word-hydration"), fact!("means-hydration")),
@@ -75,7 +75,7 @@ fn dough() -> Vec<Pair> {
     ]
 }
 
-fn hours() -> Vec<Pair> {
+fn hours() -> Vec<WordPair> {
     vec![
         (
             fact!("word-rise"),
@@ -102,7 +102,7 @@ fn hours() -> Vec<Pair> {
     ]
 }
 
-fn oven() -> Vec<Pair> {
+fn oven() -> Vec<WordPair> {
     vec![
         (fact!("word-fire"), fact!("means-fire")),
         (fact!("word-floor"), fact!("means-floor")),

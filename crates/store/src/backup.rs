@@ -57,22 +57,22 @@ fn unfit(what: impl Into<String>) -> BackupError {
 }
 
 #[derive(Debug, Serialize, Deserialize)]
-struct Head {
+struct BackupHead {
     format: String,
     version: u32,
     /// The number of the schema's last change.
     schema: i64,
-    tables: Vec<Table>,
+    tables: Vec<BackupTable>,
 }
 
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-struct Table {
+struct BackupTable {
     name: String,
-    columns: Vec<Column>,
+    columns: Vec<BackupColumn>,
 }
 
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-struct Column {
+struct BackupColumn {
     name: String,
     /// Kept in hex.
     bytes: bool,
@@ -86,7 +86,7 @@ struct End {
 
 type RowLine = (usize, Vec<Option<String>>);
 
-async fn tables(db: &mut MySqlConnection) -> Result<Vec<Table>> {
+async fn tables(db: &mut MySqlConnection) -> Result<Vec<BackupTable>> {
     let mut out = Vec::new();
     for name in TABLES {
         let columns = sqlx::query_as::<_, (String, String)>(
@@ -96,11 +96,11 @@ async fn tables(db: &mut MySqlConnection) -> Result<Vec<Table>> {
         .bind(name)
         .fetch_all(&mut *db)
         .await?;
-        out.push(Table {
+        out.push(BackupTable {
             name: name.into(),
             columns: columns
                 .into_iter()
-                .map(|(name, kind)| Column {
+                .map(|(name, kind)| BackupColumn {
                     bytes: kind.ends_with("binary") || kind.ends_with("blob"),
                     name,
                 })
@@ -111,12 +111,12 @@ async fn tables(db: &mut MySqlConnection) -> Result<Vec<Table>> {
 }
 
 /// Lines with their hash.
-struct Lines<W: Write> {
+struct HashedLines<W: Write> {
     out: GzEncoder<W>,
     hash: Sha256,
 }
 
-impl<W: Write> Lines<W> {
+impl<W: Write> HashedLines<W> {
     fn put<T: Serialize>(&mut self, value: &T) -> std::result::Result<(), BackupError> {
         let mut line = serde_json::to_vec(value).map_err(|e| unfit(e.to_string()))?;
         line.push(b'\n');
@@ -139,11 +139,11 @@ pub async fn backup(db: &Db, to: impl Write) -> std::result::Result<u64, BackupE
     c.execute("START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY")
         .await?;
     let tables = tables(&mut c).await?;
-    let mut lines = Lines {
+    let mut lines = HashedLines {
         out: GzEncoder::new(to, Compression::default()),
         hash: Sha256::new(),
     };
-    lines.put(&Head {
+    lines.put(&BackupHead {
         format: FORMAT.into(),
         version: VERSION,
         schema: migration::needed(),
@@ -183,11 +183,11 @@ fn hex(bytes: &[u8]) -> String {
 }
 
 /// Reads lines one by one, each of a length that can be.
-struct Reading<R: Read>(BufReader<GzDecoder<R>>);
+struct BackupReader<R: Read>(BufReader<GzDecoder<R>>);
 
-impl<R: Read> Reading<R> {
+impl<R: Read> BackupReader<R> {
     fn of(from: R) -> Self {
-        Reading(BufReader::new(GzDecoder::new(from)))
+        BackupReader(BufReader::new(GzDecoder::new(from)))
     }
     fn next(&mut self) -> std::result::Result<Option<Vec<u8>>, BackupError> {
         let mut line = Vec::new();
@@ -206,7 +206,7 @@ impl<R: Read> Reading<R> {
 ///
 /// Errors: a file that is no backup, of another format or schema, cut off or changed.
 pub fn check(from: impl Read) -> std::result::Result<u64, BackupError> {
-    let mut lines = Reading::of(from);
+    let mut lines = BackupReader::of(from);
     let mut hash = Sha256::new();
     let head = lines.next()?.ok_or_else(|| unfit("the file is empty"))?;
     read_head(&head)?;
@@ -232,8 +232,8 @@ pub fn check(from: impl Read) -> std::result::Result<u64, BackupError> {
     Err(unfit("the backup is cut off: its end is missing"))
 }
 
-fn read_head(line: &[u8]) -> std::result::Result<Head, BackupError> {
-    let head: Head =
+fn read_head(line: &[u8]) -> std::result::Result<BackupHead, BackupError> {
+    let head: BackupHead =
         serde_json::from_slice(line).map_err(|_| unfit("this is no backup of Slow Rise"))?;
     if head.format != FORMAT || head.version != VERSION {
         return Err(unfit(format!(
@@ -276,7 +276,7 @@ pub async fn restore(
         tx.execute(AssertSqlSafe(format!("DELETE FROM `{name}`")))
             .await?;
     }
-    let mut lines = Reading::of(from);
+    let mut lines = BackupReader::of(from);
     let head = read_head(&lines.next()?.ok_or_else(|| unfit("the file is empty"))?)?;
     if head.tables != here {
         return Err(unfit("the backup's tables are not those of this schema"));
@@ -309,7 +309,7 @@ pub async fn restore(
 
 async fn insert(
     db: &mut MySqlConnection,
-    table: &Table,
+    table: &BackupTable,
     rows: &mut Vec<Vec<Option<String>>>,
 ) -> Result<()> {
     if rows.is_empty() {

@@ -8,7 +8,7 @@ pub use crate::id::BatchId;
 use crate::lifted;
 use crate::once::{self, Once};
 use crate::sheet::sheet_of;
-pub use crate::sheet::{Entries, Origin, Sheet, said_of_steps};
+pub use crate::sheet::{Entries, KeptSheet, Origin, said_of_steps};
 use crate::{KitchenId, Result, StoreError, instant, stock};
 use craft::fact::Fact;
 use craft::keyed::Keyed;
@@ -33,7 +33,7 @@ pub struct Batch {
     pub plan: u32,
     /// When the plan was made that it follows now.
     pub planned_at: Timestamp,
-    pub sheet: Arc<Sheet>,
+    pub sheet: Arc<KeptSheet>,
     pub entries: Arc<Entries>,
     /// Counts what was said of the kitchen's places.
     pub places: u64,
@@ -51,7 +51,7 @@ pub struct NewBatch<'a> {
     pub from: Option<VersionId>,
 }
 
-struct Row {
+struct BatchRow {
     id: u64,
     code: String,
     name: String,
@@ -66,7 +66,7 @@ struct Row {
 
 /// A batch in a list: one whose row cannot be read is marked, and the others are shown.
 #[derive(Debug, Clone, PartialEq)]
-pub enum Listed {
+pub enum ListedBatch {
     Read(Box<Batch>),
     Unreadable {
         code: String,
@@ -77,23 +77,23 @@ pub enum Listed {
 
 /// Batches of one page, and how many there are in all.
 #[derive(Debug, Clone, Default, PartialEq)]
-pub struct Page {
-    pub listed: Vec<Listed>,
+pub struct BatchList {
+    pub listed: Vec<ListedBatch>,
     pub in_all: u64,
 }
 
-impl Page {
+impl BatchList {
     /// Those that can be read.
     pub fn read(self) -> Vec<Batch> {
         let read = |l| match l {
-            Listed::Read(b) => Some(*b),
-            Listed::Unreadable { .. } => None,
+            ListedBatch::Read(b) => Some(*b),
+            ListedBatch::Unreadable { .. } => None,
         };
         self.listed.into_iter().filter_map(read).collect()
     }
 }
 
-impl Row {
+impl BatchRow {
     async fn batch(
         self,
         db: &mut MySqlConnection,
@@ -132,17 +132,17 @@ impl Row {
 }
 
 async fn all(
-    rows: Vec<Row>,
+    rows: Vec<BatchRow>,
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     held: &BatchCache,
-) -> Result<Vec<Listed>> {
+) -> Result<Vec<ListedBatch>> {
     let mut out = Vec::with_capacity(rows.len());
     for row in rows {
         let (code, name) = (row.code.clone(), row.name.clone());
         out.push(match row.batch(db, kitchen, held).await {
-            Ok(b) => Listed::Read(Box::new(b)),
-            Err(StoreError::Unreadable(why)) => Listed::Unreadable { code, name, why },
+            Ok(b) => ListedBatch::Read(Box::new(b)),
+            Err(StoreError::Unreadable(why)) => ListedBatch::Unreadable { code, name, why },
             Err(e) => return Err(e),
         });
     }
@@ -250,7 +250,7 @@ pub async fn by_code(
     held: &BatchCache,
 ) -> Result<Option<Batch>> {
     let row = sqlx::query_as!(
-        Row,
+        BatchRow,
         "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at,
                 (SELECT p.revision FROM place_said p WHERE p.kitchen_id = batch.kitchen_id) AS places
          FROM batch WHERE kitchen_id = ? AND code = ?",
@@ -321,9 +321,9 @@ pub async fn live(
     skip: u32,
     most: u32,
     held: &BatchCache,
-) -> Result<Page> {
+) -> Result<BatchList> {
     let rows = sqlx::query_as!(
-        Row,
+        BatchRow,
         "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at,
                 (SELECT p.revision FROM place_said p WHERE p.kitchen_id = batch.kitchen_id) AS places
          FROM batch
@@ -346,7 +346,7 @@ pub async fn live(
         .fetch_one(&mut *db)
         .await? as u64
     };
-    Ok(Page {
+    Ok(BatchList {
         listed: all(rows, db, kitchen, held).await?,
         in_all,
     })
@@ -359,9 +359,9 @@ pub async fn finished(
     skip: u32,
     most: u32,
     held: &BatchCache,
-) -> Result<Page> {
+) -> Result<BatchList> {
     let rows = sqlx::query_as!(
-        Row,
+        BatchRow,
         // The page's numbers come from the index alone; rows are read for these only. Nothing of them hangs on places any more.
         "SELECT b.id, b.code, b.name, b.revision, b.plan, b.created_at, b.planned_at, b.finished_at, b.cancelled_at,
                 NULLIF(b.id, b.id) AS places
@@ -385,7 +385,7 @@ pub async fn finished(
         .fetch_one(&mut *db)
         .await? as u64
     };
-    Ok(Page {
+    Ok(BatchList {
         listed: all(rows, db, kitchen, held).await?,
         in_all,
     })

@@ -4,7 +4,7 @@
 //! its plan, entries under the revision they were read for; ids are never used again.
 
 use crate::id::BatchId;
-use crate::sheet::{Entries, Sheet};
+use crate::sheet::{Entries, KeptSheet};
 use moka::sync::Cache;
 use std::sync::Arc;
 
@@ -15,7 +15,7 @@ const MOST: u64 = 512;
 struct Copy {
     plan: u32,
     revision: u64,
-    sheet: Arc<Sheet>,
+    sheet: Arc<KeptSheet>,
     entries: Arc<Entries>,
 }
 
@@ -41,7 +41,7 @@ impl BatchCache {
         batch: BatchId,
         plan: u32,
         revision: u64,
-    ) -> (Option<Arc<Sheet>>, Option<Arc<Entries>>) {
+    ) -> (Option<Arc<KeptSheet>>, Option<Arc<Entries>>) {
         let Some(copy) = self.0.get(&batch) else {
             return (None, None);
         };
@@ -53,7 +53,7 @@ impl BatchCache {
         &self,
         batch: BatchId,
         (plan, revision): (u32, u64),
-        sheet: &Arc<Sheet>,
+        sheet: &Arc<KeptSheet>,
         entries: &Arc<Entries>,
     ) {
         let copy = Copy {

@@ -18,7 +18,7 @@ pub struct VersionId(pub u64);
 
 /// A formula in the library's list.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Listed {
+pub struct ListedFormula {
     pub id: FormulaId,
     pub name: String,
     pub style_key: String,
@@ -57,7 +57,7 @@ pub struct NewVersion<'a> {
 
 /// What became of a save.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Kept {
+pub enum KeptFormula {
     Done {
         of: FormulaId,
         number: u32,
@@ -90,7 +90,7 @@ pub async fn keep(
     kitchen: KitchenId,
     new: &NewVersion<'_>,
     now: Timestamp,
-) -> Result<Kept> {
+) -> Result<KeptFormula> {
     let json = written(new.formula)?;
     let mut tx = db.begin().await?;
     let db: &mut MySqlConnection = &mut tx;
@@ -105,11 +105,11 @@ pub async fn keep(
         Once::First => {}
         Once::Before(path) => {
             let (of, number) = led_to(&path)?;
-            return Ok(Kept::Done { of, number });
+            return Ok(KeptFormula::Done { of, number });
         }
         Once::Other(path) => {
             let (of, number) = led_to(&path)?;
-            return Ok(Kept::Other { of, number });
+            return Ok(KeptFormula::Other { of, number });
         }
     }
     let (of, number) = match new.of {
@@ -132,7 +132,7 @@ pub async fn keep(
                 let head = head_for_update(db, kitchen, of).await?;
                 // Nothing was made: the key is free for what is sent instead.
                 once::free(db, kitchen, key).await?;
-                return Ok(Kept::Stale {
+                return Ok(KeptFormula::Stale {
                     head: head.unwrap_or(0),
                 });
             }
@@ -155,7 +155,7 @@ pub async fn keep(
     .await?;
     once::made(db, kitchen, key, &leads_to(of, number)).await?;
     tx.commit().await?;
-    Ok(Kept::Done { of, number })
+    Ok(KeptFormula::Done { of, number })
 }
 
 async fn begin(
@@ -211,13 +211,17 @@ pub struct Find {
 
 /// Formulas of one page, and how many there are in all.
 #[derive(Debug, Clone, Default, PartialEq)]
-pub struct Page {
-    pub listed: Vec<Listed>,
+pub struct FormulaList {
+    pub listed: Vec<ListedFormula>,
     pub in_all: u64,
 }
 
 /// Formulas, the one changed last first.
-pub async fn list(db: &mut MySqlConnection, kitchen: KitchenId, find: &Find) -> Result<Page> {
+pub async fn list(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    find: &Find,
+) -> Result<FormulaList> {
     // A per cent sign that is typed is a letter, not a wildcard.
     let like: String = find
         .text
@@ -266,7 +270,7 @@ pub async fn list(db: &mut MySqlConnection, kitchen: KitchenId, find: &Find) -> 
     .await?;
     let listed = rows
         .into_iter()
-        .map(|r| Listed {
+        .map(|r| ListedFormula {
             id: FormulaId(r.id),
             name: r.name,
             style_key: r.style_key,
@@ -277,7 +281,7 @@ pub async fn list(db: &mut MySqlConnection, kitchen: KitchenId, find: &Find) -> 
             why: r.why,
         })
         .collect();
-    Ok(Page {
+    Ok(FormulaList {
         listed,
         in_all: in_all as u64,
     })

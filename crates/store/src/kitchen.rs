@@ -59,8 +59,8 @@ pub struct Rhythm {
     /// Whether somebody put a thermometer into the fridge.
     pub fridge_measured: bool,
     /// How far off fridge and room may be, K.
-    pub fridge_off_c: f64,
-    pub room_off_c: f64,
+    pub fridge_off_k: f64,
+    pub room_off_k: f64,
 }
 
 impl Default for Rhythm {
@@ -68,8 +68,8 @@ impl Default for Rhythm {
         Rhythm {
             life: Life::default(),
             fridge_measured: false,
-            fridge_off_c: 1.0,
-            room_off_c: 2.0,
+            fridge_off_k: 1.0,
+            room_off_k: 2.0,
         }
     }
 }
@@ -128,8 +128,8 @@ pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
             rhythm: Rhythm {
                 life: life_of(r.life.as_deref())?,
                 fridge_measured: r.fridge_measured,
-                fridge_off_c: r.fridge_off_c,
-                room_off_c: r.room_off_c,
+                fridge_off_k: r.fridge_off_c,
+                room_off_k: r.room_off_c,
             },
             work: work_of(r.work.as_deref())?,
             feed_hash: r.feed_hash.and_then(|h| h.try_into().ok()),
@@ -201,8 +201,8 @@ pub async fn add(db: &mut MySqlConnection, k: &NewKitchen, now: Timestamp) -> Re
         k.usual.scales.mixer_holds_g,
         written(&k.rhythm.life)?,
         k.rhythm.fridge_measured,
-        k.rhythm.fridge_off_c,
-        k.rhythm.room_off_c,
+        k.rhythm.fridge_off_k,
+        k.rhythm.room_off_k,
         written(&k.work)?,
         instant::to_row(now)
     )
@@ -238,8 +238,8 @@ pub async fn change(
         k.usual.scales.mixer_holds_g,
         written(&k.rhythm.life)?,
         k.rhythm.fridge_measured,
-        k.rhythm.fridge_off_c,
-        k.rhythm.room_off_c,
+        k.rhythm.fridge_off_k,
+        k.rhythm.room_off_k,
         written(&k.work)?,
         id.0,
         revision

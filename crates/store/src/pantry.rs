@@ -34,7 +34,7 @@ facts!(Flour => "flour", Leaven => "leaven", Scale => "scale", Pan => "pan", Dou
 
 /// A row of the pantry.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Item<F> {
+pub struct PantryItem<F> {
     pub id: u64,
     pub revision: u64,
     pub facts: F,
@@ -45,7 +45,7 @@ pub struct Item<F> {
 pub enum Put<F> {
     Done(u64),
     /// Somebody changed it meanwhile: as it is now; `None` when it was put away.
-    Stale(Option<Box<Item<F>>>),
+    Stale(Option<Box<PantryItem<F>>>),
     /// Something else was added by the same form: its id. Nothing was written.
     Other(u64),
 }
@@ -57,10 +57,10 @@ pub enum At {
     Row { id: u64, revision: u64 },
 }
 
-fn item<F: Facts>(id: u64, revision: u64, json: &str) -> Result<Item<F>> {
+fn item<F: Facts>(id: u64, revision: u64, json: &str) -> Result<PantryItem<F>> {
     let facts = serde_json::from_str(json)
         .map_err(|e| StoreError::Unreadable(format!("{} {id}: {e}", F::KIND)))?;
-    Ok(Item {
+    Ok(PantryItem {
         id,
         revision,
         facts,
@@ -70,16 +70,16 @@ fn item<F: Facts>(id: u64, revision: u64, json: &str) -> Result<Item<F>> {
 /// All that a pantry holds, by name within each kind.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Everything {
-    pub flours: Vec<Item<Flour>>,
-    pub leavens: Vec<Item<Leaven>>,
-    pub scales: Vec<Item<Scale>>,
-    pub pans: Vec<Item<Pan>>,
-    pub boxes: Vec<Item<DoughBox>>,
-    pub goods: Vec<Item<Good>>,
-    pub styles: Vec<Item<Style>>,
-    pub places: Vec<Item<Place>>,
-    pub methods: Vec<Item<Method>>,
-    pub ovens: Vec<Item<Oven>>,
+    pub flours: Vec<PantryItem<Flour>>,
+    pub leavens: Vec<PantryItem<Leaven>>,
+    pub scales: Vec<PantryItem<Scale>>,
+    pub pans: Vec<PantryItem<Pan>>,
+    pub boxes: Vec<PantryItem<DoughBox>>,
+    pub goods: Vec<PantryItem<Good>>,
+    pub styles: Vec<PantryItem<Style>>,
+    pub places: Vec<PantryItem<Place>>,
+    pub methods: Vec<PantryItem<Method>>,
+    pub ovens: Vec<PantryItem<Oven>>,
     pub unreadable: Vec<Unreadable>,
     /// There are more than are read.
     pub more: bool,
@@ -152,7 +152,7 @@ pub async fn by_id<F: Facts>(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     id: u64,
-) -> Result<Option<Item<F>>> {
+) -> Result<Option<PantryItem<F>>> {
     let row = sqlx::query!(
         "SELECT id, revision, facts FROM pantry_item WHERE kitchen_id = ? AND kind = ? AND id = ?",
         kitchen.0,

@@ -12,7 +12,7 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// What was asked and what was worked out. A change makes another plan; the former one is kept beside it.
 #[derive(Debug, PartialEq)]
-pub struct Sheet {
+pub struct KeptSheet {
     pub request: Arc<SheetRequest>,
     pub result: Arc<SheetResult>,
 }
@@ -56,7 +56,7 @@ pub(crate) async fn sheet_of(
     kitchen: KitchenId,
     batch: BatchId,
     code: &str,
-) -> Result<Sheet> {
+) -> Result<KeptSheet> {
     let row = sqlx::query!(
         "SELECT request, result FROM batch WHERE kitchen_id = ? AND id = ?",
         kitchen.0,
@@ -64,7 +64,7 @@ pub(crate) async fn sheet_of(
     )
     .fetch_one(db)
     .await?;
-    Ok(Sheet {
+    Ok(KeptSheet {
         request: Arc::new(lifted::request(code, &row.request)?),
         result: Arc::new(lifted::result(code, &row.result)?),
     })

@@ -5,8 +5,8 @@ use crate::id::BatchId;
 use crate::pantry::everything;
 use crate::sheet::{said_of_steps, sheet_of};
 use crate::{KitchenId, Result, StoreError, entry, instant};
-use craft::pantry::{InStock, Kept};
-use craft::sheet::stock::{Ended, Taken, taken};
+use craft::pantry::{InStock, StockItem};
+use craft::sheet::stock::{Ended, TakenStock, taken};
 use sqlx::MySqlConnection;
 use std::collections::HashMap;
 
@@ -46,7 +46,7 @@ pub(crate) async fn follow(
     sqlx::query!("DELETE FROM stock_use WHERE batch_id = ?", batch.0)
         .execute(&mut *db)
         .await?;
-    for (n, Taken { need, at }) in all.iter().enumerate().take(usize::from(u16::MAX)) {
+    for (n, TakenStock { need, at }) in all.iter().enumerate().take(usize::from(u16::MAX)) {
         let item = kept.iter().find(|k| k.answers(need)).map(|k| k.id);
         sqlx::query!(
             "INSERT INTO stock_use (batch_id, row_no, kitchen_id, item_id, name, grams, used_at) VALUES (?, ?, ?, ?, ?, ?, ?)",
@@ -111,10 +111,13 @@ pub async fn standing(
 
 impl crate::pantry::Everything {
     /// What of the pantry is used up.
-    pub fn kept(&self) -> Vec<Kept> {
-        let flours = self.flours.iter().map(|f| Kept::flour(f.id, &f.facts));
-        let goods = self.goods.iter().map(|g| Kept::good(g.id, &g.facts));
-        let leavens = self.leavens.iter().map(|l| Kept::leaven(l.id, &l.facts));
+    pub fn kept(&self) -> Vec<StockItem> {
+        let flours = self.flours.iter().map(|f| StockItem::flour(f.id, &f.facts));
+        let goods = self.goods.iter().map(|g| StockItem::good(g.id, &g.facts));
+        let leavens = self
+            .leavens
+            .iter()
+            .map(|l| StockItem::leaven(l.id, &l.facts));
         flours.chain(goods).chain(leavens).collect()
     }
 }

@@ -38,20 +38,20 @@ fn unfit(what: impl Into<String>) -> BackupError {
 
 /// How a column is written.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum As {
+enum Written {
     Number,
     Text,
     Instant,
     Json,
 }
 
-struct Column {
+struct TakeoutColumn {
     name: String,
-    written: As,
+    written: Written,
 }
 
 /// The columns of a table that go along; the names are this program's own schema.
-async fn columns(db: &mut MySqlConnection, table: &str) -> Result<Vec<Column>> {
+async fn columns(db: &mut MySqlConnection, table: &str) -> Result<Vec<TakeoutColumn>> {
     let all = sqlx::query_as::<_, (String, String)>(
         "SELECT column_name, data_type FROM information_schema.columns
          WHERE table_schema = DATABASE() AND table_name = ? ORDER BY ordinal_position",
@@ -62,45 +62,48 @@ async fn columns(db: &mut MySqlConnection, table: &str) -> Result<Vec<Column>> {
     Ok(all
         .into_iter()
         .filter(|(name, _)| !LEFT_OUT.contains(&name.as_str()))
-        .map(|(name, kind)| Column {
+        .map(|(name, kind)| TakeoutColumn {
             written: match kind.as_str() {
-                "datetime" => As::Instant,
-                "longtext" => As::Json,
-                k if k.ends_with("int") || k == "double" => As::Number,
-                _ => As::Text,
+                "datetime" => Written::Instant,
+                "longtext" => Written::Json,
+                k if k.ends_with("int") || k == "double" => Written::Number,
+                _ => Written::Text,
             },
             name,
         })
         .collect())
 }
 
-fn to_json(column: &Column, text: Option<String>) -> Value {
+fn to_json(column: &TakeoutColumn, text: Option<String>) -> Value {
     let Some(text) = text else { return Value::Null };
     match column.written {
-        As::Number => serde_json::from_str(&text).unwrap_or(Value::String(text)),
+        Written::Number => serde_json::from_str(&text).unwrap_or(Value::String(text)),
         // What cannot be read goes along as it is.
-        As::Json => serde_json::from_str(&text).unwrap_or(Value::String(text)),
-        As::Instant => Value::String(format!("{}Z", text.replace(' ', "T"))),
-        As::Text => Value::String(text),
+        Written::Json => serde_json::from_str(&text).unwrap_or(Value::String(text)),
+        Written::Instant => Value::String(format!("{}Z", text.replace(' ', "T"))),
+        Written::Text => Value::String(text),
     }
 }
 
-fn to_text(column: &Column, value: &Value) -> std::result::Result<Option<String>, BackupError> {
+fn to_text(
+    column: &TakeoutColumn,
+    value: &Value,
+) -> std::result::Result<Option<String>, BackupError> {
     let wrong = || unfit(format!("{} cannot be {value}", column.name));
     Ok(match (column.written, value) {
         (_, Value::Null) => None,
-        (As::Number, Value::Number(n)) => Some(n.to_string()),
-        (As::Instant, Value::String(s)) => {
+        (Written::Number, Value::Number(n)) => Some(n.to_string()),
+        (Written::Instant, Value::String(s)) => {
             s.parse::<jiff::Timestamp>().map_err(|_| wrong())?;
             Some(s.trim_end_matches('Z').replace('T', " "))
         }
-        (As::Text, Value::String(s)) => Some(s.clone()),
-        (As::Json, v) => Some(v.to_string()),
+        (Written::Text, Value::String(s)) => Some(s.clone()),
+        (Written::Json, v) => Some(v.to_string()),
         _ => return Err(wrong()),
     })
 }
 
-fn select(table: &str, columns: &[Column], of: &str) -> String {
+fn select(table: &str, columns: &[TakeoutColumn], of: &str) -> String {
     let all: Vec<String> = columns
         .iter()
         .map(|c| format!("CONVERT(`{}` USING utf8mb4)", c.name))
@@ -111,7 +114,7 @@ fn select(table: &str, columns: &[Column], of: &str) -> String {
     )
 }
 
-fn object(columns: &[Column], row: &sqlx::mysql::MySqlRow) -> Result<Map<String, Value>> {
+fn object(columns: &[TakeoutColumn], row: &sqlx::mysql::MySqlRow) -> Result<Map<String, Value>> {
     let mut out = Map::new();
     for (i, c) in columns.iter().enumerate() {
         out.insert(
@@ -260,12 +263,12 @@ fn some_lines(
 async fn put(
     db: &mut MySqlConnection,
     table: &str,
-    columns: &[Column],
+    columns: &[TakeoutColumn],
     row: &Value,
     kitchen: Option<u64>,
 ) -> std::result::Result<(), BackupError> {
     // Columns that the file does not know keep their usual value; fields that the table does not know are passed over.
-    let known: Vec<&Column> = columns.iter().filter(|c| !row[&c.name].is_null()).collect();
+    let known: Vec<&TakeoutColumn> = columns.iter().filter(|c| !row[&c.name].is_null()).collect();
     let mut names: Vec<String> = known.iter().map(|c| format!("`{}`", c.name)).collect();
     if kitchen.is_some() {
         names.push("kitchen_id".into());

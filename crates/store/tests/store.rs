@@ -13,8 +13,8 @@ use craft::sheet::{KitchenUsual, SheetRequest, SheetResult, work_out};
 use jiff::Timestamp;
 use std::sync::LazyLock;
 use store::batch::{self, Batch, NewBatch, Origin};
-use store::entry::{self, Kept as KeptEntry, Seen};
-use store::formula::{self, Find, FormulaId, Kept, NewVersion};
+use store::entry::{self, EntryOutcome, Seen};
+use store::formula::{self, Find, FormulaId, KeptFormula, NewVersion};
 use store::kitchen::{self, NewKitchen, Reads};
 use store::pantry::{self, At, Put};
 use store::{BatchCache, Db, KitchenId};
@@ -207,7 +207,7 @@ async fn another_kitchen_sees_nothing_and_changes_nothing() -> Result<()> {
     assert!(live(&mut c, there, &held).await?.is_empty());
     let done = Seen::StepDone { step_position: 0 };
     let kept = entered::see(&mut c, (there, b.id), at(NOW), done).await?;
-    assert_eq!(kept, KeptEntry::NoBatch, "no row is never kept");
+    assert_eq!(kept, EntryOutcome::NoBatch, "no row is never kept");
     entered::tap(&mut c, (there, b.id), in_at(NOW)).await?;
     entered::close(&mut c, (there, b.id), at(NOW)).await?;
     assert!(entry::of_batch(&mut c, here, b.id).await?.seen.is_empty());
@@ -246,7 +246,11 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
         remark: "Klebrig, riecht süß 🙂".into(),
     };
     let (key, when) = (Uuid::new_v4(), at("2026-11-23T08:00:00.250Z"));
-    for want in [KeptEntry::New, KeptEntry::Before, KeptEntry::Before] {
+    for want in [
+        EntryOutcome::New,
+        EntryOutcome::Before,
+        EntryOutcome::Before,
+    ] {
         let kept = entered::enter(&mut c, on, key, when, reading.clone().into()).await?;
         assert_eq!(kept, want);
     }
@@ -263,7 +267,7 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
         remark: "something else".into(),
     };
     let kept = entered::enter(&mut c, on, key, at(NOW), other.into()).await?;
-    let KeptEntry::Other(stands) = kept else {
+    let EntryOutcome::Other(stands) = kept else {
         panic!("{kept:?}")
     };
     assert_eq!((stands.said, stands.elsewhere), (reading.into(), false));
@@ -275,7 +279,7 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
     let t = in_at(NOW);
     let kept = entered::enter(&mut c, (id, second.id), key, t.at, t.into()).await?;
     assert!(
-        matches!(&kept, KeptEntry::Other(o) if o.elsewhere),
+        matches!(&kept, EntryOutcome::Other(o) if o.elsewhere),
         "{kept:?}"
     );
     let none = entry::of_batch(&mut c, id, second.id).await?;
@@ -287,7 +291,7 @@ async fn an_entry_is_written_once_however_often_it_is_sent() -> Result<()> {
         at: at(NOW),
         kind: TapKind::Verdict(Verdict::RIGHT),
     };
-    for want in [KeptEntry::New, KeptEntry::Before] {
+    for want in [EntryOutcome::New, EntryOutcome::Before] {
         let kept = entered::enter(&mut c, on, key, verdict.at, verdict.into()).await?;
         assert_eq!(kept, want);
     }
@@ -436,9 +440,9 @@ fn version<'a>(name: &'a str, f: &'a Formula, of: Option<(FormulaId, u32)>) -> N
     }
 }
 
-fn done(kept: Kept) -> (FormulaId, u32) {
+fn done(kept: KeptFormula) -> (FormulaId, u32) {
     match kept {
-        Kept::Done { of, number } => (of, number),
+        KeptFormula::Done { of, number } => (of, number),
         other => panic!("{other:?}"),
     }
 }
@@ -480,7 +484,7 @@ async fn versions_are_added_and_never_overwritten() -> Result<()> {
         at(NOW),
     )
     .await?;
-    assert_eq!(late, Kept::Stale { head: 2 });
+    assert_eq!(late, KeptFormula::Stale { head: 2 });
     let all = formula::versions(&mut c, here, id).await?;
     assert_eq!(all.iter().map(|v| v.number).collect::<Vec<_>>(), [2, 1]);
     assert_eq!((&all[0].formula, &all[1].formula), (&second, &first));

@@ -8,8 +8,8 @@ use craft::formula::Scales;
 use craft::sheet::{KitchenUsual, SheetRequest, work_out};
 use jiff::Timestamp;
 use sqlx::{AssertSqlSafe, Connection, MySqlConnection};
-use store::batch::{self, Batch, KeptBatch, Listed, NewBatch, Origin};
-use store::entry::{self, Kept, NewEntry, Seen};
+use store::batch::{self, Batch, KeptBatch, ListedBatch, NewBatch, Origin};
+use store::entry::{self, EntryOutcome, NewEntry, Seen};
 use store::formula::{self, NewVersion};
 use store::kitchen::{self, NewKitchen, Reads};
 use store::pantry::{self, At, Put};
@@ -95,7 +95,7 @@ async fn six_writers_of_fifty_remarks_keep_three_hundred() -> Result<()> {
             for i in 0..50 {
                 let new = remark(format!("{writer}/{i}"));
                 let done = entry::enter(&db, here, b.id, &new, now(), entry::ANY).await;
-                kept += u32::from(matches!(done, Ok(Kept::New)));
+                kept += u32::from(matches!(done, Ok(EntryOutcome::New)));
             }
             kept
         });
@@ -169,7 +169,7 @@ async fn of_eighteen_saves_of_one_formula_each_is_kept_or_told_of_the_newer_one(
             })
         }
     };
-    let formula::Kept::Done { of, .. } = save(None).await? else {
+    let formula::KeptFormula::Done { of, .. } = save(None).await? else {
         panic!("the first is kept")
     };
     let mut running = tokio::task::JoinSet::new();
@@ -179,11 +179,11 @@ async fn of_eighteen_saves_of_one_formula_each_is_kept_or_told_of_the_newer_one(
     let mut kept = 0;
     for done in running.join_all().await {
         match done? {
-            formula::Kept::Done { number, .. } => {
+            formula::KeptFormula::Done { number, .. } => {
                 kept += 1;
                 assert_eq!(number, 2);
             }
-            formula::Kept::Stale { head } => assert_eq!(head, 2),
+            formula::KeptFormula::Stale { head } => assert_eq!(head, 2),
             other => panic!("{other:?}"),
         }
     }
@@ -266,7 +266,7 @@ async fn one_row_that_cannot_be_read_is_marked_and_the_others_are_shown() -> Res
     let page = batch::live(&mut c, here, 0, 60, &BatchCache::default()).await?;
     assert_eq!(page.in_all, 2);
     let marked = page.listed.iter().filter(
-        |l| matches!(l, Listed::Unreadable { code, name, .. } if *code == b.code && name == "Halt round"),
+        |l| matches!(l, ListedBatch::Unreadable { code, name, .. } if *code == b.code && name == "Halt round"),
     );
     assert_eq!(marked.count(), 1);
     let read = page.read();

@@ -19,7 +19,7 @@ use shared::drawn::Drawn;
 use shared::kitchen::LastKitchen;
 use shared::long::Models;
 use shared::reckoned::Reckoned;
-use shared::runs::Runs;
+use shared::runs::WatchedRuns;
 pub use shared::site::Site;
 use shared::{assets, error, guard, theme};
 use std::sync::Arc;
@@ -39,13 +39,13 @@ pub struct AllDrawn {
     /// The Bench's ribbon, its temperatures and its table.
     pub boards: Drawn<rooms::bench::view::Board>,
     /// What a batch weighs and how it goes, as its page shows it.
-    pub sheets: Drawn<figures::Shown>,
+    pub sheets: Drawn<figures::ShownSheet>,
     /// What was done and seen of a batch, as its page lists it.
-    pub told: Drawn<rooms::batch::view::Lines>,
+    pub told: Drawn<rooms::batch::view::BatchLines>,
     /// What a plan says of its bake.
-    pub plans: Drawn<rooms::bake::view::Plan>,
+    pub plans: Drawn<rooms::bake::view::BakePlan>,
     /// A line of the ledger.
-    pub lines: Drawn<rooms::ledger::view::Row>,
+    pub lines: Drawn<rooms::ledger::view::LedgerRow>,
 }
 
 impl AllDrawn {
@@ -88,7 +88,7 @@ pub struct House {
     /// Pictures and tables that still hold.
     pub drawn: AllDrawn,
     /// Bakes that somebody watches.
-    pub runs: Arc<Runs<rooms::bake::view::RunState>>,
+    pub runs: Arc<WatchedRuns<rooms::bake::view::RunState>>,
     /// Who works something out, and who waits for it.
     pub models: Models,
     /// Where this server is reached.
@@ -112,7 +112,11 @@ pub fn router_at(db: Db, site: Site) -> Router {
 }
 
 /// The same, with the runs that end when the server stops.
-fn watched_router(db: Db, site: Site, runs: Arc<Runs<rooms::bake::view::RunState>>) -> Router {
+fn watched_router(
+    db: Db,
+    site: Site,
+    runs: Arc<WatchedRuns<rooms::bake::view::RunState>>,
+) -> Router {
     let app = App(Arc::new(House {
         db,
         held: BatchCache::default(),
@@ -204,7 +208,7 @@ pub async fn serve(
     site: Site,
     stop: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
-    let runs: Arc<Runs<rooms::bake::view::RunState>> = Arc::default();
+    let runs: Arc<WatchedRuns<rooms::bake::view::RunState>> = Arc::default();
     let site = site.listening(listener.local_addr().ok());
     let router = watched_router(db, site, runs.clone());
     let stop = async move {

@@ -10,7 +10,7 @@ use serde_json::Value;
 use std::alloc::{GlobalAlloc, Layout, System};
 use std::cell::Cell;
 use std::time::Duration;
-use web::api::{Kind, Worded, reckon};
+use web::api::{ReckonKind, Worded, reckon};
 
 /// The most that one request may hold at once.
 const MOST_BYTES: i64 = 64 * 1024 * 1024;
@@ -51,10 +51,10 @@ unsafe impl GlobalAlloc for Counting {
 static ALLOCATOR: Counting = Counting;
 
 /// The example requests of the documentation, by kind.
-fn examples() -> Vec<(Kind, Value)> {
+fn examples() -> Vec<(ReckonKind, Value)> {
     let text = include_str!("../../../docs/api.md");
     let mut out = Vec::new();
-    for &kind in Kind::ALL {
+    for &kind in ReckonKind::ALL {
         let head = format!("\n## `{}`", kind.key());
         let example = text.split(&head).skip(1).find_map(|rest| {
             let json = rest.split("```json").nth(1)?.split("```").next()?;
@@ -164,7 +164,7 @@ fn bent(mut v: Value, bends: &[(usize, Bend)]) -> Value {
 #[test]
 fn every_kind_has_an_example_to_bend() {
     let kinds: Vec<_> = examples().into_iter().map(|(k, _)| k).collect();
-    for &kind in Kind::ALL {
+    for &kind in ReckonKind::ALL {
         assert!(kinds.contains(&kind), "{kind:?}");
     }
 }

@@ -4,7 +4,7 @@ mod excerpt;
 
 use anyhow::{Context, Result, bail};
 use excerpt::assert_holds;
-use web::api::{Kind, Worded, reckon};
+use web::api::{ReckonKind, Worded, reckon};
 
 const PAGE: &str = include_str!("../../../docs/worked-examples.md");
 
@@ -93,7 +93,7 @@ fn every_request_gives_its_documented_result() -> Result<()> {
     let json = blocks("json");
     assert!(json.len() >= 8 && json.len().is_multiple_of(2));
     for pair in json.chunks(2) {
-        let answer = reckon(Kind::Formula, pair[0].as_bytes(), Worded::default())
+        let answer = reckon(ReckonKind::Formula, pair[0].as_bytes(), Worded::default())
             .map_err(|e| anyhow::anyhow!("{e:?}"))?;
         assert_holds("result", &serde_json::from_str(pair[1])?, &answer);
     }

@@ -1,10 +1,10 @@
 //! The weighed sheet as CSV: a row for each ingredient, a column for each stage, in grams.
 
-use crate::formula::{Formula, FormulaResult, Ingredient, Row};
+use crate::formula::{Formula, FormulaResult, Ingredient, IngredientRow};
 use crate::number::plain;
 
 /// What a row is called.
-pub(super) fn row_name(f: &Formula, r: &Row) -> String {
+pub(super) fn row_name(f: &Formula, r: &IngredientRow) -> String {
     match r.ingredient {
         Ingredient::Flour | Ingredient::Extra => r.name.brief(),
         Ingredient::Water => "Water".into(),

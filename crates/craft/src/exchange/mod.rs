@@ -11,7 +11,7 @@ mod own;
 mod recipe_ld;
 
 pub use csv::sheet_as_csv;
-pub use own::{FORMAT, Kept, VERSION, export, import};
+pub use own::{FORMAT, FormulaFile, VERSION, export, import};
 pub use recipe_ld::{from_recipe_ld, to_recipe_ld};
 
 /// A larger file is no formula, bytes.

@@ -16,7 +16,7 @@ pub const VERSION: u32 = 1;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
-pub struct Kept {
+pub struct FormulaFile {
     /// What kind of file it is: [`FORMAT`].
     pub format: String,
     /// Of the format, from 1.
@@ -30,10 +30,10 @@ pub struct Kept {
     pub formula: Formula,
 }
 
-impl Kept {
+impl FormulaFile {
     /// A file for a formula, in the newest version of the format.
-    pub fn new(name: &str, why: &str, formula: Formula) -> Kept {
-        Kept {
+    pub fn new(name: &str, why: &str, formula: Formula) -> FormulaFile {
+        FormulaFile {
             format: FORMAT.into(),
             version: VERSION,
             name: name.into(),
@@ -44,14 +44,14 @@ impl Kept {
 }
 
 /// Writes a file.
-pub fn export(kept: &Kept) -> String {
+pub fn export(kept: &FormulaFile) -> String {
     // A formula is plain data with string keys and finite numbers: it always writes.
     serde_json::to_string_pretty(kept).unwrap_or_default()
 }
 
 /// Only what tells whether the rest can be read.
 #[derive(Deserialize)]
-struct Head {
+struct FormulaHead {
     #[serde(default)]
     format: Option<String>,
     #[serde(default)]
@@ -61,7 +61,7 @@ struct Head {
 /// Reads a file.
 ///
 /// Errors: [`ValidationError`] with the field (or `file`) and a sentence; nothing of a broken file is used.
-pub fn import(bytes: &[u8]) -> Result<Kept, ValidationError> {
+pub fn import(bytes: &[u8]) -> Result<FormulaFile, ValidationError> {
     let refuse = |sentence: Fact| Err(ValidationError::one("file", sentence));
     if bytes.len() > MOST_BYTES {
         return refuse(fact!(
@@ -70,7 +70,7 @@ pub fn import(bytes: &[u8]) -> Result<Kept, ValidationError> {
             most = MOST_BYTES / 1000
         ));
     }
-    let head: Head = match serde_json::from_slice(bytes) {
+    let head: FormulaHead = match serde_json::from_slice(bytes) {
         Ok(h) => h,
         Err(e) => {
             return refuse(fact!(
@@ -89,7 +89,7 @@ pub fn import(bytes: &[u8]) -> Result<Kept, ValidationError> {
         return refuse(fact!("file-other-version", said = said, version = VERSION));
     }
     let mut reader = serde_json::Deserializer::from_slice(bytes);
-    let kept: Kept = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
+    let kept: FormulaFile = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
         let inner = e.inner();
         let what: String = inner.to_string().chars().take(160).collect();
         ValidationError(vec![FieldError {

@@ -5,7 +5,8 @@
 //! come out of the model but are not trusted (section 14): they serve the reference cases and no page.
 
 use super::heat::{
-    Cells, Column, Fineness, Sky, Surround, browning_rate, charring_rate, cheese_rate, dryness_gate,
+    Cells, Fineness, HeatColumn, Sky, Surround, browning_rate, charring_rate, cheese_rate,
+    dryness_gate,
 };
 use super::setup::BakeRequest;
 use crate::refusal::ValidationError;
@@ -58,7 +59,7 @@ impl Colour {
 /// How the piece and the floor stand at one moment.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Moment {
+pub struct BakeMoment {
     /// Seconds after In.
     pub t: f64,
     /// Skin of the base and its colour.
@@ -111,16 +112,16 @@ pub struct Moment {
 
 /// A bake as it was computed.
 #[derive(Debug, Clone)]
-pub struct Course {
+pub struct BakeCourse {
     /// Every second, from In.
-    pub moments: Vec<Moment>,
+    pub moments: Vec<BakeMoment>,
     /// Largest share of the heat taken up that the books do not explain.
     pub imbalance: f64,
 }
 
 /// Which columns are computed: the set points ask for one alone.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum Parts {
+pub(crate) enum BakeParts {
     All,
     Centre,
     Rim,
@@ -129,33 +130,33 @@ pub(crate) enum Parts {
 /// Follows a bake from In to `until_s`.
 ///
 /// Errors: every field outside the ranges of section 2.
-pub fn bake(r: &BakeRequest) -> Result<Course, ValidationError> {
+pub fn bake(r: &BakeRequest) -> Result<BakeCourse, ValidationError> {
     bake_finely(r, Fineness::Usual)
 }
 
 /// The same at another fineness.
-pub fn bake_finely(r: &BakeRequest, fineness: Fineness) -> Result<Course, ValidationError> {
+pub fn bake_finely(r: &BakeRequest, fineness: Fineness) -> Result<BakeCourse, ValidationError> {
     r.check()?;
-    Ok(follow(r, fineness, Parts::All, None))
+    Ok(follow(r, fineness, BakeParts::All, None))
 }
 
 /// As [`bake`], of a request that was checked; `floor` are the cells of a floor that has a history.
 pub(crate) fn follow(
     r: &BakeRequest,
     fineness: Fineness,
-    parts: Parts,
+    parts: BakeParts,
     floor: Option<&[f64]>,
-) -> Course {
+) -> BakeCourse {
     match fineness {
-        Fineness::Dense => Oven::<96>::of(r, fineness, parts, floor).run(r, fineness),
-        _ => Oven::<48>::of(r, fineness, parts, floor).run(r, fineness),
+        Fineness::Dense => BakeColumns::<96>::of(r, fineness, parts, floor).run(r, fineness),
+        _ => BakeColumns::<48>::of(r, fineness, parts, floor).run(r, fineness),
     }
 }
 
 /// The columns of a bake and what has coloured on them.
-struct Oven<const N: usize> {
-    centre: Option<Column<N>>,
-    rims: Vec<Column<N>>,
+struct BakeColumns<const N: usize> {
+    centre: Option<HeatColumn<N>>,
+    rims: Vec<HeatColumn<N>>,
     base: Colour,
     tops: [Colour; 4],
     cheese: f64,
@@ -165,11 +166,11 @@ struct Oven<const N: usize> {
     topping_water: f64,
 }
 
-impl<const N: usize> Oven<N> {
-    fn of(r: &BakeRequest, f: Fineness, parts: Parts, floor: Option<&[f64]>) -> Oven<N> {
+impl<const N: usize> BakeColumns<N> {
+    fn of(r: &BakeRequest, f: Fineness, parts: BakeParts, floor: Option<&[f64]>) -> BakeColumns<N> {
         let column = |cells: Cells| {
             let core = r.oven.core_c.unwrap_or(r.oven.floor_c);
-            let mut c = Column::new(
+            let mut c = HeatColumn::new(
                 cells,
                 r.oven.floor_c,
                 core,
@@ -182,9 +183,9 @@ impl<const N: usize> Oven<N> {
             }
             c
         };
-        let centre = (parts != Parts::Rim).then(|| column(Cells::centre(r, f)));
+        let centre = (parts != BakeParts::Rim).then(|| column(Cells::centre(r, f)));
         let mut rims = Vec::new();
-        if parts != Parts::Centre {
+        if parts != BakeParts::Centre {
             rims.push(column(Cells::rim(r, f)));
             if r.oven.side > 0.0 {
                 let others = if r.quarter_turns_s.is_empty() { 1 } else { 3 };
@@ -196,7 +197,7 @@ impl<const N: usize> Oven<N> {
         let topping_water = centre.as_ref().map_or(0.0, |c| {
             c.cells.water[c.cells.sauce..c.cells.end].iter().sum()
         });
-        Oven {
+        BakeColumns {
             centre,
             rims,
             base: Colour::default(),
@@ -213,7 +214,7 @@ impl<const N: usize> Oven<N> {
         }
     }
 
-    fn run(mut self, r: &BakeRequest, f: Fineness) -> Course {
+    fn run(mut self, r: &BakeRequest, f: Fineness) -> BakeCourse {
         let sky = Sky::of(r);
         let stored = self.stored();
         let end = (r.until_s * f64::from(TICKS)) as u32;
@@ -233,7 +234,7 @@ impl<const N: usize> Oven<N> {
         }
         let taken = self.heat_in();
         let explained = self.stored() - stored + self.vapour();
-        Course {
+        BakeCourse {
             moments,
             imbalance: (taken - explained).abs() / taken.abs().max(1.0),
         }
@@ -294,8 +295,8 @@ impl<const N: usize> Oven<N> {
         }
     }
 
-    fn moment(&mut self, r: &BakeRequest, t: f64) -> Moment {
-        let mut m = Moment {
+    fn moment(&mut self, r: &BakeRequest, t: f64) -> BakeMoment {
+        let mut m = BakeMoment {
             t,
             base_c: 0.0,
             base: self.base.index(),
@@ -319,12 +320,12 @@ impl<const N: usize> Oven<N> {
             water_g: 0.0,
         };
         let area = r.piece.areal();
-        let coldest = |c: &Column<N>| {
+        let coldest = |c: &HeatColumn<N>| {
             c.t[c.cells.dough..c.cells.sauce]
                 .iter()
                 .fold(f64::INFINITY, |a, b| a.min(*b))
         };
-        let lost = |c: &Column<N>| {
+        let lost = |c: &HeatColumn<N>| {
             c.cells.water.iter().sum::<f64>() - c.water[..c.cells.end].iter().sum::<f64>()
         };
         if let Some(c) = &self.centre {
@@ -371,11 +372,11 @@ impl<const N: usize> Oven<N> {
             .map(|c| c.index())
     }
 
-    fn columns(&self) -> impl Iterator<Item = &Column<N>> {
+    fn columns(&self) -> impl Iterator<Item = &HeatColumn<N>> {
         self.centre.iter().chain(&self.rims)
     }
     fn stored(&self) -> f64 {
-        self.columns().map(Column::stored).sum()
+        self.columns().map(HeatColumn::stored).sum()
     }
     fn heat_in(&self) -> f64 {
         self.columns().map(|c| c.heat_in).sum()
@@ -396,9 +397,9 @@ fn step_ticks(tick: u32) -> u32 {
     }
 }
 
-impl Course {
+impl BakeCourse {
     /// The moment nearest to a second.
-    pub fn near(&self, t: f64) -> Option<&Moment> {
+    pub fn near(&self, t: f64) -> Option<&BakeMoment> {
         self.moments
             .iter()
             .min_by(|a, b| (a.t - t).abs().total_cmp(&(b.t - t).abs()))
@@ -406,7 +407,7 @@ impl Course {
 }
 
 /// The floor under the piece at a depth below its face, mm, at a moment of this bake, °C.
-pub fn floor_at(r: &BakeRequest, m: &Moment, depth_mm: f64) -> f64 {
+pub fn floor_at(r: &BakeRequest, m: &BakeMoment, depth_mm: f64) -> f64 {
     let cells = Cells::floor(r.oven.floor, r.oven.floor_mm, Fineness::Usual);
     super::heat::at_depth(&cells.dx, &m.floor, depth_mm / 1000.0)
 }

@@ -4,7 +4,7 @@
 //! not exchange heat. A verdict says an interval of colour, not a number: pale lies under the style's lower limit, dark over
 //! its upper one. The book's value is held with a doubt of a quarter, so that one bake moves little.
 
-use super::bake::{Parts, follow};
+use super::bake::{BakeParts, follow};
 use super::heat::Fineness;
 use super::oven::FACTORS;
 use super::race::Targets;
@@ -87,27 +87,33 @@ pub fn calibrate(bakes: &[Logged], targets: &Targets) -> Option<Calibration> {
         return None;
     }
     let bakes = &bakes[bakes.len().saturating_sub(MOST)..];
-    let colour = |b: &Logged, factor: f64, part: Parts| {
+    let colour = |b: &Logged, factor: f64, part: BakeParts| {
         let mut r = b.request.clone();
         r.oven.side = 0.0;
         r.until_s = b.baked_s.clamp(10.0, 3600.0);
         match part {
-            Parts::Rim => r.oven.top_factor = factor,
+            BakeParts::Rim => r.oven.top_factor = factor,
             _ => r.oven.floor_factor = factor,
         }
         follow(&r, Fineness::Draft, part, None)
             .moments
             .last()
-            .map_or(0.0, |m| if part == Parts::Rim { m.rim } else { m.base })
+            .map_or(0.0, |m| {
+                if part == BakeParts::Rim {
+                    m.rim
+                } else {
+                    m.base
+                }
+            })
     };
-    let miss = |b: &Logged, factor: f64, part: Parts| {
+    let miss = |b: &Logged, factor: f64, part: BakeParts| {
         let v = colour(b, factor, part);
         match part {
-            Parts::Rim => amiss(v, b.verdict.top, targets.rim),
+            BakeParts::Rim => amiss(v, b.verdict.top, targets.rim),
             _ => amiss(v, b.verdict.base, targets.base),
         }
     };
-    let fit = |part: Parts| {
+    let fit = |part: BakeParts| {
         let cost = |ln: f64| {
             let of_bakes: f64 = bakes
                 .iter()
@@ -137,20 +143,22 @@ pub fn calibrate(bakes: &[Logged], targets: &Targets) -> Option<Calibration> {
         }
         (best.1.exp() * 100.0).round() / 100.0
     };
-    let (floor_factor, top_factor) = (fit(Parts::Centre), fit(Parts::Rim));
+    let (floor_factor, top_factor) = (fit(BakeParts::Centre), fit(BakeParts::Rim));
     let met = |floor: f64, top: f64| {
         bakes
             .iter()
             .map(|b| {
-                u32::from(miss(b, floor, Parts::Centre) < 0.05)
-                    + u32::from(miss(b, top, Parts::Rim) < 0.05)
+                u32::from(miss(b, floor, BakeParts::Centre) < 0.05)
+                    + u32::from(miss(b, top, BakeParts::Rim) < 0.05)
             })
             .sum()
     };
     let off = |floor: f64, top: f64| {
         let squares: f64 = bakes
             .iter()
-            .map(|b| miss(b, floor, Parts::Centre).powi(2) + miss(b, top, Parts::Rim).powi(2))
+            .map(|b| {
+                miss(b, floor, BakeParts::Centre).powi(2) + miss(b, top, BakeParts::Rim).powi(2)
+            })
             .sum();
         (squares / (2 * bakes.len()) as f64).sqrt()
     };

@@ -3,7 +3,7 @@
 use super::firing::{FiringRequest, firing};
 use super::plan::FirePlan;
 use super::programme::Programme;
-use super::race::Lane;
+use super::race::RaceLane;
 use crate::fact;
 use crate::fact::minutes;
 use crate::refusal::{Check, ValidationError};
@@ -29,7 +29,7 @@ pub struct FireChoice {
     pub floor_band_c: Option<(f64, f64)>,
     /// How the race ran: when each part is ready and when it is too much.
     #[serde(default)]
-    pub lanes: Vec<Lane>,
+    pub lanes: Vec<RaceLane>,
     /// People at bench and oven, 1 to 8.
     #[serde(default = "one_hand")]
     pub hands: u32,

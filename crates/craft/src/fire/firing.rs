@@ -48,7 +48,7 @@ pub struct FiringRequest {
 /// Something to feed or set.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Feed {
+pub struct FuelFeed {
     /// When.
     pub at: Timestamp,
     /// Dry wood, kg; absent for gas and current.
@@ -76,7 +76,7 @@ pub struct Firing {
     /// Charge at the wanted time against full.
     pub charged: f64,
     /// What to burn, and when.
-    pub feeds: Vec<Feed>,
+    pub feeds: Vec<FuelFeed>,
     /// Dry wood in all or gas in all, kg.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fuel_kg: Option<f64>,
@@ -84,7 +84,7 @@ pub struct Firing {
     pub course: Vec<Charge>,
     /// What the readings said of this oven: pace against the book, and how far its end lies off, K.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub fitted: Option<Fitted>,
+    pub fitted: Option<FittedFiring>,
     /// A tray goes in cold with the pizza: only the oven's air is heated.
     pub tray: bool,
 }
@@ -92,21 +92,23 @@ pub struct Firing {
 /// An oven's own pace, from readings.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Fitted {
+pub struct FittedFiring {
     /// How fast it heats against the book.
     pub pace: f64,
     /// How far its end lies off the book's, K.
-    pub end_off_c: f64,
+    #[serde(rename = "end_off_c")]
+    pub end_off_k: f64,
     /// So many readings were asked.
     pub readings: u32,
     /// What is left between curve and readings, K.
-    pub off_c: f64,
+    #[serde(rename = "off_c")]
+    pub off_k: f64,
 }
 
 /// How unsure the book is before any reading: pace as a ratio, end in K; and what a reading is worth, K.
 const PACE_DOUBT: f64 = 0.35;
-const END_DOUBT_C: f64 = 45.0;
-const READING_C: f64 = 12.0;
+const END_DOUBT_K: f64 = 45.0;
+const READING_K: f64 = 12.0;
 /// Wood is laid on this often, min; the first load lights it.
 const LOAD_MIN: f64 = 30.0;
 const FIRST_LOAD: f64 = 1.2;
@@ -120,7 +122,7 @@ const LONGEST_S: f64 = 4.0 * 3600.0;
 pub(crate) const LONGEST_BEFORE_H: f64 = 24.0;
 
 impl FiringRequest {
-    fn preheat(&self, pace: f64, end_off_c: f64, from_c: f64) -> PreheatRequest {
+    fn preheat(&self, pace: f64, end_off_k: f64, from_c: f64) -> PreheatRequest {
         let floor_c = self.oven.floor_at(&self.setting);
         PreheatRequest {
             warming: self.oven.kind.warming(),
@@ -134,7 +136,7 @@ impl FiringRequest {
             },
             from_c,
             pace: (self.oven.pace * pace).clamp(0.3, 3.0),
-            end_off_c: end_off_c.clamp(-250.0, 250.0),
+            end_off_k: end_off_k.clamp(-250.0, 250.0),
         }
     }
 
@@ -189,7 +191,7 @@ fn to_five_min(s: f64) -> f64 {
 pub fn firing(r: &FiringRequest) -> Firing {
     let (from_c, read) = r.since_lit();
     let fitted = fit(r, from_c, &read);
-    let (pace, off) = fitted.map_or((1.0, 0.0), |f| (f.pace, f.end_off_c));
+    let (pace, off) = fitted.map_or((1.0, 0.0), |f| (f.pace, f.end_off_k));
     let run: Preheat = charge(&r.preheat(pace, off, from_c), LONGEST_S);
     let tray = is_tray(&r.setting);
     let (face_s, core_s) = if tray {
@@ -276,15 +278,15 @@ fn seconds(s: f64) -> SignedDuration {
 }
 
 /// Looks for pace and end that bring the curve to the readings, held back by how sure the book is.
-fn fit(r: &FiringRequest, from_c: f64, read: &[(f64, f64)]) -> Option<Fitted> {
+fn fit(r: &FiringRequest, from_c: f64, read: &[(f64, f64)]) -> Option<FittedFiring> {
     let last = read.last()?.0 + 60.0;
     let miss = |pace: f64, off: f64| {
         let run = charge(&r.preheat(pace, off, from_c), last);
         let of_readings: f64 = read
             .iter()
-            .filter_map(|(t, c)| Some(((at(&run.course, *t)?.face_c - c) / READING_C).powi(2)))
+            .filter_map(|(t, c)| Some(((at(&run.course, *t)?.face_c - c) / READING_K).powi(2)))
             .sum();
-        of_readings + (pace.ln() / PACE_DOUBT).powi(2) + (off / END_DOUBT_C).powi(2)
+        of_readings + (pace.ln() / PACE_DOUBT).powi(2) + (off / END_DOUBT_K).powi(2)
     };
     // A coarse net, then three finer ones around its best: smooth in both, so that this finds the bottom.
     let (mut pace, mut off) = (1.0f64, 0.0f64);
@@ -310,11 +312,11 @@ fn fit(r: &FiringRequest, from_c: f64, read: &[(f64, f64)]) -> Option<Fitted> {
         .iter()
         .filter_map(|(t, c)| Some((at(&run.course, *t)?.face_c - c).powi(2)))
         .sum();
-    Some(Fitted {
+    Some(FittedFiring {
         pace,
-        end_off_c: off,
+        end_off_k: off,
         readings: read.len() as u32,
-        off_c: (squares / read.len() as f64).sqrt(),
+        off_k: (squares / read.len() as f64).sqrt(),
     })
 }
 
@@ -324,7 +326,7 @@ fn feeds(
     light_at: Timestamp,
     needs_s: f64,
     by_s: f64,
-) -> (Vec<Feed>, Option<f64>) {
+) -> (Vec<FuelFeed>, Option<f64>) {
     let rate = r.oven.fuel_kg_h;
     let half = |kg: f64| (kg * 10.0).round() / 10.0;
     let at = |s: f64| light_at + seconds(s);
@@ -336,7 +338,7 @@ fn feeds(
             let mut add = |s: f64, kg: f64, say: Fact| {
                 let kg = half(kg).max(0.1);
                 total += kg;
-                feeds.push(Feed {
+                feeds.push(FuelFeed {
                     at: at(s),
                     wood_kg: Some(kg),
                     say,
@@ -363,12 +365,12 @@ fn feeds(
         }
         Fuel::Gas => {
             let feeds = vec![
-                Feed {
+                FuelFeed {
                     at: at(0.0),
                     wood_kg: None,
                     say: fact!("feed-full-flame"),
                 },
-                Feed {
+                FuelFeed {
                     at: at(needs_s),
                     wood_kg: None,
                     say: fact!("feed-low"),
@@ -378,7 +380,7 @@ fn feeds(
             (feeds, Some(half(kg).max(0.1)))
         }
         Fuel::Electric => (
-            vec![Feed {
+            vec![FuelFeed {
                 at: at(0.0),
                 wood_kg: None,
                 say: if r.oven.kind.has_one_setting() {

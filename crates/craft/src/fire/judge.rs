@@ -5,7 +5,7 @@ use super::firing::{FiringRequest, FloorRead, firing};
 use super::next_time::{Advice, Surety, next_time};
 use super::recover::recovery;
 use super::words::band;
-use super::{Item, Run};
+use super::{RaceItem, Run};
 use crate::fact;
 use crate::fact::{Kelvin, Seconds, Value};
 use crate::note::{Note, by_urgency};
@@ -84,7 +84,7 @@ const UNCHARGED: f64 = 0.3;
 /// A floor under this was not lit, °C.
 const COLD_C: f64 = 60.0;
 /// Its own usual floor is never too hot for an oven, within this, K.
-const USUAL_OFF_C: f64 = 10.0;
+const USUAL_OFF_K: f64 = 10.0;
 
 /// A floor that is still being charged: no pizza took its heat away.
 fn heating(
@@ -154,7 +154,7 @@ pub fn at_oven(fire: &FireChoice, run: &Run, seen: &OvenSeen, now: Timestamp) ->
                 .map(|p| (recovery(&p.request, p.race.best_s), p.request.oven.floor_c));
             let uncharged = back
                 .as_ref()
-                .is_some_and(|(b, _)| c < b.exit_c + UNCHARGED * b.drop_c);
+                .is_some_and(|(b, _)| c < b.exit_c + UNCHARGED * b.drop_k);
             let baked_before = run.pizzas.iter().any(|p| p.in_at < at);
             let wait = back.and_then(|(back, launch_c)| {
                 // The same way back as after a pizza: what is missing falls by 63 % in each τ.
@@ -199,7 +199,7 @@ pub fn at_oven(fire: &FireChoice, run: &Run, seen: &OvenSeen, now: Timestamp) ->
                     ),
                 ),
             });
-        } else if c > high.max(plan.setting.floor_c + USUAL_OFF_C) {
+        } else if c > high.max(plan.setting.floor_c + USUAL_OFF_K) {
             notes.push(
                 Note::watch(
                     "floor_over",
@@ -256,12 +256,12 @@ fn advised(advice: &Advice) -> Option<Note> {
 
 /// How long the base would take on the floor as it is.
 fn later(race: &super::Race, fire: &FireChoice) -> Value {
-    match race.lane(Item::Base).and_then(|l| l.ready_s) {
+    match race.lane(RaceItem::Base).and_then(|l| l.ready_s) {
         Some(s) => {
             let planned = fire
                 .lanes
                 .iter()
-                .find(|l| l.item == Item::Base)
+                .find(|l| l.item == RaceItem::Base)
                 .and_then(|l| l.ready_s);
             match planned {
                 Some(p) if (s - p).abs() < 1.0 => {

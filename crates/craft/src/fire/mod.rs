@@ -31,14 +31,14 @@ pub mod turning;
 pub mod words;
 pub mod work;
 
-pub use bake::{Course, Moment, bake, bake_finely};
+pub use bake::{BakeCourse, BakeMoment, bake, bake_finely};
 pub use boiling::boiling_c;
 pub use choice::FireChoice;
 pub use heat::Fineness;
 pub use material::Material;
-pub use oven::{Fuel, Oven, OvenKind, Setting, Shelf};
-pub use plan::{FirePlan, Planned};
+pub use oven::{Fuel, Oven, OvenKind, OvenShelf, Setting};
+pub use plan::{FirePlan, PlannedBake};
 pub use programme::{Programme, Turn};
-pub use race::{Item, Lane, Race, Targets, race};
+pub use race::{Race, RaceItem, RaceLane, Targets, race};
 pub use run::{Pizza, Run, RunSummary, Shade, Tap, TapKind, Verdict};
 pub use setup::{Aim, Back, BakeRequest, OvenNow, PanNow, Piece};

@@ -7,7 +7,7 @@
 
 use super::calibrate::counts;
 use super::heat::Fineness;
-use super::oven::Shelf;
+use super::oven::OvenShelf;
 use super::plan::FirePlan;
 use super::race::Race;
 use super::run::{Run, Shade, Verdict};
@@ -134,7 +134,7 @@ const FLOOR_K: f64 = 20.0;
 const DOME_K: f64 = 25.0;
 
 /// What the last judged pizzas asked for.
-struct Asked {
+struct WantedChange {
     /// −1 too dark to 1 too pale.
     base: f64,
     top: f64,
@@ -146,7 +146,7 @@ struct Asked {
     baked_s: f64,
 }
 
-fn asked(run: &Run) -> Option<Asked> {
+fn asked(run: &Run) -> Option<WantedChange> {
     let judged: Vec<_> = run
         .pizzas
         .iter()
@@ -174,7 +174,7 @@ fn asked(run: &Run) -> Option<Asked> {
         .take_while(|(v, _)| *v == newest)
         .map(|(_, s)| *s)
         .collect();
-    Some(Asked {
+    Some(WantedChange {
         base: base / weights,
         top: top / weights,
         same: same.len(),
@@ -351,16 +351,16 @@ fn candidates(plan: &FirePlan, in_s: f64, best_s: f64) -> Vec<Trial> {
         out.push(one(Act::HeatFloor, hotter(plan)));
     }
     if plan.oven.kind == super::oven::OvenKind::Home {
-        if plan.setting.grill && plan.setting.shelf != Shelf::Top {
+        if plan.setting.grill && plan.setting.shelf != OvenShelf::Top {
             out.push(one(
                 Act::RaiseShelf,
-                with(&|x| x.setting.shelf = Shelf::Top),
+                with(&|x| x.setting.shelf = OvenShelf::Top),
             ));
         }
-        if plan.setting.grill && plan.setting.shelf == Shelf::Top {
+        if plan.setting.grill && plan.setting.shelf == OvenShelf::Top {
             out.push(one(
                 Act::LowerShelf,
-                with(&|x| x.setting.shelf = Shelf::Middle),
+                with(&|x| x.setting.shelf = OvenShelf::Middle),
             ));
         }
         if !plan.setting.grill && plan.oven.has_grill() {

@@ -89,7 +89,7 @@ pub enum Fuel {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
-pub enum Shelf {
+pub enum OvenShelf {
     /// Near the grill.
     Top,
     /// Half way up.
@@ -143,21 +143,21 @@ impl Fuel {
     }
 }
 
-impl Shelf {
+impl OvenShelf {
     /// What it is called.
     pub fn name(self) -> Fact {
         match self {
-            Shelf::Top => fact!("shelf-top"),
-            Shelf::Middle => fact!("shelf-middle"),
-            Shelf::Low => fact!("shelf-low"),
+            OvenShelf::Top => fact!("shelf-top"),
+            OvenShelf::Middle => fact!("shelf-middle"),
+            OvenShelf::Low => fact!("shelf-low"),
         }
     }
     /// From the food up to the grill element, cm.
     fn under_grill_cm(self) -> f64 {
         match self {
-            Shelf::Top => 12.0,
-            Shelf::Middle => 22.0,
-            Shelf::Low => 34.0,
+            OvenShelf::Top => 12.0,
+            OvenShelf::Middle => 22.0,
+            OvenShelf::Low => 34.0,
         }
     }
 }
@@ -204,7 +204,8 @@ pub struct Oven {
     pub side: f64,
     /// How far the air falls when the door is opened, K.
     #[serde(default)]
-    pub door_drop_c: f64,
+    #[serde(rename = "door_drop_c")]
+    pub door_drop_k: f64,
     /// Width of the mouth, 10 to 300 cm.
     pub opening_cm: f64,
     /// Pizzas at once, 1 to 12.
@@ -263,11 +264,11 @@ pub struct Setting {
     pub below: bool,
     /// Where the piece stands.
     #[serde(default = "top_shelf")]
-    pub shelf: Shelf,
+    pub shelf: OvenShelf,
 }
 
-fn top_shelf() -> Shelf {
-    Shelf::Top
+fn top_shelf() -> OvenShelf {
+    OvenShelf::Top
 }
 
 /// Grill at the food, about 12 cm below an element of 2,400 W, W/m².
@@ -292,14 +293,14 @@ const AREAS_UNKNOWN: u32 = 3;
 
 impl Oven {
     /// What it is for the question which dough fits it.
-    pub fn fit_kind(&self) -> oven_fit::OvenKind {
+    pub fn fit_kind(&self) -> oven_fit::StatedOvenKind {
         match self.kind {
-            OvenKind::WoodDome => oven_fit::OvenKind::WoodDome,
-            OvenKind::GasDome => oven_fit::OvenKind::GasDome,
-            OvenKind::PortableFlame => oven_fit::OvenKind::PortableFlame,
-            OvenKind::ElectricDeck | OvenKind::StoneDeck => oven_fit::OvenKind::ElectricDeck,
-            OvenKind::Home if is_tray(&self.usual()) => oven_fit::OvenKind::HomeWithTray,
-            OvenKind::Home => oven_fit::OvenKind::HomeWithSteel,
+            OvenKind::WoodDome => oven_fit::StatedOvenKind::WoodDome,
+            OvenKind::GasDome => oven_fit::StatedOvenKind::GasDome,
+            OvenKind::PortableFlame => oven_fit::StatedOvenKind::PortableFlame,
+            OvenKind::ElectricDeck | OvenKind::StoneDeck => oven_fit::StatedOvenKind::ElectricDeck,
+            OvenKind::Home if is_tray(&self.usual()) => oven_fit::StatedOvenKind::HomeWithTray,
+            OvenKind::Home => oven_fit::StatedOvenKind::HomeWithSteel,
         }
     }
     /// The setting it is usually baked at.
@@ -312,7 +313,7 @@ impl Oven {
             grill: false,
             fan: false,
             below: false,
-            shelf: Shelf::Top,
+            shelf: OvenShelf::Top,
         };
         s.floor_c = self.floor_at(&s);
         s
@@ -408,12 +409,12 @@ impl Oven {
             back,
             back_w_m2: match back {
                 Back::Element => self.below_w_m2,
-                Back::Air if home && s.below && s.shelf == Shelf::Low => BOTTOM_W_M2,
+                Back::Air if home && s.below && s.shelf == OvenShelf::Low => BOTTOM_W_M2,
                 _ => 0.0,
             },
             back_c: (back == Back::Element).then_some(floor_c + 20.0),
             side: self.side,
-            door_drop_c: self.door_drop_c,
+            door_drop_k: self.door_drop_k,
             door_s: 90.0,
             floor_factor: self.floor_factor,
             top_factor: self.top_factor,
@@ -497,7 +498,7 @@ impl Oven {
         c.range(
             "door_drop_c",
             fact!("f-the-fall-at-the-door"),
-            self.door_drop_c,
+            self.door_drop_k,
             0.0,
             120.0,
             Value::Kelvin,

@@ -2,8 +2,8 @@
 
 use super::firing::{Firing, FiringRequest, FloorRead, at, firing};
 use super::oven::Fuel;
-use super::plan::{FirePlan, Planned};
-use super::race::{Item, Race};
+use super::plan::{FirePlan, PlannedBake};
+use super::race::{Race, RaceItem};
 use super::remedy::{Tried, remedies};
 use super::service::{Service, ServiceRequest, service};
 use super::setup::Aim;
@@ -18,7 +18,7 @@ use jiff::{SignedDuration, Timestamp};
 
 /// A fire with its hour and its people.
 #[derive(Debug, Clone)]
-pub struct Asked<'a> {
+pub struct OverviewRequest<'a> {
     /// The fire that is planned.
     pub plan: &'a FirePlan,
     /// The room, °C.
@@ -43,7 +43,7 @@ pub struct Asked<'a> {
     pub now: Timestamp,
 }
 
-impl Asked<'_> {
+impl OverviewRequest<'_> {
     /// Readings of the firing: before the first pizza.
     fn firing_reads(&self) -> Vec<FloorRead> {
         let before = |r: &&FloorRead| self.baking_since.is_none_or(|t| r.at <= t);
@@ -65,9 +65,9 @@ impl Asked<'_> {
 
 /// The answers.
 #[derive(Debug, Clone)]
-pub struct Looked {
+pub struct FireOverview {
     /// One bake as planned.
-    pub planned: Planned,
+    pub planned: PlannedBake,
     /// Floor temperatures to launch at, °C.
     pub band: Option<(f64, f64)>,
     /// When to light it, and what to burn.
@@ -83,13 +83,13 @@ pub struct Looked {
 /// What a change moves at once: the race, the band of the floor, the firing. The run and what to change are left out.
 ///
 /// Errors: the fields of the plan outside their ranges.
-pub fn look_first(a: &Asked) -> Result<Looked, ValidationError> {
+pub fn look_first(a: &OverviewRequest) -> Result<FireOverview, ValidationError> {
     let mut out = bare(a)?;
     out.notes = judged(a, &out);
     Ok(out)
 }
 
-fn bare(a: &Asked) -> Result<Looked, ValidationError> {
+fn bare(a: &OverviewRequest) -> Result<FireOverview, ValidationError> {
     let planned = a.plan.planned()?;
     let band = a.plan.floor_band(&planned.race);
     let firing = firing(&FiringRequest {
@@ -101,7 +101,7 @@ fn bare(a: &Asked) -> Result<Looked, ValidationError> {
         lit_at: a.lit_at,
         readings: a.firing_reads(),
     });
-    Ok(Looked {
+    Ok(FireOverview {
         planned,
         band,
         firing,
@@ -111,7 +111,7 @@ fn bare(a: &Asked) -> Result<Looked, ValidationError> {
     })
 }
 
-fn judged(a: &Asked, x: &Looked) -> Vec<Note> {
+fn judged(a: &OverviewRequest, x: &FireOverview) -> Vec<Note> {
     let mut notes = of_race(x);
     notes.extend(of_firing(a, x));
     // While nobody knows when the floor is there, nobody knows when the last one is out.
@@ -126,7 +126,7 @@ fn judged(a: &Asked, x: &Looked) -> Vec<Note> {
 /// Works it all out.
 ///
 /// Errors: the fields of the plan or of the run outside their ranges.
-pub fn look(a: &Asked) -> Result<Looked, ValidationError> {
+pub fn look(a: &OverviewRequest) -> Result<FireOverview, ValidationError> {
     let mut out = bare(a)?;
     let (planned, firing) = (&out.planned, &out.firing);
     let run = ServiceRequest {
@@ -163,7 +163,7 @@ pub fn spread_words(race: &Race) -> Option<Fact> {
     })
 }
 
-fn of_race(x: &Looked) -> Vec<Note> {
+fn of_race(x: &FireOverview) -> Vec<Note> {
     let r = &x.planned.race;
     let mut out = Vec::new();
     let burns = r.first_spoiled.and_then(|i| {
@@ -197,13 +197,13 @@ fn of_race(x: &Looked) -> Vec<Note> {
                 .max_by(|a, b| a.miss.abs().total_cmp(&b.miss.abs()));
             if let Some(l) = worst {
                 let word = match (l.item, l.verdict) {
-                    (Item::Base | Item::Rim, -1) => fact!("pale"),
-                    (Item::Base | Item::Rim, _) => fact!("too-dark"),
-                    (Item::Crumb, _) => fact!("not-set"),
-                    (Item::Topping, -1) => fact!("wet"),
-                    (Item::Topping, _) => fact!("dry"),
-                    (Item::Cheese, -1) => fact!("not-melted"),
-                    (Item::Cheese, _) => fact!("too-dark"),
+                    (RaceItem::Base | RaceItem::Rim, -1) => fact!("pale"),
+                    (RaceItem::Base | RaceItem::Rim, _) => fact!("too-dark"),
+                    (RaceItem::Crumb, _) => fact!("not-set"),
+                    (RaceItem::Topping, -1) => fact!("wet"),
+                    (RaceItem::Topping, _) => fact!("dry"),
+                    (RaceItem::Cheese, -1) => fact!("not-melted"),
+                    (RaceItem::Cheese, _) => fact!("too-dark"),
                 };
                 let why = match l.ready_s {
                     None => fact!(
@@ -288,7 +288,7 @@ pub fn of_readings(f: &Firing) -> Option<Fact> {
     ))
 }
 
-fn of_firing(a: &Asked, x: &Looked) -> Vec<Note> {
+fn of_firing(a: &OverviewRequest, x: &FireOverview) -> Vec<Note> {
     let mut out = Vec::new();
     let f = &x.firing;
     if f.tray {

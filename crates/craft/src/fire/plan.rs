@@ -3,12 +3,12 @@
 //! It joins what a maker decides (oven, setting, how it is turned) with the bake model, and fills the programme from the
 //! race. Ranges are shown where the model says that its answer is steep (bake model, section 14).
 
-use super::bake::{Course, Parts, follow};
+use super::bake::{BakeCourse, BakeParts, follow};
 use super::firing::short_floor;
 use super::heat::Fineness;
 use super::limits::longest_s;
 use super::oven::{Oven, Setting};
-use super::programme::{Cue, Programme, Shape, Turn, shape};
+use super::programme::{Cue, Programme, Turn, Turning, shape};
 use super::race::{Race, Targets, race};
 use super::setup::{Aim, BakeRequest, PanNow, Piece};
 use super::turning::first_turn;
@@ -56,17 +56,17 @@ pub struct FirePlan {
 
 /// What it comes to.
 #[derive(Debug, Clone)]
-pub struct Planned {
+pub struct PlannedBake {
     /// What was asked of the bake model.
     pub request: BakeRequest,
     /// The bake, second by second.
-    pub course: Course,
+    pub course: BakeCourse,
     /// What is ready when.
     pub race: Race,
     /// How it is turned, and when it is out.
     pub programme: Programme,
     /// The way it is turned.
-    pub shape: &'static Shape,
+    pub shape: &'static Turning,
     /// The one turn stands sooner than evenness asks: the side at the fire would be near its limit by then.
     pub turned_sooner: bool,
 }
@@ -138,7 +138,7 @@ impl FirePlan {
     }
 
     /// The way it is turned: as asked, or as this oven wants it.
-    pub fn shape(&self) -> &'static Shape {
+    pub fn shape(&self) -> &'static Turning {
         let usual = if self.oven.side > 0.0 {
             if self.aim == Aim::Hot {
                 "quarters"
@@ -185,11 +185,11 @@ impl FirePlan {
     /// let window = planned.race.window.unwrap();
     /// assert!((window.from_s..=window.to_s).contains(&planned.race.best_s));
     /// ```
-    pub fn planned(&self) -> Result<Planned, ValidationError> {
+    pub fn planned(&self) -> Result<PlannedBake, ValidationError> {
         self.planned_at(Fineness::Usual)
     }
 
-    pub(crate) fn planned_at(&self, fineness: Fineness) -> Result<Planned, ValidationError> {
+    pub(crate) fn planned_at(&self, fineness: Fineness) -> Result<PlannedBake, ValidationError> {
         self.check()?;
         let targets = self.targets();
         let shape = self.shape();
@@ -198,7 +198,7 @@ impl FirePlan {
         let floor = cells.as_deref();
         // Both sides alike: how long it takes, turned well.
         let side = std::mem::take(&mut r.oven.side);
-        let mut course = follow(&r, fineness, Parts::All, floor);
+        let mut course = follow(&r, fineness, BakeParts::All, floor);
         let too_short = || ValidationError::one("until_s", fact!("bake-too-short"));
         let mut ran = race(&r, &course, &targets).ok_or_else(too_short)?;
         let (mut turns, turned_sooner) = self.placed(shape, &ran, &r, side, &targets);
@@ -206,7 +206,7 @@ impl FirePlan {
         let end = ran.best_s;
         let moved = self.apply(&mut r, &turns);
         if side > 0.0 || moved {
-            course = follow(&r, fineness, Parts::All, floor);
+            course = follow(&r, fineness, BakeParts::All, floor);
             ran = race(&r, &course, &targets).ok_or_else(too_short)?;
         }
         // What counts back from the end moves the end: late cheese bakes otherwise.
@@ -220,7 +220,7 @@ impl FirePlan {
                 }
                 turns = shape.turns(next);
                 self.apply(&mut r, &turns);
-                course = follow(&r, fineness, Parts::All, floor);
+                course = follow(&r, fineness, BakeParts::All, floor);
                 ran = race(&r, &course, &targets).ok_or_else(too_short)?;
                 let now_off = ran.best_s - next;
                 let slope = (now_off - off) / (next - placed_by);
@@ -236,7 +236,7 @@ impl FirePlan {
         let out = ran.best_s;
         turns.retain(|t| f64::from(t.at_s) < out);
         let programme = programme(&ran, turns, self.why(&r));
-        Ok(Planned {
+        Ok(PlannedBake {
             request: r,
             course,
             race: ran,
@@ -249,7 +249,7 @@ impl FirePlan {
     /// The cues at their seconds, and whether the one turn had to come sooner.
     fn placed(
         &self,
-        shape: &Shape,
+        shape: &Turning,
         ran: &Race,
         r: &BakeRequest,
         side: f64,
@@ -338,7 +338,7 @@ impl FirePlan {
             r.oven.back_c = r.oven.back_c.map(|c| c + floor - r.oven.floor_c);
             r.oven.floor_c = floor;
             r.until_s = ran.best_s.max(10.0);
-            follow(&r, Fineness::Draft, Parts::Centre, None)
+            follow(&r, Fineness::Draft, BakeParts::Centre, None)
                 .moments
                 .last()
                 .map_or(0.0, |m| m.base)

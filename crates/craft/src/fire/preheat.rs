@@ -30,7 +30,7 @@ struct Climb {
     tau_min: f64,
     h: f64,
     view: f64,
-    above_c: f64,
+    above_k: f64,
 }
 
 /// Where everything begins unless a reading says otherwise, °C.
@@ -44,7 +44,7 @@ pub const THERE: f64 = 0.95;
 
 impl Warming {
     fn climb(self) -> Climb {
-        let (tau_min, h, view, above_c) = match self {
+        let (tau_min, h, view, above_k) = match self {
             Warming::Home => (8.0, 8.0, 0.90, 2.0),
             Warming::Dome => (30.0, 10.0, 0.75, 85.0),
             Warming::Gas => (5.0, 18.0, 0.60, 70.0),
@@ -54,7 +54,7 @@ impl Warming {
             tau_min,
             h,
             view,
-            above_c,
+            above_k,
         }
     }
 }
@@ -80,7 +80,8 @@ pub struct PreheatRequest {
     pub pace: f64,
     /// How far above or below the book its surroundings end, −250 to 250 K: fitted from readings.
     #[serde(default)]
-    pub end_off_c: f64,
+    #[serde(rename = "end_off_c")]
+    pub end_off_k: f64,
 }
 
 fn from_c() -> f64 {
@@ -161,7 +162,7 @@ impl PreheatRequest {
         c.range(
             "end_off_c",
             fact!("f-the-ovens-end"),
-            self.end_off_c,
+            self.end_off_k,
             -250.0,
             250.0,
             Value::Kelvin,
@@ -192,7 +193,7 @@ fn run(r: &PreheatRequest, for_s: f64) -> (Preheat, Slab) {
     let climb = r.warming.climb();
     let eps = r.floor.body().eps;
     let shine = climb.view / (1.0 / eps + 1.0 / EPS_CAVITY - 1.0);
-    let end_c = r.set_c + climb.above_c + r.end_off_c;
+    let end_c = r.set_c + climb.above_k + r.end_off_k;
     let tau_s = climb.tau_min * 60.0 / r.pace;
     let mut slab = Slab::new(r.floor, r.floor_mm, r.from_c);
     let there = FROM_C + THERE * (r.set_c - FROM_C);

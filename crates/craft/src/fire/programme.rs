@@ -143,7 +143,7 @@ pub struct ShapeCue {
 
 /// A way to bake, before it has its seconds.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct Shape {
+pub struct Turning {
     /// Its key.
     pub key: String,
     /// What it is called.
@@ -154,20 +154,20 @@ pub struct Shape {
     pub cues: Vec<ShapeCue>,
 }
 
-static SHAPES: LazyLock<Vec<Shape>> = LazyLock::new(|| {
+static SHAPES: LazyLock<Vec<Turning>> = LazyLock::new(|| {
     serde_json::from_str(include_str!("programmes.json")).expect("programmes.json holds shapes")
 });
 
 /// The shapes that ship with the product.
-pub fn shapes() -> &'static [Shape] {
+pub fn shapes() -> &'static [Turning] {
     &SHAPES
 }
 /// The way of turning of that key.
-pub fn shape(key: &str) -> Option<&'static Shape> {
+pub fn shape(key: &str) -> Option<&'static Turning> {
     SHAPES.iter().find(|s| s.key == key)
 }
 
-impl Shape {
+impl Turning {
     /// Whether a cue counts back from the end.
     pub(super) fn counts_back(&self) -> bool {
         self.cues

@@ -3,7 +3,7 @@
 //! Source: bake model, sections 7 and 8. What the model answers best is base against rim; then the seconds, to about
 //! ±20 %; then colours, to ±0.4; weakest are the topping's dryness and the cheese's colour.
 
-use super::bake::{Course, Moment};
+use super::bake::{BakeCourse, BakeMoment};
 use super::setup::{Aim, BakeRequest};
 use crate::fact;
 use crate::fact::{Fact, Value};
@@ -29,7 +29,7 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
-pub enum Item {
+pub enum RaceItem {
     /// The base.
     Base,
     /// The rim.
@@ -42,23 +42,23 @@ pub enum Item {
     Cheese,
 }
 
-impl Item {
+impl RaceItem {
     /// What it is called.
     pub fn name(self) -> Fact {
         match self {
-            Item::Base => fact!("item-base"),
-            Item::Rim => fact!("item-rim"),
-            Item::Crumb => fact!("item-crumb"),
-            Item::Topping => fact!("item-topping"),
-            Item::Cheese => fact!("item-cheese"),
+            RaceItem::Base => fact!("item-base"),
+            RaceItem::Rim => fact!("item-rim"),
+            RaceItem::Crumb => fact!("item-crumb"),
+            RaceItem::Topping => fact!("item-topping"),
+            RaceItem::Cheese => fact!("item-cheese"),
         }
     }
     fn weight(self) -> f64 {
         match self {
-            Item::Base | Item::Rim => 1.0,
-            Item::Crumb => 2.0,
-            Item::Topping => 0.6,
-            Item::Cheese => 0.8,
+            RaceItem::Base | RaceItem::Rim => 1.0,
+            RaceItem::Crumb => 2.0,
+            RaceItem::Topping => 0.6,
+            RaceItem::Cheese => 0.8,
         }
     }
 }
@@ -152,9 +152,9 @@ impl Targets {
 /// How one part ran.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Lane {
+pub struct RaceLane {
     /// What it is of.
-    pub item: Item,
+    pub item: RaceItem,
     /// First second at which it is ready, and first at which it is too much; absent when not within the time followed.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ready_s: Option<f64>,
@@ -184,7 +184,7 @@ pub struct BakeWindow {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Race {
     /// One for each item that is there.
-    pub lanes: Vec<Lane>,
+    pub lanes: Vec<RaceLane>,
     /// When all is right at once; absent when never.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub window: Option<BakeWindow>,
@@ -193,10 +193,10 @@ pub struct Race {
     /// How far from right at that moment: 0 is right.
     pub amiss: f64,
     /// What everyone waits for, and what burns first.
-    pub last_ready: Item,
+    pub last_ready: RaceItem,
     /// What spoils first; absent when nothing does.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub first_spoiled: Option<Item>,
+    pub first_spoiled: Option<RaceItem>,
     /// From the last ready to the first spoiled, s; absent when nothing spoils or something never gets ready.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub slack_s: Option<f64>,
@@ -205,22 +205,26 @@ pub struct Race {
     /// How alike both sides of the rim are, 0 to 100.
     pub evenness: f64,
     /// At the best moment.
-    pub at: Moment,
+    pub at: BakeMoment,
 }
 
 /// Runs the race over a course.
-pub fn race(r: &BakeRequest, course: &Course, targets: &Targets) -> Option<Race> {
+pub fn race(r: &BakeRequest, course: &BakeCourse, targets: &Targets) -> Option<Race> {
     Runner::of(r, course, targets).race()
 }
 
 /// How far each part is on its way at every moment: 0 raw to 1 ready, part by part in the order of the lanes.
-pub fn progress(r: &BakeRequest, course: &Course, targets: &Targets) -> Vec<(Item, Vec<f64>)> {
+pub fn progress(
+    r: &BakeRequest,
+    course: &BakeCourse,
+    targets: &Targets,
+) -> Vec<(RaceItem, Vec<f64>)> {
     let runner = Runner::of(r, course, targets);
-    let on_way = |item: Item, i: usize| {
+    let on_way = |item: RaceItem, i: usize| {
         let m = runner.miss(item, i);
         // Misses in temperature end at −2, misses in colour and water at −1.
         let whole = match item {
-            Item::Crumb | Item::Cheese => 0.5,
+            RaceItem::Crumb | RaceItem::Cheese => 0.5,
             _ => 1.0,
         };
         (1.0 + whole * m).clamp(0.0, 1.0)
@@ -278,21 +282,21 @@ fn set(records: impl Iterator<Item = (f64, f64)>, target_c: f64, free_c: f64) ->
 
 struct Runner<'a> {
     r: &'a BakeRequest,
-    moments: &'a [Moment],
+    moments: &'a [BakeMoment],
     targets: &'a Targets,
-    items: Vec<Item>,
+    items: Vec<RaceItem>,
     /// How far the crumb is from set, at every moment: below 0 not yet.
     crumb: Vec<f64>,
 }
 
 impl<'a> Runner<'a> {
-    fn of(r: &'a BakeRequest, course: &'a Course, targets: &'a Targets) -> Self {
-        let mut items = vec![Item::Base, Item::Rim, Item::Crumb];
+    fn of(r: &'a BakeRequest, course: &'a BakeCourse, targets: &'a Targets) -> Self {
+        let mut items = vec![RaceItem::Base, RaceItem::Rim, RaceItem::Crumb];
         if r.piece.sauce_g + r.piece.cheese_g > 0.0 {
-            items.push(Item::Topping);
+            items.push(RaceItem::Topping);
         }
         if r.piece.cheese_g > 0.0 {
-            items.push(Item::Cheese);
+            items.push(RaceItem::Cheese);
         }
         let free = r.boiling_c();
         let times = || course.moments.iter().map(|m| m.t);
@@ -319,13 +323,13 @@ impl<'a> Runner<'a> {
     }
 
     /// Signed miss of an item at a moment: below 0 not yet, above 0 too much.
-    fn miss(&self, item: Item, i: usize) -> f64 {
+    fn miss(&self, item: RaceItem, i: usize) -> f64 {
         let m = &self.moments[i];
         let t = self.targets;
         let between = |v: f64, (lo, hi): (f64, f64)| below(v, lo) + above(v, hi);
         match item {
-            Item::Base => between(m.base, t.base),
-            Item::Rim => {
+            RaceItem::Base => between(m.base, t.base),
+            RaceItem::Rim => {
                 let over = above(m.rim_darkest, t.rim.1);
                 if over > 0.0 {
                     over
@@ -333,9 +337,9 @@ impl<'a> Runner<'a> {
                     below(m.rim_palest, t.rim.0)
                 }
             }
-            Item::Crumb => self.crumb[i],
-            Item::Topping => between(m.loss, t.loss),
-            Item::Cheese => {
+            RaceItem::Crumb => self.crumb[i],
+            RaceItem::Topping => between(m.loss, t.loss),
+            RaceItem::Cheese => {
                 if m.cheese_c < 65.0 {
                     ((m.cheese_c - 65.0) / 25.0).max(-2.0)
                 } else {
@@ -382,9 +386,9 @@ impl<'a> Runner<'a> {
                 .min_by(|a, b| self.amiss(*a).total_cmp(&self.amiss(*b)))
                 .unwrap_or(0),
         };
-        let lanes: Vec<Lane> = self.items.iter().map(|x| self.lane(*x, best)).collect();
-        let late = |l: &&Lane| l.ready_s.unwrap_or(f64::INFINITY);
-        let early = |l: &&Lane| l.spoils_s.unwrap_or(f64::INFINITY);
+        let lanes: Vec<RaceLane> = self.items.iter().map(|x| self.lane(*x, best)).collect();
+        let late = |l: &&RaceLane| l.ready_s.unwrap_or(f64::INFINITY);
+        let early = |l: &&RaceLane| l.spoils_s.unwrap_or(f64::INFINITY);
         // Of those that tie, the first in the order of the items.
         let last = lanes
             .iter()
@@ -416,7 +420,7 @@ impl<'a> Runner<'a> {
         })
     }
 
-    fn lane(&self, item: Item, best: usize) -> Lane {
+    fn lane(&self, item: RaceItem, best: usize) -> RaceLane {
         let n = self.moments.len();
         let first = |ok: &dyn Fn(f64) -> bool| {
             (0..n)
@@ -424,7 +428,7 @@ impl<'a> Runner<'a> {
                 .map(|i| self.moments[i].t)
         };
         let miss = self.miss(item, best);
-        Lane {
+        RaceLane {
             item,
             ready_s: first(&|m| m >= 0.0),
             spoils_s: first(&|m| m > 0.0),
@@ -440,7 +444,7 @@ impl<'a> Runner<'a> {
     }
 
     /// High flux on a cold, blistered dough chars thin skins before the rest dries; the model resolves no blisters.
-    fn spots(&self, best: &Moment) -> f64 {
+    fn spots(&self, best: &BakeMoment) -> f64 {
         let over: Vec<f64> = self
             .moments
             .iter()
@@ -467,7 +471,7 @@ pub fn evenness(a: f64, b: f64) -> f64 {
 
 impl Race {
     /// The lane of an item, where it is there.
-    pub fn lane(&self, item: Item) -> Option<&Lane> {
+    pub fn lane(&self, item: RaceItem) -> Option<&RaceLane> {
         self.lanes.iter().find(|l| l.item == item)
     }
     /// From the first to the last part that gets ready, s: how level the race is.
@@ -477,12 +481,12 @@ impl Race {
 }
 
 /// From the first to the last of these that gets ready, s; `None` while one never does.
-pub fn spread_s(lanes: &[Lane]) -> Option<f64> {
+pub fn spread_s(lanes: &[RaceLane]) -> Option<f64> {
     let mut first = f64::INFINITY;
     let mut last = 0.0f64;
     for l in lanes {
         // A melted cheese waits for everything: the spread is about what colours and sets.
-        if matches!(l.item, Item::Cheese) {
+        if matches!(l.item, RaceItem::Cheese) {
             continue;
         }
         let s = l.ready_s?;

@@ -1,6 +1,6 @@
 //! What a program asks of the fire: one bake, a planned one with its remedies, a firing.
 
-use super::bake::{Moment, bake};
+use super::bake::{BakeMoment, bake};
 use super::firing::{Firing, FiringRequest, LONGEST_BEFORE_H, firing};
 use super::plan::FirePlan;
 use super::programme::Programme;
@@ -19,7 +19,7 @@ pub struct Baked {
     /// What is ready when.
     pub race: Race,
     /// Every second up to 300 s, then every other.
-    pub course: Vec<Moment>,
+    pub course: Vec<BakeMoment>,
 }
 
 /// Bakes as asked and judges by the aim's own targets.

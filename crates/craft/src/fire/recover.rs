@@ -3,7 +3,7 @@
 //! Source: bake model, section 11. Steps of 1 s; several spots of one floor are taken as independent. Throughput hangs
 //! on the power under the floor and is the weakest answer here: pages show it as a range.
 
-use super::bake::{Parts, follow};
+use super::bake::{BakeParts, follow};
 use super::heat::{Fineness, Side, Slab, radiative};
 use super::race::Targets;
 use super::setup::{Back, BakeRequest};
@@ -29,7 +29,8 @@ pub struct Recovery {
     /// The floor as it comes out, °C.
     pub exit_c: f64,
     /// How far it fell, K.
-    pub drop_c: f64,
+    #[serde(rename = "drop_c")]
+    pub drop_k: f64,
     /// Time to half, and to 63 %, of the way back, s; absent when not within 1 h.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub half_s: Option<f64>,
@@ -137,7 +138,7 @@ fn after(
 ) -> (Vec<f64>, f64) {
     let mut short = r.clone();
     short.until_s = t_bake.max(10.0);
-    let course = follow(&short, fineness, Parts::Centre, floor);
+    let course = follow(&short, fineness, BakeParts::Centre, floor);
     course
         .moments
         .last()
@@ -150,8 +151,8 @@ pub fn recovery(r: &BakeRequest, t_bake: f64) -> Recovery {
     let launch_c = r.oven.floor_c;
     let mut bare = Bare::new(r, &profile);
     let exit_c = bare.slab.top_c();
-    let drop_c = launch_c - exit_c;
-    let reach = |share: f64| exit_c + share * drop_c;
+    let drop_k = launch_c - exit_c;
+    let reach = |share: f64| exit_c + share * drop_k;
     let (mut half_s, mut tau_s, mut wait_s) = (None, None, None);
     let back = launch_c - NEAR_K;
     if exit_c >= back {
@@ -177,7 +178,7 @@ pub fn recovery(r: &BakeRequest, t_bake: f64) -> Recovery {
     Recovery {
         launch_c,
         exit_c,
-        drop_c,
+        drop_k,
         half_s,
         tau_s,
         wait_s,

@@ -5,7 +5,7 @@
 
 use super::heat::Fineness;
 use super::material::Material;
-use super::oven::{OvenKind, Shelf};
+use super::oven::{OvenKind, OvenShelf};
 use super::plan::FirePlan;
 use super::race::{BakeWindow, Race, Targets};
 use super::setup::Aim;
@@ -18,7 +18,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
-pub enum Change {
+pub enum FireChange {
     /// The grill on.
     Grill,
     /// The fan on.
@@ -37,17 +37,20 @@ pub enum Change {
     /// The one setting of a home oven, K.
     Setting {
         /// By so much, K.
-        by_c: f64,
+        #[serde(rename = "by_c")]
+        by_k: f64,
     },
     /// The floor hotter or cooler.
     FloorBy {
         /// By so much, K.
-        by_c: f64,
+        #[serde(rename = "by_c")]
+        by_k: f64,
     },
     /// The dome hotter or cooler.
     DomeBy {
         /// By so much, K.
-        by_c: f64,
+        #[serde(rename = "by_c")]
+        by_k: f64,
     },
     /// Sugar in the dough.
     Sugar {
@@ -72,49 +75,49 @@ pub enum Change {
     LateCheese,
 }
 
-const DOUGH: [Change; 6] = [
-    Change::Sugar { percent: 2.0 },
-    Change::Malt { percent: 0.5 },
-    Change::Oil { percent: 3.0 },
-    Change::LessSauce,
-    Change::SmallerBall,
-    Change::LateCheese,
+const DOUGH: [FireChange; 6] = [
+    FireChange::Sugar { percent: 2.0 },
+    FireChange::Malt { percent: 0.5 },
+    FireChange::Oil { percent: 3.0 },
+    FireChange::LessSauce,
+    FireChange::SmallerBall,
+    FireChange::LateCheese,
 ];
-const HOME: [Change; 9] = [
-    Change::Grill,
-    Change::Fan,
-    Change::BottomElement,
-    Change::Floor {
+const HOME: [FireChange; 9] = [
+    FireChange::Grill,
+    FireChange::Fan,
+    FireChange::BottomElement,
+    FireChange::Floor {
         material: Material::CarbonSteel,
         mm: 8.0,
     },
-    Change::Floor {
+    FireChange::Floor {
         material: Material::CarbonSteel,
         mm: 12.0,
     },
-    Change::Floor {
+    FireChange::Floor {
         material: Material::Cordierite,
         mm: 15.0,
     },
-    Change::SteelAndGrill,
-    Change::Setting { by_c: 20.0 },
-    Change::Setting { by_c: -20.0 },
+    FireChange::SteelAndGrill,
+    FireChange::Setting { by_k: 20.0 },
+    FireChange::Setting { by_k: -20.0 },
 ];
-const FIRED: [Change; 5] = [
-    Change::FloorBy { by_c: 30.0 },
-    Change::FloorBy { by_c: -30.0 },
-    Change::DomeBy { by_c: 40.0 },
-    Change::DomeBy { by_c: -40.0 },
-    Change::Floor {
+const FIRED: [FireChange; 5] = [
+    FireChange::FloorBy { by_k: 30.0 },
+    FireChange::FloorBy { by_k: -30.0 },
+    FireChange::DomeBy { by_k: 40.0 },
+    FireChange::DomeBy { by_k: -40.0 },
+    FireChange::Floor {
         material: Material::Biscuit,
         mm: 50.0,
     },
 ];
 
-impl Change {
+impl FireChange {
     /// What can be tried in an oven of this kind.
-    fn tried_in(kind: OvenKind) -> impl Iterator<Item = Change> {
-        let of_oven: &[Change] = match kind {
+    fn tried_in(kind: OvenKind) -> impl Iterator<Item = FireChange> {
+        let of_oven: &[FireChange] = match kind {
             OvenKind::Home => &HOME,
             _ => &FIRED,
         };
@@ -124,24 +127,24 @@ impl Change {
     /// A name for programs and buttons.
     pub fn key(self) -> String {
         match self {
-            Change::Grill => "grill".into(),
-            Change::Fan => "fan".into(),
-            Change::BottomElement => "bottom_element".into(),
-            Change::Floor { material, mm } => format!("floor-{}-{mm}", material.key()),
-            Change::SteelAndGrill => "steel_and_grill".into(),
-            Change::Setting { by_c } => format!("setting{by_c:+}"),
-            Change::FloorBy { by_c } => format!("floor{by_c:+}"),
-            Change::DomeBy { by_c } => format!("dome{by_c:+}"),
-            Change::Sugar { percent } => format!("sugar-{percent}"),
-            Change::Malt { percent } => format!("malt-{percent}"),
-            Change::Oil { percent } => format!("oil-{percent}"),
-            Change::LessSauce => "less_sauce".into(),
-            Change::SmallerBall => "smaller_ball".into(),
-            Change::LateCheese => "late_cheese".into(),
+            FireChange::Grill => "grill".into(),
+            FireChange::Fan => "fan".into(),
+            FireChange::BottomElement => "bottom_element".into(),
+            FireChange::Floor { material, mm } => format!("floor-{}-{mm}", material.key()),
+            FireChange::SteelAndGrill => "steel_and_grill".into(),
+            FireChange::Setting { by_k } => format!("setting{by_k:+}"),
+            FireChange::FloorBy { by_k } => format!("floor{by_k:+}"),
+            FireChange::DomeBy { by_k } => format!("dome{by_k:+}"),
+            FireChange::Sugar { percent } => format!("sugar-{percent}"),
+            FireChange::Malt { percent } => format!("malt-{percent}"),
+            FireChange::Oil { percent } => format!("oil-{percent}"),
+            FireChange::LessSauce => "less_sauce".into(),
+            FireChange::SmallerBall => "smaller_ball".into(),
+            FireChange::LateCheese => "late_cheese".into(),
         }
     }
     /// The change of that key; `None` for a key of none.
-    pub fn from_key(key: &str) -> Option<Change> {
+    pub fn from_key(key: &str) -> Option<FireChange> {
         HOME.iter()
             .chain(&FIRED)
             .chain(&DOUGH)
@@ -152,22 +155,22 @@ impl Change {
     /// What a maker does, in a few words.
     pub fn words(self) -> Fact {
         match self {
-            Change::Grill => fact!("change-grill"),
-            Change::Fan => fact!("change-fan"),
-            Change::BottomElement => fact!("change-below"),
-            Change::Floor { material, mm } => {
+            FireChange::Grill => fact!("change-grill"),
+            FireChange::Fan => fact!("change-fan"),
+            FireChange::BottomElement => fact!("change-below"),
+            FireChange::Floor { material, mm } => {
                 fact!("change-floor", mm = Mm(whole(mm)), floor = material.name())
             }
-            Change::SteelAndGrill => fact!("change-steel-and-grill", mm = Mm(8.0)),
-            Change::Setting { by_c } => fact!("change-setting", by = by(by_c)),
-            Change::FloorBy { by_c } => fact!("change-floor-by", by = by(by_c)),
-            Change::DomeBy { by_c } => fact!("change-dome", by = by(by_c)),
-            Change::Sugar { percent } => fact!("change-sugar", share = Percent(percent)),
-            Change::Malt { percent } => fact!("change-malt", share = Percent(percent)),
-            Change::Oil { percent } => fact!("change-oil", share = Percent(percent)),
-            Change::LessSauce => fact!("change-sauce"),
-            Change::SmallerBall => fact!("change-ball"),
-            Change::LateCheese => fact!("change-cheese"),
+            FireChange::SteelAndGrill => fact!("change-steel-and-grill", mm = Mm(8.0)),
+            FireChange::Setting { by_k } => fact!("change-setting", by = by(by_k)),
+            FireChange::FloorBy { by_k } => fact!("change-floor-by", by = by(by_k)),
+            FireChange::DomeBy { by_k } => fact!("change-dome", by = by(by_k)),
+            FireChange::Sugar { percent } => fact!("change-sugar", share = Percent(percent)),
+            FireChange::Malt { percent } => fact!("change-malt", share = Percent(percent)),
+            FireChange::Oil { percent } => fact!("change-oil", share = Percent(percent)),
+            FireChange::LessSauce => fact!("change-sauce"),
+            FireChange::SmallerBall => fact!("change-ball"),
+            FireChange::LateCheese => fact!("change-cheese"),
         }
     }
 
@@ -175,7 +178,10 @@ impl Change {
     pub fn is_dough(self) -> bool {
         matches!(
             self,
-            Change::Sugar { .. } | Change::Malt { .. } | Change::Oil { .. } | Change::SmallerBall
+            FireChange::Sugar { .. }
+                | FireChange::Malt { .. }
+                | FireChange::Oil { .. }
+                | FireChange::SmallerBall
         )
     }
 
@@ -184,23 +190,23 @@ impl Change {
         let mut x = plan.clone();
         let s = &mut x.setting;
         match self {
-            Change::Grill => (s.grill, s.shelf, s.below) = (true, Shelf::Top, false),
-            Change::Fan => s.fan = true,
-            Change::BottomElement => (s.below, s.shelf) = (true, Shelf::Low),
-            Change::Floor { material, mm } => (s.floor, s.floor_mm) = (material, mm),
-            Change::SteelAndGrill => {
+            FireChange::Grill => (s.grill, s.shelf, s.below) = (true, OvenShelf::Top, false),
+            FireChange::Fan => s.fan = true,
+            FireChange::BottomElement => (s.below, s.shelf) = (true, OvenShelf::Low),
+            FireChange::Floor { material, mm } => (s.floor, s.floor_mm) = (material, mm),
+            FireChange::SteelAndGrill => {
                 (s.floor, s.floor_mm) = (Material::CarbonSteel, 8.0);
-                (s.grill, s.shelf, s.below) = (true, Shelf::Top, false);
+                (s.grill, s.shelf, s.below) = (true, OvenShelf::Top, false);
             }
-            Change::Setting { by_c } => s.dome_c += by_c,
-            Change::FloorBy { by_c } => s.floor_c += by_c,
-            Change::DomeBy { by_c } => s.dome_c += by_c,
-            Change::Sugar { percent } => x.piece.sugar_percent += percent,
-            Change::Malt { percent } => x.piece.malt_percent += percent,
-            Change::Oil { percent } => x.piece.oil_percent += percent,
-            Change::LessSauce => x.piece.sauce_g = (0.7 * x.piece.sauce_g).round(),
-            Change::SmallerBall => x.piece.ball_g = (0.85 * x.piece.ball_g).round(),
-            Change::LateCheese => {
+            FireChange::Setting { by_k } => s.dome_c += by_k,
+            FireChange::FloorBy { by_k } => s.floor_c += by_k,
+            FireChange::DomeBy { by_k } => s.dome_c += by_k,
+            FireChange::Sugar { percent } => x.piece.sugar_percent += percent,
+            FireChange::Malt { percent } => x.piece.malt_percent += percent,
+            FireChange::Oil { percent } => x.piece.oil_percent += percent,
+            FireChange::LessSauce => x.piece.sauce_g = (0.7 * x.piece.sauce_g).round(),
+            FireChange::SmallerBall => x.piece.ball_g = (0.85 * x.piece.ball_g).round(),
+            FireChange::LateCheese => {
                 if x.piece.cheese_g <= 0.0 || x.aim == Aim::Hot {
                     return None;
                 }
@@ -228,7 +234,7 @@ fn by(c: f64) -> Fact {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Tried {
     /// What is changed.
-    pub change: Change,
+    pub change: FireChange,
     /// How far from right afterwards: less is better.
     pub score: f64,
     /// Its best moment, s.
@@ -259,8 +265,8 @@ pub fn remedies(plan: &FirePlan, now: &Race) -> Vec<Tried> {
     let targets = plan.targets();
     let was = score(now, &targets);
     // Two changes that come to the same (steel and grill, where steel lies already) are one.
-    let mut plans: Vec<(Change, FirePlan)> = Vec::new();
-    for change in Change::tried_in(plan.oven.kind) {
+    let mut plans: Vec<(FireChange, FirePlan)> = Vec::new();
+    for change in FireChange::tried_in(plan.oven.kind) {
         if let Some(x) = change.applied(plan)
             && plans.iter().all(|(_, other)| *other != x)
         {

@@ -5,7 +5,7 @@
 //! as a range, ±25 % of the gap.
 
 use super::oven::is_tray;
-use super::plan::{FirePlan, Planned};
+use super::plan::{FirePlan, PlannedBake};
 use super::recover::{HANDS_S, LONGEST_GAP_S, Recovery, gap, recovery, row};
 use super::words::rough_time;
 use super::work::Work;
@@ -103,7 +103,7 @@ pub fn floor_pace(bake_s: f64, gap_s: f64, spots: u32, areas: u32) -> (f64, (f64
 /// Errors: what is outside its range.
 pub fn service(
     plan: &FirePlan,
-    planned: &Planned,
+    planned: &PlannedBake,
     r: &ServiceRequest,
 ) -> Result<Service, ValidationError> {
     r.check()?;
@@ -179,7 +179,7 @@ fn paced(low: f64, likely: f64, high: f64) -> Value {
     fact!("paced", range = range, likely = Seconds(likely)).into()
 }
 
-fn notes(s: &Service, plan: &FirePlan, r: &ServiceRequest, planned: &Planned) -> Vec<Note> {
+fn notes(s: &Service, plan: &FirePlan, r: &ServiceRequest, planned: &PlannedBake) -> Vec<Note> {
     let (bake, bake_s) = (&planned.request, planned.race.best_s);
     let targets = plan.targets();
     let many = if plan.pan.is_some() {
@@ -205,7 +205,7 @@ fn notes(s: &Service, plan: &FirePlan, r: &ServiceRequest, planned: &Planned) ->
         Some(g) if g > HANDS_S && s.areas > plan.oven.spots.max(1) => out.push(Note::holds(
             "floor_turns",
             fact!("floor-turns", n = s.areas),
-            fact!("floor-turns-why", by = Kelvin(s.recovery.drop_c)),
+            fact!("floor-turns-why", by = Kelvin(s.recovery.drop_k)),
         )),
         Some(g) if g > HANDS_S => {
             // What gives when nobody waits.
@@ -213,7 +213,7 @@ fn notes(s: &Service, plan: &FirePlan, r: &ServiceRequest, planned: &Planned) ->
             let first_pale = hurried.iter().position(|x| x.base < targets.base.0);
             let why = match first_pale {
                 Some(i) => fact!("floor-gap-pale", n = i + 1, base = tenth(hurried[i].base)),
-                None => fact!("floor-takes", by = Kelvin(s.recovery.drop_c)),
+                None => fact!("floor-takes", by = Kelvin(s.recovery.drop_k)),
             };
             // What a place needs to come back, not what it needs to go on for ever.
             let wait = s.recovery.wait_s.unwrap_or(g);
@@ -238,7 +238,7 @@ fn notes(s: &Service, plan: &FirePlan, r: &ServiceRequest, planned: &Planned) ->
         Some(_) => out.push(Note::holds(
             "floor_gap",
             fact!("floor-keeps-up"),
-            fact!("floor-keeps-up-why", by = Kelvin(s.recovery.drop_c)),
+            fact!("floor-keeps-up-why", by = Kelvin(s.recovery.drop_k)),
         )),
     }
     if let (true, Some(floor)) = (r.pieces > 1, s.floor_pace_s) {

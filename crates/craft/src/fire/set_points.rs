@@ -3,11 +3,11 @@
 //! Source: bake model, section 12. First the dome so that the rim is coloured in time, then the floor so that the base
 //! is; where crumb or topping need longer, the time is stretched and both are looked for again.
 
-use super::bake::{Parts, follow};
+use super::bake::{BakeParts, follow};
 use super::heat::Fineness;
 use super::limits::expected_s;
 use super::plan::FirePlan;
-use super::race::{Item, Race, Targets, race};
+use super::race::{Race, RaceItem, Targets, race};
 use super::setup::BakeRequest;
 use crate::fact;
 use crate::fact::Value;
@@ -137,13 +137,19 @@ pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, V
     x.turns_s = vec![];
     let mut best: Option<SetPoints> = None;
     for _ in 0..ROUNDS {
-        let colour = |x: &BakeRequest, parts: Parts| {
+        let colour = |x: &BakeRequest, parts: BakeParts| {
             let mut y = x.clone();
             y.until_s = bake_s.max(10.0);
             follow(&y, Fineness::Draft, parts, None)
                 .moments
                 .last()
-                .map_or(0.0, |m| if parts == Parts::Rim { m.rim } else { m.base })
+                .map_or(0.0, |m| {
+                    if parts == BakeParts::Rim {
+                        m.rim
+                    } else {
+                        m.base
+                    }
+                })
         };
         let with = |x: &BakeRequest, floor: f64, dome: f64| {
             let mut y = x.clone();
@@ -158,19 +164,19 @@ pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, V
         };
         let held = |dome: f64| r.floor_c.1.min(dome).max(r.floor_c.0);
         let (dome, dome_limit) = bisect(r.dome_c, aim_rim, |d| {
-            colour(&with(&x, held(d), d), Parts::Rim)
+            colour(&with(&x, held(d), d), BakeParts::Rim)
         });
         let (floor, floor_limit) = bisect(r.floor_c, aim_base, |f| {
-            colour(&with(&x, f, dome), Parts::Centre)
+            colour(&with(&x, f, dome), BakeParts::Centre)
         });
         let mut whole = with(&x, floor, dome);
         whole.until_s = (2.0 * bake_s).max(300.0);
-        let course = follow(&whole, Fineness::Usual, Parts::All, None);
+        let course = follow(&whole, Fineness::Usual, BakeParts::All, None);
         let Some(ran) = race(&whole, &course, targets) else {
             break;
         };
-        let near = |item: Item, aim: f64| {
-            let v = if item == Item::Rim {
+        let near = |item: RaceItem, aim: f64| {
+            let v = if item == RaceItem::Rim {
                 ran.at.rim
             } else {
                 ran.at.base
@@ -181,8 +187,8 @@ pub fn set_points(r: &SetPointRequest, targets: &Targets) -> Result<SetPoints, V
             floor_c: floor,
             dome_c: dome,
             bake_s,
-            floor_at_limit: floor_limit && !near(Item::Base, aim_base),
-            dome_at_limit: dome_limit && !near(Item::Rim, aim_rim),
+            floor_at_limit: floor_limit && !near(RaceItem::Base, aim_base),
+            dome_at_limit: dome_limit && !near(RaceItem::Rim, aim_rim),
             race: ran,
         };
         let late = found

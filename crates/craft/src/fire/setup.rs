@@ -146,7 +146,8 @@ pub struct OvenNow {
     pub side: f64,
     /// How far the air falls when the door is opened, 0 to 120 K, and how fast it comes back, 20 to 300 s.
     #[serde(default)]
-    pub door_drop_c: f64,
+    #[serde(rename = "door_drop_c")]
+    pub door_drop_k: f64,
     /// How long the door stands open at the launch, s.
     #[serde(default = "door_s")]
     pub door_s: f64,
@@ -594,7 +595,7 @@ impl OvenNow {
         c.range(
             "door_drop_c",
             fact!("f-the-fall-of-the-air-at-the-door"),
-            self.door_drop_c,
+            self.door_drop_k,
             0.0,
             120.0,
             Value::Kelvin,

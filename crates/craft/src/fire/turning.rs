@@ -2,7 +2,7 @@
 //!
 //! Source: bake model, section 9. Colour comes late, so a single half turn belongs at about 0.7 of the bake, not at half.
 
-use super::bake::{Parts, follow};
+use super::bake::{BakeParts, follow};
 use super::heat::Fineness;
 use super::race::Targets;
 use super::setup::BakeRequest;
@@ -26,7 +26,7 @@ pub fn first_turn(r: &BakeRequest, targets: &Targets, bake_s: f64) -> FirstTurn 
         let mut x = r.clone();
         x.turns_s = vec![turn];
         x.until_s = bake_s.max(10.0);
-        let c = follow(&x, Fineness::Draft, Parts::Rim, None);
+        let c = follow(&x, Fineness::Draft, BakeParts::Rim, None);
         c.moments.last().map_or((0.0, 0.0), |m| {
             // Two sides: the one that is not the first is the other extreme.
             (m.rim, m.rim_palest + m.rim_darkest - m.rim)
@@ -43,7 +43,7 @@ pub fn first_turn(r: &BakeRequest, targets: &Targets, bake_s: f64) -> FirstTurn 
     let mut alone = r.clone();
     alone.turns_s = vec![];
     alone.until_s = bake_s.max(10.0);
-    let close = follow(&alone, Fineness::Draft, Parts::Rim, None)
+    let close = follow(&alone, Fineness::Draft, BakeParts::Rim, None)
         .moments
         .iter()
         .find(|m| m.rim > CLOSE * targets.rim.1)

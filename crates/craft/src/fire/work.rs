@@ -41,11 +41,11 @@ impl Default for Work {
 }
 
 /// Field, what it is called, least, most.
-type Part = (&'static str, Fact, f64, f64);
+type WorkField = (&'static str, Fact, f64, f64);
 
 impl Work {
     /// The parts as a form and a refusal name them, in the order of the work.
-    pub fn parts() -> [Part; 6] {
+    pub fn parts() -> [WorkField; 6] {
         [
             ("open_s", fact!("work-open"), 5.0, 300.0),
             ("top_s", fact!("work-top"), 0.0, 600.0),

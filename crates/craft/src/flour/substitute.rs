@@ -131,7 +131,7 @@ const MOST_FLOURS: usize = 200;
 /// One way to get there.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Way {
+pub struct SubstituteBlend {
     /// One or two flours with shares that sum to 100.
     pub flours: Vec<FlourPart>,
     /// What it comes to.
@@ -149,7 +149,7 @@ pub struct Substitutes {
     /// Whether any way meets the target.
     pub reached: bool,
     /// Best first; when nothing reaches the target, the nearest alone.
-    pub ways: Vec<Way>,
+    pub ways: Vec<SubstituteBlend>,
     /// The answer in one sentence.
     pub says: Fact,
 }
@@ -177,7 +177,7 @@ pub fn substitutes(
         ));
     }
     let wanted = target.value();
-    let mut ways: Vec<Way> = Vec::new();
+    let mut ways: Vec<SubstituteBlend> = Vec::new();
     for (f, v) in &known {
         if (v - wanted).abs() <= target.close() {
             ways.push(way(target, &[(f, 100.0)], instead_of));
@@ -235,7 +235,7 @@ fn words(t: Target) -> Fact {
     }
 }
 
-fn name_of(way: &Way) -> Value {
+fn name_of(way: &SubstituteBlend) -> Value {
     way.flours
         .iter()
         .map(|f| match way.flours.len() {
@@ -250,7 +250,11 @@ fn name_of(way: &Way) -> Value {
         .into()
 }
 
-fn way(target: Target, shares: &[(&FlourPart, f64)], instead_of: Option<&Blend>) -> Way {
+fn way(
+    target: Target,
+    shares: &[(&FlourPart, f64)],
+    instead_of: Option<&Blend>,
+) -> SubstituteBlend {
     let flours: Vec<FlourPart> = shares
         .iter()
         .map(|(f, share)| FlourPart {
@@ -264,7 +268,7 @@ fn way(target: Target, shares: &[(&FlourPart, f64)], instead_of: Option<&Blend>)
         .sum::<f64>();
     let blend = blend(&flours);
     let off = value - target.value();
-    Way {
+    SubstituteBlend {
         differs: instead_of.map_or(vec![], |old| differences(old, &blend)),
         off: if off.abs() < 1e-9 { 0.0 } else { off },
         blend,
@@ -274,7 +278,7 @@ fn way(target: Target, shares: &[(&FlourPart, f64)], instead_of: Option<&Blend>)
 
 /// How unlike the old flour a way is, over all figures: W in steps of 30, protein in points, absorption in 2 %,
 /// whole grain in 20 %. One flour is preferred to two that are equally alike.
-fn strangeness(way: &Way, old: Option<&Blend>) -> f64 {
+fn strangeness(way: &SubstituteBlend, old: Option<&Blend>) -> f64 {
     let simple = 0.01 * way.flours.len() as f64;
     let Some(old) = old else { return simple };
     let far = |a: Option<f64>, b: Option<f64>, step: f64| match (a, b) {

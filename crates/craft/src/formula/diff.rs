@@ -13,7 +13,7 @@ use serde::{Deserialize, Serialize};
 /// One difference. `before` or `after` is nothing where there was or is none of it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Change {
+pub struct Difference {
     /// What was changed.
     pub what: Fact,
     /// As it was.
@@ -23,7 +23,7 @@ pub struct Change {
 }
 
 /// The differences in the order of the sheet; empty when the formulas are equal.
-pub fn changes(a: &Formula, b: &Formula) -> Vec<Change> {
+pub fn changes(a: &Formula, b: &Formula) -> Vec<Difference> {
     let mut d = Diff(vec![]);
     let named = |n: &str| Fact::as_written(n);
     d.see(
@@ -103,12 +103,12 @@ pub fn changes(a: &Formula, b: &Formula) -> Vec<Change> {
     d.0
 }
 
-struct Diff(Vec<Change>);
+struct Diff(Vec<Difference>);
 
 impl Diff {
     fn see(&mut self, what: Fact, before: Fact, after: Fact) {
         if before != after {
-            self.0.push(Change {
+            self.0.push(Difference {
                 what,
                 before,
                 after,

@@ -209,7 +209,7 @@ fn stated_for(f: &Formula, doses: &Doses, what: Given, grams: f64, flour_g: f64)
     b
 }
 
-fn of(p: &super::parts::Part, what: Given) -> f64 {
+fn of(p: &super::parts::StageParts, what: Given) -> f64 {
     match what {
         Given::Water => p.water,
         Given::Salt => p.salt,

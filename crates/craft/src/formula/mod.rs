@@ -45,12 +45,12 @@ pub use dose::{Dose, Doses, Yeast};
 pub use extra::{Extra, ExtraKind};
 pub use formula::{Formula, HydrationCounts};
 pub use judge::spooned;
-pub use preferment::{Build, Feed, FeedWeighed, Preferment, PrefermentKind};
+pub use preferment::{FeedWeighed, LevainBuild, LevainFeed, Preferment, PrefermentKind};
 pub use scales::Scales;
 pub use size::{
     LooseBalls, Mode, PanGroup, PanShape, Pieces, Portion, disc_cm2, thickness_name, thicknesses,
 };
-pub use weigh::{Cell, Column, FormulaResult, Ingredient, Row};
+pub use weigh::{FormulaResult, Ingredient, IngredientRow, StageColumn, WeighedCell};
 pub(crate) use work_out::weigh;
 pub use work_out::{FormulaRequest, formulate};
 

@@ -8,7 +8,7 @@ use crate::refusal::Check;
 
 /// The percentages of one stage, of all flour of the formula.
 #[derive(Debug, Clone, PartialEq)]
-pub(super) struct Part {
+pub(super) struct StageParts {
     /// In the order of the formula's flours.
     pub flours: Vec<f64>,
     pub water: f64,
@@ -20,7 +20,7 @@ pub(super) struct Part {
     pub yeast: f64,
 }
 
-impl Part {
+impl StageParts {
     pub fn sum(&self) -> f64 {
         self.flours.iter().sum::<f64>()
             + self.water
@@ -34,20 +34,20 @@ impl Part {
 
 /// All stages: preferments in their order, the final dough last.
 #[derive(Debug, Clone, PartialEq)]
-pub(super) struct Parts {
-    pub stages: Vec<Part>,
+pub(super) struct FormulaParts {
+    pub stages: Vec<StageParts>,
     /// Water over flour, %, counting everything.
     pub true_hydration: f64,
     /// As a recipe says it.
     pub nominal_hydration: f64,
 }
 
-impl Parts {
+impl FormulaParts {
     pub fn sum(&self) -> f64 {
-        self.stages.iter().map(Part::sum).sum()
+        self.stages.iter().map(StageParts::sum).sum()
     }
     /// One figure over all stages.
-    pub fn total(&self, of: impl Fn(&Part) -> f64) -> f64 {
+    pub fn total(&self, of: impl Fn(&StageParts) -> f64) -> f64 {
         self.stages.iter().map(of).sum()
     }
 }
@@ -174,11 +174,11 @@ pub(super) fn check_into(f: &Formula, c: &mut Check) {
 }
 
 /// Spreads a checked formula over its stages.
-pub(super) fn parts(f: &Formula, doses: &Doses) -> Parts {
+pub(super) fn parts(f: &Formula, doses: &Doses) -> FormulaParts {
     let w = water(f);
     let blend: Vec<f64> = f.flours.iter().map(|x| x.share_percent).collect();
     let whole: f64 = blend.iter().sum();
-    let mut stages: Vec<Part> = f
+    let mut stages: Vec<StageParts> = f
         .preferments
         .iter()
         .zip(&doses.preferments)
@@ -187,7 +187,7 @@ pub(super) fn parts(f: &Formula, doses: &Doses) -> Parts {
                 Some(s) => s / 100.0,
                 None => blend[i] / whole,
             };
-            Part {
+            StageParts {
                 flours: (0..blend.len())
                     .map(|i| p.flour_percent * share(i))
                     .collect(),
@@ -200,9 +200,9 @@ pub(super) fn parts(f: &Formula, doses: &Doses) -> Parts {
             }
         })
         .collect();
-    let before = |of: &dyn Fn(&Part) -> f64| stages.iter().map(of).sum::<f64>();
+    let before = |of: &dyn Fn(&StageParts) -> f64| stages.iter().map(of).sum::<f64>();
     let near_nothing = |v: f64| if v.abs() < 1e-9 { 0.0 } else { v };
-    let rest = Part {
+    let rest = StageParts {
         flours: (0..blend.len())
             // Shares that sum to 99.97 are scaled to 100: the base of all percentages.
             .map(|i| near_nothing(blend[i] * 100.0 / whole - before(&|p| p.flours[i])))
@@ -220,7 +220,7 @@ pub(super) fn parts(f: &Formula, doses: &Doses) -> Parts {
         HydrationCounts::True if w.ripe_flour >= 100.0 => f.hydration_percent,
         HydrationCounts::True => (w.poured - w.ripe_water) / (100.0 - w.ripe_flour) * 100.0,
     };
-    Parts {
+    FormulaParts {
         stages,
         true_hydration: (w.poured + w.hidden) / (100.0 + w.dried) * 100.0,
         nominal_hydration: nominal,

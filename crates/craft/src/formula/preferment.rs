@@ -5,7 +5,7 @@ use super::scales::Scales;
 use crate::fact;
 use crate::fact::{Fact, Percent, Value, hours, tenth};
 use crate::refusal::Check;
-use crate::rise::Kind;
+use crate::rise::DoughKind;
 use crate::units::Grams;
 use serde::{Deserialize, Serialize};
 use strum::{EnumString, IntoStaticStr, VariantArray};
@@ -82,7 +82,7 @@ impl PrefermentKind {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
-pub struct Feed {
+pub struct LevainFeed {
     /// Parts of flour to one part of ripe seed, 0.2 to 10; water follows the hydration.
     pub flour_parts: f64,
     /// Ripe levain kept back as seed for next time, 0 to 5000 g.
@@ -93,9 +93,9 @@ pub struct Feed {
     pub spare_g: f64,
 }
 
-impl Default for Feed {
+impl Default for LevainFeed {
     fn default() -> Self {
-        Feed {
+        LevainFeed {
             flour_parts: 2.0,
             keep_back_g: 20.0,
             spare_g: 0.0,
@@ -139,7 +139,7 @@ pub struct Preferment {
     pub target_c: Option<f64>,
     /// How its levain is fed for it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub feed: Option<Feed>,
+    pub feed: Option<LevainFeed>,
 }
 
 impl Preferment {
@@ -174,7 +174,7 @@ impl Preferment {
             cold_h,
             warm_c,
             target_c: None,
-            feed: (kind == PrefermentKind::Levain).then(Feed::default),
+            feed: (kind == PrefermentKind::Levain).then(LevainFeed::default),
         }
     }
     /// Its name, or the word for its kind.
@@ -195,14 +195,14 @@ impl Preferment {
         self.warm_h + self.cold_h
     }
     /// What the rise model takes it for; one's own goes by how wet it is.
-    pub fn rises_as(&self) -> Kind {
+    pub fn rises_as(&self) -> DoughKind {
         match self.kind {
-            PrefermentKind::Poolish => Kind::Poolish,
-            PrefermentKind::Biga => Kind::Biga,
-            PrefermentKind::Levain => Kind::Levain,
-            PrefermentKind::OldDough => Kind::Dough,
-            PrefermentKind::Own if self.hydration_percent >= 80.0 => Kind::Poolish,
-            PrefermentKind::Own => Kind::Biga,
+            PrefermentKind::Poolish => DoughKind::Poolish,
+            PrefermentKind::Biga => DoughKind::Biga,
+            PrefermentKind::Levain => DoughKind::Levain,
+            PrefermentKind::OldDough => DoughKind::Dough,
+            PrefermentKind::Own if self.hydration_percent >= 80.0 => DoughKind::Poolish,
+            PrefermentKind::Own => DoughKind::Biga,
         }
     }
     /// Share of the seed's flour in the fed levain, 0 to 1.
@@ -337,7 +337,7 @@ impl Preferment {
 /// What to weigh when a levain is fed, g.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Build {
+pub struct LevainBuild {
     /// Which preferment.
     pub of: usize,
     /// What it is called.
@@ -404,7 +404,7 @@ impl FeedWeighed {
     }
 }
 
-impl Build {
+impl LevainBuild {
     /// The feeding that yields what goes into the dough and what is kept besides. `flours` are the names of the formula's
     /// flours with their shares in this levain; the seed counts as of the same flours.
     pub(super) fn of(
@@ -413,7 +413,7 @@ impl Build {
         used_g: f64,
         flours: &[(String, f64)],
         scales: &Scales,
-    ) -> Option<Build> {
+    ) -> Option<LevainBuild> {
         let feed = p.feed?;
         let total_g = used_g + feed.keep_back_g + feed.spare_g;
         let h = p.hydration_percent / 100.0;
@@ -431,7 +431,7 @@ impl Build {
                 .collect(),
             water_g: on_scale(water_g),
         };
-        Some(Build {
+        Some(LevainBuild {
             of: index,
             name: p.called(),
             seed_g,

@@ -3,8 +3,8 @@
 use super::dilution::Dilution;
 use super::dose::Doses;
 use super::formula::Formula;
-use super::parts::{Part, parts};
-use super::preferment::{Build, PrefermentKind};
+use super::parts::{StageParts, parts};
+use super::preferment::{LevainBuild, PrefermentKind};
 use super::scales::Scales;
 use super::size::{MOST_DOUGH_G, Portion};
 use crate::fact;
@@ -42,7 +42,7 @@ pub enum Ingredient {
 /// What one stage takes of an ingredient.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Cell {
+pub struct WeighedCell {
     /// Before rounding, g.
     pub exact_g: f64,
     /// Rounded to the scale that weighs it.
@@ -54,7 +54,7 @@ pub struct Cell {
 /// One ingredient over all stages.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Row {
+pub struct IngredientRow {
     /// What it is.
     pub ingredient: Ingredient,
     /// What it is called; empty where the ingredient says it.
@@ -70,13 +70,13 @@ pub struct Row {
     pub scale_g: f64,
     /// By column; `None` where a stage has none of it.
     #[serde(default)]
-    pub cells: Vec<Option<Cell>>,
+    pub cells: Vec<Option<WeighedCell>>,
 }
 
 /// One stage.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Column {
+pub struct StageColumn {
     /// Absent for the final dough.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub kind: Option<PrefermentKind>,
@@ -102,10 +102,10 @@ pub struct Column {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FormulaResult {
     /// One for each ingredient, as it is weighed.
-    pub rows: Vec<Row>,
+    pub rows: Vec<IngredientRow>,
     /// Preferments in their order, the final dough last.
     #[serde(default)]
-    pub columns: Vec<Column>,
+    pub columns: Vec<StageColumn>,
     /// Sum of all percentages.
     pub sum_percent: f64,
     /// Pieces plus loss.
@@ -130,7 +130,7 @@ pub struct FormulaResult {
     pub blend: Option<Blend>,
     /// How levains are fed.
     #[serde(default)]
-    pub builds: Vec<Build>,
+    pub builds: Vec<LevainBuild>,
     /// How to weigh a yeast dose of the final dough that the scale cannot read.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub dilution: Option<Dilution>,
@@ -147,10 +147,10 @@ impl FormulaResult {
             .max_by(|a, b| all(a).total_cmp(&all(b)))
     }
     /// The first row of an ingredient, if the formula has it.
-    pub fn row(&self, ingredient: Ingredient) -> Option<&Row> {
+    pub fn row(&self, ingredient: Ingredient) -> Option<&IngredientRow> {
         self.rows.iter().find(|r| r.ingredient == ingredient)
     }
-    fn of(&self, ingredient: Ingredient) -> impl Iterator<Item = &Row> {
+    fn of(&self, ingredient: Ingredient) -> impl Iterator<Item = &IngredientRow> {
         self.rows.iter().filter(move |r| r.ingredient == ingredient)
     }
     /// Exact grams of an ingredient in all, 0 where there is none.
@@ -169,7 +169,12 @@ impl FormulaResult {
     pub fn weigh_in(&self, ingredient: Ingredient, column: usize) -> f64 {
         clean(self.in_column(ingredient, column, |c| c.weigh_g))
     }
-    fn in_column(&self, ingredient: Ingredient, column: usize, of: impl Fn(&Cell) -> f64) -> f64 {
+    fn in_column(
+        &self,
+        ingredient: Ingredient,
+        column: usize,
+        of: impl Fn(&WeighedCell) -> f64,
+    ) -> f64 {
         self.of(ingredient)
             .filter_map(|r| r.cells.get(column)?.as_ref().map(&of))
             .sum()
@@ -204,14 +209,14 @@ pub(super) fn weighed(
     let dough_g = f.pieces.bowl_g(f.loss_percent, sum_percent);
     too_much(f, dough_g)?;
     let per_percent = dough_g / sum_percent;
-    let mut rows: Vec<Row> = lines(f)
+    let mut rows: Vec<IngredientRow> = lines(f)
         .into_iter()
         .map(|(ingredient, name, of)| {
             row(ingredient, name, &parts.stages, &*of, per_percent, scales)
         })
         .filter(|r| r.percent > 0.0 || r.ingredient == Ingredient::Flour)
         .collect();
-    let mut columns: Vec<Column> = (0..parts.stages.len())
+    let mut columns: Vec<StageColumn> = (0..parts.stages.len())
         .map(|i| column(f, i, &rows))
         .collect();
     as_diluted(&mut rows, &mut columns);
@@ -230,7 +235,7 @@ pub(super) fn weighed(
                 .map(|x| x.name.clone())
                 .zip(shares.copied())
                 .collect();
-            Build::of(i, p, columns[i].exact_g, &flours, scales)
+            LevainBuild::of(i, p, columns[i].exact_g, &flours, scales)
         })
         .collect();
     Ok(FormulaResult {
@@ -266,7 +271,7 @@ fn too_much(f: &Formula, dough_g: f64) -> Result<(), ValidationError> {
 }
 
 /// A dose that goes in dissolved is weighed as what its part of the mixture holds: one figure on every page.
-fn as_diluted(rows: &mut [Row], columns: &mut [Column]) {
+fn as_diluted(rows: &mut [IngredientRow], columns: &mut [StageColumn]) {
     for row in rows
         .iter_mut()
         .filter(|r| r.ingredient == Ingredient::Yeast)
@@ -284,7 +289,7 @@ fn as_diluted(rows: &mut [Row], columns: &mut [Column]) {
     }
 }
 
-type Of = Box<dyn Fn(&Part) -> f64>;
+type Of = Box<dyn Fn(&StageParts) -> f64>;
 
 /// The rows in the order of the sheet: flours, water, salt, oil, sugar, extras, yeast.
 fn lines(f: &Formula) -> Vec<(Ingredient, Fact, Of)> {
@@ -314,18 +319,18 @@ fn lines(f: &Formula) -> Vec<(Ingredient, Fact, Of)> {
 fn row(
     ingredient: Ingredient,
     name: Fact,
-    stages: &[Part],
-    of: &dyn Fn(&Part) -> f64,
+    stages: &[StageParts],
+    of: &dyn Fn(&StageParts) -> f64,
     per_percent: f64,
     scales: &Scales,
-) -> Row {
-    let cells: Vec<Option<Cell>> = stages
+) -> IngredientRow {
+    let cells: Vec<Option<WeighedCell>> = stages
         .iter()
         .map(|p| {
             let exact_g = per_percent * of(p);
             (exact_g > 0.0).then(|| {
                 let scale_g = scales.for_g(exact_g);
-                Cell {
+                WeighedCell {
                     exact_g,
                     weigh_g: Grams(exact_g).on_scale(scale_g).0,
                     scale_g,
@@ -334,7 +339,7 @@ fn row(
         })
         .collect();
     let all = || cells.iter().flatten();
-    Row {
+    IngredientRow {
         ingredient,
         name,
         percent: stages.iter().map(of).sum(),
@@ -345,8 +350,8 @@ fn row(
     }
 }
 
-fn column(f: &Formula, i: usize, rows: &[Row]) -> Column {
-    let cell = |r: &Row| r.cells.get(i).copied().flatten();
+fn column(f: &Formula, i: usize, rows: &[IngredientRow]) -> StageColumn {
+    let cell = |r: &IngredientRow| r.cells.get(i).copied().flatten();
     let all = || rows.iter().filter_map(cell);
     let one = |ingredient| {
         rows.iter()
@@ -356,7 +361,7 @@ fn column(f: &Formula, i: usize, rows: &[Row]) -> Column {
     let yeast = one(Ingredient::Yeast).next();
     let water: f64 = one(Ingredient::Water).map(|c| c.exact_g).sum();
     let preferment = f.preferments.get(i);
-    Column {
+    StageColumn {
         kind: preferment.map(|p| p.kind),
         name: preferment.map_or(fact!("dough"), |p| p.called()),
         exact_g: all().map(|c| c.exact_g).sum(),

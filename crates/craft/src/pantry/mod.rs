@@ -13,7 +13,7 @@ use crate::fact::{Fact, Percent, Value};
 use crate::keyed::Keyed;
 pub use cost::{Cost, CostLine, Price, cost};
 pub use shopping::{Need, NeededFor, ShoppingLine, needed, needs, shopping};
-pub use stock::{InStock, Kept};
+pub use stock::{InStock, StockItem};
 
 use crate::fire::{Material, PanNow};
 use crate::flour::{FlourFacts, FlourPart};

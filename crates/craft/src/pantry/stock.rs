@@ -4,7 +4,7 @@ use super::{Flour, Good, Leaven, Need};
 
 /// Something that is kept in the pantry and used up, as the needs of a batch find it.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Kept {
+pub struct StockItem {
     /// Its id in the pantry.
     pub id: u64,
     /// What needs may call it: its own name; of a leaven also its form.
@@ -15,10 +15,10 @@ pub struct Kept {
     pub counted_g: f64,
 }
 
-impl Kept {
+impl StockItem {
     /// A flour, with what is in its bags.
-    pub fn flour(id: u64, f: &Flour) -> Kept {
-        Kept {
+    pub fn flour(id: u64, f: &Flour) -> StockItem {
+        StockItem {
             id,
             names: vec![f.name.clone()],
             is_flour: true,
@@ -26,8 +26,8 @@ impl Kept {
         }
     }
     /// A leaven, with what is left of it.
-    pub fn leaven(id: u64, l: &Leaven) -> Kept {
-        Kept {
+    pub fn leaven(id: u64, l: &Leaven) -> StockItem {
+        StockItem {
             id,
             names: vec![l.form.shelf_name().into(), l.name.clone()],
             is_flour: false,
@@ -35,8 +35,8 @@ impl Kept {
         }
     }
     /// A good, with what is left of it.
-    pub fn good(id: u64, g: &Good) -> Kept {
-        Kept {
+    pub fn good(id: u64, g: &Good) -> StockItem {
+        StockItem {
             id,
             names: vec![g.name.clone()],
             is_flour: false,
@@ -145,11 +145,11 @@ mod tests {
             grams: 1.0,
             is_topping: false,
         };
-        let f = Kept::flour(7, &flour());
+        let f = StockItem::flour(7, &flour());
         assert!(
             f.answers(&need("renamed", Some(7))) && !f.answers(&need("Quernside No. 4", Some(8)))
         );
-        let yeast = Kept::leaven(
+        let yeast = StockItem::leaven(
             9,
             &Leaven {
                 name: "the sachets".into(),

@@ -1,14 +1,14 @@
 //! The formula of what was read: everything in % of all flour, starter and preferments counted in.
 
 use super::line::speaks_of_hours;
-use super::words::What;
-use super::{Item, Line, Makes, Section, Status};
+use super::words::PastedKind;
+use super::{Line, Makes, PastedItem, Section, Status};
 use crate::fact;
 use crate::fact::{Fact, Percent};
 use crate::flour::{FlourFacts, FlourKind, FlourPart};
 use crate::formula::{
-    Dose, Extra, ExtraKind, Feed, Formula, HydrationCounts, Pieces, Preferment, PrefermentKind,
-    Yeast,
+    Dose, Extra, ExtraKind, Formula, HydrationCounts, LevainFeed, Pieces, Preferment,
+    PrefermentKind, Yeast,
 };
 use crate::leaven::YeastForm;
 use crate::number::plain;
@@ -36,37 +36,37 @@ impl Bowl {
     fn flour(&self) -> f64 {
         self.flours.iter().map(|f| f.2).sum()
     }
-    fn add(&mut self, i: &Item) {
+    fn add(&mut self, i: &PastedItem) {
         let g = i.grams;
         let mut extra = |kind| self.extras.push((kind, g));
         match i.what {
-            What::Flour { kind } => {
+            PastedKind::Flour { kind } => {
                 match self.flours.iter_mut().find(|f| f.0 == kind && f.1 == i.w) {
                     Some(f) => f.2 += g,
                     None => self.flours.push((kind, i.w, g)),
                 }
             }
-            What::Water => self.water += g,
-            What::Salt => self.salt += g,
-            What::Oil => self.oil += g,
-            What::Sugar => self.sugar += g,
-            What::Honey => extra(ExtraKind::Honey),
-            What::Syrup => extra(ExtraKind::Syrup),
-            What::ActiveMalt => extra(ExtraKind::ActiveMalt),
-            What::PlainMalt => extra(ExtraKind::PlainMalt),
-            What::Milk => extra(ExtraKind::Milk),
-            What::MilkPowder => extra(ExtraKind::MilkPowder),
-            What::Butter => extra(ExtraKind::Butter),
-            What::Fat => extra(ExtraKind::Fat),
-            What::Seeds => extra(ExtraKind::Seeds),
-            What::DriedMother => extra(ExtraKind::DriedMother),
-            What::Yeast { form } => self.yeast.push((form, g)),
-            What::Starter { hydration_percent } => {
+            PastedKind::Water => self.water += g,
+            PastedKind::Salt => self.salt += g,
+            PastedKind::Oil => self.oil += g,
+            PastedKind::Sugar => self.sugar += g,
+            PastedKind::Honey => extra(ExtraKind::Honey),
+            PastedKind::Syrup => extra(ExtraKind::Syrup),
+            PastedKind::ActiveMalt => extra(ExtraKind::ActiveMalt),
+            PastedKind::PlainMalt => extra(ExtraKind::PlainMalt),
+            PastedKind::Milk => extra(ExtraKind::Milk),
+            PastedKind::MilkPowder => extra(ExtraKind::MilkPowder),
+            PastedKind::Butter => extra(ExtraKind::Butter),
+            PastedKind::Fat => extra(ExtraKind::Fat),
+            PastedKind::Seeds => extra(ExtraKind::Seeds),
+            PastedKind::DriedMother => extra(ExtraKind::DriedMother),
+            PastedKind::Yeast { form } => self.yeast.push((form, g)),
+            PastedKind::Starter { hydration_percent } => {
                 self.starters.push((f64::from(hydration_percent), g))
             }
-            What::Poolish => self.poolish += g,
-            What::Biga => self.biga += g,
-            What::Topping => {}
+            PastedKind::Poolish => self.poolish += g,
+            PastedKind::Biga => self.biga += g,
+            PastedKind::Topping => {}
         }
     }
     /// Yeast in one form: all in the first that is named.
@@ -89,13 +89,13 @@ pub(super) fn formula(
     makes: Makes,
     style: &Style,
 ) -> Result<(Formula, Vec<Fact>), ValidationError> {
-    let all: Vec<&Item> = lines.iter().flat_map(|l| &l.items).collect();
+    let all: Vec<&PastedItem> = lines.iter().flat_map(|l| &l.items).collect();
     let in_percent = all.iter().any(|i| i.is_percent)
         && !all
             .iter()
-            .any(|i| !i.is_percent && matches!(i.what, What::Flour { .. }));
+            .any(|i| !i.is_percent && matches!(i.what, PastedKind::Flour { .. }));
     let mut doubts = Vec::new();
-    let usable: Vec<&Item> = all
+    let usable: Vec<&PastedItem> = all
         .iter()
         .copied()
         .filter(|i| i.is_percent == in_percent && i.section != Section::Topping)
@@ -166,7 +166,7 @@ pub(super) fn formula(
         f.preferments.push(Preferment {
             flour_percent: percent(g / (1.0 + h / 100.0)),
             hydration_percent: *h,
-            feed: Some(Feed::default()),
+            feed: Some(LevainFeed::default()),
             ..Preferment::usual(PrefermentKind::Levain)
         });
         doubts.push(fact!(
@@ -386,14 +386,14 @@ fn preferment(section: Section, b: &Bowl, all_flour: f64, names: &[String]) -> P
             },
         },
         flours: if names.len() > 1 { flours } else { vec![] },
-        feed: (kind == PrefermentKind::Levain).then(|| Feed {
+        feed: (kind == PrefermentKind::Levain).then(|| LevainFeed {
             flour_parts: if seed > 0.0 {
                 let seed_g: f64 = b.starters.iter().map(|s| s.1).sum();
                 (b.flour() / seed_g).clamp(0.2, 10.0)
             } else {
                 2.0
             },
-            ..Feed::default()
+            ..LevainFeed::default()
         }),
         ..usual
     }

@@ -1,14 +1,14 @@
 //! One line: what is weighed in it, which part of the recipe it belongs to, or that it is something else.
 
 use super::amount::{Amount, Unit, amounts};
-use super::words::{What, ingredients, named};
-use super::{Item, Line, Makes, Section, Status};
+use super::words::{PastedKind, ingredients, named};
+use super::{Line, Makes, PastedItem, Section, Status};
 use crate::leaven::YeastForm;
 use crate::number::plain;
 
 /// Reads lines one after the other; a heading holds until the next one or a gap.
 #[derive(Default)]
-pub struct Reader {
+pub struct RecipeReader {
     section: Section,
     /// Whether the section has had an item: then a blank line ends it.
     begun: bool,
@@ -44,7 +44,7 @@ const PIECES: [&str; 12] = [
     "palline", "trays",
 ];
 
-impl Reader {
+impl RecipeReader {
     pub fn line(&mut self, raw: &str) -> Line {
         let text: String = raw.chars().take(500).collect();
         let lower = tidy(&text);
@@ -116,7 +116,7 @@ impl Reader {
     }
 
     /// What is weighed, and the parts beside it that name something and no weight.
-    fn items(&mut self, text: &str, section: Section) -> (Vec<Item>, Vec<String>) {
+    fn items(&mut self, text: &str, section: Section) -> (Vec<PastedItem>, Vec<String>) {
         let (mut out, mut unread) = (Vec::new(), Vec::new());
         // "Flour 00, 500 g": a name that still waits for its amount.
         let mut waiting: Option<&str> = None;
@@ -243,9 +243,12 @@ fn heading(text: &str) -> Option<(Section, &str)> {
         .iter()
         .filter(|(w, _)| has_word(head, w))
         .max_by_key(|(w, _)| w.len())?;
-    let named_otherwise = ingredients(head)
-        .iter()
-        .any(|f| !matches!(f.what, What::Starter { .. } | What::Poolish | What::Biga));
+    let named_otherwise = ingredients(head).iter().any(|f| {
+        !matches!(
+            f.what,
+            PastedKind::Starter { .. } | PastedKind::Poolish | PastedKind::Biga
+        )
+    });
     if named_otherwise || (!rest.trim().is_empty() && ingredients(rest).is_empty()) {
         return None;
     }
@@ -375,7 +378,7 @@ fn best(chunk: &str) -> Option<Amount> {
         })
 }
 
-fn item(chunk: &str, section: Section) -> Option<Item> {
+fn item(chunk: &str, section: Section) -> Option<PastedItem> {
     let amount = best(chunk)?;
     let found = named(chunk)?;
     let what = found.what;
@@ -389,7 +392,7 @@ fn item(chunk: &str, section: Section) -> Option<Item> {
         ),
         Unit::Volume(ml) => {
             let d = what.density();
-            let is_water = what == What::Water && ml != 240.0 && ml != 200.0;
+            let is_water = what == PastedKind::Water && ml != 240.0 && ml != 200.0;
             let how = format!("{value} {word} × {} ml × {} g/ml", plain(ml), plain(d));
             // Water by the litre is as good as weighed.
             (amount.value * ml * d, how, !is_water)
@@ -410,24 +413,24 @@ fn item(chunk: &str, section: Section) -> Option<Item> {
     // A sachet holds dry yeast, a cube fresh, unless the words say otherwise.
     let plain_yeast = chunk.contains("yeast") || chunk.contains("lievito");
     let what = match (what, amount.unit) {
-        (What::Yeast { .. }, Unit::Sachet) if plain_yeast && !chunk.contains("fres") => {
-            What::Yeast {
+        (PastedKind::Yeast { .. }, Unit::Sachet) if plain_yeast && !chunk.contains("fres") => {
+            PastedKind::Yeast {
                 form: match what {
-                    What::Yeast {
+                    PastedKind::Yeast {
                         form: YeastForm::Instant,
                     } => YeastForm::Instant,
                     _ => YeastForm::ActiveDry,
                 },
             }
         }
-        (What::Yeast { .. }, Unit::Cube) => What::Yeast {
+        (PastedKind::Yeast { .. }, Unit::Cube) => PastedKind::Yeast {
             form: YeastForm::Fresh,
         },
         _ => what,
     };
     let named = chunk[found.from..found.to].trim();
-    Some(Item {
-        section: if what == What::Topping {
+    Some(PastedItem {
+        section: if what == PastedKind::Topping {
             Section::Topping
         } else {
             section
@@ -462,7 +465,7 @@ fn strength(chunk: &str) -> Option<f64> {
 }
 
 /// A line that names an ingredient or an amount to weigh, and from which nothing was read, is shown as unread.
-fn status_of(items: &[Item], unread: &[String], text: &str) -> Status {
+fn status_of(items: &[PastedItem], unread: &[String], text: &str) -> Status {
     if !items.is_empty() {
         return if items.iter().any(|i| i.rough) || !unread.is_empty() {
             Status::Rough

@@ -19,7 +19,7 @@ mod words;
 
 use crate::fact;
 use crate::fact::{Fact, Value};
-pub use words::What;
+pub use words::PastedKind;
 
 use crate::formula::Formula;
 use crate::refusal::ValidationError;
@@ -54,11 +54,11 @@ pub enum Section {
 /// One ingredient that was read.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Item {
+pub struct PastedItem {
     /// Under which heading it stood.
     pub section: Section,
     /// What it is.
-    pub what: What,
+    pub what: PastedKind,
     /// The words that named it.
     pub name: String,
     /// Grams; of a recipe in percentages, percent of the flour.
@@ -102,7 +102,7 @@ pub struct Line {
     /// How well it was understood.
     pub status: Status,
     /// What was read of it.
-    pub items: Vec<Item>,
+    pub items: Vec<PastedItem>,
     /// Parts that name something to weigh and were not read: "1 egg", "a drizzle of oil".
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub unread: Vec<String>,
@@ -152,7 +152,7 @@ pub struct PasteRequest {
 
 /// Reads the lines of a text; never fails, whatever the text.
 pub fn read_lines(text: &str) -> (Vec<Line>, Makes) {
-    let mut reader = line::Reader::default();
+    let mut reader = line::RecipeReader::default();
     let lines = text
         .lines()
         .take(MOST_LINES)

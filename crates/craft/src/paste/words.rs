@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "is", rename_all = "snake_case")]
-pub enum What {
+pub enum PastedKind {
     /// A flour.
     Flour {
         /// What it is milled from.
@@ -61,27 +61,27 @@ pub enum What {
 }
 
 use FlourKind::*;
-use What::*;
+use PastedKind::*;
 
-const FRESH: What = Yeast {
+const FRESH: PastedKind = Yeast {
     form: YeastForm::Fresh,
 };
-const DRY: What = Yeast {
+const DRY: PastedKind = Yeast {
     form: YeastForm::ActiveDry,
 };
-const INSTANT: What = Yeast {
+const INSTANT: PastedKind = Yeast {
     form: YeastForm::Instant,
 };
 
-const fn flour(kind: FlourKind) -> What {
+const fn flour(kind: FlourKind) -> PastedKind {
     Flour { kind }
 }
-const fn starter(hydration_percent: u16) -> What {
+const fn starter(hydration_percent: u16) -> PastedKind {
     Starter { hydration_percent }
 }
 
 /// Phrases; in a text the longest that fits wins, so "olive oil" is not "olives" and "milk powder" not "milk".
-const WORDS: [(&str, What); 139] = [
+const WORDS: [(&str, PastedKind); 139] = [
     ("flour", flour(SoftFine)),
     ("farina", flour(SoftFine)),
     ("farine", flour(SoftFine)),
@@ -225,15 +225,15 @@ const WORDS: [(&str, What); 139] = [
 
 /// Where a phrase stands and what it names.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Found {
+pub struct FoundWord {
     pub from: usize,
     pub to: usize,
-    pub what: What,
+    pub what: PastedKind,
 }
 
 /// The ingredients named in a lower-case text, in order, none inside another.
-pub fn ingredients(text: &str) -> Vec<Found> {
-    let mut all: Vec<Found> = Vec::new();
+pub fn ingredients(text: &str) -> Vec<FoundWord> {
+    let mut all: Vec<FoundWord> = Vec::new();
     for (phrase, what) in WORDS {
         for (from, _) in text.match_indices(phrase) {
             let to = from + phrase.len();
@@ -241,13 +241,13 @@ pub fn ingredients(text: &str) -> Vec<Found> {
             let after = text[to..].chars().next();
             let inside = |c: Option<char>| c.is_some_and(|c| c.is_alphanumeric());
             if !inside(before) && !inside(after) {
-                all.push(Found { from, to, what });
+                all.push(FoundWord { from, to, what });
             }
         }
     }
     // The longest first; what overlaps a longer one goes.
     all.sort_by_key(|f| (usize::MAX - (f.to - f.from), f.from));
-    let mut out: Vec<Found> = Vec::new();
+    let mut out: Vec<FoundWord> = Vec::new();
     for f in all {
         if out.iter().all(|o| f.to <= o.from || f.from >= o.to) {
             out.push(f);
@@ -259,7 +259,7 @@ pub fn ingredients(text: &str) -> Vec<Found> {
 
 /// The ingredient that a phrase is about: of a blend of words ("farina di grano tenero 00 W280", "olive oil for
 /// the tin") the first that is named, but a flour said closer wins ("flour, wholemeal").
-pub fn named(text: &str) -> Option<Found> {
+pub fn named(text: &str) -> Option<FoundWord> {
     let found = ingredients(text);
     let first = *found.first()?;
     let closer = found
@@ -271,7 +271,7 @@ pub fn named(text: &str) -> Option<Found> {
     }
 }
 
-impl What {
+impl PastedKind {
     /// Grams per millilitre, as taken when a recipe measures by volume. Flour as spooned, salt fine.
     pub fn density(self) -> f64 {
         match self {

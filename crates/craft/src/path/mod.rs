@@ -53,7 +53,8 @@ pub struct Place {
     pub profile_c: Option<Vec<f64>>,
     /// How far off that may be, K; by kind of place when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub off_c: Option<f64>,
+    #[serde(rename = "off_c")]
+    pub off_k: Option<f64>,
     /// A fridge without power: in so many hours its difference to the room falls to a third, 1 to 72; by kind when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub holds_h: Option<f64>,
@@ -85,7 +86,7 @@ impl Place {
                 c.refuse("profile_c", fact!("hourly-24", n = p.len()));
             }
         }
-        if let Some(off) = self.off_c {
+        if let Some(off) = self.off_k {
             c.range(
                 "off_c",
                 fact!("f-how-far-off"),

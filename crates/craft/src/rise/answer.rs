@@ -1,7 +1,7 @@
 //! What the rise models answer: the points of a run, its window, and a dose or an honest no.
 
-use super::request::Kind;
-use super::ripeness::{Handling, Label, Part};
+use super::request::DoughKind;
+use super::ripeness::{Handling, Label, RipenessPart};
 use crate::note::Note;
 use serde::{Deserialize, Serialize};
 
@@ -36,7 +36,7 @@ pub struct RisePoint {
     /// By maturation.
     pub ripeness_mature: f64,
     /// Which of them holds it back.
-    pub limiting: Part,
+    pub limiting: RipenessPart,
     /// Maturation, hours at 20 °C.
     pub matured_h: f64,
     /// Gluten reserve, 1 falling to 0 and below.
@@ -65,7 +65,7 @@ pub struct Window {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub far_h: Option<f64>,
     /// What held it back until then.
-    pub opens_by: Part,
+    pub opens_by: RipenessPart,
     /// What ends it.
     pub shuts_by: Shuts,
 }
@@ -88,7 +88,7 @@ pub enum Shuts {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PrefermentEnd {
     /// What it is.
-    pub kind: Kind,
+    pub kind: DoughKind,
     /// 1 is ready as intended.
     pub ripeness: f64,
     /// Living yeast, % fresh equivalent on its flour.

@@ -7,8 +7,8 @@ use super::answer::{PrefermentEnd, RisePoint, RiseResult, Shuts, Window};
 use super::heat;
 use super::judge;
 pub(crate) use super::kinetics::HandOver;
-use super::kinetics::{Kinetics, Moment, State};
-use super::memo::Runs;
+use super::kinetics::{Kinetics, RiseMoment, State};
+use super::memo::PrefermentRuns;
 use super::request::{RiseRequest, Stage};
 use super::ripeness::{AtBake, FAR_PAST, Label, READY, handling};
 use super::series::{Grid, Series, at_place};
@@ -69,7 +69,7 @@ pub(super) fn series(
 /// A run with everything that was seen on the way.
 struct Trace {
     series: Series,
-    seen: Vec<(State, Moment)>,
+    seen: Vec<(State, RiseMoment)>,
 }
 
 fn trace(r: &RiseRequest, k: &Kinetics, from: Temperatures, passes: usize, extra_h: f64) -> Trace {
@@ -101,7 +101,11 @@ fn trace_on(
 }
 
 /// Runs the preferments of a request, each to its end, at the altitude of the dough.
-pub(crate) fn hand_overs(r: &RiseRequest, from: Temperatures, runs: &Runs) -> Vec<HandOver> {
+pub(crate) fn hand_overs(
+    r: &RiseRequest,
+    from: Temperatures,
+    runs: &PrefermentRuns,
+) -> Vec<HandOver> {
     r.preferments
         .iter()
         .map(|p| {
@@ -158,14 +162,14 @@ fn hand_over(recipe: &RiseRequest, flour_fraction: f64, from: Temperatures) -> H
 /// # Ok::<(), serde_json::Error>(())
 /// ```
 pub fn forecast(r: &RiseRequest, from: Temperatures) -> Result<RiseResult, ValidationError> {
-    forecast_with(r, from, &Runs::default())
+    forecast_with(r, from, &PrefermentRuns::default())
 }
 
 /// The same, with the preferments that were run before.
 pub(crate) fn forecast_with(
     r: &RiseRequest,
     from: Temperatures,
-    runs: &Runs,
+    runs: &PrefermentRuns,
 ) -> Result<RiseResult, ValidationError> {
     r.check(true)?;
     Ok(foresee(r, from, &hand_overs(r, from, runs), Look::Beyond))

@@ -6,7 +6,7 @@
 //! expands; no freezing; the shape of a risen bulk is ignored.
 
 use super::recipe::{Recipe, henry};
-use super::request::{Air, Container, RiseRequest, Shape, Stage};
+use super::request::{Air, Container, DoughShape, RiseRequest, Stage};
 use super::responses::{self, Responses};
 use super::series::{Grid, Series, schedule};
 use crate::units::DOUGH_G_PER_CM3;
@@ -45,19 +45,19 @@ impl Container {
     }
 }
 
-impl Shape {
+impl DoughShape {
     /// Real area against that of the sphere or slab (assumed: balls flatten).
     fn area_factor(self) -> f64 {
         match self {
-            Shape::Ball => 1.35,
-            Shape::Bulk => 1.20,
-            Shape::Slab => 1.0,
+            DoughShape::Ball => 1.35,
+            DoughShape::Bulk => 1.20,
+            DoughShape::Slab => 1.0,
         }
     }
 }
 
 /// Shells, weights and conductances of one piece in one place.
-struct Piece<const N: usize> {
+struct HeatPiece<const N: usize> {
     /// Share of the volume per shell; sums to 1.
     weights: [f64; N],
     /// Unnormalised volumes and inner conductances, per unit of the geometry.
@@ -70,10 +70,10 @@ struct Piece<const N: usize> {
     h: f64,
 }
 
-impl<const N: usize> Piece<N> {
+impl<const N: usize> HeatPiece<N> {
     fn of(stage: &Stage) -> Self {
         let (power, radius) = match stage.shape {
-            Shape::Slab => (0, stage.thickness_mm.unwrap_or(0.0) / 1000.0 / 2.0),
+            DoughShape::Slab => (0, stage.thickness_mm.unwrap_or(0.0) / 1000.0 / 2.0),
             _ => {
                 let kg = stage.piece_g / 1000.0;
                 (
@@ -96,7 +96,7 @@ impl<const N: usize> Piece<N> {
         for (i, g) in inner.iter_mut().enumerate().take(N - 1) {
             *g = CONDUCTIVITY * face(i + 1) / dr;
         }
-        Piece {
+        HeatPiece {
             weights: volumes.map(|v| v / total),
             volumes,
             inner,
@@ -137,7 +137,7 @@ struct Factored<const N: usize> {
 }
 
 impl<const N: usize> Factored<N> {
-    fn of(piece: &Piece<N>, specific_heat: f64, dt_h: f64) -> Self {
+    fn of(piece: &HeatPiece<N>, specific_heat: f64, dt_h: f64) -> Self {
         let capacity = piece
             .volumes
             .map(|v| DENSITY * specific_heat * 1000.0 * v / (dt_h * 3600.0));
@@ -165,7 +165,7 @@ impl<const N: usize> Factored<N> {
     }
 
     /// One step of backward Euler: temperatures after `dt_h` at `place_c`, `heat` W per m³.
-    fn advance(&self, piece: &Piece<N>, t: &mut [f64; N], place_c: f64, heat: f64) {
+    fn advance(&self, piece: &HeatPiece<N>, t: &mut [f64; N], place_c: f64, heat: f64) {
         let mut right = [0.0; N];
         for i in 0..N {
             let mut d = self.capacity[i] * t[i] + heat * piece.volumes[i];
@@ -211,7 +211,7 @@ fn in_shells<const N: usize>(
     let stages = r.lasting_stages();
     let (mut steps, planned) = schedule(&stages, grid, extra_h);
     let mut shells = [r.dough_c; N];
-    let mut piece: Option<Piece<N>> = None;
+    let mut piece: Option<HeatPiece<N>> = None;
     let mut factored: Option<Factored<N>> = None;
     for (i, step) in steps.iter_mut().enumerate() {
         let stage = &stages[step.stage];
@@ -227,7 +227,7 @@ fn in_shells<const N: usize>(
             if let Some(measured) = stage.starts_at_c {
                 shells = [measured; N];
             }
-            piece = Some(Piece::of(stage));
+            piece = Some(HeatPiece::of(stage));
             factored = None;
         }
         if stage.is_frozen() {
@@ -295,7 +295,7 @@ mod tests {
     fn the_printed_cooling_times_come_out() {
         let ball = |container, air| Stage {
             piece_g: 250.0,
-            shape: Shape::Ball,
+            shape: DoughShape::Ball,
             container,
             air,
             ..bulk(24.0, 4.0)
@@ -419,14 +419,14 @@ mod tests {
                 Stage {
                     air: Air::Fridge,
                     piece_g: 250.0,
-                    shape: Shape::Ball,
+                    shape: DoughShape::Ball,
                     container: Container::Box,
                     event: crate::rise::Event::Ball,
                     ..bulk(46.0, 4.0)
                 },
                 Stage {
                     piece_g: 250.0,
-                    shape: Shape::Ball,
+                    shape: DoughShape::Ball,
                     container: Container::Box,
                     ..bulk(5.0, 22.0)
                 },

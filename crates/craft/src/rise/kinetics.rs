@@ -4,9 +4,9 @@
 //! % fresh equivalent, maturation in hours at 20 °C. Source: fermentation model, sections 6 and 7.
 
 use super::recipe::Recipe;
-use super::request::{Event, Kind, RiseRequest};
-use super::ripeness::{Label, Part, Ripeness};
-use super::series::{Series, Step};
+use super::request::{DoughKind, Event, RiseRequest};
+use super::ripeness::{Label, Ripeness, RipenessPart};
+use super::series::{Series, SeriesStep};
 
 // Yeast: gas mmol/(g·h) at 30 °C unsalted (textbook), growth 1/h and its ceiling (calibrated).
 const YEAST_GAS: f64 = 3.6;
@@ -87,7 +87,7 @@ pub struct State {
 #[derive(Debug, Clone, PartialEq)]
 pub struct HandOver {
     /// What it is.
-    pub kind: Kind,
+    pub kind: DoughKind,
     /// Its flour of all flour, 0 to 1.
     pub flour_fraction: f64,
     /// How it ended.
@@ -104,7 +104,7 @@ pub struct HandOver {
 
 /// One step's outcome, as the searches and pictures need it.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Moment {
+pub struct RiseMoment {
     /// By gas, piece and maturation.
     pub ripeness: Ripeness,
     /// Against just mixed, before this step's losses.
@@ -169,7 +169,7 @@ impl Kinetics {
         for p in preferments {
             let (f, e) = (p.flour_fraction, &p.end);
             let (mut leaven, mut acid) = (e.leaven, e.acid);
-            if p.kind == Kind::Levain {
+            if p.kind == DoughKind::Levain {
                 // A built leaven hands over by its ripeness: its X counts gas, not cells.
                 let ripe = p.gas_ripeness.min(1.0);
                 leaven = leaven.max(LEAVEN_RIPE * p.leaven_vigour * ripe);
@@ -202,7 +202,7 @@ impl Kinetics {
         &self,
         series: &Series,
         steps: usize,
-        mut see: impl FnMut(usize, &State, Moment),
+        mut see: impl FnMut(usize, &State, RiseMoment),
     ) -> State {
         let mut s = self.start.clone();
         let mut capacity = self.recipe.capacity_h(0);
@@ -240,7 +240,7 @@ impl Kinetics {
         }
     }
 
-    fn step(&self, s: &mut State, step: &Step, skin: f64, capacity: f64) -> Moment {
+    fn step(&self, s: &mut State, step: &SeriesStep, skin: f64, capacity: f64) -> RiseMoment {
         let (r, y, dt) = (&self.recipe, &step.responses, step.hours);
         let thermal = s.thermal_h + y.gas * dt;
         let mid = 0.5 * (s.thermal_h + thermal);
@@ -299,7 +299,7 @@ impl Kinetics {
         let inflation = s.piece / r.c_dose;
         let label_if = |wanted| Label::of(r.kind, &ripeness, reserve, inflation, wanted);
         let label = label_if((s.piece + s.starved) / r.c_dose);
-        Moment {
+        RiseMoment {
             ripeness,
             volume,
             ceiling,
@@ -313,9 +313,9 @@ impl Kinetics {
     fn ripeness(&self, s: &State, capacity: f64) -> Ripeness {
         let r = &self.recipe;
         let mature = match r.kind {
-            Kind::Dough => (s.matured_h / (MATURE_SHARE * capacity))
+            DoughKind::Dough => (s.matured_h / (MATURE_SHARE * capacity))
                 .min(s.matured_since_shaping_h / (RELAX_H * r.flour_w / 300.0)),
-            _ => Part::UNLIMITED,
+            _ => RipenessPart::UNLIMITED,
         };
         Ripeness {
             dose: s.made / r.c_dose,
@@ -330,7 +330,7 @@ impl Kinetics {
         r: &RiseRequest,
         flour_fraction: f64,
         end: State,
-        last: Moment,
+        last: RiseMoment,
     ) -> HandOver {
         let free = self.recipe.free_gas(end.held, end.mean_c);
         HandOver {

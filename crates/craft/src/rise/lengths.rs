@@ -6,7 +6,7 @@
 
 use super::answer::RiseResult;
 use super::forecast::{HandOver, Look, Temperatures, foresee, hand_overs, quick_end};
-use super::memo::Runs;
+use super::memo::PrefermentRuns;
 use super::request::RiseRequest;
 use super::ripeness::Label;
 use crate::fact;
@@ -121,7 +121,7 @@ pub fn solve_hours(
     };
     asked.dough.check(true).map_err(|e| e.below("dough"))?;
     let lengths = Lengths {
-        handed: hand_overs(&asked.dough, from, &Runs::default()),
+        handed: hand_overs(&asked.dough, from, &PrefermentRuns::default()),
         request: &asked,
         from,
     };

@@ -12,7 +12,7 @@ const MOST: usize = 64;
 /// What is remembered, handed in by whoever asks for many sheets of one dough: one for a single question, one for a whole
 /// server. Answers are the same without it.
 #[derive(Debug, Default)]
-pub struct Runs {
+pub struct PrefermentRuns {
     /// Preferments run to their end, as the dough takes them over.
     pub(crate) ends: Memo<HandOver>,
     /// Preferments over their hours.

@@ -39,9 +39,11 @@ pub use answer::{
 pub(crate) use forecast::{Look, forecast_with, foresee, hand_overs, quick_window};
 pub use forecast::{Temperatures, forecast};
 pub use lengths::{HoursAnswer, HoursRequest, solve_hours};
-pub use memo::Runs;
-pub use request::{Air, Container, Event, Kind, Preferment, RiseRequest, Shape, Stage};
-pub use ripeness::{Handling, Label, Part};
+pub use memo::PrefermentRuns;
+pub use request::{
+    Air, Container, DoughKind, DoughShape, Event, RisePreferment, RiseRequest, Stage,
+};
+pub use ripeness::{Handling, Label, RipenessPart};
 pub(crate) use solve::solve_looking;
 pub use solve::solve_yeast;
 pub use spread::{Band, Doubt, Doubts, Spread, spread};

@@ -3,7 +3,7 @@
 //!
 //! Source: fermentation model, sections 1, 5, 6.4 and 7. CO2 in mmol per kg of flour, pressure in atm.
 
-use super::request::{Kind, RiseRequest};
+use super::request::{DoughKind, RiseRequest};
 use crate::units::DOUGH_G_PER_CM3;
 
 /// Gas constant, L·atm/(mol·K).
@@ -29,7 +29,7 @@ const PIECE_SHARE: f64 = 0.70;
 #[derive(Debug, Clone, PartialEq)]
 pub struct Recipe {
     /// What it is.
-    pub kind: Kind,
+    pub kind: DoughKind,
     /// Water over flour.
     pub hydration: f64,
     /// Whole grain as a share, 0 to 1.
@@ -70,7 +70,7 @@ fn strength(w: f64) -> f64 {
 /// A stiff biga gasses more slowly: dry clumps, yeast unevenly spread, slow diffusion (assumed).
 fn stiffness(r: &RiseRequest) -> f64 {
     match r.kind {
-        Kind::Biga => (0.80 + 0.02 * (r.hydration_percent - 50.0)).clamp(0.80, 1.0),
+        DoughKind::Biga => (0.80 + 0.02 * (r.hydration_percent - 50.0)).clamp(0.80, 1.0),
         _ => 1.0,
     }
 }
@@ -126,7 +126,7 @@ impl Recipe {
             air: 1000.0 * AIR_SHARE * v0 * pressure / (R_GAS * (r.dough_c + KELVIN)),
             c_dose,
             c_piece: match r.kind {
-                Kind::Dough => fill(1.0 + PIECE_SHARE * (target - 1.0)),
+                DoughKind::Dough => fill(1.0 + PIECE_SHARE * (target - 1.0)),
                 _ => c_dose,
             },
         }
@@ -223,11 +223,11 @@ mod tests {
                 ..plain_dough()
             })
         };
-        close(of(Kind::Poolish, 100.0, 0.0).c_dose, 82.306, 5e-4);
-        close(of(Kind::Biga, 48.0, 0.0).c_dose, 120.81, 5e-3);
-        close(of(Kind::Levain, 100.0, 0.0).c_dose, 119.46, 5e-3);
+        close(of(DoughKind::Poolish, 100.0, 0.0).c_dose, 82.306, 5e-4);
+        close(of(DoughKind::Biga, 48.0, 0.0).c_dose, 120.81, 5e-3);
+        close(of(DoughKind::Levain, 100.0, 0.0).c_dose, 119.46, 5e-3);
         for (salt, factor) in [(1.0, 0.972), (2.0, 0.897), (3.0, 0.794), (4.0, 0.684)] {
-            close(of(Kind::Dough, 62.0, salt).f_salt, factor, 5e-4);
+            close(of(DoughKind::Dough, 62.0, salt).f_salt, factor, 5e-4);
         }
         for (w, hours) in [
             (80.0, 4.101),

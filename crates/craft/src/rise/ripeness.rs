@@ -2,7 +2,7 @@
 //!
 //! R = 1 is "ready as intended", 0.9 to 1.5 bakes well. Source: fermentation model, section 7.
 
-use super::request::Kind;
+use super::request::DoughKind;
 use serde::{Deserialize, Serialize};
 
 /// Ripeness at which a dough counts as ready.
@@ -22,7 +22,7 @@ const FADING: f64 = 1.7;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Part {
+pub enum RipenessPart {
     /// The dough has not made enough gas in all.
     Dose,
     /// The piece holds too little gas since it was shaped.
@@ -31,7 +31,7 @@ pub enum Part {
     Mature,
 }
 
-impl Part {
+impl RipenessPart {
     /// Stands for "does not limit": preferments need not relax.
     pub(super) const UNLIMITED: f64 = 9.0;
 }
@@ -57,13 +57,13 @@ impl Ripeness {
         self.dose.min(self.piece)
     }
     /// Which of them holds it back.
-    pub fn limiting(&self) -> Part {
+    pub fn limiting(&self) -> RipenessPart {
         if self.mature < self.gas() {
-            Part::Mature
+            RipenessPart::Mature
         } else if self.piece < self.dose {
-            Part::Piece
+            RipenessPart::Piece
         } else {
-            Part::Dose
+            RipenessPart::Dose
         }
     }
 }
@@ -88,11 +88,11 @@ pub enum Label {
 impl Label {
     /// The first match wins. `reserve` is the gluten reserve, `inflation` the piece's gas against full rise, `wanted` the
     /// same with what it would have made with sugar enough: a dough that starves is not a tolerant one.
-    pub fn of(kind: Kind, r: &Ripeness, reserve: f64, inflation: f64, wanted: f64) -> Label {
+    pub fn of(kind: DoughKind, r: &Ripeness, reserve: f64, inflation: f64, wanted: f64) -> Label {
         let whole = r.whole();
         // A biga is dry and clumped: it takes more before it is past (calibrated).
         let (over, fading) = match kind {
-            Kind::Biga => (3.0, 2.2),
+            DoughKind::Biga => (3.0, 2.2),
             _ => (2.3, FADING),
         };
         if inflation >= over || reserve < -0.20 || r.dose >= 4.2 {
@@ -202,8 +202,9 @@ mod tests {
             piece,
             mature,
         };
-        let of =
-            |x: Ripeness, reserve: f64, gas: f64| Label::of(Kind::Dough, &x, reserve, gas, gas);
+        let of = |x: Ripeness, reserve: f64, gas: f64| {
+            Label::of(DoughKind::Dough, &x, reserve, gas, gas)
+        };
         assert_eq!(of(r(0.5, 0.5, 2.0), 0.5, 0.5), Label::Young);
         assert_eq!(of(r(0.95, 1.2, 2.0), 0.5, 0.9), Label::Ready);
         assert_eq!(of(r(1.3, 1.2, 2.0), 0.5, 0.9), Label::Peak);
@@ -213,10 +214,11 @@ mod tests {
         assert_eq!(of(r(0.3, 0.2, 2.0), -0.21, 0.9), Label::Over);
         assert_eq!(of(r(4.2, 1.2, 2.0), 0.5, 0.9), Label::Over);
         // Short of sugar it fades by what it wanted, and is over by what it made.
-        let starved = |wanted: f64| Label::of(Kind::Dough, &r(1.3, 1.2, 2.0), 0.5, 0.9, wanted);
+        let starved =
+            |wanted: f64| Label::of(DoughKind::Dough, &r(1.3, 1.2, 2.0), 0.5, 0.9, wanted);
         assert_eq!((starved(1.6), starved(2.5)), (Label::Peak, Label::Fading));
         // A biga takes more.
-        let biga = |gas: f64| Label::of(Kind::Biga, &r(1.5, 1.5, 9.0), 0.5, gas, gas);
+        let biga = |gas: f64| Label::of(DoughKind::Biga, &r(1.5, 1.5, 9.0), 0.5, gas, gas);
         assert_eq!(
             (biga(2.1), biga(2.3), biga(3.0)),
             (Label::Peak, Label::Fading, Label::Over)
@@ -230,12 +232,18 @@ mod tests {
             piece: 0.8,
             mature: 2.0,
         };
-        assert_eq!((r.whole(), r.gas(), r.limiting()), (0.8, 0.8, Part::Piece));
+        assert_eq!(
+            (r.whole(), r.gas(), r.limiting()),
+            (0.8, 0.8, RipenessPart::Piece)
+        );
         let r = Ripeness {
             dose: 1.0,
             piece: 1.8,
             mature: 0.4,
         };
-        assert_eq!((r.whole(), r.gas(), r.limiting()), (0.4, 1.0, Part::Mature));
+        assert_eq!(
+            (r.whole(), r.gas(), r.limiting()),
+            (0.4, 1.0, RipenessPart::Mature)
+        );
     }
 }

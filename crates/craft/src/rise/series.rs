@@ -39,7 +39,7 @@ impl Grid {
 
 /// One time step.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Step {
+pub struct SeriesStep {
     /// Index into [`Series::stages`].
     pub stage: usize,
     /// Whether the stage begins with this step.
@@ -70,13 +70,13 @@ pub struct Series {
     /// The stages of the path.
     pub stages: Vec<Stage>,
     /// Step by step, from the end of mixing.
-    pub steps: Vec<Step>,
+    pub steps: Vec<SeriesStep>,
     /// Steps up to the end of the plan; those after it prolong the last stage.
     pub planned: usize,
 }
 
 /// The empty steps of these stages, with the last one prolonged by `extra_h`.
-pub(super) fn schedule(stages: &[Stage], grid: Grid, extra_h: f64) -> (Vec<Step>, usize) {
+pub(super) fn schedule(stages: &[Stage], grid: Grid, extra_h: f64) -> (Vec<SeriesStep>, usize) {
     let mut steps = Vec::new();
     let mut before_h = 0.0;
     for (i, stage) in stages.iter().enumerate() {
@@ -105,7 +105,14 @@ pub(super) fn schedule(stages: &[Stage], grid: Grid, extra_h: f64) -> (Vec<Step>
     (steps, planned)
 }
 
-fn fill(steps: &mut Vec<Step>, stage: usize, start_h: f64, from_h: f64, to_h: f64, grid: Grid) {
+fn fill(
+    steps: &mut Vec<SeriesStep>,
+    stage: usize,
+    start_h: f64,
+    from_h: f64,
+    to_h: f64,
+    grid: Grid,
+) {
     let mut t = from_h;
     while to_h - t > 1e-9 {
         let dt = if t < Grid::FINE_FOR_H - 1e-9 {
@@ -114,7 +121,7 @@ fn fill(steps: &mut Vec<Step>, stage: usize, start_h: f64, from_h: f64, to_h: f6
             grid.coarse_h
         };
         let dt = dt.min(to_h - t);
-        steps.push(Step {
+        steps.push(SeriesStep {
             stage,
             first: t == 0.0,
             hours: dt,

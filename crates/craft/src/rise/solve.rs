@@ -7,7 +7,7 @@ use super::answer::{NoYeast, RiseResult, YeastAnswer, YeastWarning};
 use super::forecast::{Look, Temperatures, foresee, hand_overs, passes, series};
 use super::judge;
 use super::kinetics::{HandOver, Kinetics};
-use super::memo::Runs;
+use super::memo::PrefermentRuns;
 use super::request::RiseRequest;
 use super::series::{Grid, Series};
 use crate::refusal::ValidationError;
@@ -137,7 +137,7 @@ pub fn solve_yeast(
     request: &RiseRequest,
     from: Temperatures,
 ) -> Result<YeastAnswer, ValidationError> {
-    solve_looking(request, from, Look::Beyond, &Runs::default())
+    solve_looking(request, from, Look::Beyond, &PrefermentRuns::default())
 }
 
 /// Solves the yeast; the forecast of the answer looks as far as it is asked to.
@@ -145,7 +145,7 @@ pub(crate) fn solve_looking(
     request: &RiseRequest,
     from: Temperatures,
     look: Look,
-    runs: &Runs,
+    runs: &PrefermentRuns,
 ) -> Result<YeastAnswer, ValidationError> {
     let request = &RiseRequest {
         yeast_percent: 0.0,

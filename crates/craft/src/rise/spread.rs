@@ -6,7 +6,7 @@
 
 use super::answer::Window;
 use super::forecast::{HandOver, Temperatures, hand_overs, quick_window};
-use super::memo::Runs;
+use super::memo::PrefermentRuns;
 use super::request::{Air, RiseRequest};
 use crate::refusal::ValidationError;
 use serde::{Deserialize, Serialize};
@@ -16,23 +16,26 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields, default)]
 pub struct Doubts {
-    /// K.
-    pub fridge_c: f64,
-    /// K.
-    pub room_c: f64,
+    /// The fridge, K.
+    #[serde(rename = "fridge_c")]
+    pub fridge_k: f64,
+    /// The room, K.
+    #[serde(rename = "room_c")]
+    pub room_k: f64,
     /// % of the dose.
     pub yeast_percent: f64,
-    /// K.
-    pub dough_c: f64,
+    /// The dough off the mixer, K.
+    #[serde(rename = "dough_c")]
+    pub dough_k: f64,
 }
 
 impl Default for Doubts {
     fn default() -> Self {
         Doubts {
-            fridge_c: 1.0,
-            room_c: 2.0,
+            fridge_k: 1.0,
+            room_k: 2.0,
             yeast_percent: 20.0,
-            dough_c: 1.0,
+            dough_k: 1.0,
         }
     }
 }
@@ -98,7 +101,7 @@ fn shifted(r: &RiseRequest, doubt: Doubt, by: f64) -> RiseRequest {
                 continue;
             }
             // A place that says itself how far off it may be is believed; no doubt at all stays none.
-            let by = match s.place_off_c {
+            let by = match s.place_off_k {
                 Some(off) if by != 0.0 => off.copysign(by),
                 _ => by,
             };
@@ -136,7 +139,7 @@ pub fn spread(
         r,
         doubts,
         from,
-        &hand_overs(r, from, &Runs::default()),
+        &hand_overs(r, from, &PrefermentRuns::default()),
     ))
 }
 
@@ -149,10 +152,10 @@ pub(crate) fn spread_of(
     let likely = quick_window(r, from, handed)?;
     let looked_h = likely.looked_to_h;
     let cases = [
-        (Doubt::Fridge, doubts.fridge_c),
-        (Doubt::Room, doubts.room_c),
+        (Doubt::Fridge, doubts.fridge_k),
+        (Doubt::Room, doubts.room_k),
         (Doubt::Yeast, doubts.yeast_percent),
-        (Doubt::Dough, doubts.dough_c),
+        (Doubt::Dough, doubts.dough_k),
     ];
     let (mut ready, mut past) = (Sides::default(), Sides::default());
     let mut weights = Vec::new();

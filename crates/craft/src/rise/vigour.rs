@@ -5,7 +5,7 @@
 //! thermometer and the maker's eye together; one observation is worth about ×/÷ 1.3.
 
 use super::forecast::{Temperatures, hand_overs, quick_at};
-use super::memo::Runs;
+use super::memo::PrefermentRuns;
 use super::request::RiseRequest;
 use crate::fact;
 use crate::fact::{Value, hours};
@@ -107,7 +107,7 @@ pub fn fit_vigour(q: &VigourRequest, from: Temperatures) -> Result<VigourAnswer,
         Sign::Ready => 1.0,
         Sign::Grown { times } => times,
     };
-    let runs = Runs::default();
+    let runs = PrefermentRuns::default();
     let shows = |factor: f64| {
         let r = enlivened(&q.dough, factor);
         let (gas, volume) = quick_at(&r, from, &hand_overs(&r, from, &runs), q.at_h);

@@ -47,7 +47,8 @@ pub struct FridgeKnown {
     /// As it was planned or last read, °C, and how far off it may be, K.
     pub c: f64,
     /// How far off it may be, K.
-    pub off_c: f64,
+    #[serde(rename = "off_c")]
+    pub off_k: f64,
     /// A thermometer said so while this dough was under way.
     pub was_read: bool,
 }
@@ -79,7 +80,7 @@ impl Sure {
             let at = quarter(self.ready.at + hours(w.up_h));
             let what = fact!(
                 "fridge-doubt",
-                c = Celsius(tenth(self.fridge.c + self.fridge.off_c)),
+                c = Celsius(tenth(self.fridge.c + self.fridge.off_k)),
                 at = at
             );
             let time = fact::hours((w.up_h.abs() * 4.0).round() / 4.0);

@@ -7,7 +7,7 @@ use crate::fact::{
     Fact, Litres, Seconds, Value, half, spoken_h, tenth, two_digits, weighed, whole,
 };
 use crate::fire::programme::Cue;
-use crate::formula::{Build, FormulaResult, Ingredient, Preferment};
+use crate::formula::{FormulaResult, Ingredient, LevainBuild, Preferment};
 use crate::mix::WaterResult;
 use crate::path::{Leg, Lies, Spot};
 use crate::rise::RiseResult;
@@ -120,7 +120,7 @@ pub(super) fn preferment(
     fact!("step-preferment-how", all = all, place = place, aim = aim)
 }
 
-fn fed(b: &Build, water: Option<&WaterResult>, place: Fact, aim: Option<Fact>) -> Fact {
+fn fed(b: &LevainBuild, water: Option<&WaterResult>, place: Fact, aim: Option<Fact>) -> Fact {
     let w = b.weighed();
     let seed = fact!(
         "so-much-of",

@@ -8,7 +8,7 @@ use crate::fact::{Value, half, whole};
 use crate::note::Note;
 use crate::rise::recipe::Recipe;
 use crate::rise::ripeness::{BAKES_WELL, SLACK};
-use crate::rise::{Part, RiseRequest, RiseResult};
+use crate::rise::{RipenessPart, RiseRequest, RiseResult};
 use crate::style::topping;
 use crate::when::quarter;
 use jiff::tz::TimeZone;
@@ -139,7 +139,7 @@ fn window(
             fact!("ready-from-until", from = quarter(w.from_at), until = until),
         ));
     }
-    if rise.at_bake.limiting == Part::Mature {
+    if rise.at_bake.limiting == RipenessPart::Mature {
         return Some(
             Note::act(
                 "too_short_to_relax",

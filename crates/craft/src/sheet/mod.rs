@@ -36,8 +36,8 @@ use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, ValidationError};
 use crate::rise::spread::spread_of;
 use crate::rise::{
-    Doubts, Label, Part, RisePoint, RiseRequest, RiseResult, Runs, Shuts, Temperatures, Window,
-    hand_overs,
+    Doubts, Label, PrefermentRuns, RipenessPart, RisePoint, RiseRequest, RiseResult, Shuts,
+    Temperatures, Window, hand_overs,
 };
 use crate::style::Style;
 use crate::when::quarter;
@@ -162,7 +162,7 @@ pub struct ReadyWindow {
     pub to_at: Option<Timestamp>,
     /// What held it back until then, and what ends it; absent in batches of before.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub opens_by: Option<Part>,
+    pub opens_by: Option<RipenessPart>,
     /// What ends it; absent in batches of before.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub shuts_by: Option<Shuts>,
@@ -506,20 +506,23 @@ pub fn hours(h: f64) -> SignedDuration {
 /// assert_eq!(sheet.steps.last().unwrap().at, friday);
 /// ```
 pub fn work_out(r: &SheetRequest) -> Result<SheetResult, ValidationError> {
-    work_out_with(r, &Runs::default())
+    work_out_with(r, &PrefermentRuns::default())
 }
 
 /// The same, with the preferments that were run before: while a maker changes the dough, they stay as they are.
 ///
 /// Errors: as [`work_out`].
-pub fn work_out_with(r: &SheetRequest, runs: &Runs) -> Result<SheetResult, ValidationError> {
+pub fn work_out_with(
+    r: &SheetRequest,
+    runs: &PrefermentRuns,
+) -> Result<SheetResult, ValidationError> {
     Ok(work_out_whole(r, runs)?.0)
 }
 
 /// The same, with the dough as the rise model took it, its yeast in.
 pub(crate) fn work_out_whole(
     r: &SheetRequest,
-    runs: &Runs,
+    runs: &PrefermentRuns,
 ) -> Result<(SheetResult, RiseRequest), ValidationError> {
     r.check()?;
     let zone = r.zone()?;
@@ -582,7 +585,7 @@ pub(crate) fn work_out_whole(
 pub fn work_out_surely(
     r: &SheetRequest,
     doubts: &Doubts,
-    runs: &Runs,
+    runs: &PrefermentRuns,
 ) -> Result<(SheetResult, Option<Sure>), ValidationError> {
     let (result, dough) = work_out_whole(r, runs)?;
     let handed = hand_overs(&dough, Temperatures::InsideTheDough, runs);
@@ -591,7 +594,7 @@ pub fn work_out_surely(
         .map(|(s, w)| {
             let fridge = FridgeKnown {
                 c: r.fridge_c,
-                off_c: doubts.fridge_c,
+                off_k: doubts.fridge_k,
                 was_read: false,
             };
             Sure::of(&s, &w, fridge)

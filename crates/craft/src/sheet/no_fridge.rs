@@ -4,7 +4,7 @@ use super::{SheetRequest, work_out_whole};
 use crate::fact;
 use crate::path::{Spot, WARMEST_FRIDGE_C};
 use crate::refusal::ValidationError;
-use crate::rise::{Runs, Temperatures, forecast_with};
+use crate::rise::{PrefermentRuns, Temperatures, forecast_with};
 use crate::units::Celsius;
 use jiff::tz::TimeZone;
 
@@ -14,7 +14,7 @@ const PROPER_C: f64 = 6.0;
 pub(super) fn refuse(
     r: &SheetRequest,
     _zone: &TimeZone,
-    runs: &Runs,
+    runs: &PrefermentRuns,
 ) -> Result<(), ValidationError> {
     let path = r.formula.path();
     if r.fridge_c <= WARMEST_FRIDGE_C || !path.iter().any(|l| l.spot == Spot::Fridge) {

@@ -10,8 +10,9 @@ use crate::mix::{Mixer, WaterRequest, WaterResult, water};
 use crate::note::Note;
 use crate::refusal::ValidationError;
 use crate::rise::{
-    Air, Container, Event, Kind, Look, NoYeast, Preferment, RiseRequest, RiseResult, Runs, Shape,
-    Stage, Temperatures, YeastAnswer, forecast, forecast_with, solve_looking,
+    Air, Container, DoughKind, DoughShape, Event, Look, NoYeast, PrefermentRuns, RisePreferment,
+    RiseRequest, RiseResult, Stage, Temperatures, YeastAnswer, forecast, forecast_with,
+    solve_looking,
 };
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -125,7 +126,7 @@ pub(super) fn at_water(refused: ValidationError) -> ValidationError {
 }
 
 /// A preferment over its hours; the same recipe was often run a moment ago.
-fn ran(recipe: &RiseRequest, runs: &Runs) -> Result<RiseResult, ValidationError> {
+fn ran(recipe: &RiseRequest, runs: &PrefermentRuns) -> Result<RiseResult, ValidationError> {
     let run = || forecast(recipe, Temperatures::InsideTheDough);
     match serde_json::to_string(recipe) {
         Ok(question) => runs.ran.get(question, run),
@@ -134,7 +135,7 @@ fn ran(recipe: &RiseRequest, runs: &Runs) -> Result<RiseResult, ValidationError>
 }
 
 /// The dose of a preferment; the same recipe was often asked a moment ago.
-fn solved(recipe: &RiseRequest, runs: &Runs) -> Result<YeastAnswer, ValidationError> {
+fn solved(recipe: &RiseRequest, runs: &PrefermentRuns) -> Result<YeastAnswer, ValidationError> {
     let solve = || solve_looking(recipe, Temperatures::InsideTheDough, Look::ToTheEnd, runs);
     match serde_json::to_string(recipe) {
         Ok(question) => runs.solved.get(question, solve),
@@ -147,7 +148,7 @@ pub(super) fn preferments(
     r: &SheetRequest,
     f: &FormulaResult,
     doses: &mut Doses,
-    runs: &Runs,
+    runs: &PrefermentRuns,
 ) -> Result<Vec<Raised>, ValidationError> {
     let mut out = Vec::new();
     for (i, p) in r.formula.preferments.iter().enumerate() {
@@ -247,13 +248,13 @@ fn recipe(r: &SheetRequest, p: &formula::Preferment, weight_g: f64) -> RiseReque
     let tub = |hours: f64, air: Air, place_c: f64| Stage {
         hours,
         piece_g: in_steps(weight_g.clamp(20.0, 20_000.0)),
-        shape: Shape::Bulk,
+        shape: DoughShape::Bulk,
         thickness_mm: None,
         container: Container::Tub,
         air,
         place_c: Some(place_c),
         place_profile_c: None,
-        place_off_c: None,
+        place_off_k: None,
         starts_at_c: None,
         event: Event::None,
     };
@@ -312,7 +313,7 @@ pub(super) fn dough(
             .preferments
             .iter()
             .zip(raised)
-            .map(|(p, done)| Preferment {
+            .map(|(p, done)| RisePreferment {
                 flour_fraction: p.flour_percent / 100.0,
                 recipe: done.recipe.clone(),
             })
@@ -332,7 +333,7 @@ pub(super) type Alone = bool;
 pub(super) fn yeast(
     r: &SheetRequest,
     dough: &RiseRequest,
-    runs: &Runs,
+    runs: &PrefermentRuns,
 ) -> Result<(SheetYeast, RiseResult, Alone), ValidationError> {
     let of = |percent: f64| SheetYeast {
         percent,
@@ -388,7 +389,7 @@ const RIPE: (f64, f64) = (85.0, 130.0);
 /// What to say of a preferment that is not ripe when it goes in, and whether it is past it; `None` for one that is right.
 pub(super) fn ripeness(p: &formula::Preferment, plan: &PrefermentPlan) -> Option<(Note, bool)> {
     let ripe = plan.ripe;
-    let tolerant = p.rises_as() == Kind::Biga;
+    let tolerant = p.rises_as() == DoughKind::Biga;
     let past = (ripe > RIPE.1 && !tolerant) || plan.label.is_past();
     if ripe >= RIPE.0 && !past {
         return None;

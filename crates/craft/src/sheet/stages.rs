@@ -3,7 +3,7 @@
 use super::{Block, BlockKind, SheetRequest, hours};
 use crate::formula::FormulaResult;
 use crate::path::{Leg, Lies, Spot};
-use crate::rise::{Air, Event, Shape, Stage};
+use crate::rise::{Air, DoughShape, Event, Stage};
 
 /// A freezer, °C.
 const FREEZER_C: f64 = -18.0;
@@ -31,11 +31,11 @@ pub(super) fn leg_stages(r: &SheetRequest, f: &FormulaResult, leg: &Leg) -> Vec<
     let (shape, piece_g, thickness_mm) = match leg.lies {
         Lies::Bulk => {
             let g = leg.tub_g.unwrap_or(f.dough_g);
-            (Shape::Bulk, g / tubs(g), None)
+            (DoughShape::Bulk, g / tubs(g), None)
         }
-        Lies::Balls => (Shape::Ball, portion.piece_g, None),
+        Lies::Balls => (DoughShape::Ball, portion.piece_g, None),
         Lies::Pans => (
-            Shape::Slab,
+            DoughShape::Slab,
             portion.piece_g,
             Some(portion.thickness_mm().clamp(4.0, 150.0)),
         ),
@@ -50,8 +50,8 @@ pub(super) fn leg_stages(r: &SheetRequest, f: &FormulaResult, leg: &Leg) -> Vec<
         air,
         place_c: Some(c),
         place_profile_c: place_profile_c.clone(),
-        place_off_c: match &leg.spot {
-            Spot::Own(p) => p.off_c,
+        place_off_k: match &leg.spot {
+            Spot::Own(p) => p.off_k,
             _ => None,
         },
         starts_at_c: None,

@@ -129,12 +129,12 @@ impl PlannedStep {
 }
 
 /// The steps as they are found: kind, hours after mixing, what, how, minutes of work.
-struct Plan {
+struct StepPlan {
     mixed_at: Timestamp,
     steps: Vec<PlannedStep>,
 }
 
-impl Plan {
+impl StepPlan {
     fn add(&mut self, kind: StepKind, h: f64, title: Fact, detail: Fact, hands_on_min: f64) {
         self.steps.push(PlannedStep {
             number: 0,
@@ -155,7 +155,7 @@ pub(super) fn steps(
     rise: &RiseResult,
     preferments: &[PrefermentPlan],
 ) -> Vec<PlannedStep> {
-    let mut plan = Plan {
+    let mut plan = StepPlan {
         mixed_at: r.mixed_at(),
         steps: vec![],
     };
@@ -218,7 +218,7 @@ fn of_preferments(
     r: &SheetRequest,
     f: &FormulaResult,
     preferments: &[PrefermentPlan],
-    plan: &mut Plan,
+    plan: &mut StepPlan,
 ) {
     for (i, p) in r.formula.preferments.iter().enumerate() {
         let start = -r.mixing_min() / 60.0 - p.hours();
@@ -240,7 +240,7 @@ fn of_preferments(
     }
 }
 
-fn of_fire(r: &SheetRequest, f: &FormulaResult, plan: &mut Plan) {
+fn of_fire(r: &SheetRequest, f: &FormulaResult, plan: &mut StepPlan) {
     let x = &r.formula;
     let (how, preheat_min) = match &r.fire {
         Some(f) => {
@@ -286,7 +286,14 @@ fn of_fire(r: &SheetRequest, f: &FormulaResult, plan: &mut Plan) {
 }
 
 /// What is done when a leg begins, so many hours after mixing.
-fn begin_leg(r: &SheetRequest, f: &FormulaResult, legs: &[Leg], i: usize, h: f64, plan: &mut Plan) {
+fn begin_leg(
+    r: &SheetRequest,
+    f: &FormulaResult,
+    legs: &[Leg],
+    i: usize,
+    h: f64,
+    plan: &mut StepPlan,
+) {
     let leg = &legs[i];
     let stay = fact::hours(fact::spoken_h(leg.hours));
     let min = (f64::from(f.pieces) * 0.75).clamp(5.0, 120.0);
@@ -348,7 +355,7 @@ fn begin_leg(r: &SheetRequest, f: &FormulaResult, legs: &[Leg], i: usize, h: f64
 }
 
 /// Where a leg lies elsewhere than the one before it, the dough is carried there.
-fn moved(r: &SheetRequest, legs: &[Leg], i: usize, h: f64, plan: &mut Plan) {
+fn moved(r: &SheetRequest, legs: &[Leg], i: usize, h: f64, plan: &mut StepPlan) {
     let leg = &legs[i];
     let before = (i > 0).then(|| &legs[i - 1]);
     let (cold, frozen) = (leg.spot.is_cold(), leg.spot.is_frozen());

@@ -12,7 +12,7 @@ use jiff::Timestamp;
 
 /// So much of something, and since when it is gone; reserved while it is not.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Taken {
+pub struct TakenStock {
     /// What is taken.
     pub need: Need,
     /// When; absent while it is only reserved.
@@ -29,7 +29,12 @@ pub struct Ended {
 }
 
 /// What a batch takes, from its plan and what was said of its steps.
-pub fn taken(r: &SheetRequest, sheet: &SheetResult, said: &[StepPast], ended: Ended) -> Vec<Taken> {
+pub fn taken(
+    r: &SheetRequest,
+    sheet: &SheetResult,
+    said: &[StepPast],
+    ended: Ended,
+) -> Vec<TakenStock> {
     let p = Progress::of(
         sheet,
         states(&sheet.steps, said),
@@ -67,7 +72,7 @@ pub fn taken(r: &SheetRequest, sheet: &SheetResult, said: &[StepPast], ended: En
                 NeededFor::Dough => mixed,
                 NeededFor::Topping => None,
             };
-            Taken {
+            TakenStock {
                 need,
                 at: at.or(ended.closed_at),
             }
@@ -102,7 +107,7 @@ mod tests {
         (r, sheet)
     }
 
-    fn grams(all: &[Taken], gone: bool) -> f64 {
+    fn grams(all: &[TakenStock], gone: bool) -> f64 {
         all.iter()
             .filter(|t| t.at.is_some() == gone)
             .map(|t| t.need.grams)

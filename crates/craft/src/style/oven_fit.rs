@@ -29,7 +29,7 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
-pub enum OvenKind {
+pub enum StatedOvenKind {
     /// A masonry dome with a fire inside.
     WoodDome,
     /// A dome with a gas burner.
@@ -44,20 +44,23 @@ pub enum OvenKind {
     HomeWithTray,
 }
 
-impl OvenKind {
+impl StatedOvenKind {
     /// What it is called.
     pub fn name(self) -> Fact {
         match self {
-            OvenKind::WoodDome => fact!("fit-wood-dome"),
-            OvenKind::GasDome => fact!("fit-gas-dome"),
-            OvenKind::PortableFlame => fact!("fit-portable"),
-            OvenKind::ElectricDeck => fact!("fit-deck"),
-            OvenKind::HomeWithSteel => fact!("fit-home-stone"),
-            OvenKind::HomeWithTray => fact!("fit-home-tray"),
+            StatedOvenKind::WoodDome => fact!("fit-wood-dome"),
+            StatedOvenKind::GasDome => fact!("fit-gas-dome"),
+            StatedOvenKind::PortableFlame => fact!("fit-portable"),
+            StatedOvenKind::ElectricDeck => fact!("fit-deck"),
+            StatedOvenKind::HomeWithSteel => fact!("fit-home-stone"),
+            StatedOvenKind::HomeWithTray => fact!("fit-home-tray"),
         }
     }
     fn at_home(self) -> bool {
-        matches!(self, OvenKind::HomeWithSteel | OvenKind::HomeWithTray)
+        matches!(
+            self,
+            StatedOvenKind::HomeWithSteel | StatedOvenKind::HomeWithTray
+        )
     }
 }
 
@@ -65,9 +68,9 @@ impl OvenKind {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
-pub struct Oven {
+pub struct StatedOven {
     /// Which kind it is.
-    pub kind: OvenKind,
+    pub kind: StatedOvenKind,
     /// What it reaches, 150 to 550 °C.
     pub top_c: f64,
 }
@@ -76,17 +79,17 @@ pub struct Oven {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
-pub struct FitRequest {
+pub struct OvenFitRequest {
     /// The formula that is fitted.
     pub formula: Formula,
     /// To which oven.
-    pub oven: Oven,
+    pub oven: StatedOven,
 }
 
-/// Answers a [`FitRequest`].
+/// Answers a [`OvenFitRequest`].
 ///
 /// Errors: [`ValidationError`] with the fields outside their ranges.
-pub fn fit_request(r: &FitRequest) -> Result<Fitted, ValidationError> {
+pub fn fit_request(r: &OvenFitRequest) -> Result<FittedFormula, ValidationError> {
     r.formula.check().map_err(|e| e.below("formula"))?;
     fit(&r.formula, r.oven)
 }
@@ -94,7 +97,7 @@ pub fn fit_request(r: &FitRequest) -> Result<Fitted, ValidationError> {
 /// One change.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Change {
+pub struct OvenFitChange {
     /// What is changed.
     pub what: Fact,
     /// Why.
@@ -104,9 +107,9 @@ pub struct Change {
 /// The formula that fits, and how it came to be.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Fitted {
+pub struct FittedFormula {
     /// Empty when it fits as it is.
-    pub changes: Vec<Change>,
+    pub changes: Vec<OvenFitChange>,
     /// The formula as it suits the oven.
     pub formula: Formula,
     /// What was done, in one line.
@@ -121,7 +124,7 @@ const BURNS_C: f64 = 380.0;
 /// Fits a formula to an oven.
 ///
 /// Errors: [`ValidationError`] for a temperature outside 150 to 550 °C.
-pub fn fit(f: &Formula, oven: Oven) -> Result<Fitted, ValidationError> {
+pub fn fit(f: &Formula, oven: StatedOven) -> Result<FittedFormula, ValidationError> {
     let mut c = Check::new();
     c.range(
         "oven_top_c",
@@ -145,7 +148,7 @@ pub fn fit(f: &Formula, oven: Oven) -> Result<Fitted, ValidationError> {
         (0, t) => fact!("fits-oven", style = f.style.name.as_str(), c = Celsius(t)),
         (n, t) => fact!("fits-with", n = n, c = Celsius(t)),
     };
-    Ok(Fitted {
+    Ok(FittedFormula {
         changes: out.changes,
         formula: out.formula,
         says,
@@ -154,12 +157,12 @@ pub fn fit(f: &Formula, oven: Oven) -> Result<Fitted, ValidationError> {
 
 struct Fitting {
     formula: Formula,
-    changes: Vec<Change>,
+    changes: Vec<OvenFitChange>,
 }
 
 impl Fitting {
     fn change(&mut self, what: Fact, why: Fact) {
-        self.changes.push(Change { what, why });
+        self.changes.push(OvenFitChange { what, why });
     }
     fn malt(&self) -> f64 {
         self.formula
@@ -171,7 +174,7 @@ impl Fitting {
     }
 
     /// Colour, suppleness and drier toppings for an oven without a dome.
-    fn cool(&mut self, oven: Oven) {
+    fn cool(&mut self, oven: StatedOven) {
         let short = COLOURS_ALONE_C - oven.top_c;
         // 1 to 2 % sugar and 1 to 3 % oil in a home oven of 250 to 290 °C: the cooler, the more.
         let sugar = (1.0 + short / 80.0).min(2.0);
@@ -218,7 +221,7 @@ impl Fitting {
     }
 
     /// A long bake dries: a lean dough wants some water more.
-    fn water_up(&mut self, oven: Oven) {
+    fn water_up(&mut self, oven: StatedOven) {
         let low = 62.0;
         if oven.top_c <= 300.0 && self.formula.hydration_percent < low && !self.formula.in_pans() {
             self.formula.hydration_percent = low;

@@ -46,7 +46,7 @@ pub fn on(floor: Material, floor_mm: f64, floor_c: f64, until_s: f64) -> BakeReq
             back_w_m2: 0.0,
             back_c: None,
             side: 0.0,
-            door_drop_c: 0.0,
+            door_drop_k: 0.0,
             door_s: 90.0,
             floor_factor: 1.0,
             top_factor: 1.0,

@@ -1,6 +1,6 @@
 //! Six finished bakes for the ledger.
 
-use super::{Writer, minutes};
+use super::{DemoWriter, minutes};
 use anyhow::Result;
 use craft::fire::{Shade, Verdict};
 use craft::flour::FlourPart;
@@ -169,14 +169,14 @@ const PAST: [Past; 6] = [
     },
 ];
 
-pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
+pub(super) async fn write(w: &mut DemoWriter<'_>) -> Result<()> {
     for past in &PAST {
         one(w, past).await?;
     }
     Ok(())
 }
 
-async fn one(w: &mut Writer<'_>, past: &Past) -> Result<()> {
+async fn one(w: &mut DemoWriter<'_>, past: &Past) -> Result<()> {
     let zone = jiff::tz::TimeZone::get(&w.here.usual.time_zone)?;
     let day = w
         .now
@@ -215,7 +215,7 @@ async fn one(w: &mut Writer<'_>, past: &Past) -> Result<()> {
     w.steps_until(&b, serve_at + minutes(10.0)).await?;
     w.read(
         &b,
-        Writer::at(&b, StepKind::Bake) - minutes(5.0),
+        DemoWriter::at(&b, StepKind::Bake) - minutes(5.0),
         Subject::Floor,
         past.floor_c,
     )

@@ -1,6 +1,6 @@
 //! The formulas of Larchfold Halt, some of them in several versions.
 
-use super::{Writer, minutes};
+use super::{DemoWriter, minutes};
 use anyhow::{Context, Result, bail};
 use craft::flour::FlourPart;
 use craft::formula::{
@@ -8,14 +8,14 @@ use craft::formula::{
 };
 use craft::pantry::Flour;
 use store::batch::Origin;
-use store::formula::{FormulaId, Kept, NewVersion, keep};
-use store::pantry::{Item, everything};
+use store::formula::{FormulaId, KeptFormula, NewVersion, keep};
+use store::pantry::{PantryItem, everything};
 use uuid::Uuid;
 
 /// A version: days ago, why, and the formula.
-type Version = (f64, &'static str, Formula);
+type DemoVersion = (f64, &'static str, Formula);
 
-pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
+pub(super) async fn write(w: &mut DemoWriter<'_>) -> Result<()> {
     let flours = everything(w.db, w.here.id).await?.flours;
     let part = |name: &str, share: f64| blend_part(&flours, name, share);
     let house = vec![
@@ -37,7 +37,7 @@ pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
     one(w, "Trial round", trial(house)?).await
 }
 
-fn blend_part(flours: &[Item<Flour>], name: &str, share: f64) -> Result<FlourPart> {
+fn blend_part(flours: &[PantryItem<Flour>], name: &str, share: f64) -> Result<FlourPart> {
     let found = flours
         .iter()
         .find(|f| f.facts.name == name)
@@ -51,7 +51,7 @@ fn style(key: &str) -> Result<Formula> {
     ))
 }
 
-fn halt(flour: FlourPart) -> Result<Vec<Version>> {
+fn halt(flour: FlourPart) -> Result<Vec<DemoVersion>> {
     let first = Formula {
         flours: vec![flour],
         pieces: Pieces::Balls {
@@ -80,7 +80,7 @@ fn halt(flour: FlourPart) -> Result<Vec<Version>> {
     ])
 }
 
-fn platform(flours: Vec<FlourPart>) -> Result<Vec<Version>> {
+fn platform(flours: Vec<FlourPart>) -> Result<Vec<DemoVersion>> {
     let first = Formula {
         flours,
         ..style("wet_tray")?
@@ -112,7 +112,7 @@ fn platform(flours: Vec<FlourPart>) -> Result<Vec<Version>> {
     ])
 }
 
-fn levain(flours: Vec<FlourPart>) -> Result<Vec<Version>> {
+fn levain(flours: Vec<FlourPart>) -> Result<Vec<DemoVersion>> {
     Ok(vec![(
         12.0,
         "Starter alone, no yeast.",
@@ -124,7 +124,7 @@ fn levain(flours: Vec<FlourPart>) -> Result<Vec<Version>> {
 }
 
 /// Three flours, a poolish on the strong one, a second dose in the dough.
-fn trial(flours: Vec<FlourPart>) -> Result<Vec<Version>> {
+fn trial(flours: Vec<FlourPart>) -> Result<Vec<DemoVersion>> {
     let malt = |amount| {
         vec![Extra {
             kind: ExtraKind::ActiveMalt,
@@ -169,7 +169,7 @@ fn trial(flours: Vec<FlourPart>) -> Result<Vec<Version>> {
     ])
 }
 
-async fn one(w: &mut Writer<'_>, name: &str, versions: Vec<Version>) -> Result<()> {
+async fn one(w: &mut DemoWriter<'_>, name: &str, versions: Vec<DemoVersion>) -> Result<()> {
     let mut of: Option<(FormulaId, u32)> = None;
     for (days, why, formula) in versions {
         formula.check()?;
@@ -183,8 +183,8 @@ async fn one(w: &mut Writer<'_>, name: &str, versions: Vec<Version>) -> Result<(
         };
         let at = w.now - minutes(days * 24.0 * 60.0);
         of = match keep(w.db, w.here.id, &new, at).await? {
-            Kept::Done { of, number } => Some((of, number)),
-            Kept::Other { .. } | Kept::Stale { .. } => bail!("{name} was not kept"),
+            KeptFormula::Done { of, number } => Some((of, number)),
+            KeptFormula::Other { .. } | KeptFormula::Stale { .. } => bail!("{name} was not kept"),
         };
     }
     Ok(())

@@ -1,6 +1,6 @@
 //! Four doughs under way, in four states.
 
-use super::{Writer, clock, minutes};
+use super::{DemoWriter, clock, minutes};
 use anyhow::Result;
 use craft::fire::{Shade, Verdict};
 use craft::formula::Pieces;
@@ -8,7 +8,7 @@ use craft::reading::Subject;
 use craft::sheet::{SheetRequest, StepKind};
 use jiff::Timestamp;
 
-pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
+pub(super) async fn write(w: &mut DemoWriter<'_>) -> Result<()> {
     baking(w).await?;
     resting_cold(w).await?;
     tray_in_bulk(w).await?;
@@ -21,12 +21,12 @@ fn round(t: Timestamp) -> Timestamp {
     Timestamp::from_second(s + (300 - s.rem_euclid(300)) % 300).unwrap_or(t)
 }
 
-fn sheet(w: &Writer<'_>, style: &str, serve_in_min: f64) -> Result<SheetRequest> {
+fn sheet(w: &DemoWriter<'_>, style: &str, serve_in_min: f64) -> Result<SheetRequest> {
     w.request(style, round(w.now + minutes(serve_in_min)))
 }
 
 /// Service has begun: ten of eighteen are out.
-async fn baking(w: &mut Writer<'_>) -> Result<()> {
+async fn baking(w: &mut DemoWriter<'_>) -> Result<()> {
     let flours = w.flours_of(310.0).await?;
     let request = sheet(w, "hot_round", -35.0)?.with(|r| {
         r.formula.pieces = Pieces::Balls {
@@ -72,7 +72,7 @@ async fn baking(w: &mut Writer<'_>) -> Result<()> {
 }
 
 /// Boxed yesterday; the balls come out of the fridge in some twenty minutes.
-async fn resting_cold(w: &mut Writer<'_>) -> Result<()> {
+async fn resting_cold(w: &mut DemoWriter<'_>) -> Result<()> {
     let now = w.now;
     let lead = w.request("hot_round", now)?;
     let serve_at = round(now + minutes(17.0 + 60.0 * lead.formula.temper_h));
@@ -102,7 +102,7 @@ async fn resting_cold(w: &mut Writer<'_>) -> Result<()> {
 }
 
 /// A wet dough in its tub, folded twice and put into the fridge.
-async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
+async fn tray_in_bulk(w: &mut DemoWriter<'_>) -> Result<()> {
     let now = w.now;
     let lead = w.request("wet_tray", now)?;
     let hours = lead.total_h();
@@ -138,7 +138,7 @@ async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
     w.steps_until(&b, now).await?;
     w.remark(
         &b,
-        super::Writer::at(&b, StepKind::Bulk) + minutes(1.0),
+        super::DemoWriter::at(&b, StepKind::Bulk) + minutes(1.0),
         "Slack at first, held its shape after the second fold.",
     )
     .await?;
@@ -146,7 +146,7 @@ async fn tray_in_bulk(w: &mut Writer<'_>) -> Result<()> {
 }
 
 /// A trial on a soft flour: the sheet says that it will not last.
-async fn planned_on_weak_flour(w: &mut Writer<'_>) -> Result<()> {
+async fn planned_on_weak_flour(w: &mut DemoWriter<'_>) -> Result<()> {
     let now = w.now;
     let lead = w.request("home_round", now)?;
     let hours = lead.total_h();

@@ -19,9 +19,9 @@ use craft::sheet::life::{Life, spans};
 use craft::sheet::{KitchenUsual, SheetRequest, StepKind, work_out};
 use jiff::{SignedDuration, Timestamp};
 use store::batch::{self, Batch, KeptBatch, NewBatch, Origin};
-use store::entry::{self, By, Kept, NewEntry, Said, Seen};
+use store::entry::{self, By, EntryOutcome, NewEntry, SaidEntry, Seen};
 use store::kitchen::{self, Kitchen, NewKitchen, Reads, Rhythm};
-use store::pantry::Item;
+use store::pantry::PantryItem;
 use store::{BatchCache, Db, MySqlConnection};
 use uuid::Uuid;
 use web::shared::kitchen::RequestKitchen;
@@ -54,7 +54,7 @@ pub async fn load(pool: &Db, now: Timestamp) -> Result<()> {
         }
     }
     if stale || !batch::any(&mut db, here.id).await? {
-        let mut writer = Writer {
+        let mut writer = DemoWriter {
             db: &mut db,
             here: &here,
             now,
@@ -124,7 +124,7 @@ fn house_oven(name: &str) -> Result<Oven> {
 }
 
 /// Writes demo batches and what was seen of them.
-struct Writer<'a> {
+struct DemoWriter<'a> {
     db: &'a mut MySqlConnection,
     here: &'a Kitchen,
     now: Timestamp,
@@ -134,7 +134,7 @@ fn minutes(m: f64) -> SignedDuration {
     SignedDuration::from_secs_f64((m * 60.0).round())
 }
 
-impl Writer<'_> {
+impl DemoWriter<'_> {
     /// A style's dough on the flours of the house, for an hour.
     fn request(&self, style: &str, serve_at: Timestamp) -> Result<SheetRequest> {
         let style = craft::style::by_key(style).with_context(|| style.to_string())?;
@@ -157,7 +157,7 @@ impl Writer<'_> {
             strong.facts.facts.strength().w,
         );
         let share = (1000.0 * (w - a) / (b - a)).round() / 10.0;
-        let part = |item: &Item<Flour>, share| item.facts.part(item.id, share);
+        let part = |item: &PantryItem<Flour>, share| item.facts.part(item.id, share);
         Ok(match share {
             s if s <= 0.0 => vec![part(weak, 100.0)],
             s if s >= 100.0 => vec![part(strong, 100.0)],
@@ -219,11 +219,11 @@ impl Writer<'_> {
         self.enter(b, at, seen.into()).await
     }
 
-    async fn enter(&mut self, b: &Batch, at: Timestamp, said: Said) -> Result<()> {
+    async fn enter(&mut self, b: &Batch, at: Timestamp, said: SaidEntry) -> Result<()> {
         let new = NewEntry::own(at, said);
         let here = self.here.id;
         match entry::write(self.db, here, b.id, &new, at, By::Demo, entry::ANY).await? {
-            Kept::New => Ok(()),
+            EntryOutcome::New => Ok(()),
             other => bail!("an entry of {} was not kept: {other:?}", b.code),
         }
     }

@@ -1,6 +1,6 @@
 //! The pantry of Larchfold Halt: mills, marks and prices are invented.
 
-use super::Writer;
+use super::DemoWriter;
 use anyhow::Result;
 use craft::fire::Material;
 use craft::flour::{FlourFacts, FlourKind};
@@ -109,7 +109,7 @@ const PLACES: [(&str, Air, f64, &str, f64); 4] = [
     ("Milk cellar, fan", Air::Fan, 4.0, "", 0.5),
 ];
 
-pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
+pub(super) async fn write(w: &mut DemoWriter<'_>) -> Result<()> {
     let today = w
         .now
         .to_zoned(jiff::tz::TimeZone::get(&w.here.usual.time_zone)?)
@@ -150,13 +150,13 @@ pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
         };
         keep(w, &good).await?;
     }
-    for (name, air, c, day, off_c) in PLACES {
+    for (name, air, c, day, off_k) in PLACES {
         let place = Place {
             name: name.into(),
             air,
             c,
             profile_c: craft::path::day::profile(day).ok(),
-            off_c: Some(off_c),
+            off_k: Some(off_k),
             holds_h: None,
         };
         keep(w, &place).await?;
@@ -261,7 +261,7 @@ pub(super) async fn write(w: &mut Writer<'_>) -> Result<()> {
     .await
 }
 
-async fn keep<F: Facts>(w: &mut Writer<'_>, facts: &F) -> Result<()> {
+async fn keep<F: Facts>(w: &mut DemoWriter<'_>, facts: &F) -> Result<()> {
     put(w.db, w.here.id, At::New(Uuid::new_v4()), facts, w.now).await?;
     Ok(())
 }

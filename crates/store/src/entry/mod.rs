@@ -11,7 +11,7 @@ pub use read::{of_batch, of_places};
 
 /// What stands as the place of an entry that is said of a place of the kitchen's own; its name is among the facts.
 const OWN_PLACE: &str = "own";
-pub use said::{Observation, Said, Seen, Went};
+pub use said::{Observation, SaidEntry, Seen, Went};
 
 use crate::db::{Db, again, pause};
 use crate::error::is_duplicate;
@@ -31,19 +31,19 @@ pub struct NewEntry {
     pub at: Timestamp,
     /// What the device's own clock said, where it said anything.
     pub device_at: Option<Timestamp>,
-    pub said: Said,
+    pub said: SaidEntry,
 }
 
 impl NewEntry {
     /// The `nth` that follows from a form: sent twice, it is the same one.
-    pub fn of_form(form_key: Uuid, nth: usize, at: Timestamp, said: Said) -> NewEntry {
+    pub fn of_form(form_key: Uuid, nth: usize, at: Timestamp, said: SaidEntry) -> NewEntry {
         NewEntry {
             key: Uuid::from_u128(form_key.as_u128() ^ (nth as u128 + 1)),
             ..NewEntry::own(at, said)
         }
     }
     /// One that this program makes itself, under a key of its own.
-    pub fn own(at: Timestamp, said: Said) -> NewEntry {
+    pub fn own(at: Timestamp, said: SaidEntry) -> NewEntry {
         NewEntry {
             key: Uuid::new_v4(),
             at,
@@ -58,7 +58,7 @@ impl NewEntry {
 pub struct KeptEntry {
     pub key: Uuid,
     pub at: Timestamp,
-    pub said: Said,
+    pub said: SaidEntry,
     /// Of another batch than the one that was meant.
     pub elsewhere: bool,
 }
@@ -66,13 +66,13 @@ pub struct KeptEntry {
 impl KeptEntry {
     /// Whether it is a tap of this kind on the batch that was meant.
     pub fn is_tap(&self, kind: TapKind) -> bool {
-        !self.elsewhere && matches!(self.said, Said::Tapped { kind: k, .. } if k == kind)
+        !self.elsewhere && matches!(self.said, SaidEntry::Tapped { kind: k, .. } if k == kind)
     }
 }
 
 /// What became of an entry. What could not be kept now is an error that [`StoreError::may_come_again`].
 #[derive(Debug, Clone, PartialEq)]
-pub enum Kept {
+pub enum EntryOutcome {
     New,
     /// The same key with the same content: it was kept before.
     Before,
@@ -107,7 +107,7 @@ pub async fn enter(
     new: &NewEntry,
     now: Timestamp,
     admits: Admits<'_>,
-) -> Result<Kept> {
+) -> Result<EntryOutcome> {
     let mut tries = 0;
     loop {
         let mut c = db.acquire().await?;
@@ -136,7 +136,7 @@ pub async fn write(
     now: Timestamp,
     by: By,
     admits: Admits<'_>,
-) -> Result<Kept> {
+) -> Result<EntryOutcome> {
     let mut tx = db.begin().await?;
     // The batch first, always: two devices enter one after the other, and nobody waits crosswise.
     let Some(row) = sqlx::query!(
@@ -147,14 +147,14 @@ pub async fn write(
     .fetch_optional(&mut *tx)
     .await?
     else {
-        return Ok(Kept::NoBatch);
+        return Ok(EntryOutcome::NoBatch);
     };
     if let Some((kept, of)) = read::by_key(&mut tx, kitchen, new.key).await? {
         let same = of == batch && kept.said == new.said;
         return Ok(if same {
-            Kept::Before
+            EntryOutcome::Before
         } else {
-            Kept::Other(Box::new(KeptEntry {
+            EntryOutcome::Other(Box::new(KeptEntry {
                 elsewhere: of != batch,
                 ..kept
             }))
@@ -169,7 +169,7 @@ pub async fn write(
     )
     .await?;
     if let Err(sentence) = admits(&standing) {
-        return Ok(Kept::Refused(sentence));
+        return Ok(EntryOutcome::Refused(sentence));
     }
     let (kind, facts) = new.said.to_row()?;
     let done = sqlx::query!(
@@ -207,7 +207,7 @@ pub async fn write(
         stock::follow(&mut tx, kitchen, batch).await?;
     }
     tx.commit().await?;
-    Ok(Kept::New)
+    Ok(EntryOutcome::New)
 }
 
 /// What an entry changes of its batch's row: the revision always, and whether it is done.
@@ -220,9 +220,9 @@ async fn mark(
 ) -> Result<()> {
     let at = instant::to_row(new.at);
     let (finished, cancelled, reopened) = match new.said {
-        Said::Seen(Seen::Closed { .. }) => (Some(at), None, false),
-        Said::Seen(Seen::Cancelled) => (None, Some(at), false),
-        Said::Seen(Seen::Reopened) => (None, None, true),
+        SaidEntry::Seen(Seen::Closed { .. }) => (Some(at), None, false),
+        SaidEntry::Seen(Seen::Cancelled) => (None, Some(at), false),
+        SaidEntry::Seen(Seen::Reopened) => (None, None, true),
         _ => (None, None, false),
     };
     let done = sqlx::query!(

@@ -1,6 +1,6 @@
 //! Reading entries: of a batch, of a kitchen's places, by their key.
 
-use super::said::{Observation, Said, Seen};
+use super::said::{Observation, SaidEntry, Seen};
 use super::{KeptEntry, Standing};
 use crate::id::BatchId;
 use crate::sheet::Entries;
@@ -26,14 +26,14 @@ pub(super) async fn by_key(
     .await?;
     Ok(row.map(|r| {
         let unknown = || {
-            Said::Seen(Seen::Remark {
+            SaidEntry::Seen(Seen::Remark {
                 remark: format!("an entry of the kind “{}”", r.kind),
             })
         };
         let kept = KeptEntry {
             key,
             at: instant::from_row(r.at),
-            said: Said::from_row(&r.kind, &r.facts).unwrap_or_else(unknown),
+            said: SaidEntry::from_row(&r.kind, &r.facts).unwrap_or_else(unknown),
             elsewhere: false,
         };
         (kept, BatchId(r.batch_id))
@@ -64,7 +64,7 @@ pub(super) async fn standing(
     })
 }
 
-struct Row {
+struct EntryRow {
     id: u64,
     entry_key: String,
     kind: String,
@@ -72,18 +72,18 @@ struct Row {
     at: chrono::NaiveDateTime,
 }
 
-fn sorted(rows: Vec<Row>) -> Entries {
+fn sorted(rows: Vec<EntryRow>) -> Entries {
     let mut out = Entries::default();
     for r in rows {
         let at = instant::from_row(r.at);
-        match Said::from_row(&r.kind, &r.facts) {
-            Some(Said::Seen(seen)) => out.seen.push(Observation {
+        match SaidEntry::from_row(&r.kind, &r.facts) {
+            Some(SaidEntry::Seen(seen)) => out.seen.push(Observation {
                 id: r.id,
                 key: Uuid::parse_str(&r.entry_key).unwrap_or_default(),
                 at,
                 seen,
             }),
-            Some(Said::Tapped { pizza, kind }) => out.taps.push(Tap { pizza, at, kind }),
+            Some(SaidEntry::Tapped { pizza, kind }) => out.taps.push(Tap { pizza, at, kind }),
             None => out.unreadable += 1,
         }
     }
@@ -109,7 +109,7 @@ pub async fn of_batch(
     batch: BatchId,
 ) -> Result<Entries> {
     let rows = sqlx::query_as!(
-        Row,
+        EntryRow,
         "SELECT id, entry_key, kind, facts, at FROM entry WHERE kitchen_id = ? AND batch_id = ? ORDER BY at, id",
         kitchen.0,
         batch.0
@@ -126,7 +126,7 @@ pub async fn of_places(
     from: Timestamp,
 ) -> Result<Vec<Observation>> {
     let rows = sqlx::query_as!(
-        Row,
+        EntryRow,
         "SELECT e.id, e.entry_key, e.kind, e.facts, e.at FROM entry e
          WHERE e.kitchen_id = ? AND e.place IN ('room', 'fridge', 'own', 'taken back') AND e.at >= ? ORDER BY e.at DESC, e.id DESC LIMIT 4000",
         kitchen.0,

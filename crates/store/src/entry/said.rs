@@ -138,7 +138,7 @@ pub struct Observation {
 
 /// What an entry says.
 #[derive(Debug, Clone, PartialEq)]
-pub enum Said {
+pub enum SaidEntry {
     Seen(Seen),
     /// A tap at the oven about a pizza.
     Tapped {
@@ -147,22 +147,22 @@ pub enum Said {
     },
 }
 
-impl Said {
+impl SaidEntry {
     /// Whether it may change what was taken of the pantry.
     pub(super) fn moves_stock(&self) -> bool {
-        matches!(self, Said::Seen(s) if s.moves_stock())
+        matches!(self, SaidEntry::Seen(s) if s.moves_stock())
     }
 }
 
-impl From<Seen> for Said {
-    fn from(seen: Seen) -> Said {
-        Said::Seen(seen)
+impl From<Seen> for SaidEntry {
+    fn from(seen: Seen) -> SaidEntry {
+        SaidEntry::Seen(seen)
     }
 }
 
-impl From<Tap> for Said {
-    fn from(t: Tap) -> Said {
-        Said::Tapped {
+impl From<Tap> for SaidEntry {
+    fn from(t: Tap) -> SaidEntry {
+        SaidEntry::Tapped {
             pizza: t.pizza,
             kind: t.kind,
         }
@@ -187,28 +187,28 @@ impl Seen {
     }
 }
 
-impl Said {
+impl SaidEntry {
     /// The place of the kitchen that it is said of, where it is said of one.
     pub(super) fn place(&self) -> Option<&'static str> {
         match self {
             // Whether it was of a place, the entry that it takes back knows.
-            Said::Seen(Seen::TakenBack { .. }) => Some("taken back"),
-            Said::Seen(seen) => seen.place(),
-            Said::Tapped { .. } => None,
+            SaidEntry::Seen(Seen::TakenBack { .. }) => Some("taken back"),
+            SaidEntry::Seen(seen) => seen.place(),
+            SaidEntry::Tapped { .. } => None,
         }
     }
 
     /// Its kind, and its facts as JSON.
     pub(super) fn to_row(&self) -> Result<(String, String)> {
         let value = match self {
-            Said::Seen(seen) => serde_json::to_value(seen),
-            Said::Tapped { kind, .. } => serde_json::to_value(kind),
+            SaidEntry::Seen(seen) => serde_json::to_value(seen),
+            SaidEntry::Tapped { kind, .. } => serde_json::to_value(kind),
         };
         let unreadable = |e: serde_json::Error| StoreError::Unreadable(e.to_string());
         let Value::Object(mut facts) = value.map_err(unreadable)? else {
             return Err(StoreError::Unreadable("an entry without facts".into()));
         };
-        if let Said::Tapped { pizza, .. } = self {
+        if let SaidEntry::Tapped { pizza, .. } = self {
             facts.insert("pizza".into(), (*pizza).into());
         }
         match facts.remove("kind") {
@@ -218,19 +218,19 @@ impl Said {
     }
 
     /// From its row; `None` for a kind or facts that this program does not know.
-    pub(super) fn from_row(kind: &str, facts: &str) -> Option<Said> {
+    pub(super) fn from_row(kind: &str, facts: &str) -> Option<SaidEntry> {
         let mut all: Map<String, Value> = serde_json::from_str(facts).ok()?;
         let pizza = all.get("pizza").and_then(Value::as_u64);
         all.insert("kind".into(), kind.into());
         if TAPS.contains(&kind) {
-            return Some(Said::Tapped {
+            return Some(SaidEntry::Tapped {
                 pizza: u32::try_from(pizza?).ok()?,
                 kind: serde_json::from_value(Value::Object(all)).ok()?,
             });
         }
         serde_json::from_value(Value::Object(all))
             .ok()
-            .map(Said::Seen)
+            .map(SaidEntry::Seen)
     }
 }
 
@@ -242,7 +242,7 @@ mod tests {
     #[test]
     fn every_kind_comes_back_from_its_row_and_unknown_ones_are_passed_over() {
         let at: Timestamp = "2026-11-27T19:00:00Z".parse().unwrap();
-        let all: Vec<Said> = vec![
+        let all: Vec<SaidEntry> = vec![
             Seen::StepDone { step_position: 3 }.into(),
             Seen::StepUndone { step_position: 3 }.into(),
             Seen::StepBegun { step_position: 3 }.into(),
@@ -272,11 +272,11 @@ mod tests {
             Seen::Closed { went: None }.into(),
             Seen::Cancelled.into(),
             Seen::Reopened.into(),
-            Said::Tapped {
+            SaidEntry::Tapped {
                 pizza: 7,
                 kind: TapKind::Verdict(Verdict::RIGHT),
             },
-            Said::Tapped {
+            SaidEntry::Tapped {
                 pizza: 7,
                 kind: TapKind::In,
             },
@@ -284,10 +284,13 @@ mod tests {
         for said in all {
             let (kind, facts) = said.to_row().unwrap();
             assert!(kind.len() <= 24, "{kind}");
-            assert_eq!(Said::from_row(&kind, &facts), Some(said));
+            assert_eq!(SaidEntry::from_row(&kind, &facts), Some(said));
         }
-        assert_eq!(Said::from_row("opened", "{\"jar\":2}"), None);
-        assert_eq!(Said::from_row("reading", "{\"subject\":\"moon\"}"), None);
-        assert_eq!(Said::from_row("reading", "nonsense"), None);
+        assert_eq!(SaidEntry::from_row("opened", "{\"jar\":2}"), None);
+        assert_eq!(
+            SaidEntry::from_row("reading", "{\"subject\":\"moon\"}"),
+            None
+        );
+        assert_eq!(SaidEntry::from_row("reading", "nonsense"), None);
     }
 }

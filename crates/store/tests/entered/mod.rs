@@ -5,7 +5,7 @@ use anyhow::{Result, bail};
 use craft::fire::Tap;
 use jiff::Timestamp;
 use store::batch::{self, BatchId, KeptBatch, NewBatch};
-use store::entry::{self, By, Kept, NewEntry, Said, Seen};
+use store::entry::{self, By, EntryOutcome, NewEntry, SaidEntry, Seen};
 use store::{KitchenId, MySqlConnection};
 use uuid::Uuid;
 
@@ -17,8 +17,8 @@ pub async fn enter(
     (kitchen, batch): On,
     key: Uuid,
     at: Timestamp,
-    said: Said,
-) -> Result<Kept> {
+    said: SaidEntry,
+) -> Result<EntryOutcome> {
     let new = NewEntry {
         key,
         at,
@@ -28,15 +28,20 @@ pub async fn enter(
     Ok(entry::write(c, kitchen, batch, &new, at, By::Maker, entry::ANY).await?)
 }
 
-pub async fn see(c: &mut MySqlConnection, on: On, at: Timestamp, seen: Seen) -> Result<Kept> {
+pub async fn see(
+    c: &mut MySqlConnection,
+    on: On,
+    at: Timestamp,
+    seen: Seen,
+) -> Result<EntryOutcome> {
     enter(c, on, Uuid::new_v4(), at, seen.into()).await
 }
 
-pub async fn tap(c: &mut MySqlConnection, on: On, t: Tap) -> Result<Kept> {
+pub async fn tap(c: &mut MySqlConnection, on: On, t: Tap) -> Result<EntryOutcome> {
     enter(c, on, Uuid::new_v4(), t.at, t.into()).await
 }
 
-pub async fn close(c: &mut MySqlConnection, on: On, at: Timestamp) -> Result<Kept> {
+pub async fn close(c: &mut MySqlConnection, on: On, at: Timestamp) -> Result<EntryOutcome> {
     see(c, on, at, Seen::Closed { went: None }).await
 }
 

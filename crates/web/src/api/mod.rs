@@ -24,7 +24,7 @@ use craft::rise::{
     YeastAnswer, fit_vigour, forecast, solve_hours, solve_yeast,
 };
 use craft::sheet::{SheetRequest, SheetResult, life, work_out};
-use craft::style::oven_fit::{FitRequest, Fitted, fit_request};
+use craft::style::oven_fit::{FittedFormula, OvenFitRequest, fit_request};
 use jiff::tz::TimeZone;
 use schemars::{JsonSchema, schema_for};
 use serde::de::DeserializeOwned;
@@ -36,7 +36,7 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 /// What can be reckoned.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr, VariantArray)]
 #[strum(serialize_all = "kebab-case")]
-pub enum Kind {
+pub enum ReckonKind {
     Formula,
     Water,
     Rise,
@@ -91,38 +91,38 @@ impl Worded {
 /// Reckons a JSON request to a JSON result with its texts; both the API and the command line come here.
 ///
 /// Errors: `{"errors": […]}`, what is wrong field by field.
-pub fn reckon(kind: Kind, request: &[u8], worded: Worded) -> Result<Value, Value> {
+pub fn reckon(kind: ReckonKind, request: &[u8], worded: Worded) -> Result<Value, Value> {
     match reckoned(kind, request) {
         Ok(result) => Ok(worded.into(result, request)),
         Err(errors) => Err(worded.into(serde_json::json!({ "errors": errors }), request)),
     }
 }
 
-fn reckoned(kind: Kind, request: &[u8]) -> Result<Value, Vec<FieldError>> {
+fn reckoned(kind: ReckonKind, request: &[u8]) -> Result<Value, Vec<FieldError>> {
     match kind {
-        Kind::Formula => run(request, formulate),
-        Kind::Water => run(request, water),
-        Kind::Rise => run(request, |r: &RiseRequest| {
+        ReckonKind::Formula => run(request, formulate),
+        ReckonKind::Water => run(request, water),
+        ReckonKind::Rise => run(request, |r: &RiseRequest| {
             forecast(r, Temperatures::InsideTheDough)
         }),
-        Kind::SolveYeast => run(request, |r: &RiseRequest| {
+        ReckonKind::SolveYeast => run(request, |r: &RiseRequest| {
             solve_yeast(r, Temperatures::InsideTheDough)
         }),
-        Kind::Sheet => run(request, work_out),
-        Kind::Paste => run(request, paste::read),
-        Kind::Substitute => run(request, substitute),
-        Kind::Fit => run(request, fit_request),
-        Kind::SolveHours => run(request, |r: &HoursRequest| {
+        ReckonKind::Sheet => run(request, work_out),
+        ReckonKind::Paste => run(request, paste::read),
+        ReckonKind::Substitute => run(request, substitute),
+        ReckonKind::Fit => run(request, fit_request),
+        ReckonKind::SolveHours => run(request, |r: &HoursRequest| {
             solve_hours(r, Temperatures::InsideTheDough)
         }),
-        Kind::Vigour => run(request, |r: &VigourRequest| {
+        ReckonKind::Vigour => run(request, |r: &VigourRequest| {
             fit_vigour(r, Temperatures::InsideTheDough)
         }),
-        Kind::FitLife => run(request, life::fit),
-        Kind::Bake => run(request, baked),
-        Kind::Fire => run(request, fired),
-        Kind::Firing => run(request, charged),
-        Kind::SetPoints => run(request, |r: &SetPointRequest| {
+        ReckonKind::FitLife => run(request, life::fit),
+        ReckonKind::Bake => run(request, baked),
+        ReckonKind::Fire => run(request, fired),
+        ReckonKind::Firing => run(request, charged),
+        ReckonKind::SetPoints => run(request, |r: &SetPointRequest| {
             set_points(r, &r.bake.aim.targets())
         }),
     }
@@ -216,14 +216,14 @@ mod tests {
                 .brief()
         };
         assert_eq!(
-            first(Kind::Sheet, r#"{"formula": 3}"#),
+            first(ReckonKind::Sheet, r#"{"formula": 3}"#),
             "This must be an object with named fields, not integer `3` at line 1 column 13."
         );
         assert_eq!(
-            first(Kind::Rise, r#"{"stages": "x"}"#),
+            first(ReckonKind::Rise, r#"{"stages": "x"}"#),
             "This must be a list, not string \"x\" at line 1 column 14."
         );
-        for &kind in Kind::ALL {
+        for &kind in ReckonKind::ALL {
             for text in [
                 "7",
                 "[]",
@@ -258,7 +258,7 @@ pub fn routes() -> Router<App> {
 }
 
 fn unknown(kind: &str) -> Response {
-    let known: Vec<_> = Kind::ALL.iter().map(|k| k.key()).collect();
+    let known: Vec<_> = ReckonKind::ALL.iter().map(|k| k.key()).collect();
     let message = format!(
         "Nothing of that kind is reckoned; known are {}.",
         known.join(", ")
@@ -299,7 +299,7 @@ async fn answer(
         let status = StatusCode::UNSUPPORTED_MEDIA_TYPE;
         return Ok(refused(status, String::new(), message.into()));
     }
-    let Some(kind) = Kind::from_key(&kind) else {
+    let Some(kind) = ReckonKind::from_key(&kind) else {
         return Ok(unknown(&kind));
     };
     let worded = Worded {
@@ -328,25 +328,25 @@ fn both<A: JsonSchema, B: JsonSchema>() -> Schemas {
 
 /// JSON Schema of a kind's request and result.
 async fn schema(Path(kind): Path<String>) -> Response {
-    let Some(kind) = Kind::from_key(&kind) else {
+    let Some(kind) = ReckonKind::from_key(&kind) else {
         return unknown(&kind);
     };
     Json(match kind {
-        Kind::Formula => both::<FormulaRequest, FormulaResult>(),
-        Kind::Water => both::<WaterRequest, WaterResult>(),
-        Kind::Rise => both::<RiseRequest, RiseResult>(),
-        Kind::SolveYeast => both::<RiseRequest, YeastAnswer>(),
-        Kind::Sheet => both::<SheetRequest, SheetResult>(),
-        Kind::Paste => both::<PasteRequest, Pasted>(),
-        Kind::Substitute => both::<SubstituteRequest, Substitutes>(),
-        Kind::Fit => both::<FitRequest, Fitted>(),
-        Kind::SolveHours => both::<HoursRequest, HoursAnswer>(),
-        Kind::Vigour => both::<VigourRequest, VigourAnswer>(),
-        Kind::FitLife => both::<life::FitRequest, life::FitResult>(),
-        Kind::Bake => both::<BakeRequest, Baked>(),
-        Kind::Fire => both::<FirePlan, Fired>(),
-        Kind::Firing => both::<FiringRequest, Firing>(),
-        Kind::SetPoints => both::<SetPointRequest, SetPoints>(),
+        ReckonKind::Formula => both::<FormulaRequest, FormulaResult>(),
+        ReckonKind::Water => both::<WaterRequest, WaterResult>(),
+        ReckonKind::Rise => both::<RiseRequest, RiseResult>(),
+        ReckonKind::SolveYeast => both::<RiseRequest, YeastAnswer>(),
+        ReckonKind::Sheet => both::<SheetRequest, SheetResult>(),
+        ReckonKind::Paste => both::<PasteRequest, Pasted>(),
+        ReckonKind::Substitute => both::<SubstituteRequest, Substitutes>(),
+        ReckonKind::Fit => both::<OvenFitRequest, FittedFormula>(),
+        ReckonKind::SolveHours => both::<HoursRequest, HoursAnswer>(),
+        ReckonKind::Vigour => both::<VigourRequest, VigourAnswer>(),
+        ReckonKind::FitLife => both::<life::LifeFitRequest, life::FitResult>(),
+        ReckonKind::Bake => both::<BakeRequest, Baked>(),
+        ReckonKind::Fire => both::<FirePlan, Fired>(),
+        ReckonKind::Firing => both::<FiringRequest, Firing>(),
+        ReckonKind::SetPoints => both::<SetPointRequest, SetPoints>(),
     })
     .into_response()
 }

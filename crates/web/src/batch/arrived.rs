@@ -14,7 +14,7 @@ use axum::extract::{FromRequest, FromRequestParts, RawPathParams, Request};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use craft::fact::Fact;
-use store::entry::{Kept, Said, Standing};
+use store::entry::{EntryOutcome, SaidEntry, Standing};
 
 /// What came with an entry.
 pub struct Arrived {
@@ -73,16 +73,16 @@ impl Arrived {
     pub async fn keep(
         &self,
         sent: &Sent,
-        said: impl Into<Said>,
+        said: impl Into<SaidEntry>,
         admits: &(dyn Fn(&Standing) -> Result<(), Fact> + Sync),
-    ) -> Result<Kept, AppError> {
+    ) -> Result<EntryOutcome, AppError> {
         entries::keep(&self.app, &self.here, &self.told, sent, said, admits).await
     }
 
     /// Keeps what was entered and answers: back to a page, or as JSON. A moment that cannot be is refused.
     pub async fn entered(
         &self,
-        said: impl Into<Said>,
+        said: impl Into<SaidEntry>,
         back: &str,
         admits: &(dyn Fn(&Standing) -> Result<(), Fact> + Sync),
     ) -> Result<Response, AppError> {

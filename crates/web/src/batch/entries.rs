@@ -3,7 +3,7 @@
 
 use crate::App;
 use crate::batch::record::BatchRecord;
-use crate::shared::error::{AppError, Said as SaidPage};
+use crate::shared::error::{AppError, ErrorSaid as SaidPage};
 use crate::shared::form::FormData;
 use crate::shared::form::SaidError;
 use crate::shared::format::day_hm;
@@ -18,7 +18,7 @@ use craft::fire::{TapKind, Verdict};
 use craft::keyed::Keyed;
 use jiff::{SignedDuration, Timestamp};
 use serde::Serialize;
-use store::entry::{Kept, KeptEntry, NewEntry, Said, Seen, Standing};
+use store::entry::{EntryOutcome, KeptEntry, NewEntry, SaidEntry, Seen, Standing};
 use uuid::Uuid;
 
 /// A clock that is off by less is only slow on the line, s.
@@ -102,9 +102,9 @@ pub async fn keep(
     here: &RequestKitchen,
     told: &BatchRecord,
     sent: &Sent,
-    said: impl Into<Said>,
+    said: impl Into<SaidEntry>,
     admits: &(dyn Fn(&Standing) -> Result<(), Fact> + Sync),
-) -> Result<Kept, AppError> {
+) -> Result<EntryOutcome, AppError> {
     let said = said.into();
     let new = NewEntry {
         key: sent.key,
@@ -116,14 +116,14 @@ pub async fn keep(
     let fits = move |s: &Standing| {
         admits(s)?;
         match said {
-            Said::Tapped { pizza, .. } => entry::one_more_tap(pieces, pizza, s.taps.len()),
-            Said::Seen(_) => entry::one_more(s.entries),
+            SaidEntry::Tapped { pizza, .. } => entry::one_more_tap(pieces, pizza, s.taps.len()),
+            SaidEntry::Seen(_) => entry::one_more(s.entries),
         }
         .map_err(|e| e.fact(new.at))
     };
     let id = told.batch.id;
     let kept = store::entry::enter(&app.db, here.id(), id, &new, here.now, &fits).await?;
-    if kept == Kept::New {
+    if kept == EntryOutcome::New {
         app.runs.changed(id);
     }
     Ok(kept)
@@ -145,7 +145,7 @@ pub fn always(_: &Standing) -> Result<(), Fact> {
 
 /// What a script is told of an entry.
 #[derive(Debug, Default, Serialize)]
-struct Answer {
+struct EntryAnswer {
     /// The server's clock, for the device to learn.
     now_ms: i64,
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -157,19 +157,25 @@ struct Answer {
 }
 
 /// The answer to whoever sent an entry: back to a page, or as JSON for a script.
-pub fn answer(kept: Kept, sent: &Sent, here: &RequestKitchen, said: &str, back: &str) -> Response {
+pub fn answer(
+    kept: EntryOutcome,
+    sent: &Sent,
+    here: &RequestKitchen,
+    said: &str,
+    back: &str,
+) -> Response {
     let word = match kept {
-        Kept::New => Ok("now"),
-        Kept::Before => Ok("before"),
-        Kept::Other(other) => Err(clash(said, &other, here)),
-        Kept::Refused(why) => Err(here.say(&why)),
-        Kept::NoBatch => Err("This batch is gone: nothing was kept.".into()),
+        EntryOutcome::New => Ok("now"),
+        EntryOutcome::Before => Ok("before"),
+        EntryOutcome::Other(other) => Err(clash(said, &other, here)),
+        EntryOutcome::Refused(why) => Err(here.say(&why)),
+        EntryOutcome::NoBatch => Err("This batch is gone: nothing was kept.".into()),
     };
     match word {
-        Ok(word) if sent.by_script => Json(Answer {
+        Ok(word) if sent.by_script => Json(EntryAnswer {
             now_ms: here.now.as_millisecond(),
             kept: Some(word),
-            ..Answer::default()
+            ..EntryAnswer::default()
         })
         .into_response(),
         Ok(_) => Redirect::to(back).into_response(),
@@ -180,9 +186,9 @@ pub fn answer(kept: Kept, sent: &Sent, here: &RequestKitchen, said: &str, back: 
 /// Nothing was kept, for this reason: 409.
 pub fn refused(sentence: String, by_script: bool) -> Response {
     if by_script {
-        let answer = Answer {
+        let answer = EntryAnswer {
             refused: Some(sentence),
-            ..Answer::default()
+            ..EntryAnswer::default()
         };
         return (StatusCode::CONFLICT, Json(answer)).into_response();
     }
@@ -191,12 +197,12 @@ pub fn refused(sentence: String, by_script: bool) -> Response {
 
 /// What a field says is wrong, for a script: 422.
 pub fn wrong(field: &str, message: String) -> Response {
-    let answer = Answer {
+    let answer = EntryAnswer {
         errors: vec![SaidError {
             field: field.into(),
             message,
         }],
-        ..Answer::default()
+        ..EntryAnswer::default()
     };
     (StatusCode::UNPROCESSABLE_ENTITY, Json(answer)).into_response()
 }
@@ -216,7 +222,7 @@ fn clash(yours: &str, other: &KeptEntry, here: &RequestKitchen) -> String {
 }
 
 /// An entry in a few words.
-pub fn words(said: &Said, here: &RequestKitchen) -> String {
+pub fn words(said: &SaidEntry, here: &RequestKitchen) -> String {
     let degrees = |c: f64| {
         format!(
             "{} {}",
@@ -225,7 +231,7 @@ pub fn words(said: &Said, here: &RequestKitchen) -> String {
         )
     };
     match said {
-        Said::Tapped { pizza, kind } => match kind {
+        SaidEntry::Tapped { pizza, kind } => match kind {
             TapKind::In => format!("“In” of pizza {pizza}"),
             TapKind::Turned => format!("“Turned” of pizza {pizza}"),
             TapKind::Out => format!("“Out” of pizza {pizza}"),
@@ -238,7 +244,7 @@ pub fn words(said: &Said, here: &RequestKitchen) -> String {
                 )
             }
         },
-        Said::Seen(seen) => match seen {
+        SaidEntry::Seen(seen) => match seen {
             Seen::StepDone { step_position } => format!("step {} done", step_position + 1),
             Seen::StepBegun { step_position } => format!("step {} begun", step_position + 1),
             Seen::StepFinished { step_position } => format!("step {} finished", step_position + 1),

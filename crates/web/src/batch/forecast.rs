@@ -8,7 +8,7 @@ use crate::shared::kitchen::RequestKitchen;
 use craft::path::Place;
 use craft::refusal::ValidationError;
 use craft::rise::Doubts;
-use craft::sheet::ahead::{Ahead, Asked, Parted, Way, from_now, part};
+use craft::sheet::ahead::{Ahead, AheadRequest, PartWay, Parted, from_now, part};
 use craft::sheet::{SheetRequest, SheetResult, carry_numbers, work_out};
 use jiff::{SignedDuration, Timestamp};
 use moka::sync::Cache;
@@ -25,8 +25,8 @@ const MOST: u64 = 512;
 pub fn doubts(here: &RequestKitchen) -> Doubts {
     let rhythm = &here.kitchen.rhythm;
     Doubts {
-        fridge_c: rhythm.fridge_off_c,
-        room_c: rhythm.room_off_c,
+        fridge_k: rhythm.fridge_off_k,
+        room_k: rhythm.room_off_k,
         ..Doubts::default()
     }
 }
@@ -55,7 +55,7 @@ pub fn ahead(
         life: here.kitchen.rhythm.life.clone(),
         ..r.clone()
     };
-    from_now(&Asked {
+    from_now(&AheadRequest {
         request: &request,
         planned,
         happened: &told.happened(),
@@ -72,10 +72,10 @@ pub fn ahead(
 pub fn parted(
     told: &BatchRecord,
     here: &RequestKitchen,
-    (n, way, serve_at): (u32, Way, Timestamp),
+    (n, way, serve_at): (u32, PartWay, Timestamp),
 ) -> Result<Parted, ValidationError> {
     let sheet = &told.batch.sheet;
-    let asked = Asked {
+    let asked = AheadRequest {
         request: &sheet.request,
         planned: &sheet.result,
         happened: &told.happened(),
@@ -155,10 +155,10 @@ pub fn went(told: &BatchRecord, here: &RequestKitchen) -> Went {
 
 /// What a forecast hangs on: the batch, its plan, the kitchen's revision, what was said of the batch and of places. Taps at
 /// the oven move nothing of it.
-type Key = (BatchId, u32, u64, Last, Last);
+type Key = (BatchId, u32, u64, Newest, Newest);
 
 /// How many entries there are, how many were taken back, and the last of them.
-type Last = (usize, usize, u64);
+type Newest = (usize, usize, u64);
 
 #[derive(Debug, Clone)]
 struct Held {
@@ -224,7 +224,7 @@ impl App {
 impl BatchRecord {
     /// The batch with its forecast in place of the plan's figures.
     pub fn following(mut self, goes: &Arc<SheetResult>) -> BatchRecord {
-        self.batch.sheet = Arc::new(store::batch::Sheet {
+        self.batch.sheet = Arc::new(store::batch::KeptSheet {
             request: self.batch.sheet.request.clone(),
             result: goes.clone(),
         });

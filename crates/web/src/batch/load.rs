@@ -8,7 +8,7 @@ use jiff::Timestamp;
 use moka::sync::Cache;
 use std::sync::Arc;
 use store::KitchenId;
-use store::batch::{self, Listed};
+use store::batch::{self, ListedBatch};
 use store::entry::{self, Observation};
 
 /// Where all that is under way is wanted at once, so many at most.
@@ -118,15 +118,15 @@ pub struct Some {
     pub in_all: u64,
 }
 
-fn folded(app: &App, page: batch::Page) -> Some {
+fn folded(app: &App, page: batch::BatchList) -> Some {
     let mut out = Some {
         in_all: page.in_all,
         ..Some::default()
     };
     for listed in page.listed {
         match listed {
-            Listed::Read(b) => out.told.push(app.folds.record(*b)),
-            Listed::Unreadable { code, name, why } => {
+            ListedBatch::Read(b) => out.told.push(app.folds.record(*b)),
+            ListedBatch::Unreadable { code, name, why } => {
                 tracing::error!(batch = code, cause = why, "a batch cannot be read");
                 out.unreadable.push((code, name));
             }

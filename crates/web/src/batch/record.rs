@@ -9,7 +9,7 @@ use craft::path::Spot;
 use craft::reading::Subject;
 use craft::rise::Doubts;
 use craft::sheet::ahead::{
-    Asked, Happened, Measured, OtherThanPlanned, PowerCut, Reading, off_the_mixer,
+    AheadRequest, Happened, Measured, OtherThanPlanned, PowerCut, Reading, off_the_mixer,
     other_than_planned, places_count_from, planned_dough_c,
 };
 use craft::sheet::progress::{Progress, Stand, states};
@@ -203,9 +203,9 @@ impl BatchRecord {
     }
 
     /// What is asked of it as it went, up to a moment.
-    fn as_asked<T>(&self, now: Timestamp, of: impl Fn(&Asked) -> T) -> T {
+    fn as_asked<T>(&self, now: Timestamp, of: impl Fn(&AheadRequest) -> T) -> T {
         let sheet = &self.batch.sheet;
-        of(&Asked {
+        of(&AheadRequest {
             request: &sheet.request,
             planned: &sheet.result,
             happened: &self.happened(),

@@ -4,4 +4,4 @@ pub mod paper;
 mod shown;
 mod table;
 
-pub use shown::{As, Shown};
+pub use shown::{ShownAs, ShownSheet};

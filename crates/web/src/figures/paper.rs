@@ -1,6 +1,6 @@
 //! The sheet on paper: A4 or Letter, black and white, to read at arm's length with floury hands.
 
-use super::{As, Shown};
+use super::{ShownAs, ShownSheet};
 use crate::shared::error::AppError;
 use crate::shared::format::{day, day_hm, portions};
 use crate::shared::kitchen::RequestKitchen;
@@ -10,7 +10,7 @@ use craft::fact;
 use craft::sheet::{SheetRequest, SheetResult};
 use craft::units::Celsius;
 
-struct StepLine {
+struct PaperStep {
     when: String,
     title: String,
     detail: String,
@@ -26,8 +26,8 @@ struct Paper {
     made: String,
     kitchen: String,
     divide: String,
-    v: Shown,
-    steps: Vec<StepLine>,
+    v: ShownSheet,
+    steps: Vec<PaperStep>,
     /// How cold perishables are kept.
     cold: String,
 }
@@ -40,7 +40,7 @@ pub fn page(
     sheet: &SheetResult,
     here: &RequestKitchen,
 ) -> Result<Response, AppError> {
-    let mut v = Shown::of(request, sheet, here, As::Draft);
+    let mut v = ShownSheet::of(request, sheet, here, ShownAs::Draft);
     // On paper nothing can be typed.
     v.editable = false;
     let paper = Paper {
@@ -59,7 +59,7 @@ pub fn page(
         steps: sheet
             .steps
             .iter()
-            .map(|s| StepLine {
+            .map(|s| PaperStep {
                 when: day_hm(&here.local(s.at)),
                 title: here.say(&s.title),
                 detail: here.say(&s.detail),

@@ -1,6 +1,6 @@
 //! What the Dough sheet and the batch page show of a sheet, already formatted.
 
-use super::table::Table;
+use super::table::FormulaTable;
 use crate::shared::chart::blend::bar;
 use crate::shared::chart::strip::strip;
 use crate::shared::format::{self, Measures, day_hm, hm};
@@ -19,14 +19,14 @@ use craft::style::topping::{allergens, amounts};
 use speech::Judgement;
 
 /// A step by the clock.
-pub struct Step {
+pub struct StepLine {
     pub mark: &'static str,
     pub when: String,
     pub title: String,
 }
 
 /// Two cups and three numbers.
-pub struct Dilution {
+pub struct DilutionView {
     pub head: String,
     pub yeast: String,
     pub water: String,
@@ -68,9 +68,9 @@ pub struct CostView {
 }
 
 /// A sheet as it is shown.
-pub struct Shown {
+pub struct ShownSheet {
     pub degree: &'static str,
-    pub table: Table,
+    pub table: FormulaTable,
     pub bar: String,
     /// Weights may be typed into the table.
     pub editable: bool,
@@ -83,8 +83,8 @@ pub struct Shown {
     pub water_c: String,
     pub water_why: String,
     pub ice: Option<String>,
-    pub dilutions: Vec<Dilution>,
-    pub steps: Vec<Step>,
+    pub dilutions: Vec<DilutionView>,
+    pub steps: Vec<StepLine>,
     pub notes: Vec<Judgement>,
     pub more_notes: Vec<Judgement>,
     pub strip: String,
@@ -102,20 +102,20 @@ pub struct Shown {
 
 /// How a sheet is shown.
 #[derive(Clone, Copy, PartialEq, Eq)]
-pub enum As {
+pub enum ShownAs {
     /// While it is asked for.
     Draft,
     /// A batch under way: the present stands on its clocks, and fewer judgements in view.
     Batch,
 }
 
-impl Shown {
+impl ShownSheet {
     pub fn of(
         request: &SheetRequest,
         sheet: &SheetResult,
         here: &RequestKitchen,
-        shown_as: As,
-    ) -> Shown {
+        shown_as: ShownAs,
+    ) -> ShownSheet {
         let m = here.measures;
         // A dilution is drawn beside the grams; its note would say it twice.
         let drawn = sheet.formula.columns.iter().any(|c| c.dilution.is_some());
@@ -125,9 +125,9 @@ impl Shown {
             .filter(|n| !(drawn && n.code == "yeast_below_scale"))
             .cloned()
             .collect();
-        let in_view = if shown_as == As::Batch { 2 } else { 3 };
+        let in_view = if shown_as == ShownAs::Batch { 2 } else { 3 };
         let more_notes = notes.split_off(notes.len().min(in_view));
-        let now = (shown_as == As::Batch).then_some(here.now);
+        let now = (shown_as == ShownAs::Batch).then_some(here.now);
         let (answer_head, answer_core) = answer(request, sheet, &m);
         let rules = if request.formula.style.rule_sheet {
             points(
@@ -139,15 +139,15 @@ impl Shown {
         } else {
             vec![]
         };
-        Shown {
+        ShownSheet {
             degree: m.degree_unit(),
-            table: Table::of(request, sheet, here),
+            table: FormulaTable::of(request, sheet, here),
             bar: if request.formula.flours.len() > 1 {
                 bar(&request.formula.flours)
             } else {
                 String::new()
             },
-            editable: shown_as == As::Draft,
+            editable: shown_as == ShownAs::Draft,
             dose: doses(sheet),
             yeast: yeast_amount(sheet, &m),
             yeast_unit: m.weight_unit(),
@@ -197,7 +197,7 @@ impl Shown {
         sheet: &SheetResult,
         here: &RequestKitchen,
         larder: &Larder,
-    ) -> Shown {
+    ) -> ShownSheet {
         self.cost = Some(cost_of(request, sheet, here, larder));
         self
     }
@@ -344,7 +344,11 @@ fn other_ways(pieces: Option<u32>, columns: usize) -> String {
     }
 }
 
-fn dilutions(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -> Vec<Dilution> {
+fn dilutions(
+    request: &SheetRequest,
+    sheet: &SheetResult,
+    here: &RequestKitchen,
+) -> Vec<DilutionView> {
     let m = &here.measures;
     let f = &sheet.formula;
     f.columns
@@ -370,7 +374,7 @@ fn dilutions(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen)
                     m.weighed(d.thrown_g)
                 )
             };
-            Some(Dilution {
+            Some(DilutionView {
                 head: format!("{}{of} is too small to weigh", m.dosed(dose)),
                 yeast: plain(d.yeast_g),
                 water: plain(d.water_g),
@@ -388,11 +392,11 @@ fn dilutions(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen)
         .collect()
 }
 
-fn steps(sheet: &SheetResult, here: &RequestKitchen) -> Vec<Step> {
+fn steps(sheet: &SheetResult, here: &RequestKitchen) -> Vec<StepLine> {
     sheet
         .steps
         .iter()
-        .map(|s| Step {
+        .map(|s| StepLine {
             mark: crate::shared::marks::step(&s.kind),
             when: day_hm(&here.local(s.at)),
             title: here.say(&s.title),

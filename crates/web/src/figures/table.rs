@@ -3,12 +3,12 @@
 use crate::shared::format::{self, Measures};
 use crate::shared::kitchen::RequestKitchen;
 use craft::formula::grams::Given;
-use craft::formula::{Cell, FormulaResult, Ingredient, Row};
+use craft::formula::{FormulaResult, Ingredient, IngredientRow, WeighedCell};
 use craft::number::plain;
 use craft::sheet::{SheetRequest, SheetResult};
 use craft::units::WeightUnit;
 
-pub struct Column {
+pub struct TableColumn {
     pub name: String,
     /// "Fri 22:40".
     pub when: String,
@@ -40,13 +40,13 @@ pub struct WholeView {
     pub cells: Vec<String>,
 }
 
-pub struct Build {
+pub struct BuildLine {
     pub says: String,
 }
 
-pub struct Table {
+pub struct FormulaTable {
     pub unit: &'static str,
-    pub columns: Vec<Column>,
+    pub columns: Vec<TableColumn>,
     /// More than the dough alone.
     pub staged: bool,
     pub rows: Vec<RowView>,
@@ -55,20 +55,20 @@ pub struct Table {
     pub sum_percent: String,
     pub weighs: String,
     pub why: String,
-    pub builds: Vec<Build>,
+    pub builds: Vec<BuildLine>,
     pub hydration: Option<String>,
     pub yeast_off: Option<String>,
 }
 
-impl Table {
-    pub fn of(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -> Table {
+impl FormulaTable {
+    pub fn of(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -> FormulaTable {
         let (m, r) = (here.measures, &sheet.formula);
         let last = r.last();
         let columns = r
             .columns
             .iter()
             .enumerate()
-            .map(|(i, c)| Column {
+            .map(|(i, c)| TableColumn {
                 name: here.say(&c.name),
                 when: if r.columns.len() == 1 {
                     m.weight_unit().into()
@@ -90,7 +90,7 @@ impl Table {
             .iter()
             .filter(|x| x.ingredient == Ingredient::Flour)
             .count();
-        Table {
+        FormulaTable {
             unit: m.weight_unit(),
             columns,
             staged: r.columns.len() > 1,
@@ -124,7 +124,7 @@ impl Table {
                     let kept = w.stays_g(goes_in);
                     let keeps = b.kept_back_g + b.spare_g > 0.0;
                     let keep = if keeps { format!("; {} stay in the jar", m.weighed(kept)) } else { String::new() };
-                    Build {
+                    BuildLine {
                         says: format!(
                             "Feed the {}: {} ripe seed, {}, {} water make {}; {} go in{keep}. Its column above is what is in it then, the seed counted as of the same flours.",
                             here.words(&b.name),
@@ -176,7 +176,7 @@ fn yeast_off(r: &FormulaResult, here: &RequestKitchen) -> Option<String> {
 fn row(request: &SheetRequest, r: &FormulaResult, i: usize, rules: bool, m: &Measures) -> RowView {
     let x = &r.rows[i];
     let yeast = x.ingredient == Ingredient::Yeast;
-    let cell = |j: usize, c: &Option<Cell>| {
+    let cell = |j: usize, c: &Option<WeighedCell>| {
         let diluted = yeast && r.columns.get(j).is_some_and(|c| c.dilution.is_some());
         CellView {
             grams: match c {
@@ -213,7 +213,7 @@ fn row(request: &SheetRequest, r: &FormulaResult, i: usize, rules: bool, m: &Mea
 }
 
 /// What a row is called.
-pub fn name(request: &SheetRequest, x: &Row) -> String {
+pub fn name(request: &SheetRequest, x: &IngredientRow) -> String {
     match x.ingredient {
         Ingredient::Flour | Ingredient::Extra => format::named(&x.name),
         Ingredient::Water => "Water".into(),

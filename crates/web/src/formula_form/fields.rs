@@ -2,7 +2,7 @@
 //! the kitchen's units and computed in g, cm and °C. A field is named as its place in the formula; `[]` stands for a
 //! row of a list.
 
-use crate::shared::form::{FormData, NotANumber, Reader, measured, number};
+use crate::shared::form::{FieldReader, FormData, NotANumber, measured, number};
 use crate::shared::kitchen::RequestKitchen;
 use craft::fact;
 use craft::fact::Value;
@@ -181,11 +181,17 @@ impl Spec {
     }
 
     /// Reads a field that must be there.
-    pub fn read(&self, r: &mut Reader, name: &str, here: &RequestKitchen) -> f64 {
+    pub fn read(&self, r: &mut FieldReader, name: &str, here: &RequestKitchen) -> f64 {
         self.read_as(r, name, self.label, here)
     }
     /// Reads a field under the name that it has here.
-    pub fn read_as(&self, r: &mut Reader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
+    pub fn read_as(
+        &self,
+        r: &mut FieldReader,
+        name: &str,
+        label: &str,
+        here: &RequestKitchen,
+    ) -> f64 {
         if let Some(v) = self.untouched(r, name, here) {
             return v;
         }
@@ -206,14 +212,14 @@ impl Spec {
         value
     }
     /// Reads a field that may be left empty.
-    pub fn read_if(&self, r: &mut Reader, name: &str, here: &RequestKitchen) -> Option<f64> {
+    pub fn read_if(&self, r: &mut FieldReader, name: &str, here: &RequestKitchen) -> Option<f64> {
         match number(r.typed.text(name)) {
             Err(NotANumber::Empty) => None,
             _ => Some(self.read(r, name, here)),
         }
     }
     /// The exact value behind a text that nobody changed.
-    fn untouched(&self, r: &Reader, name: &str, here: &RequestKitchen) -> Option<f64> {
+    fn untouched(&self, r: &FieldReader, name: &str, here: &RequestKitchen) -> Option<f64> {
         let exact: f64 = r.typed.text(&exact_name(name)).parse().ok()?;
         let in_range = (self.low - 1e-9..=self.high + 1e-9).contains(&exact);
         (in_range && self.shown(exact, here) == r.typed.text(name)).then_some(exact)

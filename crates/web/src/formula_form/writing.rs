@@ -12,12 +12,12 @@ use craft::sheet::SheetRequest;
 use craft::style::topping::ToppingPart;
 
 /// Writes values into a form.
-pub struct Writer<'a> {
+pub struct FormWriter<'a> {
     pub typed: &'a mut FormData,
     pub here: &'a RequestKitchen,
 }
 
-impl Writer<'_> {
+impl FormWriter<'_> {
     pub fn number(&mut self, name: &str, value: f64) {
         spec_of(name).put(self.typed, name, value, self.here);
     }
@@ -222,7 +222,7 @@ pub fn amount_name(i: usize, kind: ExtraKind) -> String {
 /// A whole request as its form.
 pub fn typed_of(request: &SheetRequest, here: &RequestKitchen) -> FormData {
     let mut typed = FormData::default();
-    let mut w = Writer {
+    let mut w = FormWriter {
         typed: &mut typed,
         here,
     };

@@ -1,7 +1,7 @@
 //! What changed between two formulas, in words.
 
 use crate::shared::kitchen::RequestKitchen;
-use craft::formula::diff::Change;
+use craft::formula::diff::Difference;
 
 /// A difference in words; empty where there is none of it.
 pub struct SaidChange {
@@ -11,8 +11,8 @@ pub struct SaidChange {
 }
 
 /// Differences in words.
-pub fn said_changes(changes: Vec<Change>, here: &RequestKitchen) -> Vec<SaidChange> {
-    let one = |c: Change| SaidChange {
+pub fn said_changes(changes: Vec<Difference>, here: &RequestKitchen) -> Vec<SaidChange> {
+    let one = |c: Difference| SaidChange {
         what: here.say(&c.what),
         before: here.words(&c.before),
         after: here.words(&c.after),

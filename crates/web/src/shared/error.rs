@@ -41,7 +41,7 @@ pub fn wants_json(headers: &HeaderMap) -> bool {
 
 /// What an error page says; put on the response, dressed as a page (or as JSON) by [`dressed`].
 #[derive(Debug, Clone)]
-pub struct Said {
+pub struct ErrorSaid {
     pub headline: String,
     pub sentence: String,
     /// The database was away: what was posted may be posted again.
@@ -51,9 +51,9 @@ pub struct Said {
     pub action: String,
 }
 
-impl Said {
-    pub fn new(headline: &str, sentence: impl Into<String>) -> Said {
-        Said {
+impl ErrorSaid {
+    pub fn new(headline: &str, sentence: impl Into<String>) -> ErrorSaid {
+        ErrorSaid {
             headline: headline.into(),
             sentence: sentence.into(),
             again: false,
@@ -75,15 +75,15 @@ impl IntoResponse for AppError {
             AppError::Store(e) if e.may_come_again() => {
                 tracing::error!(cause = %self, "not now");
                 let mut said = match e {
-                    StoreError::Collided(_) => Said::new(
+                    StoreError::Collided(_) => ErrorSaid::new(
                         "Somebody else was entering just then",
                         "Too many enter at once just now, and nothing of this was kept. Send it again.",
                     ),
-                    StoreError::Full(_) => Said::new(
+                    StoreError::Full(_) => ErrorSaid::new(
                         "The records have no room",
                         "The disk of the database is full, so nothing of this was kept. What is already kept is safe; send it again when there is room.",
                     ),
-                    _ => Said::new(
+                    _ => ErrorSaid::new(
                         "The records are out of reach",
                         "The database does not answer just now. What is already kept is safe; this works again by itself as soon as it is back.",
                     ),
@@ -91,24 +91,24 @@ impl IntoResponse for AppError {
                 said.again = true;
                 not_now(said)
             }
-            AppError::Busy => not_now(Said {
+            AppError::Busy => not_now(ErrorSaid {
                 again: true,
-                ..Said::new(
+                ..ErrorSaid::new(
                     "Too much is being worked out just now",
                     "The models have more to do than they can. Nothing is lost; try again in a moment.",
                 )
             }),
-            AppError::NoBatch(code) => Said::new(
+            AppError::NoBatch(code) => ErrorSaid::new(
                 "No batch of that code",
                 format!("Nothing in this kitchen is called {}. Codes are two letters and a number, as written on the boxes.", shortened(code)),
             )
             .with(StatusCode::NOT_FOUND),
-            AppError::NoFormula(id) => Said::new(
+            AppError::NoFormula(id) => ErrorSaid::new(
                 "No formula of that number",
                 format!("Nothing in this kitchen's library is kept as {}. The library lists what there is.", shortened(id)),
             )
             .with(StatusCode::NOT_FOUND),
-            AppError::Asked(sentence) => Said::new("That cannot be done", sentence.clone()).with(StatusCode::UNPROCESSABLE_ENTITY),
+            AppError::Asked(sentence) => ErrorSaid::new("That cannot be done", sentence.clone()).with(StatusCode::UNPROCESSABLE_ENTITY),
             AppError::Store(_) | AppError::Page(_) | AppError::NoKitchen => {
                 tracing::error!(cause = %self, "a page failed");
                 failed().with(StatusCode::INTERNAL_SERVER_ERROR)
@@ -118,7 +118,7 @@ impl IntoResponse for AppError {
 }
 
 /// What may be sent again in a moment.
-fn not_now(said: Said) -> Response {
+fn not_now(said: ErrorSaid) -> Response {
     let mut r = said.with(StatusCode::SERVICE_UNAVAILABLE);
     r.headers_mut()
         .insert(header::RETRY_AFTER, header::HeaderValue::from_static("1"));
@@ -133,8 +133,8 @@ fn shortened(code: &str) -> String {
     s
 }
 
-fn failed() -> Said {
-    Said::new(
+fn failed() -> ErrorSaid {
+    ErrorSaid::new(
         "Something went wrong here",
         "It is not your doing and nothing that was kept is lost. If it happens again, the reference below leads to the cause in the log.",
     )
@@ -155,7 +155,7 @@ pub fn panicked(cause: Box<dyn Any + Send + 'static>) -> Response {
 
 /// The page for addresses that lead nowhere.
 pub async fn nothing_here() -> Response {
-    Said::new("Nothing is kept here", "This address leads nowhere. The Bench shows all batches that are under way, the Ledger those that are done.")
+    ErrorSaid::new("Nothing is kept here", "This address leads nowhere. The Bench shows all batches that are under way, the Ledger those that are done.")
         .with(StatusCode::NOT_FOUND)
 }
 
@@ -164,7 +164,7 @@ pub async fn nothing_here() -> Response {
 struct ErrorPage<'a> {
     frame: Frame,
     status: u16,
-    said: &'a Said,
+    said: &'a ErrorSaid,
     reference: &'a str,
     /// The page of the batch that a form was sent from: its code, and where it stands.
     from: Option<(String, String)>,
@@ -194,7 +194,7 @@ pub async fn dressed(request: Request, next: Next) -> Response {
     {
         return response;
     }
-    let said = match response.extensions().get::<Said>() {
+    let said = match response.extensions().get::<ErrorSaid>() {
         Some(said) => said.clone(),
         None if response.headers().contains_key(header::CONTENT_TYPE) && is_written(&response) => {
             return response;
@@ -235,28 +235,28 @@ fn is_written(r: &Response) -> bool {
         .is_some_and(|t| t.starts_with("text/html") || t.starts_with("application/json"))
 }
 
-fn plain(status: StatusCode) -> Said {
+fn plain(status: StatusCode) -> ErrorSaid {
     match status {
-        StatusCode::PAYLOAD_TOO_LARGE => Said::new(
+        StatusCode::PAYLOAD_TOO_LARGE => ErrorSaid::new(
             "That is too much at once",
             "A form holds up to 256 kB. Nothing was kept; send less.",
         ),
-        StatusCode::METHOD_NOT_ALLOWED => Said::new(
+        StatusCode::METHOD_NOT_ALLOWED => ErrorSaid::new(
             "Not from here",
             "This address is used by a form of Slow Rise; open the page that holds the form.",
         ),
-        StatusCode::SERVICE_UNAVAILABLE => Said::new(
+        StatusCode::SERVICE_UNAVAILABLE => ErrorSaid::new(
             "That took too long",
             "The answer did not come in time. Try again.",
         ),
         StatusCode::UNSUPPORTED_MEDIA_TYPE
         | StatusCode::BAD_REQUEST
-        | StatusCode::UNPROCESSABLE_ENTITY => Said::new(
+        | StatusCode::UNPROCESSABLE_ENTITY => ErrorSaid::new(
             "That could not be read",
             "What arrived is not what this page sends. Open the page again and enter it there.",
         ),
         s if s.is_server_error() => failed(),
-        _ => Said::new("That cannot be done", "The request was refused."),
+        _ => ErrorSaid::new("That cannot be done", "The request was refused."),
     }
 }
 

@@ -1,7 +1,7 @@
 //! Fields of weights, lengths, temperatures and days, in the units that the kitchen reads: read with what may be wrong, and
 //! written with the exact value beside a text that cannot hold it.
 
-use crate::shared::form::{FormData, NotANumber, Reader, number};
+use crate::shared::form::{FieldReader, FormData, NotANumber, number};
 use crate::shared::kitchen::RequestKitchen;
 use craft::number::plain;
 use craft::units::Meant;
@@ -9,31 +9,37 @@ use jiff::civil::Date;
 pub use speech::measures::Quantity;
 
 /// A number that must be there.
-pub fn must(r: &mut Reader, name: &str, label: &str) -> f64 {
+pub fn must(r: &mut FieldReader, name: &str, label: &str) -> f64 {
     r.number(name, label)
 }
 /// A number that may be left empty.
-pub fn may(r: &mut Reader, name: &str, label: &str) -> Option<f64> {
+pub fn may(r: &mut FieldReader, name: &str, label: &str) -> Option<f64> {
     match number(r.typed.text(name)) {
         Err(NotANumber::Empty) => None,
         _ => Some(r.number(name, label)),
     }
 }
-pub fn weight(r: &mut Reader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
+pub fn weight(r: &mut FieldReader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
     exact(r, name, &|g| here.measures.weight_field(g))
         .unwrap_or_else(|| r.measured(name, label, Meant::Weight(here.measures.weight)))
 }
-pub fn length(r: &mut Reader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
+pub fn length(r: &mut FieldReader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
     exact(r, name, &|cm| here.measures.length_field(cm))
         .unwrap_or_else(|| r.measured(name, label, Meant::Length(here.measures.length)))
 }
-pub fn degrees(r: &mut Reader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
+pub fn degrees(r: &mut FieldReader, name: &str, label: &str, here: &RequestKitchen) -> f64 {
     exact(r, name, &|c| here.measures.degrees_field(c))
         .unwrap_or_else(|| r.measured(name, label, Meant::Temperature(here.measures.temperature)))
 }
 
 /// A number of a quantity, in the unit that the kitchen reads it in.
-pub fn scaled(r: &mut Reader, name: &str, label: &str, q: Quantity, here: &RequestKitchen) -> f64 {
+pub fn scaled(
+    r: &mut FieldReader,
+    name: &str,
+    label: &str,
+    q: Quantity,
+    here: &RequestKitchen,
+) -> f64 {
     let m = here.measures;
     exact(r, name, &|v| m.scaled_field(v, q)).unwrap_or_else(|| {
         let v = r.number(name, label);
@@ -42,7 +48,7 @@ pub fn scaled(r: &mut Reader, name: &str, label: &str, q: Quantity, here: &Reque
 }
 /// The same, where it may be left empty.
 pub fn may_scaled(
-    r: &mut Reader,
+    r: &mut FieldReader,
     name: &str,
     label: &str,
     q: Quantity,
@@ -59,13 +65,13 @@ pub fn unit_of(q: Quantity, here: &RequestKitchen) -> &'static str {
 }
 
 /// The value behind a text that nobody changed.
-fn exact(r: &Reader, name: &str, shown: &dyn Fn(f64) -> String) -> Option<f64> {
+fn exact(r: &FieldReader, name: &str, shown: &dyn Fn(f64) -> String) -> Option<f64> {
     let v: f64 = r.typed.text(&format!("exact:{name}")).parse().ok()?;
     (shown(v) == r.typed.text(name)).then_some(v)
 }
 
 /// A day, or nothing.
-pub fn day(r: &mut Reader, name: &str) -> Option<Date> {
+pub fn day(r: &mut FieldReader, name: &str) -> Option<Date> {
     let text = r.typed.text(name).to_string();
     if text.is_empty() {
         return None;

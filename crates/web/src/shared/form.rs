@@ -115,14 +115,14 @@ pub struct SaidError {
 }
 
 /// Reads fields and collects what is wrong.
-pub struct Reader<'a> {
+pub struct FieldReader<'a> {
     pub typed: &'a FormData,
     pub errors: Vec<FieldError>,
 }
 
-impl<'a> Reader<'a> {
+impl<'a> FieldReader<'a> {
     pub fn new(typed: &'a FormData) -> Self {
-        Reader {
+        FieldReader {
             typed,
             errors: vec![],
         }
@@ -341,7 +341,7 @@ mod tests {
     #[test]
     fn a_form_keeps_what_was_typed_and_says_what_is_wrong() {
         let typed = FormData::parse(b"water=64%2C5&salt=abc&balls=2.5&name=+");
-        let mut r = Reader::new(&typed);
+        let mut r = FieldReader::new(&typed);
         assert_eq!(r.number("water", "Water"), 64.5);
         assert!(r.number("salt", "Salt").is_nan());
         assert_eq!(r.count("balls", "Balls"), 0);

@@ -2,7 +2,7 @@
 //! lost when the database is away.
 
 use crate::App;
-use crate::shared::error::{Said, reference};
+use crate::shared::error::{ErrorSaid, reference};
 use crate::shared::site::Site;
 use axum::body::{Body, Bytes};
 use axum::extract::{Request, State};
@@ -69,7 +69,7 @@ pub async fn own_host(State(app): State<App>, request: Request, next: Next) -> R
     let named = request.uri().authority().map(|a| a.as_str());
     let own = |name: Option<&str>| name.is_none_or(|n| app.site.answers_to(n));
     if host.or(named).is_none() || !own(host) || !own(named) {
-        return Said::new(
+        return ErrorSaid::new(
             "Not the address of this server",
             "It answers to this machine's own name, and to the one that it was started with: --public-url.",
         )
@@ -79,7 +79,7 @@ pub async fn own_host(State(app): State<App>, request: Request, next: Next) -> R
 }
 
 fn not_from_here() -> Response {
-    Said::new(
+    ErrorSaid::new(
         "Not from here",
         "This was not sent by a page of Slow Rise. Nothing was kept.",
     )
@@ -161,7 +161,7 @@ pub async fn keep_entries(request: Request, next: Next) -> Response {
         .run(Request::from_parts(parts, Body::from(bytes.clone())))
         .await;
     if is_form
-        && let Some(said) = response.extensions_mut().get_mut::<Said>()
+        && let Some(said) = response.extensions_mut().get_mut::<ErrorSaid>()
         && said.again
     {
         said.entries = form_urlencoded::parse(&bytes).into_owned().collect();

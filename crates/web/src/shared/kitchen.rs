@@ -10,7 +10,7 @@ use axum::http::request::Parts;
 use craft::fact::Fact;
 use craft::note::Note;
 use craft::refusal::{FieldError, ValidationError};
-use craft::rise::{Doubts, Runs};
+use craft::rise::{Doubts, PrefermentRuns};
 use craft::sheet::{SheetRequest, SheetResult, Sure, work_out, work_out_surely};
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
@@ -66,7 +66,7 @@ impl RequestKitchen {
     ) -> Result<(SheetResult, Option<Sure>), ValidationError> {
         match &self.reckoned {
             Some(kept) => kept.surely(r, doubts),
-            None => work_out_surely(r, doubts, &Runs::default()),
+            None => work_out_surely(r, doubts, &PrefermentRuns::default()),
         }
     }
     /// The present to the minute, for questions that ask whether there is time.

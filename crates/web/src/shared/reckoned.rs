@@ -2,7 +2,7 @@
 //! and opened again asks the same several times.
 
 use craft::refusal::ValidationError;
-use craft::rise::{Doubts, Runs};
+use craft::rise::{Doubts, PrefermentRuns};
 use craft::sheet::{SheetRequest, SheetResult, Sure, work_out_surely, work_out_with};
 use moka::sync::Cache;
 use std::sync::Arc;
@@ -12,7 +12,7 @@ use std::sync::Arc;
 pub struct Reckoned {
     sheets: Cache<String, Arc<SheetResult>>,
     /// Preferments that were run: they stay as they are while a dough is changed.
-    runs: Arc<Runs>,
+    runs: Arc<PrefermentRuns>,
 }
 
 /// So many answers are kept.

@@ -27,15 +27,15 @@ struct Watched<T> {
 
 /// Who watches which batch.
 #[derive(Debug)]
-pub struct Runs<T> {
+pub struct WatchedRuns<T> {
     watched: Mutex<HashMap<BatchId, Watched<T>>>,
     watchers: AtomicUsize,
     closing: watch::Sender<bool>,
 }
 
-impl<T> Default for Runs<T> {
+impl<T> Default for WatchedRuns<T> {
     fn default() -> Self {
-        Runs {
+        WatchedRuns {
             watched: Mutex::default(),
             watchers: AtomicUsize::new(0),
             closing: watch::Sender::new(false),
@@ -47,7 +47,7 @@ impl<T> Default for Runs<T> {
 pub struct Watcher<T> {
     pub told: watch::Receiver<Told<T>>,
     pub closing: watch::Receiver<bool>,
-    runs: Arc<Runs<T>>,
+    runs: Arc<WatchedRuns<T>>,
 }
 
 impl<T> Drop for Watcher<T> {
@@ -63,7 +63,7 @@ pub struct Follower<T> {
     pub closing: watch::Receiver<bool>,
 }
 
-impl<T> Runs<T> {
+impl<T> WatchedRuns<T> {
     fn all(&self) -> MutexGuard<'_, HashMap<BatchId, Watched<T>>> {
         self.watched.lock().unwrap_or_else(|e| e.into_inner())
     }

@@ -5,8 +5,8 @@ use crate::refusal::ValidationError;
 use crate::style;
 use proptest::prelude::*;
 
-fn kept() -> Kept {
-    Kept::new(
+fn kept() -> FormulaFile {
+    FormulaFile::new(
         "Trial round",
         "less malt: the rim was dark",
         trial_round().formula,
@@ -207,7 +207,7 @@ proptest! {
     #[test]
     fn import_of_export_is_the_same(r in any_formula(), name in "[a-zA-Z<>&\"' 🍕]{1,40}", why in "\\PC{0,100}") {
         prop_assume!(!name.trim().is_empty() && r.formula.check().is_ok());
-        let kept = Kept::new(&name, &why, r.formula);
+        let kept = FormulaFile::new(&name, &why, r.formula);
         prop_assert_eq!(import(export(&kept).as_bytes()).unwrap(), kept);
     }
 

@@ -37,7 +37,7 @@ pub(crate) struct Face {
 
 /// One column with at most `N` cells.
 #[derive(Clone)]
-pub(crate) struct Column<const N: usize> {
+pub(crate) struct HeatColumn<const N: usize> {
     pub cells: Cells,
     pub t: [f64; N],
     pub water: [f64; N],
@@ -64,7 +64,7 @@ pub(crate) struct Column<const N: usize> {
     tables: Tables,
 }
 
-impl<const N: usize> Column<N> {
+impl<const N: usize> HeatColumn<N> {
     /// A column with its floor charged from `floor_c` at the face to `core_c` at the bottom, all food at `dough_c`.
     pub(crate) fn new(
         cells: Cells,
@@ -89,7 +89,7 @@ impl<const N: usize> Column<N> {
             t[cells.pan..cells.dough].fill(p.pan_c);
             fin = 0.5 * 4.0 * p.wall_mm / disc_mm;
         }
-        let mut c = Column {
+        let mut c = HeatColumn {
             t,
             water: [0.0; N],
             hottest: [dough_c; N],

@@ -11,7 +11,7 @@ mod table;
 
 pub(crate) use cells::Cells;
 pub use cells::Fineness;
-pub(crate) use column::Column;
+pub(crate) use column::HeatColumn;
 pub(crate) use slab::{Side, Slab, at_depth};
 pub(crate) use surround::{EPS_CAVITY, EPS_FOOD, SIGMA, Sky, Surround, kelvin, radiative};
 pub(crate) use table::{browning_rate, charring_rate, cheese_rate, dryness_gate};

@@ -34,7 +34,7 @@ pub(crate) struct Sky {
     pub shine: f64,
     pub air_w_m2k: f64,
     pub grill_w_m2: f64,
-    pub door_drop_c: f64,
+    pub door_drop_k: f64,
     pub door_s: f64,
     pub back: Back,
     pub back_w_m2: f64,
@@ -56,7 +56,7 @@ impl Sky {
             shine: o.top_factor * o.view / (1.0 / EPS_FOOD + 1.0 / EPS_CAVITY - 1.0),
             air_w_m2k: o.air_w_m2k,
             grill_w_m2: o.top_factor * o.grill_w_m2,
-            door_drop_c: o.door_drop_c,
+            door_drop_k: o.door_drop_k,
             door_s: o.door_s,
             back: o.back,
             back_w_m2: o.back_w_m2,
@@ -70,8 +70,8 @@ impl Sky {
 
     /// The air a time after the door was opened, °C.
     pub(crate) fn air_at(&self, t: f64) -> f64 {
-        if self.door_drop_c > 0.0 {
-            self.air_c - self.door_drop_c * (-t / self.door_s).exp()
+        if self.door_drop_k > 0.0 {
+            self.air_c - self.door_drop_k * (-t / self.door_s).exp()
         } else {
             self.air_c
         }

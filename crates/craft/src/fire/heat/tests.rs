@@ -1,5 +1,5 @@
 use super::cells::{Cells, Fineness};
-use super::column::Column;
+use super::column::HeatColumn;
 use super::slab::{Side, Slab};
 use super::surround::{Sky, Surround};
 use crate::fire::material::Material;
@@ -40,7 +40,7 @@ fn mild(floor: Material, floor_c: f64) -> BakeRequest {
             back_w_m2: 0.0,
             back_c: None,
             side: 0.0,
-            door_drop_c: 0.0,
+            door_drop_k: 0.0,
             door_s: 90.0,
             floor_factor: 1.0,
             top_factor: 1.0,
@@ -75,7 +75,7 @@ fn two_thick_bodies_meet_at_their_contact_temperature() {
         let b_floor = (body.k * body.rho * body.cp).sqrt();
         let expected = (34.0 * b_floor + 10.0 * b_dough) / (b_floor + b_dough);
         let sky = Sky::of(&r);
-        let mut column: Column<48> = Column::new(cells, 34.0, 34.0, None, 10.0, 250.0);
+        let mut column: HeatColumn<48> = HeatColumn::new(cells, 34.0, 34.0, None, 10.0, 250.0);
         let mut held = Surround {
             dt: 0.01,
             air_c: 20.0,
@@ -95,7 +95,7 @@ fn two_thick_bodies_meet_at_their_contact_temperature() {
         );
         // A poor contact keeps the skin colder.
         held.contact = 300.0;
-        let mut poor: Column<48> = Column::new(
+        let mut poor: HeatColumn<48> = HeatColumn::new(
             Cells::centre(&r, Fineness::Fine),
             34.0,
             34.0,

@@ -328,49 +328,49 @@ fn amounts_as_people_write_them() {
 fn words_name_the_longest_thing_that_fits() {
     use crate::flour::FlourKind;
     for (text, what) in [
-        ("olive oil", What::Oil),
-        ("olives", What::Topping),
-        ("milk powder", What::MilkPowder),
-        ("milk", What::Milk),
+        ("olive oil", PastedKind::Oil),
+        ("olives", PastedKind::Topping),
+        ("milk powder", PastedKind::MilkPowder),
+        ("milk", PastedKind::Milk),
         (
             "lievito madre",
-            What::Starter {
+            PastedKind::Starter {
                 hydration_percent: 50,
             },
         ),
-        ("lievito madre secco", What::DriedMother),
+        ("lievito madre secco", PastedKind::DriedMother),
         (
             "lievito di birra secco",
-            What::Yeast {
+            PastedKind::Yeast {
                 form: YeastForm::ActiveDry,
             },
         ),
         (
             "lievito",
-            What::Yeast {
+            PastedKind::Yeast {
                 form: YeastForm::Fresh,
             },
         ),
         (
             "instant yeast",
-            What::Yeast {
+            PastedKind::Yeast {
                 form: YeastForm::Instant,
             },
         ),
         (
             "flour, wholemeal",
-            What::Flour {
+            PastedKind::Flour {
                 kind: FlourKind::Wholemeal,
             },
         ),
         (
             "farina di grano tenero tipo 00",
-            What::Flour {
+            PastedKind::Flour {
                 kind: FlourKind::SoftFine,
             },
         ),
-        ("non-diastatic malt", What::PlainMalt),
-        ("sale", What::Salt),
+        ("non-diastatic malt", PastedKind::PlainMalt),
+        ("sale", PastedKind::Salt),
     ] {
         assert_eq!(words::named(text).map(|f| f.what), Some(what), "{text}");
     }

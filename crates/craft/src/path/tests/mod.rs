@@ -85,7 +85,7 @@ fn a_plain_bulk_cold_and_temper_is_said_by_its_three_hours() {
         air: Air::Fan,
         c: 4.0,
         profile_c: None,
-        off_c: None,
+        off_k: None,
         holds_h: None,
     });
     let g = f.on_path(legs.clone());
@@ -113,7 +113,7 @@ fn paths_that_lead_nowhere_are_refused_with_their_field() {
         air: Air::Fridge,
         c: 14.0,
         profile_c: None,
-        off_c: None,
+        off_k: None,
         holds_h: None,
     });
     assert_eq!(
@@ -125,7 +125,7 @@ fn paths_that_lead_nowhere_are_refused_with_their_field() {
         air: Air::Room,
         c: 14.0,
         profile_c: Some(vec![14.0; 20]),
-        off_c: None,
+        off_k: None,
         holds_h: None,
     });
     assert_eq!(

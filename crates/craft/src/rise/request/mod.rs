@@ -14,7 +14,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Kind {
+pub enum DoughKind {
     /// The dough itself.
     #[default]
     Dough,
@@ -26,14 +26,14 @@ pub enum Kind {
     Levain,
 }
 
-impl Kind {
+impl DoughKind {
     /// Volume, against just mixed, at which this kind is ready as intended (calibrated).
     pub fn target_volume(self) -> f64 {
         match self {
-            Kind::Dough => 2.25,
-            Kind::Poolish => 1.65,
-            Kind::Biga => 2.9,
-            Kind::Levain => 2.15,
+            DoughKind::Dough => 2.25,
+            DoughKind::Poolish => 1.65,
+            DoughKind::Biga => 2.9,
+            DoughKind::Levain => 2.15,
         }
     }
 }
@@ -42,7 +42,7 @@ impl Kind {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Shape {
+pub enum DoughShape {
     /// A ball, or balls.
     Ball,
     /// All in one.
@@ -135,7 +135,7 @@ pub struct Stage {
     /// Weight of one piece, 20 to 60,000 g.
     pub piece_g: f64,
     /// As what it lies there.
-    pub shape: Shape,
+    pub shape: DoughShape,
     /// Thickness of a slab, 4 to 150 mm.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub thickness_mm: Option<f64>,
@@ -151,7 +151,8 @@ pub struct Stage {
     pub place_profile_c: Option<Vec<f64>>,
     /// How far off the place may be, K, where it is known better or worse than others of its kind.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub place_off_c: Option<f64>,
+    #[serde(rename = "place_off_c")]
+    pub place_off_k: Option<f64>,
     /// What is done at the start of the stage.
     #[serde(default)]
     pub event: Event,
@@ -191,7 +192,7 @@ impl Stage {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
-pub struct Preferment {
+pub struct RisePreferment {
     /// Flour in it / all flour, 0 to 1.
     pub flour_fraction: f64,
     /// The preferment as a dough of its own.
@@ -205,7 +206,7 @@ pub struct Preferment {
 pub struct RiseRequest {
     /// What it is.
     #[serde(default)]
-    pub kind: Kind,
+    pub kind: DoughKind,
     /// Water, 40 to 130 %.
     pub hydration_percent: f64,
     /// 0 to 5 %.
@@ -239,7 +240,7 @@ pub struct RiseRequest {
     pub leaven_vigour: f64,
     /// At most 8, one level deep.
     #[serde(default)]
-    pub preferments: Vec<Preferment>,
+    pub preferments: Vec<RisePreferment>,
     /// Dough temperature leaving the mixer, 0 to 40 °C.
     pub dough_c: f64,
     /// −400 to 4500 m.
@@ -427,11 +428,11 @@ impl RiseRequest {
                 Value::Grams,
             );
             match (s.shape, s.thickness_mm) {
-                (Shape::Slab, None) => c.refuse(
+                (DoughShape::Slab, None) => c.refuse(
                     "thickness_mm",
                     fact!("slab-thickness", range = (fact::Mm(4.0), fact::Mm(150.0))),
                 ),
-                (Shape::Slab, Some(t)) => c.range(
+                (DoughShape::Slab, Some(t)) => c.range(
                     "thickness_mm",
                     fact!("f-thickness"),
                     t,
@@ -441,7 +442,7 @@ impl RiseRequest {
                 ),
                 _ => {}
             }
-            if let Some(off) = s.place_off_c {
+            if let Some(off) = s.place_off_k {
                 c.range(
                     "place_off_c",
                     fact!("f-how-far-off"),

@@ -252,10 +252,10 @@ fn more_doubt_makes_a_wider_band_and_none_makes_none() {
     let (some, none) = (
         of(Doubts::default()),
         of(Doubts {
-            fridge_c: 0.0,
-            room_c: 0.0,
+            fridge_k: 0.0,
+            room_k: 0.0,
             yeast_percent: 0.0,
-            dough_c: 0.0,
+            dough_k: 0.0,
         }),
     );
     let width = |b: &Band| b.late_h - b.early_h;

@@ -3,7 +3,7 @@
 use super::Measured;
 use super::places::{Places, from};
 use super::timeline::{SHORTEST_H, Timeline, h_between};
-use super::{Asked, OFF_THE_MIXER_H, Replaced, What};
+use super::{AheadRequest, OFF_THE_MIXER_H, Replaced, ReplacedFigure};
 use crate::path::{Place, Spot};
 use crate::rise::{Air, RiseRequest, Stage};
 use crate::sheet::PrefermentPlan;
@@ -12,7 +12,7 @@ use jiff::Timestamp;
 
 /// Puts what happened into the recipes of a dough's preferments.
 pub(super) fn as_they_went(
-    q: &Asked,
+    q: &AheadRequest,
     clock: &Timeline,
     places: &Places,
     dough: &mut RiseRequest,
@@ -48,7 +48,7 @@ pub(super) fn as_they_went(
                     stage.starts_at_c = Some(c.clamp(0.0, 40.0));
                 }
             }
-            let what = What::Preferment { name: name.clone() };
+            let what = ReplacedFigure::Preferment { name: name.clone() };
             replaced.retain(|r| r.what != what);
             replaced.push(Replaced {
                 what,
@@ -69,7 +69,7 @@ pub(super) fn as_they_went(
 
 /// The stages of a preferment with their real hours, each with where it stood.
 fn timed(
-    q: &Asked,
+    q: &AheadRequest,
     i: usize,
     recipe: &RiseRequest,
     clock: &Timeline,
@@ -100,7 +100,7 @@ fn timed(
                 air,
                 c,
                 profile_c: None,
-                off_c: None,
+                off_k: None,
                 holds_h: None,
             }),
         };
@@ -115,7 +115,7 @@ fn timed(
 
 /// The preferment that a reading of dough was taken in: the largest one that stood then.
 fn mine(
-    q: &Asked,
+    q: &AheadRequest,
     spans: &[(Timestamp, Option<Timestamp>)],
     clock: &Timeline,
     at: Timestamp,

@@ -1,14 +1,14 @@
 //! How a dough really went: the plan's legs with the hours that they took, and what was measured on the way.
 
 use super::places::{Places, from};
-use super::timeline::{Due, SHORTEST_H, Timeline, h_between};
-use super::{Asked, Measured, OFF_THE_MIXER_H, Replaced, What, before};
+use super::timeline::{DueStep, SHORTEST_H, Timeline, h_between};
+use super::{AheadRequest, Measured, OFF_THE_MIXER_H, Replaced, ReplacedFigure, before};
 use crate::fact;
 use crate::fact::Fact;
 use crate::path::{LONGEST_H, Leg, Spot};
 use crate::refusal::ValidationError;
 use crate::rise::vigour::enlivened;
-use crate::rise::{Doubts, RiseRequest, Runs, Stage};
+use crate::rise::{Doubts, PrefermentRuns, RiseRequest, Stage};
 use crate::sheet::{Block, FridgeKnown, PrefermentPlan, stages, work_out_whole};
 use jiff::Timestamp;
 use std::sync::Arc;
@@ -16,16 +16,16 @@ use std::sync::Arc;
 /// A step so little off its time is on time, min.
 pub const ON_TIME_MIN: f64 = 10.0;
 /// A place that was measured is known better than one that was not, K.
-const MEASURED_OFF_C: f64 = 0.5;
+const MEASURED_OFF_K: f64 = 0.5;
 /// Temperatures are said to a tenth, K.
-const SHOWN_C: f64 = 0.05;
+const SHOWN_K: f64 = 0.05;
 
 /// What was measured, when and how much, and what was planned.
-type Compared = (What, Option<(Timestamp, f64)>, Option<f64>);
+type MeasuredAt = (ReplacedFigure, Option<(Timestamp, f64)>, Option<f64>);
 
 /// Legs with their hours, in the order of the clock, and the dough that goes through them.
 #[derive(Debug, Clone)]
-pub(super) struct Course {
+pub(super) struct DoughCourse {
     pub mixed_at: Timestamp,
     /// When mixing began or begins.
     mix_from: Timestamp,
@@ -35,7 +35,7 @@ pub(super) struct Course {
     pub legs: Vec<Leg>,
     pub replaced: Vec<Replaced>,
     /// When the steps are due that are not done.
-    pub due: Vec<Due>,
+    pub due: Vec<DueStep>,
     /// The stages as they went and go on.
     pub blocks: Vec<Block>,
     /// The preferments as they went.
@@ -49,22 +49,22 @@ pub(super) struct Course {
     /// What was said of room and fridge, from each moment until the next.
     places: Places,
     /// Preferments that were run.
-    pub runs: Arc<Runs>,
+    pub runs: Arc<PrefermentRuns>,
 }
 
-impl Course {
-    pub fn of(q: &Asked) -> Result<Course, ValidationError> {
+impl DoughCourse {
+    pub fn of(q: &AheadRequest) -> Result<DoughCourse, ValidationError> {
         // What was kept is in the bowl: the dose is no longer a question.
         let mut kept = q.request.clone();
         kept.now_at = None;
         kept.formula = kept.formula.in_the_bowl(q.planned.yeast.percent);
-        let runs = Arc::new(Runs::default());
+        let runs = Arc::new(PrefermentRuns::default());
         let (result, base) = work_out_whole(&kept, &runs)?;
         let mut legs = q.request.formula.path();
         let clock = Timeline::of(q, &legs);
         let due = clock.due(&legs);
         timed(&mut legs, &clock, q.request.serve_at);
-        let mut c = Course {
+        let mut c = DoughCourse {
             mixed_at: clock.mixed_at,
             mix_from: clock.mix_from,
             in_bowl: clock.in_bowl,
@@ -91,7 +91,7 @@ impl Course {
     }
 
     /// Entries under wrong hours must not make a dough of years: what the model takes of a plan holds here, too.
-    fn bounded(&self, q: &Asked, clock: &Timeline) -> Result<(), ValidationError> {
+    fn bounded(&self, q: &AheadRequest, clock: &Timeline) -> Result<(), ValidationError> {
         let preferments = q.request.formula.preferments.len();
         let first = (0..preferments).map(|i| clock.preferment(i).0).min();
         let first = first.unwrap_or(self.mixed_at).min(self.mixed_at);
@@ -108,7 +108,7 @@ impl Course {
         let late_min = h_between(planned, at) * 60.0;
         if late_min.abs() >= ON_TIME_MIN {
             self.replaced.push(Replaced {
-                what: What::Step {
+                what: ReplacedFigure::Step {
                     title: title.clone(),
                 },
                 planned: 0.0,
@@ -119,7 +119,7 @@ impl Course {
     }
 
     /// Readings up to now, the latest of each.
-    fn read(&mut self, q: &Asked) {
+    fn read(&mut self, q: &AheadRequest) {
         let mut all: Vec<_> = q
             .happened
             .readings
@@ -134,9 +134,10 @@ impl Course {
                 Measured::Dough { .. } if r.at < self.mix_from => {}
                 Measured::Dough { c } if h_between(self.mixed_at, r.at) <= OFF_THE_MIXER_H => {
                     self.base.dough_c = c.clamp(0.0, 40.0);
-                    self.replaced.retain(|x| x.what != What::DoughOffTheMixer);
+                    self.replaced
+                        .retain(|x| x.what != ReplacedFigure::DoughOffTheMixer);
                     self.replaced.push(Replaced {
-                        what: What::DoughOffTheMixer,
+                        what: ReplacedFigure::DoughOffTheMixer,
                         planned: planned_dough,
                         measured: c,
                         at: r.at,
@@ -150,14 +151,14 @@ impl Course {
             }
         }
         let planned = [
-            (What::Dough, self.dough, None),
+            (ReplacedFigure::Dough, self.dough, None),
             (
-                What::Room,
+                ReplacedFigure::Room,
                 self.places.room.last().copied(),
                 Some(self.request.room_c),
             ),
             (
-                What::Fridge,
+                ReplacedFigure::Fridge,
                 self.places.fridge.last().copied(),
                 Some(self.request.fridge_c),
             ),
@@ -167,7 +168,7 @@ impl Course {
             let Some((at, c)) = read else { continue };
             let plan = plan.or_else(|| q.planned.clocks_at(at).map(|p| p.dough_c));
             // What reads as it was planned replaced nothing.
-            if let Some(planned) = plan.filter(|p| (p - c).abs() >= SHOWN_C) {
+            if let Some(planned) = plan.filter(|p| (p - c).abs() >= SHOWN_K) {
                 self.replaced.push(Replaced {
                     what,
                     planned,
@@ -179,13 +180,13 @@ impl Course {
     }
 
     /// The places of the kitchen's own on the way, each with its latest reading and what was planned.
-    fn own_places(&self) -> Vec<Compared> {
-        let mut out: Vec<Compared> = vec![];
+    fn own_places(&self) -> Vec<MeasuredAt> {
+        let mut out: Vec<MeasuredAt> = vec![];
         for leg in &self.legs {
             let Spot::Own(place) = &leg.spot else {
                 continue;
             };
-            let what = What::Place {
+            let what = ReplacedFigure::Place {
                 name: place.name.clone(),
             };
             let latest = self.places.own.iter().rfind(|(.., n)| *n == place.name);
@@ -197,7 +198,7 @@ impl Course {
     }
 
     /// The latest mark of a tub, since mixing.
-    pub fn grown(&self, q: &Asked) -> Option<(Timestamp, f64)> {
+    pub fn grown(&self, q: &AheadRequest) -> Option<(Timestamp, f64)> {
         q.happened
             .readings
             .iter()
@@ -210,24 +211,24 @@ impl Course {
     }
 
     /// The fridge as it was last read, or as it was planned.
-    pub fn fridge_known(&self, q: &Asked) -> FridgeKnown {
+    pub fn fridge_known(&self, q: &AheadRequest) -> FridgeKnown {
         let read = self.places.fridge.iter().rev().find(|(at, _)| *at <= q.now);
         FridgeKnown {
             c: read.map_or(self.request.fridge_c, |(_, c)| *c),
-            off_c: self.doubts(q).fridge_c,
+            off_k: self.doubts(q).fridge_k,
             was_read: read.is_some(),
         }
     }
 
     /// The same dough, had the fridge been read so at that moment.
-    pub fn with_fridge(&self, at: Timestamp, c: f64) -> Course {
+    pub fn with_fridge(&self, at: Timestamp, c: f64) -> DoughCourse {
         let mut out = self.clone();
         out.places.fridge.push((at, c));
         out
     }
 
     /// How warm the room is that the dough lies in: as it was last read, or as it was planned, °C.
-    pub fn room_now_c(&self, q: &Asked) -> f64 {
+    pub fn room_now_c(&self, q: &AheadRequest) -> f64 {
         let read = self.places.room.iter().rev().find(|(at, _)| *at <= q.now);
         read.map_or(self.request.room_c, |(_, c)| *c)
     }
@@ -237,20 +238,20 @@ impl Course {
     }
 
     /// What stays in doubt: a place that was measured is known better, a dough that was measured too.
-    pub fn doubts(&self, q: &Asked) -> Doubts {
+    pub fn doubts(&self, q: &AheadRequest) -> Doubts {
         let mut d = q.doubts;
         if !self.places.room.is_empty() {
-            d.room_c = d.room_c.min(2.0 * MEASURED_OFF_C);
+            d.room_k = d.room_k.min(2.0 * MEASURED_OFF_K);
         }
         if !self.places.fridge.is_empty() {
-            d.fridge_c = d.fridge_c.min(MEASURED_OFF_C);
+            d.fridge_k = d.fridge_k.min(MEASURED_OFF_K);
         }
         if self
             .replaced
             .iter()
-            .any(|r| r.what == What::DoughOffTheMixer)
+            .any(|r| r.what == ReplacedFigure::DoughOffTheMixer)
         {
-            d.dough_c = d.dough_c.min(MEASURED_OFF_C);
+            d.dough_k = d.dough_k.min(MEASURED_OFF_K);
         }
         d
     }

@@ -53,13 +53,16 @@ fn a_dough_measured_in_the_bowl_is_off_the_mixer_whatever_was_tapped_before() {
     assert!(
         a.replaced
             .iter()
-            .any(|r| r.what == What::DoughOffTheMixer && r.measured == 29.0)
+            .any(|r| r.what == ReplacedFigure::DoughOffTheMixer && r.measured == 29.0)
     );
     let done = Batch::new(|_| {})
         .done(Mix, 1)
         .read(0.1, Measured::Dough { c: 29.0 });
     let a = done.ahead(done.h(0.3));
-    assert_eq!(a.replaced.last().unwrap().what, What::DoughOffTheMixer);
+    assert_eq!(
+        a.replaced.last().unwrap().what,
+        ReplacedFigure::DoughOffTheMixer
+    );
 }
 
 #[test]
@@ -125,7 +128,7 @@ fn a_preferment_is_followed_from_its_own_mixing_to_its_use() {
     let said = c.replaced.last().unwrap();
     assert_eq!(
         said.what,
-        What::Preferment {
+        ReplacedFigure::Preferment {
             name: crate::fact!("biga")
         }
     );
@@ -213,7 +216,7 @@ fn a_reading_of_a_place_of_ones_own_counts_where_the_dough_lies_and_nowhere_else
             air: Air::Room,
             c: 14.0,
             profile_c: None,
-            off_c: None,
+            off_k: None,
             holds_h: None,
         })
     };
@@ -239,7 +242,7 @@ fn a_reading_of_a_place_of_ones_own_counts_where_the_dough_lies_and_nowhere_else
     let said = warm.ahead(warm.h(8.0)).replaced;
     assert!(
         said.iter().any(|r| r.what
-            == What::Place {
+            == ReplacedFigure::Place {
                 name: "Cellar".into()
             }
             && r.planned == 14.0),

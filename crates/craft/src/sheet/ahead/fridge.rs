@@ -2,9 +2,9 @@
 //!
 //! Source: craft notes, section 4 (home fridges run at 4 to 9 °C); reckoned like every remedy, in the place where it would be done.
 
-use super::course::Course;
+use super::course::DoughCourse;
 use super::idea::cut_now;
-use super::{Asked, INSIDE};
+use super::{AheadRequest, INSIDE};
 use crate::fact;
 use crate::note::Note;
 use crate::path::Spot;
@@ -16,7 +16,7 @@ use crate::when::quarter;
 use jiff::SignedDuration;
 
 /// A fridge is said to run warm from so much above its plan on, K.
-const WARM_C: f64 = 1.0;
+const WARM_K: f64 = 1.0;
 /// With less time than this to lie there it helps no more, h.
 const LEAST_H: f64 = 1.0;
 /// A window that moves less is the same, min.
@@ -24,13 +24,13 @@ const WORTH_MIN: i64 = 15;
 
 /// What to say of a fridge that was read warmer than planned, while the dough still has hours to lie in it.
 pub(super) fn warm_fridge(
-    q: &Asked,
-    course: &Course,
+    q: &AheadRequest,
+    course: &DoughCourse,
     window: Option<ReadyWindow>,
     handed: &[HandOver],
 ) -> Option<Note> {
     let (known, planned) = (course.fridge_known(q), q.request.fridge_c);
-    if !known.was_read || known.c < planned + WARM_C || q.now >= q.request.serve_at {
+    if !known.was_read || known.c < planned + WARM_K || q.now >= q.request.serve_at {
         return None;
     }
     let (legs, i) = cut_now(q, course);

@@ -1,7 +1,7 @@
 //! An idea of what could still be done: other legs, another hour, another dose. Whether it helps is simulated by others.
 
-use super::Asked;
-use super::course::Course;
+use super::AheadRequest;
+use super::course::DoughCourse;
 use crate::fact::Fact;
 use crate::path::Leg;
 use crate::rise::Event;
@@ -11,7 +11,7 @@ use serde::{Deserialize, Serialize};
 /// What a remedy changes.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Change {
+pub struct PlanChange {
     /// The legs with their real hours so far and those to come.
     pub legs: Vec<Leg>,
     /// When it is served then.
@@ -31,7 +31,7 @@ pub(super) struct Idea {
 }
 
 /// The legs with the one under way cut at now; returns the index of the part that begins now.
-pub(super) fn cut_now(q: &Asked, course: &Course) -> (Vec<Leg>, usize) {
+pub(super) fn cut_now(q: &AheadRequest, course: &DoughCourse) -> (Vec<Leg>, usize) {
     let (i, gone) = course.leg_at(q.now);
     let mut legs = course.legs.clone();
     if gone < 0.05 || q.now <= course.mixed_at {

@@ -18,11 +18,11 @@ pub use super::progress::{StepPast, StepSaid};
 use crate::fact;
 use crate::fact::{Fact, whole};
 pub use course::ON_TIME_MIN;
-pub use idea::Change;
-pub use part::{Parted, Way, part};
+pub use idea::PlanChange;
+pub use part::{PartWay, Parted, part};
 pub use places::places_count_from;
 pub use remedy::Remedied;
-pub use timeline::Due;
+pub use timeline::DueStep;
 
 use super::judge;
 use super::{
@@ -38,7 +38,7 @@ use crate::rise::{
     Doubts, Label, Look, RiseRequest, RiseResult, Sign, Temperatures, VigourRequest, fit_vigour,
     foresee, hand_overs,
 };
-use course::Course;
+use course::DoughCourse;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use timeline::Timeline;
@@ -131,7 +131,7 @@ pub struct Happened {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Replaced {
     /// What it is of.
-    pub what: What,
+    pub what: ReplacedFigure,
     /// As it was planned, °C or times.
     pub planned: f64,
     /// As it was measured, °C or times.
@@ -144,7 +144,7 @@ pub struct Replaced {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
-pub enum What {
+pub enum ReplacedFigure {
     /// The dough as it left the mixer.
     DoughOffTheMixer,
     /// The dough on its way.
@@ -196,7 +196,7 @@ pub struct Ahead {
     pub replaced: Vec<Replaced>,
     /// When the steps are due that are not done.
     #[serde(default)]
-    pub due: Vec<Due>,
+    pub due: Vec<DueStep>,
     /// The stages as they went and go on.
     #[serde(default)]
     pub blocks: Vec<Block>,
@@ -252,7 +252,7 @@ impl Ahead {
 
 impl SheetResult {
     /// The steps, those that are still to be done at the hour at which they are due now.
-    fn due(&self, due: &[Due]) -> Vec<PlannedStep> {
+    fn due(&self, due: &[DueStep]) -> Vec<PlannedStep> {
         let mut steps = self.steps.clone();
         for s in &mut steps {
             if let Some(d) = due.iter().find(|d| d.number == s.number) {
@@ -281,7 +281,7 @@ impl SheetResult {
 
 /// What is asked: the plan, what happened, the present, and the kitchen's other places.
 #[derive(Debug, Clone)]
-pub struct Asked<'a> {
+pub struct AheadRequest<'a> {
     /// What was asked of the plan.
     pub request: &'a SheetRequest,
     /// The plan.
@@ -299,8 +299,8 @@ pub struct Asked<'a> {
 /// The forecast from now on, with what can still be done.
 ///
 /// Errors: [`ValidationError`] as [`super::work_out`]; a plan that was kept is not refused again.
-pub fn from_now(q: &Asked) -> Result<Ahead, ValidationError> {
-    let mut course = Course::of(q)?;
+pub fn from_now(q: &AheadRequest) -> Result<Ahead, ValidationError> {
+    let mut course = DoughCourse::of(q)?;
     let mut dough = course.dough(q.request.serve_at);
     let mut lively = None;
     if let Some((at, times)) = course.grown(q) {
@@ -313,7 +313,7 @@ pub fn from_now(q: &Asked) -> Result<Ahead, ValidationError> {
         if let Ok(fit) = fit_vigour(&asked, INSIDE) {
             course.enliven(fit.factor);
             course.replaced.push(Replaced {
-                what: What::Tub,
+                what: ReplacedFigure::Tub,
                 planned: fit.foreseen,
                 measured: times,
                 at,
@@ -355,7 +355,7 @@ pub fn from_now(q: &Asked) -> Result<Ahead, ValidationError> {
 
 /// What is said of a dough as it goes.
 fn judgements(
-    q: &Asked,
+    q: &AheadRequest,
     ahead: &Ahead,
     ran: (&RiseRequest, &RiseResult),
     in_bowl: bool,
@@ -380,7 +380,7 @@ fn judgements(
 }
 
 /// The dough's temperature off the mixer, °C: the last reading of it between the begin of its mixing and the tub.
-pub fn off_the_mixer(q: &Asked) -> Option<f64> {
+pub fn off_the_mixer(q: &AheadRequest) -> Option<f64> {
     let clock = Timeline::of(q, &q.request.formula.path());
     let until = clock.mixed_at + super::hours(OFF_THE_MIXER_H);
     let read = q.happened.readings.iter().filter_map(|r| match r.measured {
@@ -392,7 +392,7 @@ pub fn off_the_mixer(q: &Asked) -> Option<f64> {
 
 /// What was planned for a reading of the dough at a moment, °C: a preferment before the dough is mixed, the dough off the
 /// mixer, or the dough on its way.
-pub fn planned_dough_c(q: &Asked, at: Timestamp) -> Option<f64> {
+pub fn planned_dough_c(q: &AheadRequest, at: Timestamp) -> Option<f64> {
     let clock = Timeline::of(q, &q.request.formula.path());
     if at < clock.mix_from {
         let mut preferments = q.planned.preferments.iter();
@@ -416,10 +416,10 @@ pub struct OtherThanPlanned {
 }
 
 /// A difference that is worth telling whoever makes the dough again, K.
-const WORTH_TELLING_C: f64 = 0.5;
+const WORTH_TELLING_K: f64 = 0.5;
 
 /// What to tell whoever makes this dough again: fridge and room as they were read on the whole, the dough off the mixer.
-pub fn other_than_planned(q: &Asked) -> Vec<OtherThanPlanned> {
+pub fn other_than_planned(q: &AheadRequest) -> Vec<OtherThanPlanned> {
     let mean = |of: &dyn Fn(&Measured) -> Option<f64>| {
         let read = q.happened.readings.iter();
         let all: Vec<f64> = read.filter_map(|r| of(&r.measured)).collect();
@@ -435,7 +435,7 @@ pub fn other_than_planned(q: &Asked) -> Vec<OtherThanPlanned> {
     });
     let r = q.request;
     let of = |subject, planned: f64, read: Option<f64>| {
-        let measured = read.filter(|m| (m - planned).abs() >= WORTH_TELLING_C)?;
+        let measured = read.filter(|m| (m - planned).abs() >= WORTH_TELLING_K)?;
         Some(OtherThanPlanned {
             subject,
             planned,
@@ -455,7 +455,7 @@ pub fn other_than_planned(q: &Asked) -> Vec<OtherThanPlanned> {
 /// The dough of a batch as it really went, for a fit of its leaven.
 ///
 /// Errors: as [`from_now`].
-pub fn as_it_went(q: &Asked) -> Result<(RiseRequest, Timestamp), ValidationError> {
-    let course = Course::of(q)?;
+pub fn as_it_went(q: &AheadRequest) -> Result<(RiseRequest, Timestamp), ValidationError> {
+    let course = DoughCourse::of(q)?;
     Ok((course.dough(q.request.serve_at), course.mixed_at))
 }

@@ -2,8 +2,8 @@
 //!
 //! Both parts are the same dough: what happened so far happened to both. From now on each has legs of its own.
 
-use super::Asked;
-use super::course::Course;
+use super::AheadRequest;
+use super::course::DoughCourse;
 use super::idea::cut_now;
 use crate::fact;
 use crate::path::{LONGEST_H, Leg, Lies, Spot};
@@ -14,7 +14,7 @@ use jiff::Timestamp;
 
 /// Where some of the pieces go.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Way {
+pub enum PartWay {
     /// Frozen now, thawed and tempered for another day.
     Freezer,
     /// On as they lie, for another hour.
@@ -41,9 +41,14 @@ pub struct Parted {
 ///
 /// Errors: at `part_count` or `part_serve`, what cannot be: a dough that is not mixed yet, all of it or none, an hour that the
 /// way does not reach.
-pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, ValidationError> {
+pub fn part(
+    q: &AheadRequest,
+    n: u32,
+    way: PartWay,
+    serve_at: Timestamp,
+) -> Result<Parted, ValidationError> {
     let all = q.request.formula.pieces.count();
-    let course = Course::of(q)?;
+    let course = DoughCourse::of(q)?;
     if !course.in_bowl {
         return Err(ValidationError::one("part_count", fact!("part-not-mixed")));
     }
@@ -69,8 +74,8 @@ pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, 
     let (mut legs, i) = cut_now(q, &course);
     in_one_tub(&mut legs[..i]);
     let legs = match way {
-        Way::Freezer => frozen(&legs, i, whole_h)?,
-        Way::Apart => apart(&legs, i, q.request.serve_at, serve_at)?,
+        PartWay::Freezer => frozen(&legs, i, whole_h)?,
+        PartWay::Apart => apart(&legs, i, q.request.serve_at, serve_at)?,
     };
     let percent = q.planned.yeast.percent;
     let of = |n: u32| -> Result<SheetRequest, ValidationError> {
@@ -88,7 +93,7 @@ pub fn part(q: &Asked, n: u32, way: Way, serve_at: Timestamp) -> Result<Parted, 
 }
 
 /// Hours from mixing to serving.
-fn whole_h(course: &Course, serve_at: Timestamp) -> Result<f64, ValidationError> {
+fn whole_h(course: &DoughCourse, serve_at: Timestamp) -> Result<f64, ValidationError> {
     let h = serve_at.duration_since(course.mixed_at).as_secs_f64() / 3600.0;
     if h > LONGEST_H {
         return Err(ValidationError::one(

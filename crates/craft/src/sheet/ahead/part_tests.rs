@@ -18,8 +18,13 @@ fn kept() -> (SheetRequest, SheetResult) {
     (r, sheet)
 }
 
-fn asked<'a>(r: &'a SheetRequest, sheet: &'a SheetResult, h: &'a Happened, at_h: f64) -> Asked<'a> {
-    Asked {
+fn asked<'a>(
+    r: &'a SheetRequest,
+    sheet: &'a SheetResult,
+    h: &'a Happened,
+    at_h: f64,
+) -> AheadRequest<'a> {
+    AheadRequest {
         request: r,
         planned: sheet,
         happened: h,
@@ -36,7 +41,7 @@ fn two_of_four_balls_into_the_freezer_are_thawed_for_their_own_day() {
     let happened = happened_until(&sheet, cold_at);
     let q = asked(&r, &sheet, &happened, cold_at);
     let serve_at = r.serve_at + hours(7.0 * 24.0);
-    let p = part(&q, 2, Way::Freezer, serve_at).unwrap();
+    let p = part(&q, 2, PartWay::Freezer, serve_at).unwrap();
     // The dough is one: two and two of the same weight, the same dose, nothing lost and nothing made.
     let weigh = |r: &SheetRequest| work_out(r).unwrap();
     let (rest, part) = (weigh(&p.rest), weigh(&p.part));
@@ -68,7 +73,7 @@ fn a_dough_in_its_tub_is_balled_before_it_is_frozen() {
     let in_bulk = 0.6 * r.formula.bulk_h;
     let happened = happened_until(&sheet, in_bulk);
     let q = asked(&r, &sheet, &happened, in_bulk);
-    let p = part(&q, 1, Way::Freezer, r.serve_at + hours(96.0)).unwrap();
+    let p = part(&q, 1, PartWay::Freezer, r.serve_at + hours(96.0)).unwrap();
     let legs = p.part.formula.path();
     let frozen = legs.iter().find(|l| l.spot == Spot::Freezer).unwrap();
     assert_eq!((frozen.lies, frozen.event), (Lies::Balls, Event::Ball));
@@ -81,7 +86,7 @@ fn an_hour_of_its_own_moves_the_cold_and_nothing_before() {
     let happened = happened_until(&sheet, cold_at);
     let q = asked(&r, &sheet, &happened, cold_at);
     let before = r.formula.path();
-    let p = part(&q, 3, Way::Apart, r.serve_at + hours(20.0)).unwrap();
+    let p = part(&q, 3, PartWay::Apart, r.serve_at + hours(20.0)).unwrap();
     let whole = |legs: &[crate::path::Leg]| legs.iter().map(|l| l.hours).sum::<f64>();
     let legs = p.part.formula.path();
     assert!((whole(&legs) - whole(&before) - 20.0).abs() < 0.01);
@@ -108,7 +113,7 @@ fn what_stays_is_the_same_dough_and_what_goes_was_it_until_now() {
     let happened = happened_until(&sheet, at);
     let q = asked(&r, &sheet, &happened, at);
     let was = from_now(&q).unwrap();
-    let p = part(&q, 20, Way::Freezer, r.serve_at + hours(100.0)).unwrap();
+    let p = part(&q, 20, PartWay::Freezer, r.serve_at + hours(100.0)).unwrap();
     let (rest, gone) = (work_out(&p.rest).unwrap(), work_out(&p.part).unwrap());
     let stays = happened_until(&rest, at);
     let stays = from_now(&asked(&p.rest, &rest, &stays, at)).unwrap();
@@ -129,16 +134,19 @@ fn what_cannot_be_parted_is_said() {
     let q = asked(&r, &sheet, &happened, r.formula.bulk_h + 3.0);
     let field = |n, way, at| part(&q, n, way, at).unwrap_err().0[0].field.clone();
     let later = r.serve_at + hours(200.0);
-    assert_eq!(field(0, Way::Freezer, later), "part_count");
-    assert_eq!(field(4, Way::Freezer, later), "part_count");
-    assert_eq!(field(2, Way::Freezer, q.now + hours(20.0)), "part_serve");
+    assert_eq!(field(0, PartWay::Freezer, later), "part_count");
+    assert_eq!(field(4, PartWay::Freezer, later), "part_count");
     assert_eq!(
-        field(2, Way::Freezer, r.serve_at + hours(900.0)),
+        field(2, PartWay::Freezer, q.now + hours(20.0)),
         "part_serve"
     );
-    assert_eq!(field(2, Way::Apart, q.now + hours(0.2)), "part_serve");
+    assert_eq!(
+        field(2, PartWay::Freezer, r.serve_at + hours(900.0)),
+        "part_serve"
+    );
+    assert_eq!(field(2, PartWay::Apart, q.now + hours(0.2)), "part_serve");
     let nothing = Happened::default();
     let planned = asked(&r, &sheet, &nothing, -20.0);
-    let e = part(&planned, 2, Way::Freezer, later).unwrap_err();
+    let e = part(&planned, 2, PartWay::Freezer, later).unwrap_err();
     assert!(e.0[0].message.code == "part-not-mixed");
 }

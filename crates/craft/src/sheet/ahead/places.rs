@@ -5,7 +5,7 @@
 //! a third (1/e) in `HOLDS_H`, and comes back three times as fast once it cools again (assumed).
 
 use super::timeline::{SHORTEST_H, h_between};
-use super::{Asked, Measured, PowerCut};
+use super::{AheadRequest, Measured, PowerCut};
 use crate::path::Spot;
 use crate::rise::{Air, Event, Stage};
 use jiff::Timestamp;
@@ -43,7 +43,7 @@ pub(super) struct Places {
 
 impl Places {
     /// Readings and cuts up to now.
-    pub fn of(q: &Asked) -> Places {
+    pub fn of(q: &AheadRequest) -> Places {
         let mut out = Places::default();
         for r in q.happened.readings.iter().filter(|r| r.at <= q.now) {
             match &r.measured {

@@ -3,16 +3,17 @@
 //! Source: craft notes, section 4: cooler or warmer place, the fridge now, fold or ball again (the flour of the bench
 //! takes points off the water), another temper, smaller boxes, another serve time.
 
-use super::course::Course;
-use super::idea::{Change, Idea, cut_now, idea};
+use super::course::DoughCourse;
+use super::idea::{Idea, PlanChange, cut_now, idea};
 use super::same::same_dough;
-use super::{Asked, INSIDE};
+use super::{AheadRequest, INSIDE};
 use crate::fact;
 use crate::fact::{Fact, Percent, whole};
 use crate::path::{Leg, Lies, Spot};
 use crate::rise::kinetics::HandOver;
 use crate::rise::{
-    Air, Container, Event, Look, Part, RiseResult, YeastAnswer, foresee, quick_window, solve_yeast,
+    Air, Container, Event, Look, RipenessPart, RiseResult, YeastAnswer, foresee, quick_window,
+    solve_yeast,
 };
 use crate::sheet::fits;
 use crate::sheet::margin_h;
@@ -28,7 +29,7 @@ const RELAX_H: f64 = 1.0;
 /// Shortest temper that makes a cold ball open, h.
 const TEMPER_H: f64 = 2.0;
 /// A place some degrees cooler or warmer, where the kitchen names none, K.
-const OTHER_PLACE_C: f64 = 4.0;
+const OTHER_PLACE_K: f64 = 4.0;
 /// So near to the edge a serve time is not safe, h.
 const SAFE_H: f64 = 0.5;
 /// With less time than this before serving nothing is begun any more, h.
@@ -52,12 +53,12 @@ pub struct Remedied {
     /// Hours between the serve time and the nearer edge of the window then; negative outside.
     pub margin_h: f64,
     /// What is changed.
-    pub change: Change,
+    pub change: PlanChange,
 }
 
 pub(super) fn remedies(
-    q: &Asked,
-    course: &Course,
+    q: &AheadRequest,
+    course: &DoughCourse,
     window: Option<ReadyWindow>,
     rise: &RiseResult,
     handed: &[HandOver],
@@ -68,7 +69,7 @@ pub(super) fn remedies(
     if q.now >= serve_at {
         return vec![];
     }
-    let dough = |change: &Change| {
+    let dough = |change: &PlanChange| {
         let mut dough = course.dough_through(&change.legs, change.serve_at);
         if let Some(percent) = change.yeast_percent {
             dough.yeast_percent = percent;
@@ -76,7 +77,7 @@ pub(super) fn remedies(
         dough
     };
     let tried = |idea: Idea| -> Option<Remedied> {
-        let change = Change {
+        let change = PlanChange {
             legs: idea.legs,
             serve_at: idea.serve_at,
             yeast_percent: idea.yeast_percent,
@@ -109,7 +110,7 @@ pub(super) fn remedies(
     // Over before service: the window shuts too soon. Else it opens too late.
     let over = match window {
         Some(w) => w.to_at.is_some_and(|t| t < serve_at + hours(SAFE_H)),
-        None => rise.at_bake.limiting != Part::Dose,
+        None => rise.at_bake.limiting != RipenessPart::Dose,
     };
     let mut out: Vec<Remedied> = ideas(q, course, window, over)
         .into_iter()
@@ -130,7 +131,7 @@ pub(super) fn remedies(
 }
 
 /// Another dose for the dough that is still to be mixed: what a preferment brings may have changed.
-fn other_dose(q: &Asked, course: &Course) -> Option<Idea> {
+fn other_dose(q: &AheadRequest, course: &DoughCourse) -> Option<Idea> {
     let dough = course.dough(q.request.serve_at);
     let was = dough.yeast_percent;
     let YeastAnswer::Found { yeast_percent, .. } = solve_yeast(&dough, INSIDE).ok()? else {
@@ -168,7 +169,12 @@ fn other_dose(q: &Asked, course: &Course) -> Option<Idea> {
     })
 }
 
-fn ideas(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) -> Vec<Idea> {
+fn ideas(
+    q: &AheadRequest,
+    course: &DoughCourse,
+    window: Option<ReadyWindow>,
+    over: bool,
+) -> Vec<Idea> {
     let serve_at = q.request.serve_at;
     if !course.in_bowl {
         return unmixed(q, course, window, over);
@@ -198,7 +204,12 @@ fn ideas(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) ->
 }
 
 /// What can be done before a dough is mixed.
-fn unmixed(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) -> Vec<Idea> {
+fn unmixed(
+    q: &AheadRequest,
+    course: &DoughCourse,
+    window: Option<ReadyWindow>,
+    over: bool,
+) -> Vec<Idea> {
     let mut out: Vec<Idea> = other_dose(q, course).into_iter().collect();
     out.extend(served_otherwise(q, window, over, &course.legs));
     out
@@ -206,7 +217,7 @@ fn unmixed(q: &Asked, course: &Course, window: Option<ReadyWindow>, over: bool) 
 
 /// Guests who eat earlier or later.
 fn served_otherwise(
-    q: &Asked,
+    q: &AheadRequest,
     window: Option<ReadyWindow>,
     over: bool,
     legs: &[Leg],
@@ -230,7 +241,7 @@ fn served_otherwise(
 }
 
 /// The quarter hour inside the window that is nearest to the serve time, half an hour from its edge.
-fn better_serve(q: &Asked, window: Option<ReadyWindow>, over: bool) -> Option<Timestamp> {
+fn better_serve(q: &AheadRequest, window: Option<ReadyWindow>, over: bool) -> Option<Timestamp> {
     let w = window?;
     let at = if over {
         let to = w.to_at?;
@@ -250,8 +261,8 @@ fn better_serve(q: &Asked, window: Option<ReadyWindow>, over: bool) -> Option<Ti
 
 /// A cooler place, or the fridge with a temper at the end.
 fn cooler(
-    q: &Asked,
-    course: &Course,
+    q: &AheadRequest,
+    course: &DoughCourse,
     (legs, i): (&[Leg], usize),
     left_h: f64,
     serve_at: Timestamp,
@@ -303,9 +314,9 @@ fn cooler(
         name: "a cooler place".into(),
         air: Air::Room,
         // A room that is hotter than it should be: as warm as was planned is cooler already.
-        c: (room_c - OTHER_PLACE_C).min(q.request.room_c).max(5.0),
+        c: (room_c - OTHER_PLACE_K).min(q.request.room_c).max(5.0),
         profile_c: None,
-        off_c: None,
+        off_k: None,
         holds_h: None,
     };
     for p in named.chain(std::iter::once(&generic)) {
@@ -314,8 +325,8 @@ fn cooler(
 }
 
 fn warmer(
-    q: &Asked,
-    course: &Course,
+    q: &AheadRequest,
+    course: &DoughCourse,
     (legs, i): (&[Leg], usize),
     serve_at: Timestamp,
     out: &mut Vec<Idea>,
@@ -328,9 +339,9 @@ fn warmer(
     let generic = crate::path::Place {
         name: "a warmer place".into(),
         air: Air::Room,
-        c: (room_c + OTHER_PLACE_C).min(30.0),
+        c: (room_c + OTHER_PLACE_K).min(30.0),
         profile_c: None,
-        off_c: None,
+        off_k: None,
         holds_h: None,
     };
     for p in named.chain(std::iter::once(&generic)) {
@@ -365,7 +376,13 @@ fn elsewhere(
 }
 
 /// Fold, or ball again: gas is lost and the piece starts anew.
-fn knocked_back(legs: &[Leg], i: usize, balled: bool, serve_at: Timestamp, q: &Asked) -> Vec<Idea> {
+fn knocked_back(
+    legs: &[Leg],
+    i: usize,
+    balled: bool,
+    serve_at: Timestamp,
+    q: &AheadRequest,
+) -> Vec<Idea> {
     let mut out = Vec::new();
     let mut way = legs.to_vec();
     if balled {

@@ -1,9 +1,9 @@
 //! Back to the same dough: one that left the mixer warmer or cooler than planned, or lies in another room, and still fits,
 //! is as ripe as planned at the serve time when its bulk is shorter or longer, and the stage after it takes the difference.
 
-use super::course::Course;
+use super::course::DoughCourse;
 use super::idea::Idea;
-use super::{Asked, INSIDE};
+use super::{AheadRequest, INSIDE};
 use crate::fact;
 use crate::fact::Minutes;
 use crate::path::Lies;
@@ -21,7 +21,11 @@ const HALVINGS: u32 = 8;
 
 /// The bulk with which it is as ripe as planned when it is served; `None` where that is the planned one, or no longer to be
 /// chosen.
-pub(super) fn same_dough(q: &Asked, course: &Course, handed: &[HandOver]) -> Option<Idea> {
+pub(super) fn same_dough(
+    q: &AheadRequest,
+    course: &DoughCourse,
+    handed: &[HandOver],
+) -> Option<Idea> {
     if !course.in_bowl || course.legs.len() < 2 {
         return None;
     }

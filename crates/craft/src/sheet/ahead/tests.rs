@@ -44,7 +44,7 @@ impl Batch {
         self
     }
     pub fn ahead(&self, now: Timestamp) -> Ahead {
-        from_now(&Asked {
+        from_now(&AheadRequest {
             request: &self.request,
             planned: &self.planned,
             happened: &self.happened,
@@ -112,7 +112,7 @@ fn a_warm_mixer_moves_the_window_and_a_remedy_brings_it_back() {
     .read(0.1, Measured::Room { c: 29.0 });
     let a = b.ahead(b.h(0.5));
     assert!(a.window.unwrap().from_at < b.planned.window.unwrap().from_at);
-    assert_eq!(a.replaced[0].what, What::DoughOffTheMixer);
+    assert_eq!(a.replaced[0].what, ReplacedFigure::DoughOffTheMixer);
     assert_eq!(a.replaced[0].measured, 31.0);
     assert!(!a.fits(b.request.serve_at));
     let note = a.note(&b.request);
@@ -159,8 +159,8 @@ fn late_steps_and_a_warm_fridge_are_taken_as_they_were() {
     let b = on_time.ahead(on_time.h(1.0));
     assert!(a.window.unwrap().from_at < b.window.unwrap().from_at);
     let what: Vec<_> = a.replaced.iter().map(|r| &r.what).collect();
-    assert!(what.contains(&&What::Fridge));
-    assert!(matches!(what[0], What::Step { .. }));
+    assert!(what.contains(&&ReplacedFigure::Fridge));
+    assert!(matches!(what[0], ReplacedFigure::Step { .. }));
     assert!((a.replaced[0].measured - 180.0).abs() < 0.1);
     // The picture's stages are those hours, too: the bulk ends when it was balled, and every stage begins as one ends.
     let goes = late.planned.as_it_goes(&a);
@@ -400,7 +400,7 @@ fn an_entry_under_a_wrong_year_makes_no_dough_of_years() {
         said: StepSaid::Done,
     });
     let asked = |b: &Batch| {
-        from_now(&Asked {
+        from_now(&AheadRequest {
             request: &b.request,
             planned: &b.planned,
             happened: &b.happened,
@@ -449,7 +449,7 @@ fn a_warmer_dough_that_still_fits_is_offered_the_way_back_to_the_same_dough() {
             }],
             ..happened_until(&sheet, 0.2)
         };
-        from_now(&Asked {
+        from_now(&AheadRequest {
             request: &r,
             planned: &sheet,
             happened: &happened,
@@ -516,7 +516,7 @@ fn nothing_is_begun_that_would_not_be_over_when_they_sit_down() {
         ..happened_until(&sheet, r.total_h() - 0.3)
     };
     let at = |before_h: f64| {
-        from_now(&Asked {
+        from_now(&AheadRequest {
             request: &r,
             planned: &sheet,
             happened: &happened,
@@ -548,7 +548,7 @@ fn a_fridge_that_was_read_is_doubted_from_its_reading_and_asks_for_no_thermomete
             at: sheet.mixed_at + hours(cold_h - 1.0),
             measured: Measured::Fridge { c },
         }));
-        let ahead = from_now(&Asked {
+        let ahead = from_now(&AheadRequest {
             request: &r,
             planned: &sheet,
             happened: &happened,
@@ -565,7 +565,7 @@ fn a_fridge_that_was_read_is_doubted_from_its_reading_and_asks_for_no_thermomete
         (r.fridge_c, false)
     );
     assert_eq!((read.fridge.c, read.fridge.was_read), (7.5, true));
-    assert!(read.fridge.off_c < planned.fridge.off_c);
+    assert!(read.fridge.off_k < planned.fridge.off_k);
     let doubt = |s: &Sure| {
         let notes = s.notes(&r, false);
         notes.into_iter().find(|n| n.code == "fridge_doubt")

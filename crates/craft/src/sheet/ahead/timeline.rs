@@ -3,7 +3,7 @@
 //! Rules: what was entered stands. What belongs to a leg keeps its distance from that leg's begin, so that a dough that was
 //! mixed early rests early; a leg that waits for somebody's hands begins when it was planned, and not before now.
 
-use super::Asked;
+use super::AheadRequest;
 use crate::fact::Fact;
 use crate::path::Leg;
 use crate::sheet::progress::{StepState, states};
@@ -26,7 +26,7 @@ pub(super) fn h_between(from: Timestamp, to: Timestamp) -> f64 {
 /// When a step is due as it goes.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Due {
+pub struct DueStep {
     /// The step's own number.
     pub number: u16,
     /// When it is due.
@@ -36,7 +36,7 @@ pub struct Due {
 /// The clock of a batch.
 #[derive(Debug, Clone)]
 pub(super) struct Timeline<'a> {
-    q: &'a Asked<'a>,
+    q: &'a AheadRequest<'a>,
     states: Vec<StepState>,
     /// When mixing of the dough begins or began.
     pub mix_from: Timestamp,
@@ -87,7 +87,7 @@ fn planned_begins(planned: &SheetResult, legs: &[Leg]) -> Vec<Timestamp> {
 }
 
 impl<'a> Timeline<'a> {
-    pub fn of(q: &'a Asked<'a>, legs: &[Leg]) -> Timeline<'a> {
+    pub fn of(q: &'a AheadRequest<'a>, legs: &[Leg]) -> Timeline<'a> {
         let mut t = Timeline {
             q,
             states: states(&q.planned.steps, &q.happened.steps),
@@ -253,7 +253,7 @@ impl<'a> Timeline<'a> {
     }
 
     /// When every step is due that is not done.
-    pub fn due(&self, legs: &[Leg]) -> Vec<Due> {
+    pub fn due(&self, legs: &[Leg]) -> Vec<DueStep> {
         let planned = planned_begins(self.q.planned, legs);
         let chills: Vec<(u16, Timestamp)> = (0..self.q.planned.preferments.len())
             .filter_map(|i| {
@@ -287,7 +287,7 @@ impl<'a> Timeline<'a> {
                 }
                 _ => s.at,
             };
-            out.push(Due {
+            out.push(DueStep {
                 number: s.number,
                 at,
             });

@@ -1,13 +1,13 @@
 //! What to solve for: the length of a leg, or the serve time, with the yeast as it is; and methods side by side.
 
-use super::life::{FitRequest, Life, fit};
+use super::life::{Life, LifeFitRequest, fit};
 use super::{SheetRequest, SheetResult, hours, stages, work_out, work_out_whole};
 use crate::fact;
 use crate::fact::whole;
 use crate::formula::Dose;
 use crate::path::Method;
 use crate::refusal::ValidationError;
-use crate::rise::{HoursAnswer, HoursRequest, Runs, Temperatures, solve_hours};
+use crate::rise::{HoursAnswer, HoursRequest, PrefermentRuns, Temperatures, solve_hours};
 use serde::{Deserialize, Serialize};
 
 /// A request with the yeast that it has now as a stated dose.
@@ -16,7 +16,7 @@ pub fn with_yeast_as_it_is(r: &SheetRequest) -> Result<SheetRequest, ValidationE
         now_at: None,
         ..r.clone()
     };
-    let (result, _) = work_out_whole(&now, &Runs::default())?;
+    let (result, _) = work_out_whole(&now, &PrefermentRuns::default())?;
     let mut out = r.clone();
     out.formula.yeast.dose = match result.yeast.percent {
         p if p > 0.0 => Dose::Given { percent: p },
@@ -45,7 +45,7 @@ pub fn leg_hours(r: &SheetRequest, leg: usize) -> Result<LegHours, ValidationErr
         now_at: None,
         ..given.clone()
     };
-    let (result, dough) = work_out_whole(&now, &Runs::default())?;
+    let (result, dough) = work_out_whole(&now, &PrefermentRuns::default())?;
     let legs = given.formula.path();
     let Some(asked) = legs.get(leg) else {
         return Err(ValidationError::one("formula.legs", fact!("no-such-leg")));
@@ -109,7 +109,7 @@ pub fn set_leg(r: &SheetRequest, leg: usize, hours: f64) -> crate::formula::Form
 
 /// One method for a dough.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Compared {
+pub struct ComparedMethod {
     /// The method.
     pub method: Method,
     /// The dough made by it.
@@ -121,13 +121,13 @@ pub struct Compared {
 }
 
 /// The same dough by several methods, each fitted into the life of the kitchen where that can be.
-pub fn compare(r: &SheetRequest, methods: &[Method], life: &Life) -> Vec<Compared> {
+pub fn compare(r: &SheetRequest, methods: &[Method], life: &Life) -> Vec<ComparedMethod> {
     methods
         .iter()
         .map(|m| {
             let mut request = r.clone();
             request.formula = m.applied(&r.formula);
-            let fitted = fit(&FitRequest {
+            let fitted = fit(&LifeFitRequest {
                 request: request.clone(),
                 life: life.clone(),
             });
@@ -147,7 +147,7 @@ pub fn compare(r: &SheetRequest, methods: &[Method], life: &Life) -> Vec<Compare
                 request.formula = request.formula.clone().on_path(best.legs);
                 fits_life = true;
             }
-            Compared {
+            ComparedMethod {
                 outcome: work_out(&request),
                 method: m.clone(),
                 request,

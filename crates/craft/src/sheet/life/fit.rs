@@ -7,7 +7,7 @@ use crate::fact::Fact;
 use crate::path::Leg;
 use crate::refusal::ValidationError;
 use crate::rise::Event;
-use crate::rise::Runs;
+use crate::rise::PrefermentRuns;
 use crate::sheet::margin_h;
 use crate::sheet::{ReadyWindow, SheetRequest, hours, work_out_whole};
 use jiff::Timestamp;
@@ -31,7 +31,7 @@ const MOST_LOOKED: usize = 200_000;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
-pub struct FitRequest {
+pub struct LifeFitRequest {
     /// The dough.
     pub request: SheetRequest,
     /// The hours of its makers.
@@ -41,7 +41,7 @@ pub struct FitRequest {
 /// A plan that fits.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Fitted {
+pub struct FittedPlan {
     /// Where it lies, and how long.
     pub legs: Vec<Leg>,
     /// Hours warm of each preferment.
@@ -81,7 +81,7 @@ pub struct InTheWay {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FitResult {
     /// Plans that keep the hours, the best first.
-    pub plans: Vec<Fitted>,
+    pub plans: Vec<FittedPlan>,
     /// What keeps every plan from them; absent when one does.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub in_the_way: Option<InTheWay>,
@@ -104,7 +104,7 @@ struct Search<'a> {
     pieces: f64,
     looked: Cell<usize>,
     /// Preferments that were run: many plans have the same.
-    runs: Runs,
+    runs: PrefermentRuns,
 }
 
 impl Search<'_> {
@@ -369,7 +369,7 @@ fn lengths(leg: &Leg) -> Vec<f64> {
 /// // The best plan first; each is served at the hour that was asked for.
 /// assert!(found.plans[0].window.unwrap().holds(friday));
 /// ```
-pub fn fit(q: &FitRequest) -> Result<FitResult, ValidationError> {
+pub fn fit(q: &LifeFitRequest) -> Result<FitResult, ValidationError> {
     q.request.check()?;
     let zone = q.request.zone()?;
     let usual = q.request.formula.path();
@@ -389,7 +389,7 @@ pub fn fit(q: &FitRequest) -> Result<FitResult, ValidationError> {
         pieces: f64::from(q.request.formula.pieces.count()),
         looked: Cell::new(0),
         usual,
-        runs: Runs::default(),
+        runs: PrefermentRuns::default(),
     };
     let mut all = search.combinations();
     all.sort_by(|a, b| {
@@ -406,7 +406,7 @@ pub fn fit(q: &FitRequest) -> Result<FitResult, ValidationError> {
             in_the_way: nearest.and_then(|c| search.in_the_way(c)),
         });
     }
-    let mut plans: Vec<(f64, Fitted)> = distinct(&free, &search.usual)
+    let mut plans: Vec<(f64, FittedPlan)> = distinct(&free, &search.usual)
         .into_iter()
         .filter_map(|c| Some((c.off, worked(&search, c)?)))
         .collect();
@@ -422,7 +422,7 @@ pub fn fit(q: &FitRequest) -> Result<FitResult, ValidationError> {
         };
     }
     plans.sort_by(|(oa, a), (ob, b)| {
-        let m = |p: &Fitted| p.margin_h.min(ENOUGH_H);
+        let m = |p: &FittedPlan| p.margin_h.min(ENOUGH_H);
         m(b).total_cmp(&m(a)).then(oa.total_cmp(ob))
     });
     Ok(FitResult {
@@ -452,11 +452,11 @@ fn distinct<'c>(free: &[&'c Combination], usual: &[Leg]) -> Vec<&'c Combination>
     out
 }
 
-fn worked(search: &Search, c: &Combination) -> Option<Fitted> {
+fn worked(search: &Search, c: &Combination) -> Option<FittedPlan> {
     let mut request = search.request(c);
     request.now_at = None;
     let (result, _) = work_out_whole(&request, &search.runs).ok()?;
-    Some(Fitted {
+    Some(FittedPlan {
         margin_h: margin_h(result.window, request.serve_at),
         preferment_warm_h: c.warm.clone(),
         start_at: result.start_at,

@@ -7,7 +7,7 @@
 mod fit;
 mod spans;
 
-pub use fit::{FitRequest, FitResult, Fitted, InTheWay, fit};
+pub use fit::{FitResult, FittedPlan, InTheWay, LifeFitRequest, fit};
 pub use spans::{Life, Span, Why, spans, words};
 
 #[cfg(test)]

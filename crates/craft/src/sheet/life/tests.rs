@@ -72,7 +72,7 @@ fn a_two_day_plan_keeps_every_hand_out_of_the_hours_away() {
     request.formula = methods::by_key("room_then_cold_balls")
         .unwrap()
         .applied(&request.formula);
-    let found = fit(&FitRequest {
+    let found = fit(&LifeFitRequest {
         request: request.clone(),
         life: l.clone(),
     })
@@ -104,7 +104,7 @@ fn when_nothing_fits_the_hour_in_the_way_is_named() {
     request.formula = methods::by_key("same_day")
         .unwrap()
         .applied(&request.formula);
-    let found = fit(&FitRequest {
+    let found = fit(&LifeFitRequest {
         request,
         life: life("", "Fri 06:00-18:00"),
     })
@@ -128,7 +128,7 @@ fn a_wild_path_is_searched_no_longer_than_a_tame_one() {
     let mut request = friday(style::first());
     request.formula.legs = vec![leg; 8];
     request.now_at = Some(request.serve_at - crate::sheet::hours(2.0));
-    let found = fit(&FitRequest {
+    let found = fit(&LifeFitRequest {
         request,
         life: life("22:30-06:30", ""),
     });

@@ -2,7 +2,7 @@ use super::*;
 use crate::flour::FlourPart;
 use crate::formula::{Dose, Pieces, Preferment, PrefermentKind};
 use crate::mix::Mixer;
-use crate::rise::{Event, Shape};
+use crate::rise::{DoughShape, Event};
 use crate::style;
 use proptest::prelude::*;
 
@@ -104,7 +104,7 @@ fn a_tray_is_folded_panned_and_modelled_as_a_slab() {
     assert!(kinds.contains(&StepKind::Pan) && !kinds.contains(&StepKind::Ball));
     let stages = stages::stages(&r, &work_out(&r).unwrap().formula);
     let last = stages.last().unwrap();
-    assert_eq!((last.shape, last.event), (Shape::Slab, Event::Pan));
+    assert_eq!((last.shape, last.event), (DoughShape::Slab, Event::Pan));
     let total: f64 = stages.iter().map(|s| s.hours).sum();
     assert!((total - r.total_h()).abs() < 1e-9);
 }
@@ -620,7 +620,8 @@ fn a_fridge_of_fourteen_degrees_is_no_fridge_and_says_when_the_dough_would_be_ov
 fn a_band_surrounds_the_moment_of_readiness_and_asks_for_the_fridge() {
     let r = friday(style::first()).with(|r| r.formula.cold_h = 44.0);
     let doubts = crate::rise::Doubts::default();
-    let (out, sure) = work_out_surely(&r, &doubts, &crate::rise::Runs::default()).unwrap();
+    let (out, sure) =
+        work_out_surely(&r, &doubts, &crate::rise::PrefermentRuns::default()).unwrap();
     let sure = sure.unwrap();
     let from = out.window.unwrap().from_at;
     assert!((sure.ready.at.duration_since(from)).as_secs().abs() < 600);

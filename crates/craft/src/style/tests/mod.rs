@@ -1,4 +1,4 @@
-use super::oven_fit::{Oven, OvenKind, fit};
+use super::oven_fit::{StatedOven, StatedOvenKind, fit};
 use super::*;
 use crate::formula::ExtraKind;
 use crate::formula::{Formula, FormulaRequest, Scales, formulate};
@@ -63,8 +63,8 @@ fn a_style_is_read_by_its_key_or_in_full() {
 #[test]
 fn a_cool_home_oven_gets_sugar_oil_malt_drier_cheese_and_a_double_bake() {
     let lean = Formula::of_style(first());
-    let oven = Oven {
-        kind: OvenKind::HomeWithSteel,
+    let oven = StatedOven {
+        kind: StatedOvenKind::HomeWithSteel,
         top_c: 260.0,
     };
     let out = fit(&lean, oven).unwrap();
@@ -87,8 +87,8 @@ fn a_cool_home_oven_gets_sugar_oil_malt_drier_cheese_and_a_double_bake() {
     assert!(fit(&out.formula, oven).unwrap().changes.is_empty());
     out.formula.check().unwrap();
     // Back under the dome all of it goes out again.
-    let dome = Oven {
-        kind: OvenKind::WoodDome,
+    let dome = StatedOven {
+        kind: StatedOvenKind::WoodDome,
         top_c: 450.0,
     };
     let back = fit(&out.formula, dome).unwrap().formula;
@@ -100,7 +100,7 @@ fn a_cool_home_oven_gets_sugar_oil_malt_drier_cheese_and_a_double_bake() {
     assert!(
         fit(
             &lean,
-            Oven {
+            StatedOven {
                 top_c: 900.0,
                 ..dome
             }

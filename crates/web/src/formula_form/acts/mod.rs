@@ -6,7 +6,7 @@
 use super::Bench;
 use super::fields::{known, spec_of};
 use super::reading;
-use super::writing::Writer;
+use super::writing::FormWriter;
 use crate::shared::form::{FormData, measured, number};
 use crate::shared::kitchen::RequestKitchen;
 use craft::fact;
@@ -21,7 +21,7 @@ use craft::formula::{
 use craft::keyed::Keyed;
 use craft::refusal::{FieldError, ValidationError};
 use craft::style::Style;
-use craft::style::oven_fit::{Oven, OvenKind, fit};
+use craft::style::oven_fit::{StatedOven, StatedOvenKind, fit};
 use craft::style::topping::{Cook, ToppingPart};
 use craft::units::Meant;
 
@@ -73,7 +73,7 @@ fn remedy(typed: &mut FormData, field: &str, value: &str, here: &RequestKitchen)
 }
 
 fn spec_of_known(field: &str, v: f64, typed: &mut FormData, here: &RequestKitchen) {
-    Writer { typed, here }.number(field, v);
+    FormWriter { typed, here }.number(field, v);
 }
 
 /// The doses that the form was shown with, solved ones too; those that the formula states where they do not fit.
@@ -125,7 +125,7 @@ fn mode(typed: &mut FormData, to: &str, here: &RequestKitchen) {
             .pieces
             .switched(to, total, total / 1.65, 0.0, style.opens_to())
     });
-    Writer { typed, here }.pieces(&pieces);
+    FormWriter { typed, here }.pieces(&pieces);
 }
 
 /// Starts over with a style; name, day and hour stay.
@@ -147,7 +147,7 @@ fn add(typed: &mut FormData, what: &str, bench: &Bench) {
         w => w,
     });
     let picked = typed.text(&format!("new_{what}")).to_string();
-    let mut w = Writer {
+    let mut w = FormWriter {
         typed,
         here: bench.here,
     };
@@ -231,7 +231,7 @@ fn largest(t: &FormData, n: usize) -> Option<usize> {
 
 /// A flour more: one of the pantry takes the place of what only stood in for it; else it takes what is missing to 100 %,
 /// or 10 % from the largest.
-fn flour(w: &mut Writer, n: usize, picked: &str, bench: &Bench) {
+fn flour(w: &mut FormWriter, n: usize, picked: &str, bench: &Bench) {
     let known = picked
         .parse()
         .ok()
@@ -276,7 +276,7 @@ fn drop_row(typed: &mut FormData, list: &str, row: usize, here: &RequestKitchen)
             // What it had goes to the largest of the others: they were a hundred together, and are again.
             if let Some(i) = largest(typed, typed.rows(list)) {
                 let share = (share(typed, i) + given_back).min(100.0);
-                Writer { typed, here }.number(&format!("flours[{i}].share_percent"), share);
+                FormWriter { typed, here }.number(&format!("flours[{i}].share_percent"), share);
             }
             for i in 0..typed.rows("preferments") {
                 typed.drop_row(&format!("preferments[{i}].flours"), row);
@@ -312,16 +312,17 @@ fn even(typed: &mut FormData, here: &RequestKitchen) {
         } else {
             100.0 / n as f64
         };
-        Writer { typed, here }.number(&format!("flours[{i}].share_percent"), even);
+        FormWriter { typed, here }.number(&format!("flours[{i}].share_percent"), even);
     }
 }
 
-fn oven_of(typed: &FormData, here: &RequestKitchen) -> Result<Oven, Vec<FieldError>> {
-    let kind = OvenKind::from_key(typed.text("oven_kind")).unwrap_or(OvenKind::HomeWithSteel);
-    let mut r = crate::shared::form::Reader::new(typed);
+fn oven_of(typed: &FormData, here: &RequestKitchen) -> Result<StatedOven, Vec<FieldError>> {
+    let kind =
+        StatedOvenKind::from_key(typed.text("oven_kind")).unwrap_or(StatedOvenKind::HomeWithSteel);
+    let mut r = crate::shared::form::FieldReader::new(typed);
     let top_c = spec_of("oven_top_c").read(&mut r, "oven_top_c", here);
     if r.errors.is_empty() {
-        Ok(Oven { kind, top_c })
+        Ok(StatedOven { kind, top_c })
     } else {
         Err(r.errors)
     }
@@ -340,7 +341,7 @@ pub fn fitting(
     typed: &FormData,
     f: &Formula,
     here: &RequestKitchen,
-) -> Option<craft::style::oven_fit::Fitted> {
+) -> Option<craft::style::oven_fit::FittedFormula> {
     fit(f, oven_of(typed, here).ok()?).ok()
 }
 

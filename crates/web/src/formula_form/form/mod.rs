@@ -21,7 +21,7 @@ use craft::formula::{ExtraKind, Formula, Mode, PrefermentKind};
 use craft::mix::Mixer;
 use craft::path::Spot;
 use craft::refusal::FieldError;
-use craft::style::oven_fit::OvenKind;
+use craft::style::oven_fit::StatedOvenKind;
 use craft::style::{self};
 use maker::Maker;
 use swap::sought;
@@ -56,7 +56,7 @@ pub fn where_words(spot: &Spot) -> String {
 }
 
 /// The form.
-pub struct Form {
+pub struct FormulaForm {
     pub hidden: Vec<(String, String)>,
     pub tabs: Vec<Choice>,
     pub styles: Vec<Choice>,
@@ -110,8 +110,8 @@ pub struct Form {
     errors: Vec<SaidError>,
 }
 
-impl Form {
-    pub fn of(typed: &FormData, errors: &[FieldError], bench: &Bench) -> Form {
+impl FormulaForm {
+    pub fn of(typed: &FormData, errors: &[FieldError], bench: &Bench) -> FormulaForm {
         let here = bench.here;
         let m = Maker {
             typed,
@@ -124,7 +124,7 @@ impl Form {
         let larder = &bench.larder.0;
         let fitted = f.as_ref().and_then(|f| acts::fitting(typed, f, here));
         let own = larder.styles.iter().map(|s| &s.facts);
-        Form {
+        FormulaForm {
             hidden: CARRIED
                 .iter()
                 .map(|n| (n.to_string(), typed.raw(n).to_string()))
@@ -218,7 +218,7 @@ impl Form {
                     "In this style basil goes on after the bake; before it, it would turn black."
                 }
             },
-            oven_kinds: choices(OvenKind::name, typed.text("oven_kind")),
+            oven_kinds: choices(StatedOvenKind::name, typed.text("oven_kind")),
             oven_top: m.field("oven_top_c"),
             fit_says: fitted
                 .as_ref()

@@ -1,15 +1,15 @@
 //! How a form of the Dough sheet becomes a request.
 
 use super::fields::spec_of;
-use super::writing::{Writer, amount_name, typed_of};
+use super::writing::{FormWriter, amount_name, typed_of};
 use crate::batch::entries::typed_moment;
-use crate::shared::form::{FormData, Reader, one_line};
+use crate::shared::form::{FieldReader, FormData, one_line};
 use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use craft::flour::{FlourFacts, FlourKind, FlourPart};
 use craft::formula::{
-    Dose, Extra, ExtraKind, Feed, Formula, HydrationCounts, LooseBalls, Mode, PanGroup, PanShape,
-    Pieces, Preferment, PrefermentKind, Scales, Yeast,
+    Dose, Extra, ExtraKind, Formula, HydrationCounts, LevainFeed, LooseBalls, Mode, PanGroup,
+    PanShape, Pieces, Preferment, PrefermentKind, Scales, Yeast,
 };
 use craft::keyed::Keyed;
 use craft::leaven::YeastForm;
@@ -25,7 +25,7 @@ use jiff::{Timestamp, ToSpan};
 use uuid::Uuid;
 
 /// A form that was read.
-pub struct Sheet {
+pub struct SheetForm {
     pub name: String,
     pub form_key: Uuid,
     pub request: SheetRequest,
@@ -34,7 +34,7 @@ pub struct Sheet {
 }
 
 /// What a form says of a dough that is in the bowl already.
-fn begun(r: &mut Reader, here: &RequestKitchen) -> Option<(Begun, Option<f64>)> {
+fn begun(r: &mut FieldReader, here: &RequestKitchen) -> Option<(Begun, Option<f64>)> {
     let mut moment = |field: &str| match r.typed.text(field) {
         "" => None,
         text => match typed_moment(text, here) {
@@ -106,12 +106,12 @@ fn next_friday(formula: &Formula, here: &RequestKitchen) -> Timestamp {
     soonest
 }
 
-struct Form<'a, 'b> {
-    r: &'a mut Reader<'b>,
+struct FormulaReader<'a, 'b> {
+    r: &'a mut FieldReader<'b>,
     here: &'a RequestKitchen,
 }
 
-impl Form<'_, '_> {
+impl FormulaReader<'_, '_> {
     fn number(&mut self, name: &str) -> f64 {
         spec_of(name).read(self.r, name, self.here)
     }
@@ -305,7 +305,7 @@ impl Form<'_, '_> {
             cold_h: self.number(&at("cold_h")),
             warm_c: self.may(&at("warm_c")),
             target_c: self.may(&at("target_c")),
-            feed: levain.then(|| Feed {
+            feed: levain.then(|| LevainFeed {
                 flour_parts: self.number(&at("feed.flour_parts")),
                 keep_back_g: self.number(&at("feed.keep_back_g")),
                 spare_g: self.number(&at("feed.spare_g")),
@@ -386,8 +386,8 @@ impl Form<'_, '_> {
 
 /// Reads the formula of a form, with everything that is wrong with it.
 pub fn formula(typed: &FormData, here: &RequestKitchen) -> Result<Formula, Vec<FieldError>> {
-    let mut r = Reader::new(typed);
-    let f = Form { r: &mut r, here }.formula();
+    let mut r = FieldReader::new(typed);
+    let f = FormulaReader { r: &mut r, here }.formula();
     if !r.errors.is_empty() {
         return Err(r.errors);
     }
@@ -400,11 +400,11 @@ pub fn read(
     typed: &FormData,
     here: &RequestKitchen,
     scales: Scales,
-) -> Result<Sheet, Vec<FieldError>> {
-    let mut r = Reader::new(typed);
+) -> Result<SheetForm, Vec<FieldError>> {
+    let mut r = FieldReader::new(typed);
     let name = r.name("name", "A name");
     let serve_at = serve_at(&mut r, here);
-    let mut form = Form { r: &mut r, here };
+    let mut form = FormulaReader { r: &mut r, here };
     let formula = form.formula();
     let [room_c, fridge_c, flour_c, tap_water_c] =
         ["room_c", "fridge_c", "flour_c", "tap_water_c"].map(|n| form.number(n));
@@ -415,7 +415,7 @@ pub fn read(
         return Err(r.errors);
     }
     let usual = &here.kitchen.usual;
-    let mut sheet = Sheet {
+    let mut sheet = SheetForm {
         begun,
         name,
         form_key: Uuid::parse_str(typed.text("form_key")).unwrap_or_else(|_| Uuid::new_v4()),
@@ -442,7 +442,7 @@ pub fn read(
     Ok(sheet)
 }
 
-fn serve_at(r: &mut Reader, here: &RequestKitchen) -> Timestamp {
+fn serve_at(r: &mut FieldReader, here: &RequestKitchen) -> Timestamp {
     let date: Option<Date> = r.typed.text("serve_date").parse().ok();
     let time: Option<Time> = r.typed.text("serve_time").replace('.', ":").parse().ok();
     let (Some(date), Some(time)) = (date, time) else {
@@ -485,7 +485,7 @@ pub fn at_fields(refused: ValidationError) -> Vec<FieldError> {
 
 /// Puts a formula into a form that is already there, and keeps the rest of it.
 pub fn put(typed: &mut FormData, formula: &Formula, here: &RequestKitchen) {
-    Writer { typed, here }.formula(formula);
+    FormWriter { typed, here }.formula(formula);
 }
 
 #[cfg(test)]

@@ -17,7 +17,7 @@ use craft::keyed::Keyed;
 use craft::reading::Subject;
 use store::entry::Seen;
 
-struct Row {
+struct RunLogRow {
     number: u32,
     spot: u32,
     in_at: String,
@@ -32,13 +32,13 @@ struct Row {
 
 #[derive(Template)]
 #[template(path = "rooms/bake/log.html")]
-struct Page {
+struct RunLogPage {
     frame: Frame,
     code: String,
     head: String,
     core: String,
     lines: [String; 2],
-    rows: Vec<Row>,
+    rows: Vec<RunLogRow>,
     readings: Vec<(String, String)>,
     several: bool,
     why: String,
@@ -88,7 +88,7 @@ pub async fn show(
         })
         .collect();
     let fire = told.batch.sheet.request.fire.as_deref();
-    page(&Page {
+    page(&RunLogPage {
         frame,
         head,
         core,
@@ -118,7 +118,7 @@ pub async fn show(
     })
 }
 
-fn rows(told: &BatchRecord, here: &RequestKitchen) -> Vec<Row> {
+fn rows(told: &BatchRecord, here: &RequestKitchen) -> Vec<RunLogRow> {
     let planned = f64::from(told.batch.sheet.result.programme.out_s);
     let mut all: Vec<_> = told.run.pizzas.iter().collect();
     all.sort_by_key(|p| p.in_at);
@@ -134,7 +134,7 @@ fn rows(told: &BatchRecord, here: &RequestKitchen) -> Vec<Row> {
             last_out = p.out_at.or(last_out);
             let floor = floor_before(&reads, p.in_at);
             let baked = p.baked_s();
-            Row {
+            RunLogRow {
                 number: p.number,
                 spot: p.spot + 1,
                 in_at: here.local(p.in_at).strftime("%H:%M:%S").to_string(),

@@ -28,8 +28,8 @@ use craft::keyed::Keyed;
 use jiff::{SignedDuration, Timestamp};
 use serde::{Deserialize, Serialize};
 use speech::Judgement;
-use store::entry::{Kept, Standing};
-use view::{RunState, Timed, View};
+use store::entry::{EntryOutcome, Standing};
+use view::{BakeView, RunState, Timed};
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -43,13 +43,13 @@ pub fn routes() -> Router<App> {
 
 #[derive(Template)]
 #[template(path = "rooms/bake/page.html")]
-struct Page {
+struct BakePage {
     frame: Frame,
-    b: View,
+    b: BakeView,
 }
 
 #[derive(Deserialize)]
-struct Asked {
+struct BakeQuery {
     /// With what the oven model says, too: for a browser without scripts, which would never fetch it.
     #[serde(default)]
     whole: String,
@@ -72,7 +72,7 @@ async fn bake(
     here: RequestKitchen,
     theme: Theme,
     Path(code): Path<String>,
-    Query(asked): Query<Asked>,
+    Query(asked): Query<BakeQuery>,
 ) -> Result<Html<String>, AppError> {
     let told = load::told(&app, &here, &code).await?;
     let path = format!("/batches/{code}/bake");
@@ -80,9 +80,9 @@ async fn bake(
     let plan = app.drawn.plans.of(
         vec![told.stands(&here, &told.batch.sheet.result)],
         0,
-        || view::Plan::of(&told, &here),
+        || view::BakePlan::of(&told, &here),
     );
-    let mut b = View::of(&told, &goes, &here, plan);
+    let mut b = BakeView::of(&told, &goes, &here, plan);
     if !asked.whole.is_empty() {
         let work = || view::notes(&told, &goes, &here);
         b.notes = here.judgements(&app.models.at_length(work).await?);
@@ -95,7 +95,7 @@ async fn bake(
         Some((&code, told.progress.stand)),
         &path,
     );
-    page(&Page { frame, b })
+    page(&BakePage { frame, b })
 }
 
 #[derive(Template)]
@@ -208,12 +208,14 @@ async fn take(a: Arrived) -> Result<Response, AppError> {
     };
     let kept = match a.keep(sent, tap, &admits).await? {
         // A form without a script says no number: sent twice, it means the pizza that it meant the first time.
-        Kept::Other(o) if a.typed.text("pizza").is_empty() && o.is_tap(tap.kind) => Kept::Before,
+        EntryOutcome::Other(o) if a.typed.text("pizza").is_empty() && o.is_tap(tap.kind) => {
+            EntryOutcome::Before
+        }
         kept => kept,
     };
     // Two devices put in one pizza: the earlier In stands, and every screen says so.
     let twice = tap.kind == TapKind::In && told.run.pizza(tap.pizza).is_some();
-    if twice && matches!(kept, Kept::New | Kept::Refused(_)) {
+    if twice && matches!(kept, EntryOutcome::New | EntryOutcome::Refused(_)) {
         a.app.runs.say(told.batch.id, said_twice(told, &tap, here));
     }
     if !a.by_script {
@@ -225,10 +227,10 @@ async fn take(a: Arrived) -> Result<Response, AppError> {
         return Ok(entries::answer(kept, sent, here, "this tap", &back));
     }
     let refused = match kept {
-        Kept::New | Kept::Before => None,
-        Kept::Refused(sentence) => Some(sentence),
-        Kept::Other(_) => Some(fact!("tap-other-key")),
-        Kept::NoBatch => Some(fact!("batch-gone")),
+        EntryOutcome::New | EntryOutcome::Before => None,
+        EntryOutcome::Refused(sentence) => Some(sentence),
+        EntryOutcome::Other(_) => Some(fact!("tap-other-key")),
+        EntryOutcome::NoBatch => Some(fact!("batch-gone")),
     };
     let told = load::told(&a.app, here, a.code()).await?;
     let status = if refused.is_some() {

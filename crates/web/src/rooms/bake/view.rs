@@ -9,7 +9,7 @@ use crate::shared::marks;
 use craft::fire::caution::{self, Caution};
 use craft::fire::programme::{Cue, Turn};
 use craft::fire::race::spread_s;
-use craft::fire::{Item, Pizza, Shade};
+use craft::fire::{Pizza, RaceItem, Shade};
 use craft::keyed::Keyed;
 use craft::note::Note;
 use craft::rise::ripeness::PEAK;
@@ -28,7 +28,7 @@ pub struct RunState {
     pub spots: u32,
     pub inside: Vec<Inside>,
     pub next_number: u32,
-    pub last: Option<Last>,
+    pub last: Option<LastOut>,
     pub out: u32,
     pub right: u32,
     pub judged: u32,
@@ -51,7 +51,7 @@ pub struct Inside {
 }
 
 #[derive(Debug, Clone, PartialEq, Serialize)]
-pub struct Last {
+pub struct LastOut {
     pub number: u32,
     pub baked_s: f64,
     pub out_ms: i64,
@@ -109,8 +109,8 @@ impl RunState {
     }
 }
 
-fn last(p: &Pizza) -> Last {
-    Last {
+fn last(p: &Pizza) -> LastOut {
+    LastOut {
         number: p.number,
         baked_s: p.baked_s().unwrap_or(0.0),
         out_ms: p.out_at.map_or(0, |t| t.as_millisecond()),
@@ -121,7 +121,7 @@ fn last(p: &Pizza) -> Last {
 }
 
 /// A cell of the verdict square.
-pub struct Cell {
+pub struct VerdictCell {
     pub value: String,
     pub words: String,
     pub svg: String,
@@ -147,7 +147,7 @@ pub struct Bar {
 }
 
 /// A place in the oven.
-pub struct Lane {
+pub struct OvenSpot {
     pub spot: u32,
     pub number: Option<u32>,
     pub turned_key: String,
@@ -164,7 +164,7 @@ pub struct Forgotten {
 }
 
 /// What the plan alone says of a bake: drawn once.
-pub struct Plan {
+pub struct BakePlan {
     /// The programme as the page's script needs it.
     pub json: String,
     /// The bake line, wide and narrow.
@@ -178,10 +178,10 @@ pub struct Plan {
     pub manual: String,
 }
 
-impl Plan {
-    pub fn of(told: &BatchRecord, here: &RequestKitchen) -> Plan {
+impl BakePlan {
+    pub fn of(told: &BatchRecord, here: &RequestKitchen) -> BakePlan {
         let p = &told.batch.sheet.result.programme;
-        Plan {
+        BakePlan {
             json: programme_json(told),
             line: (bake_line(p, 796.0), bake_line(p, 342.0)),
             oven: oven_plan(p),
@@ -211,7 +211,7 @@ fn cautions(told: &BatchRecord) -> Vec<Caution> {
     }
 }
 
-pub struct View {
+pub struct BakeView {
     pub code: String,
     /// The batch's own number.
     pub batch: u64,
@@ -221,17 +221,17 @@ pub struct View {
     pub piece: &'static str,
     pub trays: bool,
     pub state_json: String,
-    pub plan: Arc<Plan>,
+    pub plan: Arc<BakePlan>,
     pub timer: String,
     pub place: String,
     pub cue: String,
-    pub cells: Vec<Cell>,
+    pub cells: Vec<VerdictCell>,
     pub last_head: String,
     pub last_small: String,
     pub left: u32,
     pub balls: Vec<Ball>,
     pub reserve: Option<String>,
-    pub lanes: Vec<Lane>,
+    pub lanes: Vec<OvenSpot>,
     pub forgotten: Vec<Forgotten>,
     pub count: String,
     pub notes: Vec<Judgement>,
@@ -288,13 +288,13 @@ pub fn notes(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> V
     craft::note::by_urgency(all)
 }
 
-impl View {
+impl BakeView {
     pub fn of(
         told: &BatchRecord,
         goes: &SheetResult,
         here: &RequestKitchen,
-        plan: Arc<Plan>,
-    ) -> View {
+        plan: Arc<BakePlan>,
+    ) -> BakeView {
         let sheet = &told.batch.sheet;
         let state = RunState::of(told, None);
         let elapsed = told
@@ -306,7 +306,7 @@ impl View {
         let piece = if trays { "Tray" } else { "Pizza" };
         let cautioned = told.seen().any(|o| matches!(o.seen, Seen::Cautioned));
         let hour = here.local(here.now).hour();
-        View {
+        BakeView {
             code: told.batch.code.clone(),
             batch: told.batch.id.0,
             closed: state.closed,
@@ -353,7 +353,7 @@ impl View {
                 .clocks_at(here.now)
                 .map(|c| format!("{:.0}", c.reserve.max(0.0))),
             lanes: (0..told.spots())
-                .map(|spot| Lane {
+                .map(|spot| OvenSpot {
                     spot,
                     number: told.run.inside().find(|p| p.spot == spot).map(|p| p.number),
                     turned_key: key(),
@@ -427,14 +427,14 @@ fn bars(told: &BatchRecord) -> Vec<Bar> {
     // A cheese that goes on late is what is waited for; one that was on from the start melts long before.
     let goes_on_late = |t: &Turn| t.say == Cue::CheeseOn;
     let cheese = fire.programme.turns.iter().any(goes_on_late);
-    let cheese = cheese.then_some((Item::Cheese, "Cheese"));
-    let named: Vec<(Item, &str)> = cheese
+    let cheese = cheese.then_some((RaceItem::Cheese, "Cheese"));
+    let named: Vec<(RaceItem, &str)> = cheese
         .into_iter()
         .chain([
-            (Item::Topping, "Topping"),
-            (Item::Rim, "Rim"),
-            (Item::Crumb, "Crumb"),
-            (Item::Base, "Base"),
+            (RaceItem::Topping, "Topping"),
+            (RaceItem::Rim, "Rim"),
+            (RaceItem::Crumb, "Crumb"),
+            (RaceItem::Base, "Base"),
         ])
         .collect();
     let ready = |item| {
@@ -522,7 +522,7 @@ fn count(s: &RunState) -> String {
 }
 
 /// Rows from dark to pale tops, columns from pale to dark bases, with their keys.
-fn cells(last: Option<&Pizza>) -> Vec<Cell> {
+fn cells(last: Option<&Pizza>) -> Vec<VerdictCell> {
     const KEYS: [[&str; 3]; 3] = [["q", "w", "e"], ["a", "s", "d"], ["z", "x", "c"]];
     let given = last.and_then(|p| p.verdict);
     let tops = [Shade::Dark, Shade::Right, Shade::Pale];
@@ -530,7 +530,7 @@ fn cells(last: Option<&Pizza>) -> Vec<Cell> {
     for (row, top) in tops.into_iter().enumerate() {
         for (column, base) in Shade::ALL.iter().copied().enumerate() {
             let v = craft::fire::Verdict { base, top };
-            out.push(Cell {
+            out.push(VerdictCell {
                 value: format!("{}/{}", base.key(), top.key()),
                 words: word(&v.fact()),
                 svg: marks::section(base, top),

@@ -25,7 +25,7 @@ pub fn routes() -> Router<App> {
 
 #[derive(Template)]
 #[template(path = "rooms/batch/close.html")]
-struct Ask {
+struct ClosePage {
     frame: Frame,
     code: String,
     name: String,
@@ -88,7 +88,7 @@ fn ask(a: &Arrived, open: Vec<String>) -> Result<Response, AppError> {
         Some((code, told.progress.stand)),
         &format!("/batches/{code}"),
     );
-    let html = page(&Ask {
+    let html = page(&ClosePage {
         frame,
         code: code.to_string(),
         name: told.batch.name.clone(),

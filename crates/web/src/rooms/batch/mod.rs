@@ -10,7 +10,7 @@ use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::load;
 use crate::batch::record::BatchRecord;
-use crate::figures::{As, Shown};
+use crate::figures::{ShownAs, ShownSheet};
 use crate::shared::error::AppError;
 use crate::shared::form::{FormData, NotANumber, measured, number, one_line};
 use crate::shared::format::day_hm;
@@ -35,7 +35,7 @@ use std::sync::Arc;
 use store::batch;
 use store::entry::{Seen, Standing};
 use uuid::Uuid;
-use view::View;
+use view::BatchView;
 
 /// What a marked tub is called among the subjects.
 pub const TUB: &str = "tub";
@@ -66,10 +66,10 @@ pub fn routes() -> Router<App> {
 
 #[derive(Template)]
 #[template(path = "rooms/batch/page.html")]
-struct Page {
+struct BatchPage {
     frame: Frame,
-    v: Arc<Shown>,
-    b: View,
+    v: Arc<ShownSheet>,
+    b: BatchView,
 }
 
 fn render(
@@ -107,15 +107,15 @@ fn render_with(
         .drawn
         .sheets
         .of(vec![told.stands(here, goes)], here.minute(), || {
-            Shown::of(&told.batch.sheet.request, goes, here, As::Batch)
+            ShownSheet::of(&told.batch.sheet.request, goes, here, ShownAs::Batch)
         });
     let drawn = app
         .drawn
         .told
         .of(vec![told.stands(here, goes)], here.minute(), || {
-            view::Lines::of(told, goes, here)
+            view::BatchLines::of(told, goes, here)
         });
-    let mut b = View::of(told, (goes, drawn), here, typed, errors);
+    let mut b = BatchView::of(told, (goes, drawn), here, typed, errors);
     b.left = left
         .iter()
         .map(|(t, why)| (day_hm(&here.local(*t)), here.words(why)))
@@ -125,7 +125,7 @@ fn render_with(
     } else {
         StatusCode::UNPROCESSABLE_ENTITY
     };
-    Ok((status, page(&Page { frame, v, b })?).into_response())
+    Ok((status, page(&BatchPage { frame, v, b })?).into_response())
 }
 
 async fn show(

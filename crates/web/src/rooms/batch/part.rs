@@ -15,7 +15,7 @@ use axum::routing::post;
 use craft::fact;
 use craft::reading::Subject;
 use craft::refusal::ValidationError;
-use craft::sheet::ahead::Way;
+use craft::sheet::ahead::PartWay;
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
 use store::batch::{self, KeptBatch, NewBatch, NewPlan, Origin, Replanned};
@@ -75,7 +75,7 @@ struct Plans {
 fn planned(
     told: &BatchRecord,
     here: &RequestKitchen,
-    way: (u32, Way, Timestamp),
+    way: (u32, PartWay, Timestamp),
 ) -> Result<Plans, ValidationError> {
     let parted = parted(told, here, way)?;
     let with = |r: SheetRequest| replanned(told, &r).map(|result| (r, result));
@@ -113,8 +113,8 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
         return refuse(&a, "part_count", message).await;
     }
     let way = match text("part_way") {
-        "freezer" => Way::Freezer,
-        "apart" => Way::Apart,
+        "freezer" => PartWay::Freezer,
+        "apart" => PartWay::Apart,
         _ => return refuse(&a, "part_count", "Choose where they go.".into()).await,
     };
     let serve_at = match typed_moment(text("part_serve"), &a.here) {
@@ -146,15 +146,20 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
 }
 
 /// Keeps both in one act: the code of the new batch; `None` when the plan is another by now.
-async fn kept(a: &Arrived, plans: &Plans, way: Way, n: u32) -> Result<Option<String>, AppError> {
+async fn kept(
+    a: &Arrived,
+    plans: &Plans,
+    way: PartWay,
+    n: u32,
+) -> Result<Option<String>, AppError> {
     let (told, here) = (&a.told, &a.here);
     let form_key = a.typed.key("form_key");
     let of: u32 = a.typed.text("plan").parse().unwrap_or(u32::MAX);
     let name = named(told, here, plans.part.0.serve_at);
     let past = shared_past(told, form_key);
     let why = match way {
-        Way::Freezer => fact!("plan-freezer", n = n),
-        Way::Apart => fact!("plan-apart", n = n),
+        PartWay::Freezer => fact!("plan-freezer", n = n),
+        PartWay::Apart => fact!("plan-apart", n = n),
     };
     Ok(store::act!(a.app.db, db => {
         let from = batch::version_of(db, here.id(), told.batch.id).await?;

@@ -55,22 +55,22 @@ pub struct SubjectChoice {
 }
 
 /// What was done and seen: drawn once a minute.
-pub struct Lines {
+pub struct BatchLines {
     pub steps: Vec<StepView>,
     pub log: Vec<LogLine>,
 }
 
-impl Lines {
+impl BatchLines {
     /// `goes` is the sheet with the forecast from now on.
-    pub fn of(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Lines {
-        Lines {
+    pub fn of(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> BatchLines {
+        BatchLines {
             steps: steps(told, goes, here),
             log: log(told, here),
         }
     }
 }
 
-pub struct View {
+pub struct BatchView {
     pub code: String,
     /// The batch's own number.
     pub batch: u64,
@@ -93,7 +93,7 @@ pub struct View {
     pub end_key: String,
     /// Entries of a newer program, which this one cannot show.
     pub unreadable: usize,
-    pub told: Arc<Lines>,
+    pub told: Arc<BatchLines>,
     pub subjects: Vec<SubjectChoice>,
     pub degrees: String,
     pub degree_unit: &'static str,
@@ -155,7 +155,7 @@ fn part_form(
     }
 }
 
-impl View {
+impl BatchView {
     /// A key of its own for each form that is drawn.
     pub fn key(&self) -> Uuid {
         Uuid::new_v4()
@@ -164,11 +164,11 @@ impl View {
     /// `goes` is the sheet with the forecast from now on, `drawn` what was done and seen.
     pub fn of(
         told: &BatchRecord,
-        (goes, drawn): (&SheetResult, Arc<Lines>),
+        (goes, drawn): (&SheetResult, Arc<BatchLines>),
         here: &RequestKitchen,
         typed: &FormData,
         errors: &[FieldError],
-    ) -> View {
+    ) -> BatchView {
         let error = |fields: &[&str]| {
             errors
                 .iter()
@@ -177,7 +177,7 @@ impl View {
         };
         let (answer_head, answer_core, answer_tail, lines) = answer(told, goes, here);
         let summary = told.run.summary();
-        View {
+        BatchView {
             left: vec![],
             code: told.batch.code.clone(),
             batch: told.batch.id.0,

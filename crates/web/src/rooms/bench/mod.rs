@@ -15,7 +15,7 @@ use axum::extract::{Query, State};
 use axum::response::Html;
 use axum::routing::get;
 use craft::keyed::Keyed;
-use view::View;
+use view::BenchView;
 
 pub fn routes() -> Router<App> {
     Router::new().route("/", get(bench))
@@ -23,9 +23,9 @@ pub fn routes() -> Router<App> {
 
 #[derive(Template)]
 #[template(path = "rooms/bench/page.html")]
-struct Page {
+struct BenchPage {
     frame: Frame,
-    b: View,
+    b: BenchView,
     paging: Paging,
     /// Code and name of rows that cannot be read.
     unreadable: Vec<(String, String)>,
@@ -50,9 +50,9 @@ async fn bench(
         live.push(told.following(&goes));
     }
     let frame = Frame::of(&here, theme, Stop::Bench, "Bench", None, "/");
-    page(&Page {
+    page(&BenchPage {
         frame,
-        b: View::of(&live, &here, &app.drawn.boards),
+        b: BenchView::of(&live, &here, &app.drawn.boards),
         paging,
         unreadable,
     })

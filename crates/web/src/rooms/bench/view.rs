@@ -2,7 +2,7 @@
 
 use crate::batch::record::BatchRecord;
 use crate::shared::chart::heatline::{Pin, heatline};
-use crate::shared::chart::ribbon::{self, Row};
+use crate::shared::chart::ribbon::{self, RibbonRow};
 use crate::shared::chart::strip::window_words;
 use crate::shared::drawn::Drawn;
 use crate::shared::format::{count_word, day_hm, hm, is_now, span, span_words};
@@ -21,7 +21,7 @@ const UNDO_S: i64 = 120;
 /// Readings older than a day say nothing about now.
 const STALE_H: i64 = 24;
 
-pub struct Act {
+pub struct NextAct {
     pub span: Vec<(String, &'static str)>,
     pub late: bool,
     pub time: String,
@@ -53,7 +53,7 @@ pub struct JustDone {
     pub key: String,
 }
 
-pub struct TableRow {
+pub struct LiveRow {
     pub code: String,
     pub name: String,
     pub state: String,
@@ -67,15 +67,15 @@ pub struct Board {
     pub ribbon: (String, String),
     pub heatline: Option<String>,
     pub read_at: String,
-    pub table: Vec<TableRow>,
+    pub table: Vec<LiveRow>,
 }
 
-pub struct View {
+pub struct BenchView {
     pub answer_head: String,
     pub answer_core: String,
     pub lines: [String; 2],
     pub board: Arc<Board>,
-    pub acts: Vec<Act>,
+    pub acts: Vec<NextAct>,
     pub degree_unit: &'static str,
     /// How many steps follow those in view, and until when.
     pub more: Option<String>,
@@ -84,7 +84,7 @@ pub struct View {
 }
 
 /// "12 more steps follow, the last Sun 14:55."
-fn following(rest: &[Due], here: &RequestKitchen) -> Option<String> {
+fn following(rest: &[OpenStep], here: &RequestKitchen) -> Option<String> {
     let last = here.local(rest.last()?.at);
     let steps = if rest.len() == 1 {
         "One more step follows".to_string()
@@ -102,9 +102,9 @@ fn following(rest: &[Due], here: &RequestKitchen) -> Option<String> {
 
 impl Board {
     fn of(live: &[BatchRecord], here: &RequestKitchen) -> Board {
-        let rows: Vec<Row> = live.iter().map(|t| row(t, here)).collect();
+        let rows: Vec<RibbonRow> = live.iter().map(|t| row(t, here)).collect();
         let (pins, newest) = pins(live, here);
-        let line = |t: &BatchRecord| TableRow {
+        let line = |t: &BatchRecord| LiveRow {
             code: t.batch.code.clone(),
             name: t.batch.name.clone(),
             state: t.state(|c| here.measures.degrees(c, 1)),
@@ -123,8 +123,8 @@ impl Board {
     }
 }
 
-impl View {
-    pub fn of(live: &[BatchRecord], here: &RequestKitchen, boards: &Drawn<Board>) -> View {
+impl BenchView {
+    pub fn of(live: &[BatchRecord], here: &RequestKitchen, boards: &Drawn<Board>) -> BenchView {
         let stand = live
             .iter()
             .map(|t| t.stands(here, &t.batch.sheet.result))
@@ -135,9 +135,9 @@ impl View {
         let in_view = if just_done.is_some() { ACTS - 1 } else { ACTS };
         let more = following(due.get(in_view..).unwrap_or_default(), here);
         // The rest stands on its batches: nothing of it is worded here.
-        let acts: Vec<Act> = due.iter().take(in_view).map(|d| act(d, here)).collect();
+        let acts: Vec<NextAct> = due.iter().take(in_view).map(|d| act(d, here)).collect();
         let (answer_head, answer_core) = answer(&acts, live);
-        View {
+        BenchView {
             answer_head,
             answer_core,
             lines: lines(live, here),
@@ -158,13 +158,13 @@ fn meets(t: &BatchRecord) -> bool {
     t.batch.sheet.result.fits(t.batch.sheet.request.serve_at)
 }
 
-fn row<'a>(t: &'a BatchRecord, here: &RequestKitchen) -> Row<'a> {
+fn row<'a>(t: &'a BatchRecord, here: &RequestKitchen) -> RibbonRow<'a> {
     let size =
         crate::shared::format::portions(&t.batch.sheet.result.formula.portions, &here.measures);
     let lit = t
         .progress
         .any(&t.batch.sheet.result.steps, |k| k == StepKind::LightOven);
-    Row {
+    RibbonRow {
         name: &t.batch.name,
         code: &t.batch.code,
         size,
@@ -204,7 +204,7 @@ fn just_done(live: &[BatchRecord], here: &RequestKitchen) -> Option<JustDone> {
 }
 
 /// A step that is still to be done.
-struct Due<'a> {
+struct OpenStep<'a> {
     told: &'a BatchRecord,
     step: &'a PlannedStep,
     /// Since when it is under way.
@@ -213,7 +213,7 @@ struct Due<'a> {
 }
 
 /// Every step that is still to be done, the earliest first.
-fn due<'a>(live: &'a [BatchRecord], here: &RequestKitchen) -> Vec<Due<'a>> {
+fn due<'a>(live: &'a [BatchRecord], here: &RequestKitchen) -> Vec<OpenStep<'a>> {
     let mut out = vec![];
     for told in live {
         let all = &told.batch.sheet.result.steps;
@@ -228,7 +228,7 @@ fn due<'a>(live: &'a [BatchRecord], here: &RequestKitchen) -> Vec<Due<'a>> {
                 Some(_) => step.at.max(here.now),
                 None => step.at,
             };
-            out.push(Due {
+            out.push(OpenStep {
                 told,
                 step,
                 since,
@@ -240,11 +240,11 @@ fn due<'a>(live: &'a [BatchRecord], here: &RequestKitchen) -> Vec<Due<'a>> {
     out
 }
 
-fn act(d: &Due, here: &RequestKitchen) -> Act {
+fn act(d: &OpenStep, here: &RequestKitchen) -> NextAct {
     let (t, s, at) = (d.told, d.step, d.at);
     let local = here.local(at);
     let detail = here.say(&s.detail);
-    Act {
+    NextAct {
         span: span(at.duration_since(here.now)),
         late: at < here.now && !is_now(at.duration_since(here.now)),
         time: hm(&local),
@@ -267,7 +267,7 @@ fn act(d: &Due, here: &RequestKitchen) -> Act {
     }
 }
 
-fn answer(acts: &[Act], live: &[BatchRecord]) -> (String, String) {
+fn answer(acts: &[NextAct], live: &[BatchRecord]) -> (String, String) {
     let Some(first) = acts.first() else {
         return if live.is_empty() {
             ("The bench is clear.".into(), "When do you serve".into())

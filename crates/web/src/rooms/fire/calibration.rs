@@ -1,6 +1,6 @@
 //! What the bakes of an oven say of it: two factors, shown first, noted in the pantry only when that is pressed.
 
-use super::Open;
+use super::OpenFire;
 use crate::App;
 use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
@@ -77,7 +77,7 @@ pub async fn calibrated(
     body: Bytes,
 ) -> Result<Response, AppError> {
     let typed = FormData::parse(&body);
-    let open = Open::of(&app, &here, &code, "").await?;
+    let open = OpenFire::of(&app, &here, &code, "").await?;
     let told = open.batch(&code)?;
     let mut extra = open.extra(&here);
     let form = open.typed(&here);

@@ -1,12 +1,12 @@
 //! The form of a fire: which oven, how it is set, how it is turned, what goes in. Read into a plan, and a plan written.
 
 use crate::shared::fields::{degrees, may, put_degrees, put_may, put_weight, weight};
-use crate::shared::form::{FormData, NotANumber, Reader, number};
+use crate::shared::form::{FieldReader, FormData, NotANumber, number};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use craft::fire::of_formula;
 use craft::fire::programme::{Cue, Turn, shape};
-use craft::fire::{FirePlan, Material, Oven, Shelf};
+use craft::fire::{FirePlan, Material, Oven, OvenShelf};
 use craft::formula::{Formula, Portion};
 use craft::keyed::Keyed;
 use craft::number::plain;
@@ -110,7 +110,7 @@ pub fn hold_below_most(t: &mut FormData) {
 }
 
 /// A percentage; the value behind a text that nobody changed.
-fn percent(r: &mut Reader, name: &str, label: &str) -> f64 {
+fn percent(r: &mut FieldReader, name: &str, label: &str) -> f64 {
     let exact: Option<f64> = r.typed.text(&format!("exact:{name}")).parse().ok();
     match exact {
         Some(v) if plain(v) == r.typed.text(name) => v,
@@ -130,7 +130,7 @@ fn clock_s(text: &str) -> Option<u32> {
 }
 
 /// The maker's own cues, where they were set.
-fn own_turns(r: &mut Reader) -> Option<Vec<Turn>> {
+fn own_turns(r: &mut FieldReader) -> Option<Vec<Turn>> {
     if r.typed.text("own").is_empty() {
         return None;
     }
@@ -161,7 +161,7 @@ pub fn read(
     here: &RequestKitchen,
 ) -> Result<Read, Vec<FieldError>> {
     let all = larder.ovens();
-    let mut r = Reader::new(t);
+    let mut r = FieldReader::new(t);
     let Some((oven_ref, oven_id, oven)) = all.into_iter().find(|o| o.0 == t.text("oven")) else {
         r.refuse("oven", "That oven is no longer there: choose another.");
         return Err(r.errors);
@@ -182,7 +182,7 @@ pub fn read(
     if !oven.kind.has_one_setting() {
         s.floor_c = degrees(&mut r, "floor_c", "The floor", here);
     }
-    s.shelf = Shelf::from_key(t.text("shelf")).unwrap_or(Shelf::Top);
+    s.shelf = OvenShelf::from_key(t.text("shelf")).unwrap_or(OvenShelf::Top);
     s.grill = !t.text("grill").is_empty() && oven.has_grill();
     s.fan = !t.text("fan").is_empty() && oven.fan_w_m2k.is_some();
     s.below = !t.text("below").is_empty();

@@ -1,6 +1,6 @@
 //! The fire of a batch: kept as part of its plan, its readings, its caution, what its bakes say of the oven.
 
-use super::Open;
+use super::OpenFire;
 use super::form::{self, Read};
 use crate::App;
 use crate::batch::arrived::Arrived;
@@ -28,7 +28,7 @@ use craft::refusal::FieldError;
 use craft::sheet::{SheetRequest, SheetResult, carry_numbers, work_out};
 use store::batch::{self, NewPlan, Replanned};
 use store::entry::Seen;
-use store::formula::{self, FormulaId, Kept, NewVersion};
+use store::formula::{self, FormulaId, KeptFormula, NewVersion};
 use uuid::Uuid;
 
 pub fn routes() -> Router<App> {
@@ -49,7 +49,7 @@ async fn show(
     theme: Theme,
     Path(code): Path<String>,
 ) -> Result<Response, AppError> {
-    let open = Open::of(&app, &here, &code, "").await?;
+    let open = OpenFire::of(&app, &here, &code, "").await?;
     let work = || {
         let typed = open.typed(&here);
         let extra = open.extra(&here);
@@ -61,7 +61,7 @@ async fn show(
 /// The request of the batch with this fire, and with the dough that it asks for.
 fn request(
     told: &BatchRecord,
-    open: &Open,
+    open: &OpenFire,
     read: &Read,
     formula: Formula,
 ) -> Result<SheetRequest, Vec<FieldError>> {
@@ -80,7 +80,7 @@ fn request(
 }
 
 /// The dough that the form's piece comes from, and whether more than its toppings changed.
-fn dough_of(open: &Open, read: &Read) -> (Formula, bool) {
+fn dough_of(open: &OpenFire, read: &Read) -> (Formula, bool) {
     let was = open.dough.piece();
     let now = &read.plan.piece;
     let next = of_formula::changed(&open.dough.formula, &was, now);
@@ -102,7 +102,7 @@ async fn keep(
     body: Bytes,
 ) -> Result<Response, AppError> {
     let mut typed = FormData::parse(&body);
-    let open = Open::of(&app, &here, &code, "").await?;
+    let open = OpenFire::of(&app, &here, &code, "").await?;
     // A switch that is off is not sent.
     for name in ["grill", "fan", "below"] {
         if !typed.has(name) {
@@ -165,7 +165,7 @@ async fn keep(
 }
 
 /// A plan with its fire, worked out and not kept yet.
-struct Planned {
+struct PlannedFire {
     request: SheetRequest,
     result: SheetResult,
     formula: Formula,
@@ -174,11 +174,11 @@ struct Planned {
 }
 
 fn planned(
-    open: &Open,
+    open: &OpenFire,
     told: &BatchRecord,
     typed: &FormData,
     here: &RequestKitchen,
-) -> Result<Planned, (Vec<FieldError>, StatusCode)> {
+) -> Result<PlannedFire, (Vec<FieldError>, StatusCode)> {
     // The page reads the form again and shows the same sentences.
     let read = form::read(typed, &open.dough, &open.larder, here)
         .map_err(|_| (vec![], StatusCode::UNPROCESSABLE_ENTITY))?;
@@ -198,7 +198,7 @@ fn planned(
         Ok((r, result))
     });
     let (request, result) = worked.map_err(|e| (e, StatusCode::UNPROCESSABLE_ENTITY))?;
-    Ok(Planned {
+    Ok(PlannedFire {
         request,
         result,
         formula,
@@ -214,7 +214,7 @@ async fn version(
     told: &BatchRecord,
     (formula, oven): (&Formula, &str),
     form_key: Uuid,
-) -> store::Result<Kept> {
+) -> store::Result<KeptFormula> {
     let from = batch::made_from(db, here.id(), told.batch.id).await?;
     let why: String = format!("for {oven}").chars().take(120).collect();
     let (name, of) = match &from {
@@ -245,7 +245,7 @@ async fn next_formula(
     body: Bytes,
 ) -> Result<Response, AppError> {
     let typed = FormData::parse(&body);
-    let open = Open::of(&app, &here, &code, "").await?;
+    let open = OpenFire::of(&app, &here, &code, "").await?;
     let told = open.batch(&code)?;
     let read = match form::read(&typed, &open.dough, &open.larder, &here) {
         Ok(r) => r,
@@ -262,10 +262,10 @@ async fn next_formula(
         version(db, &here, told, (&formula, oven), form_key).await
     })?;
     Ok(match kept {
-        Kept::Done { of, .. } | Kept::Other { of, .. } => {
+        KeptFormula::Done { of, .. } | KeptFormula::Other { of, .. } => {
             Redirect::to(&format!("/formulas/{}", of.0)).into_response()
         }
-        Kept::Stale { .. } => {
+        KeptFormula::Stale { .. } => {
             return Err(AppError::Asked(
                 "Somebody is changing this formula just now: try again.".into(),
             ));
@@ -305,7 +305,7 @@ async fn reading(a: Arrived) -> Result<Response, AppError> {
         Err(message) if a.by_script => Ok(entries::wrong("degrees", message)),
         Err(message) => {
             let here = &a.here;
-            let open = Open::of(&a.app, here, a.code(), "").await?;
+            let open = OpenFire::of(&a.app, here, a.code(), "").await?;
             let mut extra = open.extra(here);
             extra.reading = Some((
                 subject.key().into(),

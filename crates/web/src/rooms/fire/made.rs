@@ -5,7 +5,7 @@ use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use craft::fire::firing::FloorRead;
-use craft::fire::overview::Looked;
+use craft::fire::overview::FireOverview;
 use craft::refusal::FieldError;
 use jiff::Timestamp;
 
@@ -15,7 +15,7 @@ pub struct Made<'a> {
     pub dough: &'a Dough,
     pub larder: &'a Larder,
     pub here: &'a RequestKitchen,
-    pub worked: Option<(&'a Read, &'a Looked)>,
+    pub worked: Option<(&'a Read, &'a FireOverview)>,
     pub errors: Vec<FieldError>,
     pub readings: &'a [FloorRead],
     pub lit_at: Option<Timestamp>,

@@ -26,8 +26,8 @@ use axum::routing::{get, post};
 use axum::{Json, Router};
 use craft::fact;
 use craft::fact::Fact;
-use craft::fire::overview::Looked;
-use craft::fire::remedy::Change;
+use craft::fire::overview::FireOverview;
+use craft::fire::remedy::FireChange;
 use craft::fire::set_points::solve_plan;
 use craft::formula::{Formula, FormulaRequest, formulate};
 use craft::keyed::Keyed;
@@ -38,7 +38,7 @@ use jiff::ToSpan;
 use made::Made;
 use serde::Serialize;
 use std::collections::HashMap;
-use view::{View, Wants};
+use view::{FireView, Wants};
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -49,31 +49,31 @@ pub fn routes() -> Router<App> {
 
 #[derive(Template)]
 #[template(path = "rooms/fire/page.html")]
-struct Page {
+struct FirePage {
     frame: Frame,
-    v: View,
-    extra: Extra,
+    v: FireView,
+    extra: FireExtra,
 }
 #[derive(Template)]
 #[template(path = "rooms/fire/answer.html")]
-struct Answer<'a> {
-    v: &'a View,
+struct FireAnswer<'a> {
+    v: &'a FireView,
 }
 #[derive(Template)]
 #[template(path = "rooms/fire/picture.html")]
-struct Drawn<'a> {
-    v: &'a View,
+struct FirePictures<'a> {
+    v: &'a FireView,
 }
 #[derive(Template)]
 #[template(path = "rooms/fire/desk.html")]
-struct Desk<'a> {
-    v: &'a View,
-    extra: &'a Extra,
+struct FireDesk<'a> {
+    v: &'a FireView,
+    extra: &'a FireExtra,
 }
 
 /// What a page holds besides its plan.
 #[derive(Default)]
-struct Extra {
+struct FireExtra {
     batch: Option<String>,
     /// The batch's own number.
     batch_id: u64,
@@ -95,7 +95,7 @@ struct Extra {
 
 /// What a live recomputation returns.
 #[derive(Serialize)]
-struct Preview {
+struct FirePreview {
     answer: Option<String>,
     picture: Option<String>,
     /// Absent in the first of two answers.
@@ -164,25 +164,25 @@ fn of_batch(told: &BatchRecord) -> Result<Dough, AppError> {
 }
 
 /// Everything that a page of Fire is made from.
-struct Open {
+struct OpenFire {
     larder: Larder,
     told: Option<BatchRecord>,
     dough: Dough,
 }
 
-impl Open {
+impl OpenFire {
     async fn of(
         app: &App,
         here: &RequestKitchen,
         code: &str,
         style: &str,
-    ) -> Result<Open, AppError> {
+    ) -> Result<OpenFire, AppError> {
         let larder = Larder::of(app, here).await?;
         if code.is_empty() {
             let found = larder.style(style);
             let style = found.as_ref().unwrap_or(craft::style::first());
             let dough = of_style(Formula::of_style(style), &larder, here)?;
-            return Ok(Open {
+            return Ok(OpenFire {
                 larder,
                 told: None,
                 dough,
@@ -190,7 +190,7 @@ impl Open {
         }
         let told = crate::batch::load::told(app, here, code).await?;
         let dough = of_batch(&told)?;
-        Ok(Open {
+        Ok(OpenFire {
             larder,
             told: Some(told),
             dough,
@@ -237,18 +237,18 @@ impl Open {
         self.told.as_ref().and_then(BatchRecord::lit_at)
     }
 
-    fn extra(&self, here: &RequestKitchen) -> Extra {
+    fn extra(&self, here: &RequestKitchen) -> FireExtra {
         let Some(told) = &self.told else {
-            return Extra {
+            return FireExtra {
                 degree_unit: here.measures.degree_unit(),
-                ..Extra::default()
+                ..FireExtra::default()
             };
         };
         let steps = &told.batch.sheet.result.steps;
         let light = steps.iter().find(|s| s.kind == StepKind::LightOven);
         let lit = self.lit_at();
         let key = || uuid::Uuid::new_v4().to_string();
-        Extra {
+        FireExtra {
             batch: Some(told.batch.code.clone()),
             batch_id: told.batch.id.0,
             plan: told.batch.plan,
@@ -258,7 +258,7 @@ impl Open {
             mixed: self.dough.mixed,
             kept: told.batch.sheet.request.fire.is_some(),
             degree_unit: here.measures.degree_unit(),
-            ..Extra::default()
+            ..FireExtra::default()
         }
     }
 
@@ -267,7 +267,7 @@ impl Open {
         typed: &FormData,
         here: &RequestKitchen,
         wants: Wants,
-    ) -> Result<(Read, Looked), Vec<FieldError>> {
+    ) -> Result<(Read, FireOverview), Vec<FieldError>> {
         let read = form::read(typed, &self.dough, &self.larder, here)?;
         let readings = self.told.as_ref().map_or(vec![], BatchRecord::floor_reads);
         let looked = view::looked(&read, &self.dough, here, &readings, self.lit_at(), wants)?;
@@ -280,7 +280,7 @@ impl Open {
         here: &RequestKitchen,
         pressed: &[FieldError],
         wants: Wants,
-    ) -> View {
+    ) -> FireView {
         let worked = self.worked(typed, here, wants);
         let mut errors = pressed.to_vec();
         let worked = match &worked {
@@ -293,7 +293,7 @@ impl Open {
             }
         };
         let readings = self.told.as_ref().map_or(vec![], BatchRecord::floor_reads);
-        View::of(&Made {
+        FireView::of(&Made {
             typed,
             dough: &self.dough,
             larder: &self.larder,
@@ -313,7 +313,7 @@ impl Open {
         theme: Theme,
         status: StatusCode,
         pressed: &[FieldError],
-        extra: Extra,
+        extra: FireExtra,
     ) -> Result<Response, AppError> {
         let v = self.view(typed, here, pressed, Wants::All);
         let status = if v.errors.is_empty() || status != StatusCode::OK {
@@ -329,7 +329,7 @@ impl Open {
             .told
             .as_ref()
             .map(|t| (t.batch.code.as_str(), t.progress.stand));
-        let html = page(&Page {
+        let html = page(&FirePage {
             frame: Frame::of(here, theme, Stop::Fire, "Fire", open, &path),
             v,
             extra,
@@ -339,7 +339,7 @@ impl Open {
 }
 
 /// Does to the form what a button asks.
-fn press(typed: &mut FormData, open: &Open, here: &RequestKitchen) -> Vec<FieldError> {
+fn press(typed: &mut FormData, open: &OpenFire, here: &RequestKitchen) -> Vec<FieldError> {
     let act = typed.text("act").to_string();
     typed.forget("act");
     // A switch that is off is not sent at all.
@@ -393,7 +393,7 @@ fn press(typed: &mut FormData, open: &Open, here: &RequestKitchen) -> Vec<FieldE
             Ok(r) => r,
             Err(e) => return e,
         };
-        let changed = Change::from_key(key).and_then(|c| c.applied(&read.plan));
+        let changed = FireChange::from_key(key).and_then(|c| c.applied(&read.plan));
         let Some(plan) = changed else {
             return wrong("That changes nothing in this oven any more.");
         };
@@ -407,7 +407,7 @@ fn press(typed: &mut FormData, open: &Open, here: &RequestKitchen) -> Vec<FieldE
 }
 
 /// Sets floor and dome to what this piece wants, within what the oven can do.
-fn solve(typed: &mut FormData, open: &Open, here: &RequestKitchen) -> Vec<FieldError> {
+fn solve(typed: &mut FormData, open: &OpenFire, here: &RequestKitchen) -> Vec<FieldError> {
     form::hold_below_most(typed);
     let read = match form::read(typed, &open.dough, &open.larder, here) {
         Ok(r) => r,
@@ -440,7 +440,7 @@ async fn new(
     Query(query): Query<HashMap<String, String>>,
 ) -> Result<Response, AppError> {
     let style = query.get("style").map_or("", String::as_str);
-    let open = Open::of(&app, &here, "", style).await?;
+    let open = OpenFire::of(&app, &here, "", style).await?;
     let work = || {
         let mut typed = open.typed(&here);
         if let Some(oven) = query.get("oven") {
@@ -461,7 +461,7 @@ async fn look(
     body: Bytes,
 ) -> Result<Response, AppError> {
     let mut typed = FormData::parse(&body);
-    let open = Open::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
+    let open = OpenFire::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
     let work = || {
         let pressed = press(&mut typed, &open, &here);
         let (extra, wrong) = after(&open, &typed, &here, pressed);
@@ -472,14 +472,14 @@ async fn look(
 
 /// What a page says besides its plan after a press, and what of the press is wrong.
 fn after(
-    open: &Open,
+    open: &OpenFire,
     typed: &FormData,
     here: &RequestKitchen,
     pressed: Vec<FieldError>,
-) -> (Extra, Vec<FieldError>) {
+) -> (FireExtra, Vec<FieldError>) {
     let extra = open.extra(here);
     let (limits, wrong): (Vec<_>, Vec<_>) = pressed.into_iter().partition(|e| e.field == "limit");
-    let extra = Extra {
+    let extra = FireExtra {
         plan: typed.text("plan").parse().unwrap_or(extra.plan),
         done: limits.into_iter().next().map(|e| here.say(&e.message)),
         ..extra
@@ -491,9 +491,9 @@ async fn preview(
     State(app): State<App>,
     here: RequestKitchen,
     body: Bytes,
-) -> Result<Json<Preview>, AppError> {
+) -> Result<Json<FirePreview>, AppError> {
     let mut typed = FormData::parse(&body);
-    let open = Open::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
+    let open = OpenFire::of(&app, &here, typed.text("batch"), typed.text("style")).await?;
     // Asked in two: what a change moves at once, and then the rest.
     let wants = match typed.text("first") {
         "" => Wants::All,
@@ -506,13 +506,13 @@ async fn preview(
     };
     let (v, extra) = app.models.at_length(work).await?;
     let whole = v.picture.is_some();
-    Ok(Json(Preview {
-        answer: whole.then(|| Answer { v: &v }.render()).transpose()?,
-        picture: whole.then(|| Drawn { v: &v }.render()).transpose()?,
+    Ok(Json(FirePreview {
+        answer: whole.then(|| FireAnswer { v: &v }.render()).transpose()?,
+        picture: whole.then(|| FirePictures { v: &v }.render()).transpose()?,
         desk: match wants {
             Wants::First => None,
             Wants::All => Some(
-                Desk {
+                FireDesk {
                     v: &v,
                     extra: &extra,
                 }

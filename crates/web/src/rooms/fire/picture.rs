@@ -3,17 +3,17 @@
 use super::form::Read;
 use super::made::Made;
 use crate::shared::chart::firing::{self, firing};
-use crate::shared::chart::race::{self as chart, Lane, Row};
+use crate::shared::chart::race::{self as chart, DrawnLane, RaceRow};
 use crate::shared::format::{hm, min_s};
 use crate::shared::kitchen::RequestKitchen;
 use craft::fact;
 use craft::fact::Kelvin;
 use craft::fact::Value;
 use craft::fire::oven::is_tray;
-use craft::fire::overview::{Looked, launch_test, of_readings};
-use craft::fire::race::{Item, Targets, progress};
+use craft::fire::overview::{FireOverview, launch_test, of_readings};
+use craft::fire::race::{RaceItem, Targets, progress};
 use craft::fire::words::rough_time;
-use craft::fire::{FirePlan, Fuel, Moment, OvenKind};
+use craft::fire::{BakeMoment, FirePlan, Fuel, OvenKind};
 use craft::keyed::Keyed;
 use craft::units::Celsius;
 use jiff::Timestamp;
@@ -37,7 +37,7 @@ pub struct CueView {
 }
 
 /// The race and what follows; absent where the form cannot be worked out.
-pub struct Picture {
+pub struct FirePicture {
     pub head: String,
     pub core: String,
     pub lines: [String; 2],
@@ -74,7 +74,7 @@ fn shade(v: f64) -> &'static str {
 }
 
 /// One place in the text for how a second looks; the script says the same.
-fn at_words(m: &Moment, here: &RequestKitchen) -> String {
+fn at_words(m: &BakeMoment, here: &RequestKitchen) -> String {
     format!(
         "At {}: base {}, rim {}, middle {:.0}° inside.",
         bake_time(m.t),
@@ -84,21 +84,21 @@ fn at_words(m: &Moment, here: &RequestKitchen) -> String {
     )
 }
 
-impl Picture {
-    pub fn of(m: &Made, read: &Read, x: &Looked) -> Picture {
+impl FirePicture {
+    pub fn of(m: &Made, read: &Read, x: &FireOverview) -> FirePicture {
         let (here, plan) = (m.here, &read.plan);
         let race = &x.planned.race;
         let targets = plan.targets();
         let times: Vec<f64> = x.planned.course.moments.iter().map(|m| m.t).collect();
         let end_s = axis_end(x);
-        let drawn = chart::Drawn {
+        let drawn = chart::RaceDrawing {
             lanes: lanes(x, &targets),
             times: &times,
             race,
             end_s,
         };
         let f = &x.firing;
-        let fire = firing::Drawn {
+        let fire = firing::FiringDrawing {
             firing: f,
             band: x.band,
             readings: m.readings,
@@ -113,7 +113,7 @@ impl Picture {
         let mut notes = x.notes.clone();
         let more = notes.split_off(notes.len().min(3));
         let (remedies, more_remedies) = remedies(m, x);
-        Picture {
+        FirePicture {
             lines: lines(m, plan, x),
             race: [chart::race(&drawn, 810.0), chart::race(&drawn, 366.0)],
             section: chart::section(
@@ -149,9 +149,9 @@ impl Picture {
 }
 
 /// Where the axis of the race ends, s: beyond the last part that is ready, and some of what spoils.
-fn axis_end(x: &Looked) -> f64 {
+fn axis_end(x: &FireOverview) -> f64 {
     let race = &x.planned.race;
-    let of = |pick: fn(&craft::fire::Lane) -> Option<f64>, from: f64| {
+    let of = |pick: fn(&craft::fire::RaceLane) -> Option<f64>, from: f64| {
         race.lanes.iter().filter_map(pick).fold(from, f64::max)
     };
     let ready = of(|l| l.ready_s, race.best_s);
@@ -161,13 +161,13 @@ fn axis_end(x: &Looked) -> f64 {
 }
 
 /// The lanes of the race, top to bottom as in the oven.
-fn lanes(x: &Looked, targets: &Targets) -> Vec<Lane> {
-    let mut all: Vec<Lane> = progress(&x.planned.request, &x.planned.course, targets)
+fn lanes(x: &FireOverview, targets: &Targets) -> Vec<DrawnLane> {
+    let mut all: Vec<DrawnLane> = progress(&x.planned.request, &x.planned.course, targets)
         .into_iter()
         .map(|(item, progress)| {
             let lane = x.planned.race.lane(item);
             let (name, cue) = named(item, targets.set_c);
-            Lane {
+            DrawnLane {
                 item,
                 name,
                 cue,
@@ -178,18 +178,18 @@ fn lanes(x: &Looked, targets: &Targets) -> Vec<Lane> {
         })
         .collect();
     all.sort_by_key(|l| match l.item {
-        Item::Cheese => 0,
-        Item::Topping => 1,
-        Item::Rim => 2,
-        Item::Crumb => 3,
-        Item::Base => 4,
+        RaceItem::Cheese => 0,
+        RaceItem::Topping => 1,
+        RaceItem::Rim => 2,
+        RaceItem::Crumb => 3,
+        RaceItem::Base => 4,
     });
     all
 }
 
 /// The cut through oven and piece at one moment.
-fn rows(plan: &FirePlan, x: &Looked, at: &Moment, here: &RequestKitchen) -> Vec<Row> {
-    let row = |key, y, name: &str, celsius| Row {
+fn rows(plan: &FirePlan, x: &FireOverview, at: &BakeMoment, here: &RequestKitchen) -> Vec<RaceRow> {
+    let row = |key, y, name: &str, celsius| RaceRow {
         key,
         y,
         name: name.into(),
@@ -230,15 +230,15 @@ fn rows(plan: &FirePlan, x: &Looked, at: &Moment, here: &RequestKitchen) -> Vec<
 }
 
 /// The cut second by second, for scrubbing.
-fn seconds(here: &RequestKitchen, plan: &FirePlan, x: &Looked, end_s: f64) -> String {
-    let shown: Vec<&Moment> = x
+fn seconds(here: &RequestKitchen, plan: &FirePlan, x: &FireOverview, end_s: f64) -> String {
+    let shown: Vec<&BakeMoment> = x
         .planned
         .course
         .moments
         .iter()
         .filter(|m| m.t <= end_s)
         .collect();
-    let cuts: Vec<Vec<Row>> = shown.iter().map(|m| rows(plan, x, m, here)).collect();
+    let cuts: Vec<Vec<RaceRow>> = shown.iter().map(|m| rows(plan, x, m, here)).collect();
     let mut columns = serde_json::Map::new();
     for (i, first) in cuts.first().into_iter().flatten().enumerate() {
         let values: Vec<f64> = cuts
@@ -258,7 +258,7 @@ fn seconds(here: &RequestKitchen, plan: &FirePlan, x: &Looked, end_s: f64) -> St
     .to_string()
 }
 
-fn fuel(plan: &FirePlan, x: &Looked, here: &RequestKitchen) -> String {
+fn fuel(plan: &FirePlan, x: &FireOverview, here: &RequestKitchen) -> String {
     match (x.firing.fuel_kg, plan.oven.fuel) {
         (Some(kg), Fuel::Wood) => here.say(&fact!(
             "fuel-wood-in-all",
@@ -278,7 +278,7 @@ fn fuel(plan: &FirePlan, x: &Looked, here: &RequestKitchen) -> String {
     }
 }
 
-fn cues(m: &Made, x: &Looked) -> Vec<CueView> {
+fn cues(m: &Made, x: &FireOverview) -> Vec<CueView> {
     let error = |i: usize| {
         m.errors
             .iter()
@@ -303,19 +303,19 @@ fn here_reads(here: &RequestKitchen, c: f64) -> f64 {
         .round()
 }
 
-fn named(item: Item, set_c: f64) -> (&'static str, &'static str) {
+fn named(item: RaceItem, set_c: f64) -> (&'static str, &'static str) {
     match item {
-        Item::Base => ("Base", "colour below"),
-        Item::Rim => ("Rim", "colour above"),
-        Item::Crumb if set_c >= 85.0 => ("Crumb", "hot all through"),
-        Item::Crumb => ("Crumb", "set all through"),
-        Item::Topping => ("Topping", "bubbles settle"),
-        Item::Cheese => ("Cheese", "melted"),
+        RaceItem::Base => ("Base", "colour below"),
+        RaceItem::Rim => ("Rim", "colour above"),
+        RaceItem::Crumb if set_c >= 85.0 => ("Crumb", "hot all through"),
+        RaceItem::Crumb => ("Crumb", "set all through"),
+        RaceItem::Topping => ("Topping", "bubbles settle"),
+        RaceItem::Cheese => ("Cheese", "melted"),
     }
 }
 
 /// The sentence of the page.
-fn answer(m: &Made, plan: &FirePlan, x: &Looked) -> (String, String) {
+fn answer(m: &Made, plan: &FirePlan, x: &FireOverview) -> (String, String) {
     let race = &x.planned.race;
     let pull = if race.best_s < 180.0 {
         format!("Pull at {}.", bake_time(race.best_s))
@@ -350,7 +350,7 @@ fn answer(m: &Made, plan: &FirePlan, x: &Looked) -> (String, String) {
     (head, pull)
 }
 
-fn lines(m: &Made, plan: &FirePlan, x: &Looked) -> [String; 2] {
+fn lines(m: &Made, plan: &FirePlan, x: &FireOverview) -> [String; 2] {
     let me = &m.here.measures;
     let name = if plan.pan.is_some() { "tray" } else { "round" };
     let band = x.band.map_or(String::new(), |(a, b)| {
@@ -374,7 +374,7 @@ fn lines(m: &Made, plan: &FirePlan, x: &Looked) -> [String; 2] {
     ]
 }
 
-fn remedies(m: &Made, x: &Looked) -> (Vec<RemedyView>, Vec<RemedyView>) {
+fn remedies(m: &Made, x: &FireOverview) -> (Vec<RemedyView>, Vec<RemedyView>) {
     let now = &x.planned.race;
     let mut all: Vec<RemedyView> = x
         .remedies
@@ -408,7 +408,7 @@ fn remedies(m: &Made, x: &Looked) -> (Vec<RemedyView>, Vec<RemedyView>) {
 }
 
 /// What the skin meets, in one line.
-fn contact(plan: &FirePlan, x: &Looked, here: &RequestKitchen) -> String {
+fn contact(plan: &FirePlan, x: &FireOverview, here: &RequestKitchen) -> String {
     if plan.pan.is_some() {
         return "In a pan the metal stands between floor and dough: it slows the base at first."
             .into();
@@ -433,7 +433,7 @@ fn contact(plan: &FirePlan, x: &Looked, here: &RequestKitchen) -> String {
     ))
 }
 
-fn run(m: &Made, x: &Looked) -> Vec<(String, String)> {
+fn run(m: &Made, x: &FireOverview) -> Vec<(String, String)> {
     let mut out = vec![];
     let Some(s) = &x.service else {
         return out;

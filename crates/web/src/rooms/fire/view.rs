@@ -2,19 +2,19 @@
 
 use super::form::{Dough, Read, floor_key};
 use super::made::Made;
-use super::picture::Picture;
+use super::picture::FirePicture;
 use crate::shared::form::SaidError;
 use crate::shared::kitchen::RequestKitchen;
 use craft::fire::firing::FloorRead;
-use craft::fire::overview::{self, Looked};
+use craft::fire::overview::{self, FireOverview};
 use craft::fire::programme::shapes;
-use craft::fire::{Material, OvenKind, Shelf};
+use craft::fire::{Material, OvenKind, OvenShelf};
 use craft::keyed::Keyed;
 use craft::refusal::FieldError;
 use jiff::Timestamp;
 
 /// A field of the form.
-pub struct Field {
+pub struct FireField {
     pub name: String,
     pub label: &'static str,
     pub small: String,
@@ -25,7 +25,7 @@ pub struct Field {
     pub error: Option<String>,
 }
 
-pub struct Choice {
+pub struct FireOption {
     pub key: String,
     pub name: String,
     pub chosen: bool,
@@ -43,22 +43,22 @@ pub struct CautionView {
     pub grave: bool,
 }
 
-pub struct View {
-    pub picture: Option<Picture>,
-    pub ovens: Vec<Choice>,
-    pub floors: Vec<Choice>,
-    pub shelves: Vec<Choice>,
-    pub shapes: Vec<Choice>,
+pub struct FireView {
+    pub picture: Option<FirePicture>,
+    pub ovens: Vec<FireOption>,
+    pub floors: Vec<FireOption>,
+    pub shelves: Vec<FireOption>,
+    pub shapes: Vec<FireOption>,
     pub switches: Vec<Switch>,
-    pub settings: Vec<Field>,
-    pub dough: Vec<Field>,
+    pub settings: Vec<FireField>,
+    pub dough: Vec<FireField>,
     pub own: bool,
     pub errors: Vec<SaidError>,
     pub cautions: Vec<CautionView>,
     pub manual: String,
     pub home: bool,
     pub fired: bool,
-    pub styles: Vec<Choice>,
+    pub styles: Vec<FireOption>,
 }
 
 const FLOORS: [(Material, f64); 6] = [
@@ -70,8 +70,8 @@ const FLOORS: [(Material, f64); 6] = [
     (Material::CarbonSteel, 1.0),
 ];
 
-impl View {
-    pub fn of(m: &Made) -> View {
+impl FireView {
+    pub fn of(m: &Made) -> FireView {
         let t = m.typed;
         let oven = m
             .larder
@@ -90,7 +90,7 @@ impl View {
         };
         let field = |name: &str, label, small: &str, unit, step| {
             let exact = format!("exact:{name}");
-            Field {
+            FireField {
                 exact: t
                     .has(&exact)
                     .then(|| (exact.clone(), t.raw(&exact).to_string())),
@@ -169,9 +169,9 @@ impl View {
                 ));
             }
         }
-        let chosen = |list: Vec<(String, String)>, now: &str| -> Vec<Choice> {
+        let chosen = |list: Vec<(String, String)>, now: &str| -> Vec<FireOption> {
             list.into_iter()
-                .map(|(key, name)| Choice {
+                .map(|(key, name)| FireOption {
                     chosen: key == now,
                     key,
                     name,
@@ -226,12 +226,14 @@ impl View {
                 })
                 .collect()
         });
-        View {
-            picture: m.worked.map(|(read, looked)| Picture::of(m, read, looked)),
+        FireView {
+            picture: m
+                .worked
+                .map(|(read, looked)| FirePicture::of(m, read, looked)),
             ovens: chosen(ovens, t.text("oven")),
             floors: chosen(floors, &typed_floor),
             shelves: chosen(
-                Shelf::ALL
+                OvenShelf::ALL
                     .iter()
                     .map(|s| (s.key().into(), m.here.words(&s.name())))
                     .collect(),
@@ -281,12 +283,12 @@ pub fn looked(
     readings: &[FloorRead],
     lit_at: Option<Timestamp>,
     wants: Wants,
-) -> Result<Looked, Vec<FieldError>> {
+) -> Result<FireOverview, Vec<FieldError>> {
     let look = match wants {
         Wants::First => overview::look_first,
         Wants::All => overview::look,
     };
-    look(&overview::Asked {
+    look(&overview::OverviewRequest {
         plan: &read.plan,
         room_c: dough.room_c,
         serve_at: dough.serve_at,

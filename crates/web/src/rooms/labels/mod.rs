@@ -28,7 +28,7 @@ pub fn routes() -> Router<App> {
 
 #[derive(Template)]
 #[template(path = "rooms/labels/page.html")]
-struct Page {
+struct LabelsPage {
     code: String,
     name: String,
     made: String,
@@ -116,7 +116,7 @@ async fn labels(
         .map_or(String::new(), |i| qr[i..].to_string());
     let m = here.measures;
     let f = &told.batch.sheet.request.formula;
-    let html = page(&Page {
+    let html = page(&LabelsPage {
         name: told.batch.name.clone(),
         made: day_hm(&here.local(sheet.mixed_at)),
         usable: sheet.window.map_or("never ready".into(), |w| {

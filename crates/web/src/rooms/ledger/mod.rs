@@ -15,7 +15,7 @@ use axum::extract::{Query, State};
 use axum::response::Html;
 use axum::routing::get;
 use craft::keyed::Keyed;
-use view::View;
+use view::LedgerView;
 
 /// Batches on one page.
 const PER_PAGE: u32 = 20;
@@ -26,9 +26,9 @@ pub fn routes() -> Router<App> {
 
 #[derive(Template)]
 #[template(path = "rooms/ledger/page.html")]
-struct Page {
+struct LedgerPage {
     frame: Frame,
-    l: View,
+    l: LedgerView,
     paging: Paging,
     /// Code and name of rows that cannot be read.
     unreadable: Vec<(String, String)>,
@@ -43,8 +43,8 @@ async fn ledger(
     let skip = which.skip();
     let some = load::finished(&app, &here, skip, PER_PAGE).await?;
     let frame = Frame::of(&here, theme, Stop::Ledger, "Ledger", None, "/ledger");
-    let l = View::of(&some.told, &here, some.in_all, &app.drawn.lines);
-    page(&Page {
+    let l = LedgerView::of(&some.told, &here, some.in_all, &app.drawn.lines);
+    page(&LedgerPage {
         frame,
         l,
         paging: Paging::of("/ledger", skip, PER_PAGE, some.in_all),

@@ -13,7 +13,7 @@ use craft::number::plain;
 use craft::rise::ripeness::{PEAK, READY};
 use std::sync::Arc;
 
-pub struct Row {
+pub struct LedgerRow {
     pub code: String,
     pub name: String,
     pub day: String,
@@ -32,21 +32,21 @@ pub struct Row {
     pub said: Vec<String>,
 }
 
-pub struct View {
+pub struct LedgerView {
     pub answer_head: String,
     pub answer_core: String,
     pub lines: [String; 2],
-    pub rows: Vec<Arc<Row>>,
+    pub rows: Vec<Arc<LedgerRow>>,
     pub degree_unit: &'static str,
 }
 
-impl View {
+impl LedgerView {
     pub fn of(
         told: &[BatchRecord],
         here: &RequestKitchen,
         in_all: u64,
-        lines_drawn: &Drawn<Row>,
-    ) -> View {
+        lines_drawn: &Drawn<LedgerRow>,
+    ) -> LedgerView {
         let summaries: Vec<RunSummary> = told.iter().map(|t| t.run.summary()).collect();
         let judged: u32 = summaries.iter().map(|s| s.judged).sum();
         let right: u32 = summaries.iter().map(|s| s.right).sum();
@@ -63,7 +63,7 @@ impl View {
             (_, 0) => (bakes, "none judged".into()),
             _ => (bakes, format!("{right} of {judged} right on both sides")),
         };
-        View {
+        LedgerView {
             answer_head,
             answer_core,
             lines: lines(told, &summaries, here),
@@ -80,13 +80,13 @@ impl View {
     }
 }
 
-fn row(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> Row {
+fn row(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> LedgerRow {
     let (r, sheet) = (&t.batch.sheet.request, &t.batch.sheet.result);
     let m = here.measures;
     let size = crate::shared::format::portions(&sheet.formula.portions, &m);
     let f = &r.formula;
     let hours = path_hours(f, here);
-    Row {
+    LedgerRow {
         code: t.batch.code.clone(),
         name: t.batch.name.clone(),
         day: t

@@ -10,7 +10,7 @@ use axum::extract::{Path, State};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
-use craft::exchange::{Kept, export, sheet_as_csv, to_recipe_ld};
+use craft::exchange::{FormulaFile, export, sheet_as_csv, to_recipe_ld};
 use craft::sheet::{SheetRequest, SheetResult, work_out};
 use store::formula::{self, FormulaId, Version};
 
@@ -87,7 +87,7 @@ async fn own(
     Path((id, number)): Path<(u64, u32)>,
 ) -> Result<Response, AppError> {
     let v = version(&app, &here, id, number).await?;
-    let text = export(&Kept::new(&v.name, &v.why, v.formula));
+    let text = export(&FormulaFile::new(&v.name, &v.why, v.formula));
     Ok(file("application/json", file_name(&v.name, "json"), text))
 }
 

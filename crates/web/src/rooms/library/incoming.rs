@@ -37,14 +37,14 @@ struct LineView {
     reads: Vec<String>,
 }
 
-struct Choice {
+struct IncomingOption {
     key: String,
     name: String,
     chosen: bool,
 }
 
 /// What was read, to be checked.
-struct Found {
+struct FoundRecipe {
     lines: Vec<LineView>,
     facts: Vec<(String, String)>,
     doubts: Vec<String>,
@@ -57,10 +57,10 @@ struct Found {
 struct PastePage {
     frame: Frame,
     text: String,
-    styles: Vec<Choice>,
+    styles: Vec<IncomingOption>,
     error: Option<String>,
     file_error: Option<String>,
-    found: Option<Found>,
+    found: Option<FoundRecipe>,
     /// A recipe in the kitchen's own units.
     example: String,
 }
@@ -118,25 +118,25 @@ fn fields(f: &Formula, name: &str, why: &str, here: &RequestKitchen) -> Vec<(Str
     typed.into_entries()
 }
 
-struct Shown<'a> {
+struct ShownRecipe<'a> {
     here: &'a RequestKitchen,
     theme: Theme,
     larder: Larder,
     style: Style,
 }
 
-impl<'a> Shown<'a> {
+impl<'a> ShownRecipe<'a> {
     async fn of(
         app: &App,
         here: &'a RequestKitchen,
         theme: Theme,
         style: &str,
-    ) -> Result<Shown<'a>, AppError> {
+    ) -> Result<ShownRecipe<'a>, AppError> {
         let larder = Larder::of(app, here).await?;
         let style = larder
             .style(style)
             .unwrap_or_else(|| craft::style::first().clone());
-        Ok(Shown {
+        Ok(ShownRecipe {
             here,
             theme,
             larder,
@@ -148,7 +148,7 @@ impl<'a> Shown<'a> {
         text: &str,
         error: Option<String>,
         file_error: Option<String>,
-        found: Option<Found>,
+        found: Option<FoundRecipe>,
     ) -> Result<Response, AppError> {
         let status = if error.is_some() || file_error.is_some() {
             StatusCode::UNPROCESSABLE_ENTITY
@@ -177,7 +177,7 @@ impl<'a> Shown<'a> {
             styles: craft::style::all()
                 .iter()
                 .chain(own)
-                .map(|s| Choice {
+                .map(|s| IncomingOption {
                     key: s.key.clone(),
                     name: s.name.clone(),
                     chosen: s.key == self.style.key,
@@ -189,8 +189,8 @@ impl<'a> Shown<'a> {
         })?;
         Ok((status, html).into_response())
     }
-    fn found(&self, p: &Pasted, name: &str, why: &str) -> Found {
-        Found {
+    fn found(&self, p: &Pasted, name: &str, why: &str) -> FoundRecipe {
+        FoundRecipe {
             lines: lines(p, self.here),
             facts: super::facts(&p.formula, self.here),
             doubts: p.doubts.iter().map(|d| self.here.say(d)).collect(),
@@ -204,7 +204,7 @@ async fn paste_form(
     here: RequestKitchen,
     theme: Theme,
 ) -> Result<Response, AppError> {
-    Shown::of(&app, &here, theme, "")
+    ShownRecipe::of(&app, &here, theme, "")
         .await?
         .page("", None, None, None)
 }
@@ -216,7 +216,7 @@ async fn paste(
     body: Bytes,
 ) -> Result<Response, AppError> {
     let typed = FormData::parse(&body);
-    let shown = Shown::of(&app, &here, theme, typed.text("style")).await?;
+    let shown = ShownRecipe::of(&app, &here, theme, typed.text("style")).await?;
     let text = typed.raw("text").replace("\r\n", "\n");
     let asked = PasteRequest {
         text: text.clone(),
@@ -249,7 +249,7 @@ async fn file(
     theme: Theme,
     mut parts: Multipart,
 ) -> Result<Response, AppError> {
-    let shown = Shown::of(&app, &here, theme, "").await?;
+    let shown = ShownRecipe::of(&app, &here, theme, "").await?;
     let mut bytes: Option<Bytes> = None;
     while let Ok(Some(field)) = parts.next_field().await {
         if field.name() == Some("file") {
@@ -270,7 +270,7 @@ async fn file(
     if ours || !bytes.windows(6).any(|w| w == b"Recipe") {
         return match import(&bytes) {
             Ok(kept) => {
-                let found = Found {
+                let found = FoundRecipe {
                     lines: vec![],
                     facts: super::facts(&kept.formula, &here),
                     doubts: vec![],

@@ -26,7 +26,7 @@ use craft::keyed::Keyed;
 use craft::number::plain;
 use serde::Deserialize;
 use store::batch::Origin;
-use store::formula::{self, Find, FormulaId, Kept, NewVersion, Version};
+use store::formula::{self, Find, FormulaId, KeptFormula, NewVersion, Version};
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -39,7 +39,7 @@ pub fn routes() -> Router<App> {
         .merge(incoming::routes())
 }
 
-struct Row {
+struct LibraryRow {
     id: u64,
     name: String,
     style: String,
@@ -61,7 +61,7 @@ struct ListPage {
     how_many: String,
     in_all: u64,
     paging: Paging,
-    rows: Vec<Row>,
+    rows: Vec<LibraryRow>,
     styles: Vec<StyleChoice>,
     q: String,
     archived: bool,
@@ -69,7 +69,7 @@ struct ListPage {
 }
 
 #[derive(Deserialize, Default)]
-struct Asked {
+struct LibraryQuery {
     #[serde(default)]
     q: String,
     #[serde(default)]
@@ -87,7 +87,7 @@ async fn list(
     State(app): State<App>,
     here: RequestKitchen,
     theme: Theme,
-    Query(asked): Query<Asked>,
+    Query(asked): Query<LibraryQuery>,
 ) -> Result<Response, AppError> {
     let find = Find {
         text: asked.q.chars().take(80).collect(),
@@ -115,7 +115,7 @@ async fn list(
         rows: found
             .listed
             .into_iter()
-            .map(|l| Row {
+            .map(|l| LibraryRow {
                 id: l.id.0,
                 name: l.name,
                 style: l.style_name,
@@ -150,7 +150,7 @@ struct VersionRow {
 
 #[derive(Template)]
 #[template(path = "rooms/library/one.html")]
-struct OnePage {
+struct FormulaPage {
     frame: Frame,
     id: u64,
     name: String,
@@ -243,7 +243,7 @@ async fn one(
     let mut db = app.db.acquire().await?;
     let archived = formula::is_archived(&mut db, here.id(), FormulaId(id)).await?;
     let head = &all[0];
-    let html = page(&OnePage {
+    let html = page(&FormulaPage {
         frame: Frame::of(
             &here,
             theme,
@@ -274,14 +274,14 @@ async fn one(
 }
 
 #[derive(Deserialize)]
-struct Pair {
+struct VersionPair {
     a: u32,
     b: u32,
 }
 
 #[derive(Template)]
 #[template(path = "rooms/library/compare.html")]
-struct ComparePage {
+struct VersionsPage {
     frame: Frame,
     id: u64,
     name: String,
@@ -297,7 +297,7 @@ async fn compare(
     here: RequestKitchen,
     theme: Theme,
     Path(id): Path<u64>,
-    Query(pair): Query<Pair>,
+    Query(pair): Query<VersionPair>,
 ) -> Result<Response, AppError> {
     let all = versions_of(&app, &here, id).await?;
     let find = |n: u32| {
@@ -307,7 +307,7 @@ async fn compare(
     };
     let (a, b) = (find(pair.a.min(pair.b))?, find(pair.a.max(pair.b))?);
     let changes = changes(&a.formula, &b.formula);
-    let html = page(&ComparePage {
+    let html = page(&VersionsPage {
         how_many: count_word(changes.len() as u32),
         frame: Frame::of(
             &here,
@@ -355,8 +355,10 @@ async fn copy(
     })?;
     let kept = kept.ok_or_else(|| AppError::NoFormula(id.to_string()))?;
     Ok(Redirect::to(&match kept {
-        Kept::Done { of, .. } | Kept::Other { of, .. } => format!("/formulas/{}", of.0),
-        Kept::Stale { .. } => format!("/formulas/{id}"),
+        KeptFormula::Done { of, .. } | KeptFormula::Other { of, .. } => {
+            format!("/formulas/{}", of.0)
+        }
+        KeptFormula::Stale { .. } => format!("/formulas/{id}"),
     }))
 }
 

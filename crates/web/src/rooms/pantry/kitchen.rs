@@ -1,14 +1,14 @@
 //! The kitchen itself: its name, its units, its usual temperatures, its mixer.
 
 use super::shelf::{Entry, choice, figure, text};
-use super::{Clash, FieldView, OnePage};
+use super::{Clash, FieldView, ItemPage};
 use crate::App;
 use crate::shared::error::AppError;
 use crate::shared::fields::{
     Quantity, degrees, may, may_scaled, must, put_degrees, put_may, put_scaled, put_weight, scaled,
     unit_of, weight,
 };
-use crate::shared::form::{FormData, Reader};
+use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
@@ -174,14 +174,14 @@ fn typed_of(here: &RequestKitchen) -> FormData {
     put_scaled(
         &mut t,
         "fridge_off_c",
-        rhythm.fridge_off_c,
+        rhythm.fridge_off_k,
         Quantity::Kelvin,
         here,
     );
     put_scaled(
         &mut t,
         "room_off_c",
-        rhythm.room_off_c,
+        rhythm.room_off_k,
         Quantity::Kelvin,
         here,
     );
@@ -207,7 +207,7 @@ fn render(
     errors: &[FieldError],
     stale: Option<Vec<Clash>>,
 ) -> Result<Response, AppError> {
-    let html = page(&OnePage {
+    let html = page(&ItemPage {
         frame: Frame::of(here, theme, Stop::Sheet, "Kitchen", None, "/kitchen"),
         title: "This kitchen".into(),
         why: "Units are how figures are shown: changing them changes none.",
@@ -264,7 +264,7 @@ async fn form(
 }
 
 fn read(typed: &FormData, here: &RequestKitchen) -> Result<NewKitchen, Vec<FieldError>> {
-    let mut r = Reader::new(typed);
+    let mut r = FieldReader::new(typed);
     let mixer = typed.text("mixer_holds_g").is_empty();
     let k = NewKitchen {
         name: r.name("name", "A name"),
@@ -326,7 +326,7 @@ fn read(typed: &FormData, here: &RequestKitchen) -> Result<NewKitchen, Vec<Field
 }
 
 /// How long hands take; what a page of before did not ask stays as it was.
-fn work(r: &mut Reader, was: Work) -> Work {
+fn work(r: &mut FieldReader, was: Work) -> Work {
     let mut s = was.seconds();
     for (s, (name, label, ..)) in s.iter_mut().zip(Work::parts()) {
         if r.typed.has(name) {
@@ -337,7 +337,7 @@ fn work(r: &mut Reader, was: Work) -> Work {
 }
 
 /// When nobody is at the bench, and how well the temperatures are known.
-fn rhythm(r: &mut Reader, here: &RequestKitchen) -> Rhythm {
+fn rhythm(r: &mut FieldReader, here: &RequestKitchen) -> Rhythm {
     let mut hours = |field: &str| {
         spans(r.typed.text(field)).unwrap_or_else(|e| {
             r.refuse_as(field, e);
@@ -358,8 +358,8 @@ fn rhythm(r: &mut Reader, here: &RequestKitchen) -> Rhythm {
     };
     Rhythm {
         life,
-        fridge_off_c: off("fridge_off_c", 1.0),
-        room_off_c: off("room_off_c", 2.0),
+        fridge_off_k: off("fridge_off_c", 1.0),
+        room_off_k: off("room_off_c", 2.0),
         fridge_measured: r.typed.text("fridge_measured") == "yes",
     }
 }

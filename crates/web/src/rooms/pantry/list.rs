@@ -47,7 +47,7 @@ struct ItemRow {
     says: String,
 }
 
-struct Shelf {
+struct ListedShelf {
     kind: &'static str,
     path: &'static str,
     title: &'static str,
@@ -58,14 +58,14 @@ struct Shelf {
 
 #[derive(Template)]
 #[template(path = "rooms/pantry/list.html")]
-struct Page {
+struct PantryPage {
     frame: Frame,
     how_many: String,
     flours: Vec<FlourRow>,
     unit: &'static str,
     currency: String,
     per: &'static str,
-    shelves: Vec<Shelf>,
+    shelves: Vec<ListedShelf>,
     shipped: Vec<(String, String, String)>,
     ovens: Vec<(String, String, String)>,
     head: String,
@@ -176,7 +176,7 @@ pub async fn all(
         says,
     };
     let shelves = vec![
-        Shelf {
+        ListedShelf {
             kind: "leaven",
             path: "/pantry/leavens",
             title: "Leavens",
@@ -207,7 +207,7 @@ pub async fn all(
                 .collect(),
             none: "Yeast and starters, with their age and vigour.",
         },
-        Shelf {
+        ListedShelf {
             kind: "scale",
             path: "/pantry/scales",
             title: "Scales",
@@ -229,7 +229,7 @@ pub async fn all(
                 .collect(),
             none: "Until there is one, the kitchen's usual scales count.",
         },
-        Shelf {
+        ListedShelf {
             kind: "pan",
             path: "/pantry/pans",
             title: "Pans",
@@ -252,7 +252,7 @@ pub async fn all(
                 .collect(),
             none: "Inside measures, to size a dough by area.",
         },
-        Shelf {
+        ListedShelf {
             kind: "box",
             path: "/pantry/boxes",
             title: "Boxes and tubs",
@@ -277,7 +277,7 @@ pub async fn all(
                 .collect(),
             none: "How many balls lie in a box.",
         },
-        Shelf {
+        ListedShelf {
             kind: "oven",
             path: "/pantry/ovens",
             title: "Ovens",
@@ -289,7 +289,7 @@ pub async fn all(
                 .collect(),
             none: "Copy one below and make it yours: then Fire plans with what it really does.",
         },
-        Shelf {
+        ListedShelf {
             kind: "place",
             path: "/pantry/places",
             title: "Places",
@@ -314,7 +314,7 @@ pub async fn all(
                 .collect(),
             none: "A porch, a cellar, the shelf by the oven: measured once, chosen on Rise.",
         },
-        Shelf {
+        ListedShelf {
             kind: "method",
             path: "/pantry/methods",
             title: "My methods",
@@ -326,7 +326,7 @@ pub async fn all(
                 .collect(),
             none: "Set the hours on Rise and keep them as a method.",
         },
-        Shelf {
+        ListedShelf {
             kind: "good",
             path: "/pantry/goods",
             title: "Other goods",
@@ -354,7 +354,7 @@ pub async fn all(
                 .collect(),
             none: "Salt, oil, toppings: price, stock, allergens.",
         },
-        Shelf {
+        ListedShelf {
             kind: "style",
             path: "/pantry/styles",
             title: "My styles",
@@ -375,7 +375,7 @@ pub async fn all(
             .map(|f| f.facts.name.clone())
             .or_else(|| on_shelf.map(|r| r.name.clone()))
     };
-    let html = page(&Page {
+    let html = page(&PantryPage {
         kept: kept.and_then(named),
         unreadable: l
             .unreadable

@@ -10,7 +10,7 @@ mod style;
 
 use crate::App;
 use crate::shared::error::AppError;
-use crate::shared::form::{FormData, Reader};
+use crate::shared::form::{FieldReader, FormData};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
@@ -30,7 +30,7 @@ use craft::refusal::{FieldError, ValidationError};
 use craft::style::Style;
 use jiff::{SignedDuration, Timestamp};
 use shelf::{Entry, Input, Shelf};
-use store::pantry::{self, At, Item, Put};
+use store::pantry::{self, At, PantryItem, Put};
 use store::stock;
 
 pub fn routes() -> Router<App> {
@@ -70,7 +70,7 @@ struct FieldView {
     choices: Vec<(String, String, bool)>,
 }
 
-struct RowView {
+struct BagRow {
     i: usize,
     fields: Vec<FieldView>,
 }
@@ -84,14 +84,14 @@ struct Clash {
 
 #[derive(Template)]
 #[template(path = "rooms/pantry/one.html")]
-struct OnePage {
+struct ItemPage {
     frame: Frame,
     title: String,
     why: &'static str,
     action: String,
     revision: String,
     fields: Vec<FieldView>,
-    rows: Vec<RowView>,
+    rows: Vec<BagRow>,
     has_rows: bool,
     has_more: bool,
     /// Something behind "more" needs another look.
@@ -107,12 +107,12 @@ struct OnePage {
     saved: bool,
 }
 
-struct Asked<'a> {
+struct PantryDesk<'a> {
     here: &'a RequestKitchen,
     theme: Theme,
 }
 
-impl Asked<'_> {
+impl PantryDesk<'_> {
     fn page<S: Shelf>(
         &self,
         typed: &FormData,
@@ -148,7 +148,7 @@ impl Asked<'_> {
             })
             .collect();
         let more = || fields.iter().filter(|f| f.entry.expert);
-        let html = page(&OnePage {
+        let html = page(&ItemPage {
             frame: Frame::of(self.here, self.theme, Stop::Sheet, S::TITLE, None, &stands),
             title: match at {
                 Some(_) => typed.raw("name").to_string(),
@@ -157,7 +157,7 @@ impl Asked<'_> {
             why: S::WHY,
             revision: at.map_or(String::new(), |(_, r)| r.to_string()),
             rows: (0..rows)
-                .map(|i| RowView {
+                .map(|i| BagRow {
                     i,
                     fields: S::row_entries(self.here)
                         .into_iter()
@@ -192,7 +192,7 @@ async fn fresh<S: Shelf>(here: RequestKitchen, theme: Theme) -> Result<Response,
     let mut typed = FormData::default();
     S::fresh().write(&mut typed, &here);
     typed.set("name", "");
-    Asked { here: &here, theme }.page::<S>(&typed, None, &[], None)
+    PantryDesk { here: &here, theme }.page::<S>(&typed, None, &[], None)
 }
 
 async fn one<S: Shelf>(
@@ -202,21 +202,21 @@ async fn one<S: Shelf>(
     Path(id): Path<u64>,
 ) -> Result<Response, AppError> {
     let mut db = app.db.acquire().await?;
-    let item: Item<S> = pantry::by_id(&mut db, here.id(), id)
+    let item: PantryItem<S> = pantry::by_id(&mut db, here.id(), id)
         .await?
         .ok_or_else(missing)?;
     let mut typed = FormData::default();
     now_left(&mut db, &here, &item)
         .await?
         .write(&mut typed, &here);
-    Asked { here: &here, theme }.page::<S>(&typed, Some((id, item.revision)), &[], None)
+    PantryDesk { here: &here, theme }.page::<S>(&typed, Some((id, item.revision)), &[], None)
 }
 
 /// An item with what batches left of it.
 async fn now_left<S: Shelf>(
     db: &mut store::Connection,
     here: &RequestKitchen,
-    item: &Item<S>,
+    item: &PantryItem<S>,
 ) -> Result<S, AppError> {
     let all = stock::standing(db, here.id()).await?;
     let taken_g = all.get(&item.id).map_or(0.0, |s| s.taken_g);
@@ -257,7 +257,7 @@ fn read<S: Shelf>(
     here: &RequestKitchen,
     before: Option<&S>,
 ) -> Result<S, Vec<FieldError>> {
-    let mut r = Reader::new(typed);
+    let mut r = FieldReader::new(typed);
     let facts = S::read(&mut r, here, before);
     if !r.errors.is_empty() {
         return Err(r.errors);
@@ -273,7 +273,7 @@ async fn add<S: Shelf>(
     body: Bytes,
 ) -> Result<Response, AppError> {
     let mut typed = FormData::parse(&body);
-    let asked = Asked { here: &here, theme };
+    let asked = PantryDesk { here: &here, theme };
     if rows_pressed::<S>(&mut typed) {
         return asked.page::<S>(&typed, None, &[], None);
     }
@@ -314,7 +314,7 @@ async fn change<S: Shelf>(
     body: Bytes,
 ) -> Result<Response, AppError> {
     let mut typed = FormData::parse(&body);
-    let asked = Asked { here: &here, theme };
+    let asked = PantryDesk { here: &here, theme };
     let revision = typed.text("revision").parse().unwrap_or(0);
     let at = Some((id, revision));
     let row = At::Row { id, revision };
@@ -322,7 +322,7 @@ async fn change<S: Shelf>(
         return asked.page::<S>(&typed, at, &[], None);
     }
     let mut db = app.db.acquire().await?;
-    let before: Item<S> = pantry::by_id(&mut db, here.id(), id)
+    let before: PantryItem<S> = pantry::by_id(&mut db, here.id(), id)
         .await?
         .ok_or_else(missing)?;
     let facts = match read::<S>(&typed, &here, Some(&before.facts)) {

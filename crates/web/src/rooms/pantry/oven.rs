@@ -6,7 +6,7 @@ use crate::shared::fields::{
     Quantity, degrees, may, may_scaled, must, put_degrees, put_may, put_may_scaled, put_scaled,
     scaled, unit_of,
 };
-use crate::shared::form::{FormData, Reader};
+use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
 use craft::fire::{Fuel, Material, Oven, OvenKind, oven};
@@ -38,7 +38,7 @@ fn materials() -> impl Iterator<Item = (&'static str, String)> {
     by_name(Material::name)
 }
 
-fn read_material(r: &mut Reader, name: &str) -> Material {
+fn read_material(r: &mut FieldReader, name: &str) -> Material {
     Material::from_key(r.typed.text(name)).unwrap_or_else(|| {
         r.refuse(name, "Choose what it is made of.");
         Material::Cordierite
@@ -79,7 +79,7 @@ impl Shelf for Pan {
         put_scaled(t, "thick_mm", self.thick_mm, Quantity::Mm, here);
         t.set("oiled", if self.oiled { "yes" } else { "no" });
     }
-    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Pan>) -> Pan {
+    fn read(r: &mut FieldReader, here: &RequestKitchen, _: Option<&Pan>) -> Pan {
         let (name, pan, height_cm, count) = read_shape(r, here);
         Pan {
             name,
@@ -246,7 +246,7 @@ impl Shelf for Oven {
         for (name, v, q) in [
             ("floor_mm", self.floor_mm, Quantity::Mm),
             ("opening_cm", self.opening_cm, Quantity::Cm),
-            ("door_drop_c", self.door_drop_c, Quantity::Kelvin),
+            ("door_drop_c", self.door_drop_k, Quantity::Kelvin),
             ("fuel_kg_h", self.fuel_kg_h, Quantity::KgPerHour),
         ] {
             put_scaled(t, name, v, q, here);
@@ -254,7 +254,7 @@ impl Shelf for Oven {
         put_may(t, "fan_w_m2k", self.fan_w_m2k);
         put_may_scaled(t, "floor_m2", self.floor_m2, Quantity::SquareMetres, here);
     }
-    fn read(r: &mut Reader, here: &RequestKitchen, before: Option<&Oven>) -> Oven {
+    fn read(r: &mut FieldReader, here: &RequestKitchen, before: Option<&Oven>) -> Oven {
         let kind = OvenKind::from_key(r.typed.text("kind")).unwrap_or_else(|| {
             r.refuse("kind", "Choose a kind of oven.");
             OvenKind::Home
@@ -279,7 +279,7 @@ impl Shelf for Oven {
             grill_w: must(r, "grill_w", "The grill"),
             below_w_m2: must(r, "below_w_m2", "Power under the floor"),
             side: must(r, "side", "More heat on the fire's side"),
-            door_drop_c: scaled(
+            door_drop_k: scaled(
                 r,
                 "door_drop_c",
                 "The fall at the door",

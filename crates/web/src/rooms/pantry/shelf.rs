@@ -1,6 +1,6 @@
 //! A shelf: how one kind of thing is entered. Its fields by name, and the way from facts to a form and back.
 
-use crate::shared::form::{FormData, Reader};
+use crate::shared::form::{FieldReader, FormData};
 use crate::shared::kitchen::RequestKitchen;
 use craft::refusal::ValidationError;
 use store::pantry::Facts;
@@ -97,7 +97,7 @@ pub trait Shelf: Facts + Clone {
     fn fresh() -> Self;
     fn write(&self, typed: &mut FormData, here: &RequestKitchen);
     /// `before` is what it was, for what the form does not hold.
-    fn read(r: &mut Reader, here: &RequestKitchen, before: Option<&Self>) -> Self;
+    fn read(r: &mut FieldReader, here: &RequestKitchen, before: Option<&Self>) -> Self;
     fn checked(&self) -> Result<(), ValidationError>;
     /// As it is after so much was taken since it was counted, g.
     fn after_use(&self, _taken_g: f64) -> Self {

@@ -5,7 +5,7 @@ use crate::shared::fields::{
     Quantity, day, degrees, length, may, may_scaled, must, put_day, put_degrees, put_length,
     put_may, put_may_scaled, put_weight, unit_of, weight,
 };
-use crate::shared::form::{FormData, Reader};
+use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::{by_name, word};
 use crate::shared::kitchen::RequestKitchen;
 use craft::fact::Fact;
@@ -88,7 +88,7 @@ impl Shelf for Flour {
             put_weight(t, &format!("bags[{i}].left_g"), b.left_g, here);
         }
     }
-    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Flour>) -> Flour {
+    fn read(r: &mut FieldReader, here: &RequestKitchen, _: Option<&Flour>) -> Flour {
         let bags = r.typed.rows("bags");
         Flour {
             name: r.name("name", "A name"),
@@ -162,7 +162,7 @@ impl Shelf for Leaven {
         put_weight(t, "left_g", self.left_g, here);
         put_may_scaled(t, "price_per_kg", self.price_per_kg, Quantity::PerKg, here);
     }
-    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Leaven>) -> Leaven {
+    fn read(r: &mut FieldReader, here: &RequestKitchen, _: Option<&Leaven>) -> Leaven {
         Leaven {
             name: r.name("name", "A name"),
             form: LeavenForm::from_key(r.typed.text("form")).unwrap_or(LeavenForm::Instant),
@@ -208,7 +208,7 @@ impl Shelf for Scale {
         t.set("reads_g", plain(self.reads_g));
         t.set("carries_g", plain(self.carries_g));
     }
-    fn read(r: &mut Reader, _: &RequestKitchen, _: Option<&Scale>) -> Scale {
+    fn read(r: &mut FieldReader, _: &RequestKitchen, _: Option<&Scale>) -> Scale {
         Scale {
             name: r.name("name", "A name"),
             reads_g: must(r, "reads_g", "It reads to"),
@@ -264,7 +264,10 @@ pub(super) fn write_shape(
     t.set("count", count.to_string());
 }
 
-pub(super) fn read_shape(r: &mut Reader, here: &RequestKitchen) -> (String, PanShape, f64, u32) {
+pub(super) fn read_shape(
+    r: &mut FieldReader,
+    here: &RequestKitchen,
+) -> (String, PanShape, f64, u32) {
     let name = r.name("name", "A name");
     let pan = if r.typed.text("shape") == "round" {
         PanShape::Round {
@@ -303,7 +306,7 @@ impl Shelf for DoughBox {
     fn write(&self, t: &mut FormData, here: &RequestKitchen) {
         write_shape(t, &self.name, self.pan, self.height_cm, self.count, here);
     }
-    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&DoughBox>) -> DoughBox {
+    fn read(r: &mut FieldReader, here: &RequestKitchen, _: Option<&DoughBox>) -> DoughBox {
         let (name, pan, height_cm, count) = read_shape(r, here);
         DoughBox {
             name,
@@ -352,7 +355,7 @@ impl Shelf for Good {
         put_weight(t, "left_g", self.left_g, here);
         t.set("allergens", &self.allergens);
     }
-    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Good>) -> Good {
+    fn read(r: &mut FieldReader, here: &RequestKitchen, _: Option<&Good>) -> Good {
         Good {
             name: r.name("name", "A name"),
             price_per_kg: may_scaled(r, "price_per_kg", "Price", Quantity::PerKg, here),
@@ -418,7 +421,7 @@ impl Shelf for Place {
             air: Air::Room,
             c: 18.0,
             profile_c: None,
-            off_c: None,
+            off_k: None,
             holds_h: None,
         }
     }
@@ -434,10 +437,10 @@ impl Shelf for Place {
             path::day::words(p, |c| here.measures.degrees_field(c))
         });
         t.set("day", day);
-        put_may_scaled(t, "off_c", self.off_c, Quantity::Kelvin, here);
+        put_may_scaled(t, "off_c", self.off_k, Quantity::Kelvin, here);
         put_may(t, "holds_h", self.holds_h);
     }
-    fn read(r: &mut Reader, here: &RequestKitchen, _: Option<&Place>) -> Place {
+    fn read(r: &mut FieldReader, here: &RequestKitchen, _: Option<&Place>) -> Place {
         let day = r.typed.text("day").to_string();
         let profile_c = if day.is_empty() {
             None
@@ -461,7 +464,7 @@ impl Shelf for Place {
             air,
             c: degrees(r, "c", "Temperature", here),
             profile_c,
-            off_c: may_scaled(r, "off_c", "May be off by", Quantity::Kelvin, here),
+            off_k: may_scaled(r, "off_c", "May be off by", Quantity::Kelvin, here),
             holds_h: may(r, "holds_h", "Without power it holds"),
         }
     }
@@ -508,7 +511,7 @@ impl Shelf for Method {
         t.set("line", word(&self.line));
         t.set("taste", &self.taste);
     }
-    fn read(r: &mut Reader, _: &RequestKitchen, before: Option<&Method>) -> Method {
+    fn read(r: &mut FieldReader, _: &RequestKitchen, before: Option<&Method>) -> Method {
         Method {
             name: r.name("name", "A name"),
             line: Fact::as_written(r.typed.text("line")),

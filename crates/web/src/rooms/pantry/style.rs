@@ -5,7 +5,7 @@ use crate::App;
 use crate::formula_form::reading;
 use crate::shared::error::AppError;
 use crate::shared::fields::{Quantity, degrees, must, put_degrees, put_scaled, scaled, unit_of};
-use crate::shared::form::{FormData, Reader};
+use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
 use axum::Router;
@@ -204,7 +204,7 @@ const RIGHT: [Right; 7] = [
 ];
 
 /// Reads how a style is judged. Another way to bake brings its own targets, unless they were changed in the same breath.
-fn judged(r: &mut Reader, before: StyleBake, here: &RequestKitchen) -> StyleBake {
+fn judged(r: &mut FieldReader, before: StyleBake, here: &RequestKitchen) -> StyleBake {
     let mut b = before;
     if let Some(aim) = Aim::from_key(r.typed.text("aim")) {
         b.aim = aim;
@@ -300,7 +300,7 @@ impl Shelf for Style {
             }
         }
     }
-    fn read(r: &mut Reader, here: &RequestKitchen, before: Option<&Style>) -> Style {
+    fn read(r: &mut FieldReader, here: &RequestKitchen, before: Option<&Style>) -> Style {
         let mut s = before.cloned().unwrap_or_else(Style::fresh);
         s.name = r.name("name", "A name");
         s.line = r.typed.text("line").into();

@@ -11,24 +11,24 @@ use craft::fact::Fact;
 use craft::formula::{Dose, Formula};
 use craft::path::{self, Spot};
 use craft::refusal::FieldError;
-use craft::sheet::life::{FitRequest, Fitted, Why, fit};
+use craft::sheet::life::{FittedPlan, LifeFitRequest, Why, fit};
 use craft::sheet::{SheetRequest, choose};
 use jiff::Timestamp;
 
 /// A plan that fits the life of the kitchen, to be taken or left.
-pub struct Plan {
-    pub fitted: Fitted,
+pub struct OfferedPlan {
+    pub fitted: FittedPlan,
     pub request: SheetRequest,
 }
 
-type Pressed = Result<Vec<Plan>, Vec<FieldError>>;
+type Pressed = Result<Vec<OfferedPlan>, Vec<FieldError>>;
 
 /// Does what was pressed to the form. Returns plans to choose from, and what is wrong.
 pub fn press(
     typed: &mut FormData,
     bench: &Bench,
     told: Option<&BatchRecord>,
-) -> (Vec<Plan>, Vec<FieldError>) {
+) -> (Vec<OfferedPlan>, Vec<FieldError>) {
     let act = typed.text("act").to_string();
     typed.forget("act");
     if act.is_empty() {
@@ -214,7 +214,7 @@ fn around_life(
             ),
         }]);
     }
-    let asked = FitRequest {
+    let asked = LifeFitRequest {
         request: request.clone(),
         life: life.clone(),
     };
@@ -235,7 +235,7 @@ fn around_life(
             message: Fact::as_written(message),
         }]);
     }
-    let plans: Vec<Plan> = found
+    let plans: Vec<OfferedPlan> = found
         .plans
         .into_iter()
         .map(|fitted| {
@@ -249,7 +249,7 @@ fn around_life(
                 p.warm_h = *h;
             }
             r.formula = r.formula.clone().on_path(fitted.legs.clone());
-            Plan { fitted, request: r }
+            OfferedPlan { fitted, request: r }
         })
         .collect();
     let take: usize = which.parse().unwrap_or(0);

@@ -21,7 +21,7 @@ use axum::routing::get;
 use craft::formula::{Formula, Ingredient};
 use craft::keyed::Keyed;
 use craft::number::two_digits;
-use craft::sheet::choose::{Compared, compare};
+use craft::sheet::choose::{ComparedMethod, compare};
 use craft::sheet::{SheetRequest, StepKind};
 
 /// So many stand side by side.
@@ -35,7 +35,7 @@ pub fn routes() -> Router<App> {
     )
 }
 
-struct Column {
+struct MethodColumn {
     key: String,
     name: String,
     line: String,
@@ -56,10 +56,10 @@ struct Column {
 
 #[derive(Template)]
 #[template(path = "rooms/rise/compare.html")]
-struct Page {
+struct MethodsPage {
     frame: Frame,
     fields: Vec<(String, String)>,
-    columns: Vec<Column>,
+    columns: Vec<MethodColumn>,
     methods: Vec<(String, String)>,
     serve: String,
     how_many: String,
@@ -110,7 +110,7 @@ fn columns(typed: &FormData, bench: &Bench, theme: Theme) -> Result<Response, Ap
         .into_iter()
         .filter(|(n, _)| !["m0", "m1", "m2"].contains(&n.as_str()))
         .collect();
-    let html = page(&Page {
+    let html = page(&MethodsPage {
         frame: Frame::of(here, theme, Stop::Rise, "Compare methods", None, "/rise"),
         fields,
         how_many: count_word(columns.len() as u32).to_lowercase(),
@@ -122,9 +122,9 @@ fn columns(typed: &FormData, bench: &Bench, theme: Theme) -> Result<Response, Ap
     Ok(html.into_response())
 }
 
-fn column(i: usize, c: &Compared, bench: &Bench, asked: &SheetRequest) -> Column {
+fn column(i: usize, c: &ComparedMethod, bench: &Bench, asked: &SheetRequest) -> MethodColumn {
     let here = bench.here;
-    let mut out = Column {
+    let mut out = MethodColumn {
         key: c.method.key.clone(),
         name: c.method.name.clone(),
         line: here.say(&c.method.line),

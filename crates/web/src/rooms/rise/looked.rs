@@ -18,7 +18,7 @@ pub struct Worked {
     pub ahead: Option<Ahead>,
 }
 
-pub struct Looked<'a> {
+pub struct LookedAhead<'a> {
     pub typed: &'a FormData,
     pub told: Option<&'a BatchRecord>,
     pub worked: Option<Worked>,
@@ -44,14 +44,14 @@ pub fn request(
     Ok(r)
 }
 
-impl<'a> Looked<'a> {
+impl<'a> LookedAhead<'a> {
     pub fn of(
         typed: &'a FormData,
         bench: &Bench,
         told: Option<&'a BatchRecord>,
         pressed: &[FieldError],
-    ) -> Looked<'a> {
-        let mut out = Looked {
+    ) -> LookedAhead<'a> {
+        let mut out = LookedAhead {
             typed,
             told,
             worked: None,

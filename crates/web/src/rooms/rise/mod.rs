@@ -28,11 +28,11 @@ use craft::formula::Formula;
 use craft::keyed::Keyed;
 use craft::path::Method;
 use craft::refusal::FieldError;
-use looked::Looked;
+use looked::LookedAhead;
 use serde::Serialize;
 use std::collections::HashMap;
 use store::pantry::{self, At, Put};
-use view::View;
+use view::RiseView;
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -46,9 +46,9 @@ pub fn routes() -> Router<App> {
 
 #[derive(Template)]
 #[template(path = "rooms/rise/page.html")]
-pub struct Page {
+pub struct RisePage {
     frame: Frame,
-    v: View,
+    v: RiseView,
     /// Everything that the form carries.
     fields: Vec<(String, String)>,
     /// The batch, and where its plan is kept.
@@ -59,24 +59,24 @@ pub struct Page {
 
 #[derive(Template)]
 #[template(path = "rooms/rise/answer.html")]
-struct Answer<'a> {
-    v: &'a View,
+struct RiseAnswer<'a> {
+    v: &'a RiseView,
 }
 #[derive(Template)]
 #[template(path = "rooms/rise/picture.html")]
-struct Drawn<'a> {
-    v: &'a View,
+struct RisePictures<'a> {
+    v: &'a RiseView,
 }
 #[derive(Template)]
 #[template(path = "rooms/rise/desk.html")]
-struct Desk<'a> {
-    v: &'a View,
+struct RiseDesk<'a> {
+    v: &'a RiseView,
     batch: &'a Option<String>,
 }
 
 /// What a live recomputation returns.
 #[derive(Serialize)]
-struct Preview {
+struct RisePreview {
     answer: String,
     /// Absent when something is wrong: the last picture stays, greyed.
     picture: Option<String>,
@@ -104,18 +104,18 @@ pub(super) fn render(
     bench: &Bench,
     theme: Theme,
     told: Option<&BatchRecord>,
-    extra: Extra,
+    extra: RiseExtra,
 ) -> Result<Response, AppError> {
-    let looked = Looked::of(typed, bench, told, &extra.pressed);
+    let looked = LookedAhead::of(typed, bench, told, &extra.pressed);
     let wrong = !looked.errors.is_empty();
-    let v = View::of(&looked, bench, extra.plans);
+    let v = RiseView::of(&looked, bench, extra.plans);
     let code = told.map(|t| t.batch.code.clone());
     let path = match &code {
         Some(c) => format!("/batches/{c}/rise"),
         None => "/rise".into(),
     };
     let open = told.map(|t| (t.batch.code.as_str(), t.progress.stand));
-    let html = page(&Page {
+    let html = page(&RisePage {
         frame: Frame::of(bench.here, theme, Stop::Rise, "Rise", open, &path),
         v,
         fields: carried(typed),
@@ -132,17 +132,17 @@ pub(super) fn render(
 }
 
 /// What else a page says.
-pub(super) struct Extra {
+pub(super) struct RiseExtra {
     pub status: StatusCode,
     pub pressed: Vec<FieldError>,
-    pub plans: Vec<acts::Plan>,
+    pub plans: Vec<acts::OfferedPlan>,
     pub stale: Option<String>,
     pub fit: Option<under_way::FitView>,
 }
 
-impl Default for Extra {
+impl Default for RiseExtra {
     fn default() -> Self {
-        Extra {
+        RiseExtra {
             status: StatusCode::OK,
             pressed: vec![],
             plans: vec![],
@@ -194,7 +194,7 @@ fn draft(
     let mut typed = crate::formula_form::opened(formula, None, None, here);
     larder.enliven(&mut typed);
     let bench = Bench { here, larder };
-    render(&typed, &bench, theme, None, Extra::default())
+    render(&typed, &bench, theme, None, RiseExtra::default())
 }
 
 async fn by_own_method(
@@ -229,10 +229,10 @@ async fn look(
     };
     let work = || {
         let (plans, pressed) = acts::press(&mut typed, &bench, told.as_ref());
-        let extra = Extra {
+        let extra = RiseExtra {
             pressed,
             plans,
-            ..Extra::default()
+            ..RiseExtra::default()
         };
         render(&typed, &bench, theme, told.as_ref(), extra)
     };
@@ -243,7 +243,7 @@ async fn preview(
     State(app): State<App>,
     here: RequestKitchen,
     body: Bytes,
-) -> Result<Json<Preview>, AppError> {
+) -> Result<Json<RisePreview>, AppError> {
     let larder = Larder::of(&app, &here).await?;
     let typed = FormData::parse(&body);
     let told = told_of(&app, &here, &typed).await?;
@@ -260,17 +260,17 @@ fn previewed(
     mut typed: FormData,
     bench: &Bench,
     told: Option<BatchRecord>,
-) -> Result<Json<Preview>, AppError> {
+) -> Result<Json<RisePreview>, AppError> {
     let (plans, pressed) = acts::press(&mut typed, bench, told.as_ref());
-    let looked = Looked::of(&typed, bench, told.as_ref(), &pressed);
+    let looked = LookedAhead::of(&typed, bench, told.as_ref(), &pressed);
     let whole = looked.worked.is_some();
-    let v = View::of(&looked, bench, plans);
-    Ok(Json(Preview {
-        answer: Answer { v: &v }.render()?,
-        picture: whole.then(|| Drawn { v: &v }.render()).transpose()?,
+    let v = RiseView::of(&looked, bench, plans);
+    Ok(Json(RisePreview {
+        answer: RiseAnswer { v: &v }.render()?,
+        picture: whole.then(|| RisePictures { v: &v }.render()).transpose()?,
         desk: whole
             .then(|| {
-                Desk {
+                RiseDesk {
                     v: &v,
                     batch: &told.as_ref().map(|t| t.batch.code.clone()),
                 }
@@ -298,9 +298,9 @@ async fn keep_method(
     let formula = match crate::formula_form::reading::formula(&typed, &here) {
         Ok(f) => f,
         Err(pressed) => {
-            let extra = Extra {
+            let extra = RiseExtra {
                 pressed,
-                ..Extra::default()
+                ..RiseExtra::default()
             };
             let render = || render(&typed, &bench, theme, None, extra);
             return app.models.at_length(render).await?;
@@ -322,9 +322,9 @@ async fn keep_method(
                 message: e.message,
             })
             .collect();
-        let extra = Extra {
+        let extra = RiseExtra {
             pressed,
-            ..Extra::default()
+            ..RiseExtra::default()
         };
         let render = || render(&typed, &bench, theme, None, extra);
         return app.models.at_length(render).await?;

@@ -2,7 +2,7 @@
 
 use super::acts;
 use super::looked;
-use super::{Extra, render};
+use super::{RiseExtra, render};
 use crate::App;
 use crate::batch::entries::Sent;
 use crate::batch::forecast::{ahead, doubts, replanned};
@@ -33,7 +33,7 @@ use craft::number::two_digits;
 use craft::refusal::FieldError;
 use craft::rise::vigour::to_note;
 use craft::rise::{Sign, Temperatures, VigourRequest, fit_vigour};
-use craft::sheet::ahead::{Asked, as_it_went};
+use craft::sheet::ahead::{AheadRequest, as_it_went};
 use craft::sheet::{SheetRequest, work_out};
 use store::batch::Replanned;
 use store::pantry::{self, At, Put};
@@ -56,14 +56,14 @@ pub struct FitView {
 }
 
 /// A batch with what its page needs.
-struct Open {
+struct OpenRise {
     told: BatchRecord,
     larder: Larder,
 }
 
-impl Open {
-    async fn of(app: &App, here: &RequestKitchen, code: &str) -> Result<Open, AppError> {
-        Ok(Open {
+impl OpenRise {
+    async fn of(app: &App, here: &RequestKitchen, code: &str) -> Result<OpenRise, AppError> {
+        Ok(OpenRise {
             told: load::told(app, here, code).await?,
             larder: Larder::of(app, here).await?,
         })
@@ -84,13 +84,13 @@ impl Open {
         message: String,
     ) -> Result<Response, AppError> {
         let bench = self.bench(here);
-        let extra = Extra {
+        let extra = RiseExtra {
             status,
             pressed: vec![FieldError {
                 field: "pressed".into(),
                 message: Fact::as_written(message),
             }],
-            ..Extra::default()
+            ..RiseExtra::default()
         };
         let work = || {
             let typed = acts::of_batch(&self.told, &bench);
@@ -106,11 +106,11 @@ async fn show(
     theme: Theme,
     Path(code): Path<String>,
 ) -> Result<Response, AppError> {
-    let open = Open::of(&app, &here, &code).await?;
+    let open = OpenRise::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
     let work = || {
         let typed = acts::of_batch(told, &bench);
-        render(&typed, &bench, theme, Some(told), Extra::default())
+        render(&typed, &bench, theme, Some(told), RiseExtra::default())
     };
     app.models.at_length(work).await?
 }
@@ -123,7 +123,7 @@ async fn plan(
     Path(code): Path<String>,
     body: Bytes,
 ) -> Result<Response, AppError> {
-    let open = Open::of(&app, &here, &code).await?;
+    let open = OpenRise::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
     let mut typed = FormData::parse(&body);
     typed.set("batch", &code);
@@ -136,9 +136,9 @@ async fn plan(
     let (result, request) = match app.models.at_length(work).await? {
         Ok(w) => w,
         Err(_) => {
-            let extra = Extra {
+            let extra = RiseExtra {
                 status: StatusCode::UNPROCESSABLE_ENTITY,
-                ..Extra::default()
+                ..RiseExtra::default()
             };
             let render = || render(&typed, &bench, theme, Some(told), extra);
             return app.models.at_length(render).await?;
@@ -172,10 +172,10 @@ async fn plan(
                 day_hm(&here.local(theirs.request.serve_at))
             );
             typed.set("plan", told.batch.plan.to_string());
-            let extra = Extra {
+            let extra = RiseExtra {
                 status: StatusCode::CONFLICT,
                 stale: Some(stale),
-                ..Extra::default()
+                ..RiseExtra::default()
             };
             let render = || render(&typed, &bench, theme, Some(told), extra);
             app.models.at_length(render).await?
@@ -191,7 +191,7 @@ async fn remedy(
     Path(code): Path<String>,
     body: Bytes,
 ) -> Result<Response, AppError> {
-    let open = Open::of(&app, &here, &code).await?;
+    let open = OpenRise::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
     let pressed = FormData::parse(&body);
     let back = |message: String| open.refuse(&app, &here, theme, StatusCode::CONFLICT, message);
@@ -240,7 +240,7 @@ async fn vigour(
     Path(code): Path<String>,
     body: Bytes,
 ) -> Result<Response, AppError> {
-    let open = Open::of(&app, &here, &code).await?;
+    let open = OpenRise::of(&app, &here, &code).await?;
     let (told, bench) = (&open.told, open.bench(&here));
     let pressed = FormData::parse(&body);
     let typed = acts::of_batch(told, &bench);
@@ -270,7 +270,7 @@ async fn vigour(
     };
     let sheet = &told.batch.sheet;
     let went = || {
-        as_it_went(&Asked {
+        as_it_went(&AheadRequest {
             request: &sheet.request,
             planned: &sheet.result,
             happened: &told.happened(),
@@ -373,9 +373,9 @@ async fn vigour(
     let mut typed = typed;
     typed.set("vigour_when", pressed.text("when"));
     typed.set("vigour_times", pressed.text("times"));
-    let extra = Extra {
+    let extra = RiseExtra {
         fit: Some(view),
-        ..Extra::default()
+        ..RiseExtra::default()
     };
     let render = || render(&typed, &bench, theme, Some(told), extra);
     app.models.at_length(render).await?

@@ -1,11 +1,11 @@
 //! What Rise shows, already formatted.
 
-use super::acts::Plan;
-use super::looked::{Looked, Worked};
+use super::acts::OfferedPlan;
+use super::looked::{LookedAhead, Worked};
 use crate::batch::record::BatchRecord;
 use crate::formula_form::Bench;
 use crate::formula_form::form::where_words;
-use crate::shared::chart::rise::{self as drawn, Picture};
+use crate::shared::chart::rise::{self as drawn, RiseDrawing};
 use crate::shared::format::leg_hours;
 use crate::shared::format::{self, day_hm, hm, span_words};
 use crate::shared::kitchen::RequestKitchen;
@@ -17,7 +17,7 @@ use craft::pantry::boxes_for;
 use craft::path::{Lies, Spot};
 use craft::reading::Subject;
 use craft::sheet::BlockKind;
-use craft::sheet::ahead::What;
+use craft::sheet::ahead::ReplacedFigure;
 use jiff::Timestamp;
 use speech::Judgement;
 use store::entry::Seen;
@@ -57,7 +57,7 @@ pub struct RemedyRow {
     pub window: String,
 }
 
-pub struct TableRow {
+pub struct RiseRow {
     pub when: String,
     pub what: String,
     pub rise: String,
@@ -66,14 +66,14 @@ pub struct TableRow {
     pub place: String,
 }
 
-pub struct View {
+pub struct RiseView {
     pub head: String,
     pub core: String,
     pub tail: String,
     pub lines: [String; 2],
     pub wide: String,
     pub narrow: String,
-    pub table: Vec<TableRow>,
+    pub table: Vec<RiseRow>,
     pub solve: Option<Solve>,
     pub legs: Vec<LegRow>,
     pub serve: String,
@@ -91,10 +91,10 @@ pub struct View {
     pub method_error: Option<String>,
 }
 
-impl View {
-    pub fn of(l: &Looked, bench: &Bench, plans: Vec<Plan>) -> View {
+impl RiseView {
+    pub fn of(l: &LookedAhead, bench: &Bench, plans: Vec<OfferedPlan>) -> RiseView {
         let here = bench.here;
-        let mut v = View {
+        let mut v = RiseView {
             head: "This plan".into(),
             core: "needs another look".into(),
             tail: ".".into(),
@@ -140,12 +140,12 @@ impl View {
         v
     }
 
-    fn fill(&mut self, w: &Worked, l: &Looked, bench: &Bench) {
+    fn fill(&mut self, w: &Worked, l: &LookedAhead, bench: &Bench) {
         let here = bench.here;
         (self.head, self.core, self.tail) = answer(w, here);
         self.lines = lines(w, here);
         let read = l.told.map_or(vec![], readings);
-        let picture = Picture {
+        let picture = RiseDrawing {
             request: &w.request,
             sheet: &w.sheet,
             sure: w.sure.as_ref(),
@@ -268,7 +268,7 @@ fn readings(told: &BatchRecord) -> Vec<(Timestamp, f64, bool)> {
         .collect()
 }
 
-fn table(w: &Worked, here: &RequestKitchen) -> Vec<TableRow> {
+fn table(w: &Worked, here: &RequestKitchen) -> Vec<RiseRow> {
     let path = w.request.formula.path();
     let legs = w.sheet.blocks.iter().filter_map(|b| {
         let leg = path.get(b.leg?)?;
@@ -296,7 +296,7 @@ fn table(w: &Worked, here: &RequestKitchen) -> Vec<TableRow> {
             let m = here.measures;
             let show =
                 |f: &dyn Fn(&craft::sheet::ClockPoint) -> String| c.as_ref().map_or("–".into(), f);
-            TableRow {
+            RiseRow {
                 when: day_hm(&here.local(said_at)),
                 what,
                 rise: show(&|c| format!("{:.0}", c.rise)),
@@ -308,7 +308,7 @@ fn table(w: &Worked, here: &RequestKitchen) -> Vec<TableRow> {
         .collect()
 }
 
-fn solve(w: &Worked, l: &Looked, here: &RequestKitchen) -> Solve {
+fn solve(w: &Worked, l: &LookedAhead, here: &RequestKitchen) -> Solve {
     let f = &w.request.formula;
     let m = here.measures;
     let grams = w
@@ -433,7 +433,7 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
         .collect()
 }
 
-fn plan_rows(plans: &[Plan], here: &RequestKitchen) -> Vec<PlanRow> {
+fn plan_rows(plans: &[OfferedPlan], here: &RequestKitchen) -> Vec<PlanRow> {
     plans
         .iter()
         .enumerate()
@@ -454,26 +454,32 @@ fn plan_rows(plans: &[Plan], here: &RequestKitchen) -> Vec<PlanRow> {
         .collect()
 }
 
-fn replaced(what: &What, planned: f64, measured: f64, here: &RequestKitchen) -> String {
+fn replaced(what: &ReplacedFigure, planned: f64, measured: f64, here: &RequestKitchen) -> String {
     let d = |c: f64| here.measures.degrees(c, 1);
     match what {
-        What::DoughOffTheMixer => format!(
+        ReplacedFigure::DoughOffTheMixer => format!(
             "Dough off the mixer {}° instead of {}°.",
             d(measured),
             d(planned)
         ),
-        What::Preferment { name } => format!(
+        ReplacedFigure::Preferment { name } => format!(
             "{} {}° where {}° was foreseen.",
             here.say(name),
             d(measured),
             d(planned)
         ),
-        What::Dough => format!("Dough {}° where {}° was foreseen.", d(measured), d(planned)),
-        What::Room => format!("Room {}° instead of {}°.", d(measured), d(planned)),
-        What::Place { name } => format!("{name} {}° instead of {}°.", d(measured), d(planned)),
-        What::Fridge => format!("Fridge {}° instead of {}°.", d(measured), d(planned)),
-        What::Tub => format!("Tub at {measured:.2} times where {planned:.2} was foreseen."),
-        What::Step { title } => {
+        ReplacedFigure::Dough => {
+            format!("Dough {}° where {}° was foreseen.", d(measured), d(planned))
+        }
+        ReplacedFigure::Room => format!("Room {}° instead of {}°.", d(measured), d(planned)),
+        ReplacedFigure::Place { name } => {
+            format!("{name} {}° instead of {}°.", d(measured), d(planned))
+        }
+        ReplacedFigure::Fridge => format!("Fridge {}° instead of {}°.", d(measured), d(planned)),
+        ReplacedFigure::Tub => {
+            format!("Tub at {measured:.2} times where {planned:.2} was foreseen.")
+        }
+        ReplacedFigure::Step { title } => {
             let by = span_words(jiff::SignedDuration::from_secs((measured * 60.0) as i64));
             let word = if measured > 0.0 { "later" } else { "earlier" };
             format!("{}: {by} {word} than planned.", here.say(title))

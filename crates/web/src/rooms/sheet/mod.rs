@@ -5,8 +5,8 @@ mod begun;
 
 use crate::App;
 use crate::batch::load;
-use crate::figures::{As, Shown, paper};
-use crate::formula_form::form::{Form, leaf_of, opened_from};
+use crate::figures::{ShownAs, ShownSheet, paper};
+use crate::formula_form::form::{FormulaForm, leaf_of, opened_from};
 use crate::formula_form::{Bench, acts, opened, reading};
 use crate::shared::changes::{SaidChange, said_changes};
 use crate::shared::error::AppError;
@@ -33,7 +33,7 @@ use std::collections::HashMap;
 use std::sync::Arc;
 use store::batch::{self, KeptBatch, NewBatch, Origin};
 use store::entry::{self, By};
-use store::formula::{self, FormulaId, Kept, NewVersion};
+use store::formula::{self, FormulaId, KeptFormula, NewVersion};
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -53,10 +53,10 @@ pub fn routes() -> Router<App> {
 
 #[derive(Template)]
 #[template(path = "rooms/sheet/page.html")]
-struct Page {
+struct SheetPage {
     frame: Frame,
-    form: Form,
-    shown: Option<Shown>,
+    form: FormulaForm,
+    shown: Option<ShownSheet>,
     /// Several things wrong are also said at the top, for those who do not see the fields.
     wrong: u32,
     /// A newer version exists than the one this sheet began from.
@@ -75,32 +75,32 @@ struct Stale {
 
 #[derive(Template)]
 #[template(path = "rooms/sheet/ask.html")]
-struct Ask<'a> {
-    form: &'a Form,
+struct AskPage<'a> {
+    form: &'a FormulaForm,
 }
 
 #[derive(Template)]
 #[template(path = "rooms/sheet/fit.html")]
 struct Fit<'a> {
-    form: &'a Form,
+    form: &'a FormulaForm,
 }
 
 #[derive(Template)]
 #[template(path = "rooms/sheet/answer.html")]
-struct Answer<'a> {
-    shown: &'a Option<Shown>,
+struct SheetAnswer<'a> {
+    shown: &'a Option<ShownSheet>,
     wrong: u32,
 }
 
 #[derive(Template)]
 #[template(path = "rooms/sheet/figures.html")]
 struct Figures<'a> {
-    shown: &'a Option<Shown>,
+    shown: &'a Option<ShownSheet>,
 }
 
 /// What a live recomputation returns.
 #[derive(Serialize)]
-struct Preview {
+struct SheetPreview {
     answer: String,
     /// Absent when something is wrong: the last figures stay, greyed.
     figures: Option<String>,
@@ -125,7 +125,7 @@ struct Wrong {
 pub fn worked(
     typed: &FormData,
     bench: &Bench,
-) -> Result<(reading::Sheet, Arc<SheetResult>), Vec<FieldError>> {
+) -> Result<(reading::SheetForm, Arc<SheetResult>), Vec<FieldError>> {
     let sheet = reading::read(typed, bench.here, bench.larder.scales(bench.here))?;
     let result = bench
         .here
@@ -139,15 +139,11 @@ fn looked(
     typed: &FormData,
     bench: &Bench,
     pressed: Vec<FieldError>,
-) -> (Option<Shown>, Vec<FieldError>) {
+) -> (Option<ShownSheet>, Vec<FieldError>) {
     match worked(typed, bench) {
         Ok((sheet, result)) => {
-            let mut shown = Shown::of(&sheet.request, &result, bench.here, As::Draft).priced(
-                &sheet.request,
-                &result,
-                bench.here,
-                bench.larder,
-            );
+            let mut shown = ShownSheet::of(&sheet.request, &result, bench.here, ShownAs::Draft)
+                .priced(&sheet.request, &result, bench.here, bench.larder);
             shown.grams_error = pressed
                 .iter()
                 .find(|e| e.field.starts_with("g:"))
@@ -161,16 +157,16 @@ fn looked(
     }
 }
 
-struct Asked<'a> {
+struct SheetDesk<'a> {
     bench: Bench<'a>,
     theme: Theme,
     /// Of a dough that is made again.
     last_time: Option<LastTime>,
 }
 
-impl<'a> Asked<'a> {
-    fn of(bench: Bench<'a>, theme: Theme) -> Asked<'a> {
-        Asked {
+impl<'a> SheetDesk<'a> {
+    fn of(bench: Bench<'a>, theme: Theme) -> SheetDesk<'a> {
+        SheetDesk {
             bench,
             theme,
             last_time: None,
@@ -196,8 +192,8 @@ impl<'a> Asked<'a> {
             None,
             &path,
         );
-        let form = Form::of(typed, &errors, &self.bench);
-        let html = page(&Page {
+        let form = FormulaForm::of(typed, &errors, &self.bench);
+        let html = page(&SheetPage {
             frame,
             form,
             shown,
@@ -264,9 +260,9 @@ async fn new(
     };
     let style = reading::style_of(&typed);
     acts::sensible_oven(&mut typed, &style, &bench);
-    let asked = Asked {
+    let asked = SheetDesk {
         last_time,
-        ..Asked::of(bench, theme)
+        ..SheetDesk::of(bench, theme)
     };
     let render = || asked.render(&typed, StatusCode::OK, vec![], None);
     app.models.at_length(render).await?
@@ -287,7 +283,7 @@ async fn look(
     };
     let work = || {
         let pressed = acts::press(&mut typed, &bench).err().unwrap_or_default();
-        Asked::of(bench, theme).render(&typed, StatusCode::OK, pressed, None)
+        SheetDesk::of(bench, theme).render(&typed, StatusCode::OK, pressed, None)
     };
     app.models.at_length(work).await?
 }
@@ -296,7 +292,7 @@ async fn preview(
     State(app): State<App>,
     here: RequestKitchen,
     body: Bytes,
-) -> Result<Json<Preview>, AppError> {
+) -> Result<Json<SheetPreview>, AppError> {
     let larder = Larder::of(&app, &here).await?;
     app.models
         .at_length(|| previewed(&here, &larder, &body))
@@ -307,7 +303,7 @@ fn previewed(
     here: &RequestKitchen,
     larder: &Larder,
     body: &[u8],
-) -> Result<Json<Preview>, AppError> {
+) -> Result<Json<SheetPreview>, AppError> {
     let mut typed = FormData::parse(body);
     let bench = Bench { here, larder };
     let wants_form = typed.has("want_form");
@@ -317,12 +313,12 @@ fn previewed(
         Err(e) => (false, e),
     };
     let (shown, errors) = looked(&typed, &bench, pressed);
-    let form = Form::of(&typed, &errors, &bench);
+    let form = FormulaForm::of(&typed, &errors, &bench);
     let ask = (changed || wants_form)
-        .then(|| Ask { form: &form }.render())
+        .then(|| AskPage { form: &form }.render())
         .transpose()?;
-    Ok(Json(Preview {
-        answer: Answer {
+    Ok(Json(SheetPreview {
+        answer: SheetAnswer {
             shown: &shown,
             wrong: errors.len() as u32,
         }
@@ -364,7 +360,7 @@ async fn keep(
         if let Some(code) = led(&app, &here, &typed).await? {
             return Ok(Redirect::to(&format!("/batches/{code}")).into_response());
         }
-        let asked = Asked::of(bench, theme);
+        let asked = SheetDesk::of(bench, theme);
         let render = || asked.render(&typed, StatusCode::UNPROCESSABLE_ENTITY, vec![], None);
         return app.models.at_length(render).await?;
     };
@@ -407,7 +403,7 @@ async fn keep(
                     "This page was kept before, as {code}, with another dough. Yours stands here and is not kept yet: keep it now as a plan of its own."
                 )),
             };
-            let asked = Asked::of(bench, theme);
+            let asked = SheetDesk::of(bench, theme);
             let render = || asked.render(&typed, StatusCode::CONFLICT, vec![other], None);
             let mut answer = app.models.at_length(render).await??;
             *answer.status_mut() = StatusCode::CONFLICT;
@@ -445,9 +441,12 @@ async fn print(
     };
     let work = || match worked(&typed, &bench) {
         Ok((sheet, result)) => paper::page(&sheet.name, None, &sheet.request, &result, &here),
-        Err(_) => {
-            Asked::of(bench, theme).render(&typed, StatusCode::UNPROCESSABLE_ENTITY, vec![], None)
-        }
+        Err(_) => SheetDesk::of(bench, theme).render(
+            &typed,
+            StatusCode::UNPROCESSABLE_ENTITY,
+            vec![],
+            None,
+        ),
     };
     app.models.at_length(work).await?
 }
@@ -468,8 +467,8 @@ async fn keep_formula(
         here: &here,
         larder: &larder,
     };
-    let asked = Asked::of(bench, theme);
-    let mut r = crate::shared::form::Reader::new(&typed);
+    let asked = SheetDesk::of(bench, theme);
+    let mut r = crate::shared::form::FieldReader::new(&typed);
     let name = r.name("name", "A name");
     let why = typed.text("why").to_string();
     let letters = why.chars().count();
@@ -506,10 +505,10 @@ async fn keep_formula(
         formula::keep(db, here.id(), &new, here.now).await
     })?;
     let stale = match kept {
-        Kept::Done { of, .. } => {
+        KeptFormula::Done { of, .. } => {
             return Ok(Redirect::to(&format!("/formulas/{}", of.0)).into_response());
         }
-        Kept::Other { of, number } => {
+        KeptFormula::Other { of, number } => {
             let other = FieldError {
                 field: "pressed".into(),
                 message: Fact::as_written(format!(
@@ -524,7 +523,7 @@ async fn keep_formula(
             *answer.status_mut() = StatusCode::CONFLICT;
             return Ok(answer);
         }
-        Kept::Stale { head } => {
+        KeptFormula::Stale { head } => {
             let id = of.map_or(0, |(id, _)| id);
             let newer = {
                 let mut db = app.db.acquire().await?;

@@ -142,7 +142,7 @@ async fn feed(
 
 #[derive(Template)]
 #[template(path = "rooms/takeaway/calendar.html")]
-struct Page {
+struct CalendarPage {
     frame: Frame,
     /// The whole address, right after it was made: only its hash is kept.
     address: Option<String>,
@@ -169,7 +169,7 @@ fn shown(
     known: bool,
     key: Option<&str>,
 ) -> Result<Response, AppError> {
-    let html = page(&Page {
+    let html = page(&CalendarPage {
         frame: Frame::of(here, theme, Stop::Bench, "Calendar", None, "/calendar"),
         address: key.map(|key| app.site.address(&format!("/feed/{key}.ics"))),
         known,

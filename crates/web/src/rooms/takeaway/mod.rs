@@ -27,7 +27,7 @@ pub fn routes() -> Router<App> {
 }
 
 #[derive(Serialize)]
-struct Taken<'a> {
+struct BatchFile<'a> {
     format: &'static str,
     version: u32,
     kitchen: &'a str,
@@ -61,7 +61,7 @@ async fn json(
     Path(code): Path<String>,
 ) -> Result<Response, AppError> {
     let told = load::told(&app, &here, &code).await?;
-    let taken = Taken {
+    let taken = BatchFile {
         format: "slow-rise-batch",
         version: BATCH_FORMAT,
         kitchen: &here.kitchen.name,

@@ -10,7 +10,7 @@ use axum::response::Html;
 use axum::routing::get;
 use craft::keyed::Keyed;
 use jiff::tz::TimeZone;
-use speech::glossary::Shelf;
+use speech::glossary::GlossaryShelf;
 use speech::{Measures, Reader};
 
 pub fn routes() -> Router<App> {
@@ -19,16 +19,16 @@ pub fn routes() -> Router<App> {
 
 #[derive(Template)]
 #[template(path = "rooms/words/page.html")]
-struct Page {
+struct WordsPage {
     frame: Frame,
-    shelves: Vec<Shelf>,
+    shelves: Vec<GlossaryShelf>,
 }
 
 /// Also without the database: the words are the same for every kitchen.
 async fn words(theme: Theme) -> Result<Html<String>, AppError> {
     let mut frame = Frame::bare(theme, Stop::Bench, "Words");
     frame.path = "/words".into();
-    page(&Page {
+    page(&WordsPage {
         frame,
         shelves: Reader::plain(Measures::METRIC, &TimeZone::UTC).glossary(),
     })

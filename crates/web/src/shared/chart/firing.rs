@@ -1,6 +1,6 @@
 //! The firing: floor and dome over the clock, the band to launch in, what is fed, what was read.
 
-use super::{Hold, Hours, Svg};
+use super::{Hold, HourLine, Svg};
 use crate::shared::format::{Measures, hm};
 use craft::fact::Value;
 use craft::fire::firing::{Firing, FloorRead};
@@ -9,7 +9,7 @@ use jiff::{SignedDuration, Timestamp};
 use speech::Reader;
 use std::fmt::Write;
 
-pub struct Drawn<'a> {
+pub struct FiringDrawing<'a> {
     pub firing: &'a Firing,
     pub band: Option<(f64, f64)>,
     pub readings: &'a [FloorRead],
@@ -26,11 +26,11 @@ const HEIGHT: f64 = 268.0;
 const TOP: f64 = 36.0;
 const FOOT: f64 = 228.0;
 
-pub fn firing(d: &Drawn, m: &Measures, width: f64) -> String {
+pub fn firing(d: &FiringDrawing, m: &Measures, width: f64) -> String {
     let narrow = width < 500.0;
     let last =
         d.serve_at.max(d.firing.ready_at.unwrap_or(d.serve_at)) + SignedDuration::from_mins(25);
-    let hours = Hours {
+    let hours = HourLine {
         from: d.firing.light_at - SignedDuration::from_mins(8),
         to: last,
         left: 50.0,
@@ -164,7 +164,7 @@ pub fn firing(d: &Drawn, m: &Measures, width: f64) -> String {
 }
 
 /// Full multiples of so many minutes; zones lie whole quarter hours apart.
-fn marks(hours: &Hours, every_min: i64) -> impl Iterator<Item = Timestamp> {
+fn marks(hours: &HourLine, every_min: i64) -> impl Iterator<Item = Timestamp> {
     let step = 60 * every_min;
     let first = (hours.from.as_second() + step - 1).div_euclid(step);
     let last = hours.to.as_second().div_euclid(step);
@@ -172,7 +172,7 @@ fn marks(hours: &Hours, every_min: i64) -> impl Iterator<Item = Timestamp> {
 }
 
 /// Solid triangles for what was fed, hollow for what is due.
-fn feeds(svg: &mut Svg, (d, m): (&Drawn, &Measures), hours: &Hours, narrow: bool) {
+fn feeds(svg: &mut Svg, (d, m): (&FiringDrawing, &Measures), hours: &HourLine, narrow: bool) {
     let reader = Reader::plain(*m, d.zone);
     let mut last_end = f64::NEG_INFINITY;
     for f in d.firing.feeds.iter().filter(|f| hours.holds(f.at)) {
@@ -199,7 +199,7 @@ fn feeds(svg: &mut Svg, (d, m): (&Drawn, &Measures), hours: &Hours, narrow: bool
     }
 }
 
-fn posts(svg: &mut Svg, d: &Drawn, hours: &Hours) {
+fn posts(svg: &mut Svg, d: &FiringDrawing, hours: &HourLine) {
     if hours.holds(d.serve_at) {
         let x = hours.x(d.serve_at);
         svg.path(

@@ -117,14 +117,14 @@ pub fn hatch(kind: BlockKind) -> (&'static str, &'static str, &'static str) {
 
 /// Hours on a horizontal line.
 #[derive(Debug, Clone, Copy)]
-pub struct Hours {
+pub struct HourLine {
     pub from: Timestamp,
     pub to: Timestamp,
     pub left: f64,
     pub right: f64,
 }
 
-impl Hours {
+impl HourLine {
     pub fn x(&self, t: Timestamp) -> f64 {
         let whole = self.to.duration_since(self.from).as_secs_f64();
         let part = t.duration_since(self.from).as_secs_f64();
@@ -182,7 +182,7 @@ impl Hours {
 
 /// A curve of the clocks within the hours, as path data; values run 0 to `top` between `y0` and `y1`.
 pub fn curve(
-    hours: &Hours,
+    hours: &HourLine,
     sheet: &SheetResult,
     value: impl Fn(&ClockPoint) -> f64,
     y0: f64,

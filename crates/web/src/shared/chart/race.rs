@@ -4,12 +4,12 @@
 use super::{Hold, Svg};
 use crate::shared::format::word;
 use crate::shared::format::{Measures, min_s};
-use craft::fire::race::{Item, Race};
+use craft::fire::race::{Race, RaceItem};
 use std::fmt::Write;
 
 /// A part with its way.
-pub struct Lane {
-    pub item: Item,
+pub struct DrawnLane {
+    pub item: RaceItem,
     pub name: &'static str,
     pub cue: &'static str,
     pub progress: Vec<f64>,
@@ -18,8 +18,8 @@ pub struct Lane {
 }
 
 /// What is drawn.
-pub struct Drawn<'a> {
-    pub lanes: Vec<Lane>,
+pub struct RaceDrawing<'a> {
+    pub lanes: Vec<DrawnLane>,
     pub times: &'a [f64],
     pub race: &'a Race,
     /// Where the axis ends, s.
@@ -38,7 +38,7 @@ fn said(s: f64, end: f64) -> String {
     }
 }
 
-pub fn race(d: &Drawn, width: f64) -> String {
+pub fn race(d: &RaceDrawing, width: f64) -> String {
     let narrow = width < 500.0;
     let left = if narrow { 78.0 } else { 128.0 };
     let right = width - 12.0;
@@ -130,8 +130,8 @@ pub fn race(d: &Drawn, width: f64) -> String {
 
 fn lane(
     svg: &mut Svg,
-    d: &Drawn,
-    l: &Lane,
+    d: &RaceDrawing,
+    l: &DrawnLane,
     y: f64,
     x: impl Fn(f64) -> f64,
     left: f64,
@@ -191,8 +191,8 @@ fn lane(
                 r##"fill="url(#h-char)" stroke="var(--char)" stroke-width="1""##,
             );
             let word = match l.item {
-                Item::Topping => "dries",
-                Item::Cheese => "splits",
+                RaceItem::Topping => "dries",
+                RaceItem::Cheese => "splits",
                 _ => "chars",
             };
             if w > 64.0 {
@@ -238,11 +238,11 @@ fn lane(
 }
 
 /// The bracket under the lanes: from the first part that is ready to the last.
-fn foot(svg: &mut Svg, d: &Drawn, bottom: f64, x: impl Fn(f64) -> f64, right: f64) {
+fn foot(svg: &mut Svg, d: &RaceDrawing, bottom: f64, x: impl Fn(f64) -> f64, right: f64) {
     let ready = || {
         d.lanes
             .iter()
-            .filter(|l| l.item != Item::Cheese)
+            .filter(|l| l.item != RaceItem::Cheese)
             .filter_map(|l| l.ready_s)
     };
     let words = craft::fire::overview::spread_words(d.race);
@@ -269,7 +269,7 @@ fn foot(svg: &mut Svg, d: &Drawn, bottom: f64, x: impl Fn(f64) -> f64, right: f6
 }
 
 /// What the cross-section says at one second; the script writes the same rows for other seconds.
-pub struct Row {
+pub struct RaceRow {
     pub key: &'static str,
     pub y: f64,
     pub name: String,
@@ -307,7 +307,7 @@ fn lines(svg: &mut Svg, x: f64, y: f64, w: f64, h: f64, celsius: f64, key: &str)
 }
 
 /// Floor, piece and dome, cut through; `rows` from the dome down.
-pub fn section(rows: &[Row], m: &Measures, in_pan: bool) -> String {
+pub fn section(rows: &[RaceRow], m: &Measures, in_pan: bool) -> String {
     let say: Vec<String> = rows
         .iter()
         .map(|r| format!("{} {}°", r.name, m.degrees(r.celsius, 0)))
@@ -350,7 +350,7 @@ pub fn section(rows: &[Row], m: &Measures, in_pan: bool) -> String {
         110.0,
         r#"fill="var(--ember-wash)" stroke="var(--ink)" stroke-width="2""#,
     );
-    let floors: Vec<&Row> = rows.iter().filter(|r| r.key.starts_with("floor")).collect();
+    let floors: Vec<&RaceRow> = rows.iter().filter(|r| r.key.starts_with("floor")).collect();
     let band = 110.0 / floors.len().max(1) as f64;
     for (i, r) in floors.iter().enumerate() {
         lines(

@@ -1,14 +1,14 @@
 //! The ribbon of time: eight hours back and three days ahead, a row for every live batch, ovens last.
 
 use super::strip::{blocks, flag, window, window_words};
-use super::{Hold, Hours, Svg, curve};
+use super::{Hold, HourLine, Svg, curve};
 use crate::shared::format::hm;
 use craft::sheet::{SheetResult, StepKind, hours};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
 /// One row.
-pub struct Row<'a> {
+pub struct RibbonRow<'a> {
     pub name: &'a str,
     pub code: &'a str,
     pub size: String,
@@ -19,7 +19,7 @@ pub struct Row<'a> {
 }
 
 /// How the ribbon is laid out.
-struct Layout {
+struct RibbonLayout {
     width: f64,
     left: f64,
     back_h: f64,
@@ -30,7 +30,7 @@ struct Layout {
     narrow: bool,
 }
 
-const WIDE: Layout = Layout {
+const WIDE: RibbonLayout = RibbonLayout {
     width: 1240.0,
     left: 206.0,
     back_h: 8.0,
@@ -39,7 +39,7 @@ const WIDE: Layout = Layout {
     head_h: 66.0,
     narrow: false,
 };
-const NARROW: Layout = Layout {
+const NARROW: RibbonLayout = RibbonLayout {
     width: 366.0,
     left: 0.0,
     back_h: 2.0,
@@ -52,16 +52,16 @@ const NARROW: Layout = Layout {
 /// How far ahead of now the two curves are named, h.
 const WORDS_AHEAD_H: [f64; 2] = [5.0, 12.0];
 
-pub fn wide(rows: &[Row], now: Timestamp, zone: &TimeZone) -> String {
+pub fn wide(rows: &[RibbonRow], now: Timestamp, zone: &TimeZone) -> String {
     draw(rows, now, zone, &WIDE)
 }
 
-pub fn narrow(rows: &[Row], now: Timestamp, zone: &TimeZone) -> String {
+pub fn narrow(rows: &[RibbonRow], now: Timestamp, zone: &TimeZone) -> String {
     draw(rows, now, zone, &NARROW)
 }
 
-fn draw(rows: &[Row], now: Timestamp, zone: &TimeZone, l: &Layout) -> String {
-    let axis = Hours {
+fn draw(rows: &[RibbonRow], now: Timestamp, zone: &TimeZone, l: &RibbonLayout) -> String {
+    let axis = HourLine {
         from: now - hours(l.back_h),
         to: now + hours(l.ahead_h),
         left: l.left,
@@ -133,7 +133,7 @@ fn at(t: Timestamp, zone: &TimeZone) -> String {
     t.to_zoned(zone.clone()).strftime("%a %H:%M").to_string()
 }
 
-fn ground(svg: &mut Svg, axis: &Hours, zone: &TimeZone, l: &Layout, height: f64) {
+fn ground(svg: &mut Svg, axis: &HourLine, zone: &TimeZone, l: &RibbonLayout, height: f64) {
     let top = l.head_h - 16.0;
     for (a, b) in axis.nights(zone) {
         svg.rect(a, top, b - a, height - top, r#"class="f-night""#);
@@ -190,12 +190,12 @@ fn ground(svg: &mut Svg, axis: &Hours, zone: &TimeZone, l: &Layout, height: f64)
 #[allow(clippy::too_many_arguments)] // one row needs its place, its time and its layout
 fn draw_row(
     svg: &mut Svg,
-    axis: &Hours,
-    row: &Row,
+    axis: &HourLine,
+    row: &RibbonRow,
     y: f64,
     now: Timestamp,
     zone: &TimeZone,
-    l: &Layout,
+    l: &RibbonLayout,
     words: bool,
 ) {
     let foot = y + l.row_h - 6.0;
@@ -248,7 +248,7 @@ fn draw_row(
 }
 
 /// Late hatch between the end of the window and a serve time that it misses.
-fn late(svg: &mut Svg, axis: &Hours, row: &Row, foot: f64, lane: f64) {
+fn late(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, foot: f64, lane: f64) {
     let Some(end) = row.sheet.window.and_then(|w| w.to_at) else {
         return;
     };
@@ -264,7 +264,14 @@ fn late(svg: &mut Svg, axis: &Hours, row: &Row, foot: f64, lane: f64) {
     }
 }
 
-fn name_curves(svg: &mut Svg, axis: &Hours, row: &Row, now: Timestamp, low: f64, high: f64) {
+fn name_curves(
+    svg: &mut Svg,
+    axis: &HourLine,
+    row: &RibbonRow,
+    now: Timestamp,
+    low: f64,
+    high: f64,
+) {
     for (ahead, class, word, is_rise) in [
         (WORDS_AHEAD_H[0], "c-mature", "strength left", false),
         (WORDS_AHEAD_H[1], "c-rise", "rise", true),
@@ -288,7 +295,7 @@ fn name_curves(svg: &mut Svg, axis: &Hours, row: &Row, now: Timestamp, low: f64,
 }
 
 /// "17:45–20:45" and "serve 19:00" beside the window, where there is room for them.
-fn say_window(svg: &mut Svg, axis: &Hours, row: &Row, y: f64, zone: &TimeZone) {
+fn say_window(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &TimeZone) {
     let end = row
         .sheet
         .window
@@ -331,7 +338,7 @@ fn say_window(svg: &mut Svg, axis: &Hours, row: &Row, y: f64, zone: &TimeZone) {
     }
 }
 
-fn miss(row: &Row, serve: &str) -> String {
+fn miss(row: &RibbonRow, serve: &str) -> String {
     let Some(w) = row.sheet.window else {
         return format!("serve {serve}: strength spent");
     };
@@ -343,7 +350,7 @@ fn miss(row: &Row, serve: &str) -> String {
     }
 }
 
-fn ovens(svg: &mut Svg, axis: &Hours, rows: &[Row], y: f64, zone: &TimeZone) {
+fn ovens(svg: &mut Svg, axis: &HourLine, rows: &[RibbonRow], y: f64, zone: &TimeZone) {
     svg.text(14.0, y + 25.0, "tx b", Hold::Start, "Ovens");
     let fires: Vec<(f64, f64, [String; 3])> = rows
         .iter()
@@ -409,7 +416,7 @@ fn ovens(svg: &mut Svg, axis: &Hours, rows: &[Row], y: f64, zone: &TimeZone) {
 }
 
 /// Nothing under way: one dashed strip that ends at the next Friday 19:00.
-fn empty(svg: &mut Svg, axis: &Hours, now: Timestamp, zone: &TimeZone, l: &Layout) {
+fn empty(svg: &mut Svg, axis: &HourLine, now: Timestamp, zone: &TimeZone, l: &RibbonLayout) {
     let y = l.head_h + 20.0;
     let to = (now + hours(l.ahead_h * 0.55)).to_zoned(zone.clone());
     let x1 = axis.clamped(to.timestamp());

@@ -1,6 +1,6 @@
 //! Both clocks of one dough over its hours: stages at the foot, curves above, the window, the flag.
 
-use super::{Hold, Hours, Svg, curve, hatch};
+use super::{Hold, HourLine, Svg, curve, hatch};
 use crate::shared::format::Measures;
 use crate::shared::format::{day_hm, hm, quarter, weekday_hm};
 use craft::sheet::{SheetResult, hours};
@@ -29,7 +29,7 @@ pub fn strip(
         + hours(1.0);
     let whole = until.duration_since(sheet.start_at).as_secs_f64() / 3600.0;
     // Room for the label at the right of the window.
-    let axis = Hours {
+    let axis = HourLine {
         from: sheet.start_at - hours(whole * 0.02),
         to: until + hours(whole * 0.16),
         left: LEFT,
@@ -166,7 +166,7 @@ fn label(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone) -> String {
 }
 
 /// The ready window: larch inside an ink bracket.
-pub fn window(svg: &mut Svg, sheet: &SheetResult, axis: &Hours, foot: f64, top: f64) {
+pub fn window(svg: &mut Svg, sheet: &SheetResult, axis: &HourLine, foot: f64, top: f64) {
     let Some(w) = sheet.window else { return };
     let a = axis.clamped(w.from_at);
     let b = axis.clamped(w.to_at.unwrap_or(axis.to));
@@ -190,7 +190,7 @@ pub fn window(svg: &mut Svg, sheet: &SheetResult, axis: &Hours, foot: f64, top: 
 pub fn blocks(
     svg: &mut Svg,
     sheet: &SheetResult,
-    axis: &Hours,
+    axis: &HourLine,
     y: f64,
     h: f64,
     now: Option<Timestamp>,
@@ -238,7 +238,7 @@ pub fn flag(svg: &mut Svg, x: f64, foot: f64, top: f64) {
     );
 }
 
-fn words_on_curves(svg: &mut Svg, sheet: &SheetResult, axis: &Hours) {
+fn words_on_curves(svg: &mut Svg, sheet: &SheetResult, axis: &HourLine) {
     let span = sheet.blocks.last().map_or(1.0, |b| {
         b.to_at.duration_since(sheet.mixed_at).as_secs_f64() / 3600.0
     });

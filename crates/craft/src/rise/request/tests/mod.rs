@@ -3,7 +3,7 @@ use super::*;
 /// The dough of the printed unit-test values: 62 % water, 2 % salt, W 300, 24 °C, sea level.
 pub(crate) fn plain_dough() -> RiseRequest {
     RiseRequest {
-        kind: Kind::Dough,
+        kind: DoughKind::Dough,
         hydration_percent: 62.0,
         salt_percent: 2.0,
         sugar_percent: 0.0,
@@ -27,13 +27,13 @@ pub(crate) fn bulk(hours: f64, place_c: f64) -> Stage {
     Stage {
         hours,
         piece_g: 1600.0,
-        shape: Shape::Bulk,
+        shape: DoughShape::Bulk,
         thickness_mm: None,
         container: Container::Tub,
         air: Air::Room,
         place_c: Some(place_c),
         place_profile_c: None,
-        place_off_c: None,
+        place_off_k: None,
         starts_at_c: None,
         event: Event::None,
     }
@@ -41,7 +41,7 @@ pub(crate) fn bulk(hours: f64, place_c: f64) -> Stage {
 pub(crate) fn ball(hours: f64, place_c: f64) -> Stage {
     Stage {
         piece_g: 250.0,
-        shape: Shape::Ball,
+        shape: DoughShape::Ball,
         container: Container::Box,
         event: Event::Ball,
         ..bulk(hours, place_c)
@@ -98,7 +98,7 @@ fn each_input_outside_its_range_is_named() {
         ["stages"]
     );
     let mut s = bulk(1.0, -9.0);
-    s.shape = Shape::Slab;
+    s.shape = DoughShape::Slab;
     assert_eq!(
         refused(&RiseRequest {
             stages: vec![s],
@@ -120,7 +120,7 @@ fn each_input_outside_its_range_is_named() {
 #[test]
 fn preferments_are_checked_one_level_deep() {
     let d = plain_dough();
-    let p = |f, recipe: RiseRequest| Preferment {
+    let p = |f, recipe: RiseRequest| RisePreferment {
         flour_fraction: f,
         recipe,
     };

@@ -5,7 +5,7 @@ use craft::pantry::{Flour, Good, Pan};
 use craft::sheet::KitchenUsual;
 use store::KitchenId;
 use store::kitchen::{Kitchen, Reads};
-use store::pantry::{Everything, Item};
+use store::pantry::{Everything, PantryItem};
 
 fn here() -> RequestKitchen {
     let kitchen = Kitchen {
@@ -29,8 +29,8 @@ fn here() -> RequestKitchen {
     RequestKitchen::of(kitchen, "2026-11-23T09:00:00Z".parse().unwrap())
 }
 
-fn item<F>(id: u64, facts: F) -> Item<F> {
-    Item {
+fn item<F>(id: u64, facts: F) -> PantryItem<F> {
+    PantryItem {
         id,
         revision: 1,
         facts,

@@ -49,7 +49,7 @@ fn imperial() -> RequestKitchen {
     )
 }
 
-fn back(typed: &FormData, here: &RequestKitchen) -> Sheet {
+fn back(typed: &FormData, here: &RequestKitchen) -> SheetForm {
     read(typed, here, Scales::default()).unwrap_or_else(|e| panic!("{e:?}"))
 }
 

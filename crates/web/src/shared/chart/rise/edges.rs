@@ -1,7 +1,7 @@
 //! The edges of a Rise picture that can be moved, by pointer and by keys.
 
-use super::super::{Hours, Svg};
-use super::{HEAD, HEAT_FOOT, LANE, LANE_H, Picture, at};
+use super::super::{HourLine, Svg};
+use super::{HEAD, HEAT_FOOT, LANE, LANE_H, RiseDrawing, at};
 use crate::shared::format::{named, word};
 use craft::formula::Formula;
 use jiff::Timestamp;
@@ -20,7 +20,7 @@ pub fn leg_field(f: &Formula, i: usize) -> String {
 }
 
 /// The edges that can be moved: between legs, and the serve flag. Each is a slider for the keyboard.
-pub(super) fn draw(svg: &mut Svg, p: &Picture, axis: &Hours) {
+pub(super) fn draw(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
     let f = &p.request.formula;
     let path = f.path();
     let edges: Vec<(usize, Timestamp)> = p

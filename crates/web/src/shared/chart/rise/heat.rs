@@ -1,10 +1,10 @@
 //! The foot of a Rise picture: how warm the dough is, and its place.
 
-use super::super::{Hold, Hours, Svg};
-use super::{HEAT_FOOT, HEAT_HEAD, Layout, Picture};
+use super::super::{Hold, HourLine, Svg};
+use super::{HEAT_FOOT, HEAT_HEAD, RiseDrawing, RiseLayout};
 use craft::sheet::{BlockKind, ClockPoint, hours};
 
-pub(super) fn draw(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
+pub(super) fn draw(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
     let points: Vec<&ClockPoint> = p
         .sheet
         .clocks

@@ -7,17 +7,17 @@ mod heat;
 use crate::shared::format::named;
 pub use edges::leg_field;
 
-use super::{Hold, Hours, Svg, curve, hatch};
+use super::{Hold, HourLine, Svg, curve, hatch};
 use crate::shared::format::{Measures, hm, quarter};
 use craft::path::Spot;
 use craft::rise::ripeness::{READY, SLACK};
-use craft::rise::{Part, Shuts};
+use craft::rise::{RipenessPart, Shuts};
 use craft::sheet::{BlockKind, SheetRequest, SheetResult, Sure, hours};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
 /// What is drawn.
-pub struct Picture<'a> {
+pub struct RiseDrawing<'a> {
     pub request: &'a SheetRequest,
     pub sheet: &'a SheetResult,
     pub sure: Option<&'a Sure>,
@@ -31,7 +31,7 @@ pub struct Picture<'a> {
 }
 
 /// The picture's layout: wide for a desk, narrow for a phone.
-struct Layout {
+struct RiseLayout {
     width: f64,
     left: f64,
     right: f64,
@@ -39,14 +39,14 @@ struct Layout {
     narrow: bool,
 }
 
-const WIDE: Layout = Layout {
+const WIDE: RiseLayout = RiseLayout {
     width: 1240.0,
     left: 60.0,
     right: 1226.0,
     tick_every: 3,
     narrow: false,
 };
-const NARROW: Layout = Layout {
+const NARROW: RiseLayout = RiseLayout {
     width: 720.0,
     left: 46.0,
     right: 712.0,
@@ -68,14 +68,14 @@ fn clock_y(v: f64) -> f64 {
     CLOCK_FOOT + (CLOCK_HEAD - CLOCK_FOOT) * v.clamp(0.0, TOP) / TOP
 }
 
-pub fn wide(p: &Picture) -> String {
+pub fn wide(p: &RiseDrawing) -> String {
     draw(p, &WIDE)
 }
-pub fn narrow(p: &Picture) -> String {
+pub fn narrow(p: &RiseDrawing) -> String {
     draw(p, &NARROW)
 }
 
-fn axis(p: &Picture, l: &Layout) -> Hours {
+fn axis(p: &RiseDrawing, l: &RiseLayout) -> HourLine {
     let serve = p.request.serve_at;
     let last = p
         .sheet
@@ -86,7 +86,7 @@ fn axis(p: &Picture, l: &Layout) -> Hours {
         .max(serve);
     let begins = p.sheet.start_at;
     let whole = last.duration_since(begins).as_secs_f64() / 3600.0;
-    Hours {
+    HourLine {
         from: begins - hours(whole * 0.02),
         to: last + hours(whole * 0.09 + 0.3),
         left: l.left,
@@ -94,7 +94,7 @@ fn axis(p: &Picture, l: &Layout) -> Hours {
     }
 }
 
-fn draw(p: &Picture, l: &Layout) -> String {
+fn draw(p: &RiseDrawing, l: &RiseLayout) -> String {
     let axis = axis(p, l);
     let label = format!(
         "Rise and strength left from {} to {}; the same figures stand in the table below.",
@@ -129,7 +129,7 @@ fn at(t: Timestamp, zone: &TimeZone) -> String {
     t.to_zoned(zone.clone()).strftime("%a %H:%M").to_string()
 }
 
-fn ground(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
+fn ground(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
     let y = clock_y(100.0);
     for (a, b) in axis.nights(p.zone) {
         svg.rect(
@@ -234,7 +234,7 @@ fn ground(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
 }
 
 /// The window in larch within an ink bracket, and the band of each edge as a whisker.
-fn window(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
+fn window(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
     let Some(w) = p.sheet.window else { return };
     let (a, b) = (
         axis.clamped(w.from_at),
@@ -273,9 +273,9 @@ fn window(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
     );
     let said = |t: Timestamp| hm(&quarter(&t.to_zoned(p.zone.clone())));
     let opens = match w.opens_by {
-        Some(Part::Dose) => "risen",
-        Some(Part::Piece) => "risen since shaped",
-        Some(Part::Mature) => "relaxed",
+        Some(RipenessPart::Dose) => "risen",
+        Some(RipenessPart::Piece) => "risen since shaped",
+        Some(RipenessPart::Mature) => "relaxed",
         None => "",
     };
     let y = CLOCK_HEAD + 34.0;
@@ -310,7 +310,7 @@ fn window(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
     }
 }
 
-fn legs(svg: &mut Svg, p: &Picture, axis: &Hours) {
+fn legs(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
     let path = p.request.formula.path();
     let mut small = Vec::new();
     for b in &p.sheet.blocks {
@@ -380,7 +380,7 @@ fn legs(svg: &mut Svg, p: &Picture, axis: &Hours) {
     }
 }
 
-fn clocks(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
+fn clocks(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
     svg.path(
         &curve(axis, p.sheet, |c| c.reserve, CLOCK_FOOT, CLOCK_HEAD, TOP),
         r#"class="l-res""#,
@@ -409,7 +409,7 @@ fn clocks(svg: &mut Svg, p: &Picture, axis: &Hours, l: &Layout) {
     }
 }
 
-fn flag_and_values(svg: &mut Svg, p: &Picture, axis: &Hours) {
+fn flag_and_values(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
     let x = axis.clamped(p.request.serve_at);
     svg.path(
         &format!("M{x:.1} {HEAT_FOOT}V{:.1}", HEAD - 8.0),
@@ -461,7 +461,7 @@ fn flag_and_values(svg: &mut Svg, p: &Picture, axis: &Hours) {
     }
 }
 
-fn now(svg: &mut Svg, p: &Picture, axis: &Hours) {
+fn now(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
     if !axis.holds(p.now) {
         return;
     }

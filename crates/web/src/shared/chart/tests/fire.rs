@@ -2,10 +2,10 @@
 
 use super::METRIC;
 use crate::shared::chart::firing::{self, firing};
-use crate::shared::chart::race::{Drawn, Lane, Row, depths, race, section};
+use crate::shared::chart::race::{DrawnLane, RaceDrawing, RaceRow, depths, race, section};
 use craft::fire::firing::{FiringRequest, FloorRead};
 use craft::fire::race::progress;
-use craft::fire::{FirePlan, Item, Planned, of_formula, oven};
+use craft::fire::{FirePlan, PlannedBake, RaceItem, of_formula, oven};
 use craft::formula::{Formula, FormulaRequest, Scales, formulate};
 use craft::keyed::Keyed;
 use jiff::tz::TimeZone;
@@ -23,12 +23,12 @@ fn plan(style: &str, oven_key: &str) -> FirePlan {
     of_formula::plan(&f, &made.portions[0], o, o.usual(), None, (20.0, 0.0))
 }
 
-fn drawn(p: &FirePlan, planned: &Planned, width: f64) -> String {
+fn drawn(p: &FirePlan, planned: &PlannedBake, width: f64) -> String {
     let lanes = progress(&planned.request, &planned.course, &p.targets())
         .into_iter()
         .map(|(item, progress)| {
             let lane = planned.race.lane(item);
-            Lane {
+            DrawnLane {
                 item,
                 name: item.key(),
                 cue: "",
@@ -40,7 +40,7 @@ fn drawn(p: &FirePlan, planned: &Planned, width: f64) -> String {
         .collect();
     let times: Vec<f64> = planned.course.moments.iter().map(|m| m.t).collect();
     race(
-        &Drawn {
+        &RaceDrawing {
             lanes,
             times: &times,
             race: &planned.race,
@@ -101,7 +101,7 @@ fn a_part_that_never_gets_there_is_said_in_words() {
     p.setting.dome_c = 180.0;
     let planned = p.planned().unwrap();
     let svg = drawn(&p, &planned, 810.0);
-    assert!(planned.race.lane(Item::Base).unwrap().ready_s.is_none());
+    assert!(planned.race.lane(RaceItem::Base).unwrap().ready_s.is_none());
     assert!(svg.contains("base never ready") && svg.contains(">never ready</text>"));
     assert!(svg.contains("One part never gets there"));
 }
@@ -142,7 +142,7 @@ fn the_cut_names_each_depth_once() {
             "{mm}: {all:?}"
         );
     }
-    let rows = [Row {
+    let rows = [RaceRow {
         key: "dome",
         y: 25.0,
         name: "Dome".into(),
@@ -177,7 +177,7 @@ fn the_firing_shows_what_was_fed_what_was_read_and_when_it_is_there() {
     });
     let draw = |now: Timestamp, width: f64| {
         firing(
-            &firing::Drawn {
+            &firing::FiringDrawing {
                 firing: &fired,
                 band: Some((420.0, 460.0)),
                 readings: &readings,

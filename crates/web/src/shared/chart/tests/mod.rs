@@ -3,7 +3,7 @@
 mod fire;
 
 use super::heatline::{Pin, heatline};
-use super::ribbon::{self, Row};
+use super::ribbon::{self, RibbonRow};
 use super::*;
 use crate::shared::format::Measures;
 use craft::formula::Scales;
@@ -42,8 +42,8 @@ fn sheet(change: impl Fn(SheetRequest) -> SheetRequest) -> (SheetRequest, SheetR
     (request, result)
 }
 
-fn row<'a>(name: &'a str, request: &SheetRequest, result: &'a SheetResult) -> Row<'a> {
-    Row {
+fn row<'a>(name: &'a str, request: &SheetRequest, result: &'a SheetResult) -> RibbonRow<'a> {
+    RibbonRow {
         name,
         code: "HR-01",
         size: "6 × 250 g".into(),
@@ -54,8 +54,8 @@ fn row<'a>(name: &'a str, request: &SheetRequest, result: &'a SheetResult) -> Ro
     }
 }
 
-fn hours(from: &str, to: &str) -> Hours {
-    Hours {
+fn hours(from: &str, to: &str) -> HourLine {
+    HourLine {
         from: at(from),
         to: at(to),
         left: 100.0,
@@ -176,12 +176,12 @@ fn a_missed_serve_time_is_said_in_words() {
     let now = at("2026-11-27T09:00:00Z");
     let (request, mut result) = sheet(|r| r);
     let end = result.window.unwrap().to_at.unwrap();
-    let late = Row {
+    let late = RibbonRow {
         serve_at: end + craft::sheet::hours(0.75),
         ..row("Late", &request, &result)
     };
     assert!(ribbon::wide(&[late], now, &london()).contains("closes 45 minutes early"));
-    let soon = Row {
+    let soon = RibbonRow {
         serve_at: result.window.unwrap().from_at - craft::sheet::hours(0.5),
         ..row("Soon", &request, &result)
     };
@@ -208,7 +208,7 @@ fn two_fires_close_together_do_not_write_over_each_other() {
     });
     let rows = [
         row("One", &a, &ra),
-        Row {
+        RibbonRow {
             code: "TR-02",
             ..row("Two", &b, &rb)
         },
@@ -291,13 +291,14 @@ fn a_blend_is_drawn_by_share_and_said_in_words() {
 
 #[test]
 fn every_edge_of_a_rise_is_a_slider_and_says_where_it_stands() {
-    use super::rise::{Picture, leg_field, narrow, wide};
+    use super::rise::{RiseDrawing, leg_field, narrow, wide};
     let doubts = craft::rise::Doubts::default();
     let (request, _) = sheet(|r| r);
     let (result, sure) =
-        craft::sheet::work_out_surely(&request, &doubts, &craft::rise::Runs::default()).unwrap();
+        craft::sheet::work_out_surely(&request, &doubts, &craft::rise::PrefermentRuns::default())
+            .unwrap();
     let zone = london();
-    let picture = |live| Picture {
+    let picture = |live| RiseDrawing {
         request: &request,
         sheet: &result,
         sure: sure.as_ref(),
