@@ -12,54 +12,9 @@ use speech::measures::Quantity;
 use std::collections::HashMap;
 use std::sync::LazyLock;
 
+use super::specs::Measure::*;
 use super::specs::SPECS;
-
-/// What a field measures.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Measure {
-    Count,
-    Percent,
-    Weight,
-    Temperature,
-    Hours,
-    Length,
-    PerArea,
-    Bare,
-    PerLitre,
-}
-
-/// One number field.
-pub struct Spec {
-    pub name: &'static str,
-    pub label: &'static str,
-    pub small: &'static str,
-    pub measure: Measure,
-    pub step: f64,
-    pub low: f64,
-    pub high: f64,
-}
-
-use Measure::*;
-
-pub(super) const fn spec(
-    name: &'static str,
-    label: &'static str,
-    small: &'static str,
-    measure: Measure,
-    step: f64,
-    low: f64,
-    high: f64,
-) -> Spec {
-    Spec {
-        name,
-        label,
-        small,
-        measure,
-        step,
-        low,
-        high,
-    }
-}
+pub use super::specs::{Measure, Spec};
 
 /// The spec of a field, whatever row it stands in.
 pub fn known(name: &str) -> Option<&'static Spec> {

@@ -1,7 +1,51 @@
 //! The table of the number fields: name, label, small word, measure, step, and the range in the core's units.
 
-use super::fields::Measure::*;
-use super::fields::{Spec, spec};
+/// What a field measures.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Measure {
+    Count,
+    Percent,
+    Weight,
+    Temperature,
+    Hours,
+    Length,
+    PerArea,
+    Bare,
+    PerLitre,
+}
+
+/// One number field.
+pub struct Spec {
+    pub name: &'static str,
+    pub label: &'static str,
+    pub small: &'static str,
+    pub measure: Measure,
+    pub step: f64,
+    pub low: f64,
+    pub high: f64,
+}
+
+use Measure::*;
+
+const fn spec(
+    name: &'static str,
+    label: &'static str,
+    small: &'static str,
+    measure: Measure,
+    step: f64,
+    low: f64,
+    high: f64,
+) -> Spec {
+    Spec {
+        name,
+        label,
+        small,
+        measure,
+        step,
+        low,
+        high,
+    }
+}
 
 #[rustfmt::skip]
 pub(super) static SPECS: [Spec; 53] = [

@@ -347,7 +347,7 @@ fn lengths(leg: &Leg) -> Vec<f64> {
 ///
 /// ```
 /// use craft::formula::Scales;
-/// use craft::sheet::life::{FitRequest, Life, fit, spans};
+/// use craft::sheet::life::{LifeFitRequest, Life, fit, spans};
 /// use craft::sheet::{KitchenUsual, SheetRequest};
 ///
 /// let kitchen = KitchenUsual {
@@ -365,7 +365,7 @@ fn lengths(leg: &Leg) -> Vec<f64> {
 ///     busy: spans("Mon-Fri 09:00-17:00").unwrap(),
 /// };
 /// let request = SheetRequest::of_style(round, &kitchen, friday);
-/// let found = fit(&FitRequest { request, life }).unwrap();
+/// let found = fit(&LifeFitRequest { request, life }).unwrap();
 /// // The best plan first; each is served at the hour that was asked for.
 /// assert!(found.plans[0].window.unwrap().holds(friday));
 /// ```
