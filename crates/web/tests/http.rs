@@ -5,7 +5,7 @@ mod site;
 use anyhow::Result;
 use axum::http::StatusCode;
 use craft::units::{TemperatureUnit, WeightUnit};
-use site::{Site, form, pairs};
+use site::{Site, form, pairs, said};
 
 #[tokio::test]
 async fn every_page_opens_and_obeys_the_policy() -> Result<()> {
@@ -412,5 +412,21 @@ async fn a_kitchen_of_ounces_and_fahrenheit_reads_and_writes_its_own_units() -> 
         "{}",
         page.errors()
     );
+    s.close().await
+}
+
+/// What stands between the frame's head and foot.
+fn main_part(page: &str) -> String {
+    let main = page.split("<main id=\"main\">").nth(1).unwrap_or(page);
+    said(main.split("</main>").next().unwrap_or(main)).replace(" | ", "\n")
+}
+
+/// A change of these pages' words is seen here as one.
+#[tokio::test]
+async fn pages_that_hang_on_nothing_say_what_they_said() -> Result<()> {
+    let s = Site::open().await?;
+    insta::assert_snapshot!("words", main_part(&s.get("/words").await?.body));
+    insta::assert_snapshot!("empty_ledger", main_part(&s.get("/ledger").await?.body));
+    insta::assert_snapshot!("paste", main_part(&s.get("/formulas/paste").await?.body));
     s.close().await
 }

@@ -5,35 +5,8 @@ mod site;
 use anyhow::Result;
 use axum::http::StatusCode;
 use craft::units::{TemperatureUnit, WeightUnit};
-use site::{Site, pairs};
+use site::{Site, pairs, said};
 use std::collections::{BTreeSet, VecDeque};
-
-/// What a reader of the page meets: its text, and what is read aloud.
-fn said(page: &str) -> String {
-    let mut out = String::new();
-    let mut rest = page;
-    while let Some(open) = rest.find('<') {
-        out.push_str(&rest[..open]);
-        out.push(' ');
-        let tag_end = rest[open..].find('>').map_or(rest.len(), |i| open + i + 1);
-        let tag = &rest[open..tag_end];
-        for name in ["aria-label=\"", "title=\"", "placeholder=\"", "alt=\""] {
-            if let Some(i) = tag.find(name) {
-                let value = &tag[i + name.len()..];
-                out.push_str(value.split('"').next().unwrap_or(""));
-                out.push_str(" | ");
-            }
-        }
-        rest = &rest[tag_end..];
-        for aside in ["script", "style"] {
-            if tag.starts_with(&format!("<{aside}")) {
-                rest = rest.find(&format!("</{aside}>")).map_or("", |i| &rest[i..]);
-            }
-        }
-    }
-    out.push_str(rest);
-    out.split_whitespace().collect::<Vec<_>>().join(" ")
-}
 
 /// Figures in a unit of another kitchen, with what stands around them.
 fn foreign(text: &str) -> Vec<String> {

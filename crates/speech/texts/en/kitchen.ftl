@@ -48,7 +48,7 @@ plan-pieces = { $n ->
     [one] one piece
    *[other] { $n } pieces
 } instead of { $was }
-plan-weight = { $g } each instead of { $was }
+plan-weight = of { $g } instead of { $was }
 plan-both = { $number }, { $weight }
 plan-freezer = { $n ->
     [one] one piece

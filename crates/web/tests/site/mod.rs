@@ -289,3 +289,30 @@ pub fn form(site: &Site, changes: &[(&str, &str)]) -> String {
     }
     pairs(&fields)
 }
+
+/// What a reader of the page meets: its text, and what is read aloud.
+pub fn said(page: &str) -> String {
+    let mut out = String::new();
+    let mut rest = page;
+    while let Some(open) = rest.find('<') {
+        out.push_str(&rest[..open]);
+        out.push(' ');
+        let tag_end = rest[open..].find('>').map_or(rest.len(), |i| open + i + 1);
+        let tag = &rest[open..tag_end];
+        for name in ["aria-label=\"", "title=\"", "placeholder=\"", "alt=\""] {
+            if let Some(i) = tag.find(name) {
+                let value = &tag[i + name.len()..];
+                out.push_str(value.split('"').next().unwrap_or(""));
+                out.push_str(" | ");
+            }
+        }
+        rest = &rest[tag_end..];
+        for aside in ["script", "style"] {
+            if tag.starts_with(&format!("<{aside}")) {
+                rest = rest.find(&format!("</{aside}>")).map_or("", |i| &rest[i..]);
+            }
+        }
+    }
+    out.push_str(rest);
+    out.split_whitespace().collect::<Vec<_>>().join(" ")
+}

@@ -30,7 +30,7 @@ pub fn is_balled(told: &BatchRecord) -> bool {
     told.progress.any(steps, shaped) || !told.run.pizzas.is_empty()
 }
 
-/// What was changed: "15 pieces instead of 16", "250 g each instead of 260 g"; none where nothing was.
+/// What was changed: "15 pieces instead of 16", "of 300 g instead of 260 g"; none where nothing was.
 fn why(was: &Pieces, is: &Pieces, sized: bool) -> Option<Fact> {
     let weight = match (was, is) {
         // Of a dough in the bowl the weight follows from the number.
