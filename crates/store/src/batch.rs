@@ -334,22 +334,25 @@ pub async fn live(
     )
     .fetch_all(&mut *db)
     .await?;
-    // A page that is not full is the last one: then it says how many there are.
-    let counted = rows.len() as u32;
-    let in_all = if counted < most && (counted > 0 || skip == 0) {
-        u64::from(skip + counted)
-    } else {
-        sqlx::query_scalar!(
+    let in_all = match last_page_counts(rows.len(), skip, most) {
+        Some(n) => n,
+        None => sqlx::query_scalar!(
             "SELECT COUNT(*) FROM batch WHERE kitchen_id = ? AND finished_at IS NULL AND cancelled_at IS NULL",
             kitchen.0
         )
         .fetch_one(&mut *db)
-        .await? as u64
+        .await? as u64,
     };
     Ok(BatchList {
         listed: all(rows, db, kitchen, held).await?,
         in_all,
     })
+}
+
+/// A page that is not full is the last one: then it says how many there are in all.
+fn last_page_counts(rows: usize, skip: u32, most: u32) -> Option<u64> {
+    let counted = rows as u32;
+    (counted < most && (counted > 0 || skip == 0)).then(|| u64::from(skip + counted))
 }
 
 /// Finished batches, the latest first; with those that were given up when they are asked for.
@@ -374,16 +377,16 @@ pub async fn finished(
     )
     .fetch_all(&mut *db)
     .await?;
-    let counted = rows.len() as u32;
-    let in_all = if counted < most && (counted > 0 || skip == 0) {
-        u64::from(skip + counted)
-    } else {
-        sqlx::query_scalar!(
-            "SELECT COUNT(*) FROM batch WHERE kitchen_id = ? AND finished_at IS NOT NULL",
-            kitchen.0
-        )
-        .fetch_one(&mut *db)
-        .await? as u64
+    let in_all = match last_page_counts(rows.len(), skip, most) {
+        Some(n) => n,
+        None => {
+            sqlx::query_scalar!(
+                "SELECT COUNT(*) FROM batch WHERE kitchen_id = ? AND finished_at IS NOT NULL",
+                kitchen.0
+            )
+            .fetch_one(&mut *db)
+            .await? as u64
+        }
     };
     Ok(BatchList {
         listed: all(rows, db, kitchen, held).await?,
