@@ -430,7 +430,11 @@ impl Oven {
             600.0,
             Value::Celsius,
         );
-        super::setup::around_into(&mut c, self.view, self.air_w_m2k);
+        super::setup::around_into(
+            &mut c,
+            (self.view, self.air_w_m2k, self.side),
+            self.door_drop_k,
+        );
         if let Some(f) = self.fan_w_m2k {
             c.range(
                 "fan_w_m2k",
@@ -456,22 +460,6 @@ impl Oven {
             0.0,
             15_000.0,
             Value::WattsPerM2,
-        );
-        c.range(
-            "side",
-            fact!("f-more-heat-on-one-side"),
-            self.side,
-            0.0,
-            0.6,
-            Value::Number,
-        );
-        c.range(
-            "door_drop_c",
-            fact!("f-the-fall-at-the-door"),
-            self.door_drop_k,
-            0.0,
-            120.0,
-            Value::Kelvin,
         );
         c.range(
             "opening_cm",

@@ -547,7 +547,7 @@ impl OvenNow {
                 Value::Celsius,
             );
         }
-        around_into(c, self.view, self.air_w_m2k);
+        around_into(c, (self.view, self.air_w_m2k, self.side), self.door_drop_k);
         c.range(
             "grill_w_m2",
             fact!("f-the-grill-at-the-food"),
@@ -575,22 +575,6 @@ impl OvenNow {
             );
         }
         c.range(
-            "side",
-            fact!("f-more-heat-on-one-side"),
-            self.side,
-            0.0,
-            0.6,
-            Value::Number,
-        );
-        c.range(
-            "door_drop_c",
-            fact!("f-the-fall-of-the-air-at-the-door"),
-            self.door_drop_k,
-            0.0,
-            120.0,
-            Value::Kelvin,
-        );
-        c.range(
             "door_s",
             fact!("f-the-airs-recovery"),
             self.door_s,
@@ -601,9 +585,18 @@ impl OvenNow {
     }
 }
 
-/// What surrounds a pizza: the share of hot roof over it, and the heat that the air carries.
-pub(super) fn around_into(c: &mut Check, view: f64, air_w_m2k: f64) {
+/// What surrounds a pizza: the share of hot roof over it, the heat that the air carries, how much more comes from one side; and
+/// how far that air falls at the door.
+pub(super) fn around_into(
+    c: &mut Check,
+    (view, air_w_m2k, side): (f64, f64, f64),
+    door_drop_k: f64,
+) {
     c.range("view", fact!("f-hot-roof"), view, 0.3, 1.0, Value::Number);
     let name = fact!("f-heat-carried-by-the-air");
     c.range("air_w_m2k", name, air_w_m2k, 3.0, 40.0, Value::WattsPerM2K);
+    let name = fact!("f-more-heat-on-one-side");
+    c.range("side", name, side, 0.0, 0.6, Value::Number);
+    let name = fact!("f-the-fall-of-the-air-at-the-door");
+    c.range("door_drop_c", name, door_drop_k, 0.0, 120.0, Value::Kelvin);
 }

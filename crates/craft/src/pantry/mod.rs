@@ -291,6 +291,12 @@ fn price(c: &mut Check, v: Option<f64>) {
     }
 }
 
+/// What is left of something, to a tonne.
+fn left(c: &mut Check, left_g: f64) {
+    let name = fact!("f-left");
+    c.range("left_g", name, left_g, 0.0, 1_000_000.0, Value::Grams);
+}
+
 fn words(c: &mut Check, field: &str, text: &str) {
     if text.chars().count() > 200 {
         c.refuse(field, fact!("letters-200"));
@@ -416,14 +422,7 @@ impl Leaven {
             1.5,
             Value::Number,
         );
-        c.range(
-            "left_g",
-            fact!("f-left"),
-            self.left_g,
-            0.0,
-            1_000_000.0,
-            Value::Grams,
-        );
+        left(&mut c, self.left_g);
         price(&mut c, self.price_per_kg);
         match (self.form, self.hydration_percent) {
             (LeavenForm::Starter, None) => c.refuse(
@@ -516,14 +515,7 @@ impl Good {
         let mut c = Check::new();
         named(&mut c, &self.name);
         price(&mut c, self.price_per_kg);
-        c.range(
-            "left_g",
-            fact!("f-left"),
-            self.left_g,
-            0.0,
-            1_000_000.0,
-            Value::Grams,
-        );
+        left(&mut c, self.left_g);
         words(&mut c, "allergens", &self.allergens);
         c.done()
     }

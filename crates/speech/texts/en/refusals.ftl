@@ -98,7 +98,6 @@ f-the-dome = The dome
 f-the-dough = The dough
 f-the-element-below = The element below
 f-the-elements-setting = The element's setting
-f-the-fall-at-the-door = The fall at the door
 f-the-fall-of-the-air-at-the-door = The fall of the air at the door
 f-the-floor = The floor
 f-the-floor-against-the-book = The floor against the book
