@@ -39,7 +39,7 @@ impl Reader<'_> {
         }
     }
     /// Judgements in words, in their order.
-    pub fn judgements(&self, notes: &[Note]) -> Vec<Judgement> {
-        notes.iter().map(|n| self.judgement(n)).collect()
+    pub fn judgements<'n>(&self, notes: impl IntoIterator<Item = &'n Note>) -> Vec<Judgement> {
+        notes.into_iter().map(|n| self.judgement(n)).collect()
     }
 }

@@ -119,11 +119,10 @@ impl ShownSheet {
         let m = here.measures;
         // A dilution is drawn beside the grams; its note would say it twice.
         let drawn = sheet.formula.columns.iter().any(|c| c.dilution.is_some());
-        let mut notes: Vec<Note> = sheet
+        let mut notes: Vec<&Note> = sheet
             .notes
             .iter()
             .filter(|n| !(drawn && n.code == "yeast_below_scale"))
-            .cloned()
             .collect();
         let in_view = if shown_as == ShownAs::Batch { 2 } else { 3 };
         let more_notes = notes.split_off(notes.len().min(in_view));
@@ -164,8 +163,8 @@ impl ShownSheet {
             ice: (sheet.water.ice_g >= 1.0).then(|| m.weighed(sheet.water.ice_g)),
             dilutions: dilutions(request, sheet, here),
             steps: steps(sheet, here),
-            notes: here.judgements(&notes),
-            more_notes: here.judgements(&more_notes),
+            notes: here.judgements(notes),
+            more_notes: here.judgements(more_notes),
             strip: strip(sheet, request.serve_at, now, (&here.zone, &here.measures)),
             answer_head,
             answer_core,

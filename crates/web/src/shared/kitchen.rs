@@ -111,7 +111,7 @@ impl RequestKitchen {
         said.join(" ")
     }
     /// Judgements in words.
-    pub fn judgements(&self, notes: &[Note]) -> Vec<Judgement> {
+    pub fn judgements<'n>(&self, notes: impl IntoIterator<Item = &'n Note>) -> Vec<Judgement> {
         self.reader().judgements(notes)
     }
     /// An instant on the kitchen's clock.
