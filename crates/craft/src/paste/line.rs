@@ -44,6 +44,9 @@ const PIECES: [&str; 12] = [
     "palline", "trays",
 ];
 
+/// What a line begins with that says how many it makes.
+const MAKES: [&str; 4] = ["makes", "make", "yields", "yield"];
+
 impl RecipeReader {
     pub fn line(&mut self, raw: &str) -> Line {
         let text: String = raw.chars().take(500).collect();
@@ -98,7 +101,11 @@ impl RecipeReader {
                     .is_some_and(|rest| !rest.starts_with(char::is_alphanumeric))
             })
         };
-        let Some(count) = all.iter().find(|a| a.unit == Unit::None && word(a)) else {
+        // "Makes 2": a bare number that ends its line.
+        let said = MAKES.iter().any(|m| text.starts_with(m));
+        let ends = |a: &Amount| said && !text[a.to..].contains(char::is_alphanumeric);
+        let counts = |a: &&Amount| a.unit == Unit::None && (word(a) || ends(a));
+        let Some(count) = all.iter().find(counts) else {
             return false;
         };
         if !(1.0..=1000.0).contains(&count.value) || !ingredients(text).is_empty() {

@@ -197,6 +197,22 @@ fn the_name_of_a_recipe_is_no_heading_of_its_preferment() {
 }
 
 #[test]
+fn a_bare_number_behind_makes_is_how_many_it_makes() {
+    for (line, count) in [
+        ("Makes 2", Some(2)),
+        ("makes: 4", Some(4)),
+        ("Yields 6.", Some(6)),
+        ("Makes 3 pizzas", Some(3)),
+        // How long or how much it makes is no number of pieces.
+        ("Makes 2 cups", None),
+        ("Makes 900 g", None),
+    ] {
+        let p = pasted(&format!("500 g flour\n325 g water\n10 g salt\n{line}")).unwrap();
+        assert_eq!(p.makes.count, count, "{line}");
+    }
+}
+
+#[test]
 fn a_levain_keeps_its_feeding_and_a_biga_its_own_flour() {
     let p = pasted("Levain\n20 g starter\n40 g flour\n40 g water\n\nDough\n450 g flour\n290 g water\n11 g salt").unwrap();
     let l = &p.formula.preferments[0];
