@@ -1,6 +1,9 @@
 //! Every fact that the core states has a text in every language, filled with what the fact brings; and no text is left over.
 
 use craft::keyed::Keyed;
+mod files;
+
+use files::sources;
 use fluent_syntax::ast::{
     CallArguments, Entry, Expression, InlineExpression, Pattern, PatternElement,
 };
@@ -12,17 +15,6 @@ use std::path::{Path, PathBuf};
 
 /// Texts that no `fact!` names: words between values, and what pages say themselves.
 const OF_SPEECH: [&str; 2] = ["and", "to"];
-
-fn sources(dir: &Path, kind: &str, out: &mut Vec<PathBuf>) {
-    for entry in fs::read_dir(dir).unwrap() {
-        let path = entry.unwrap().path();
-        if path.is_dir() {
-            sources(&path, kind, out);
-        } else if path.extension().is_some_and(|e| e == kind) {
-            out.push(path);
-        }
-    }
-}
 
 /// A code, the names of its values, and where it stands.
 type Stated = (String, BTreeSet<String>, PathBuf);

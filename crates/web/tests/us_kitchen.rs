@@ -31,6 +31,31 @@ fn foreign(text: &str) -> Vec<String> {
     found
 }
 
+/// Words that gave way to others (`docs/words.md`), with what stands around them.
+fn given_up(text: &str) -> Vec<String> {
+    let words: Vec<String> = text
+        .split(' ')
+        .map(|w| {
+            w.trim_matches(|c: char| !c.is_alphanumeric())
+                .to_lowercase()
+        })
+        .collect();
+    let mut found = vec![];
+    for (i, word) in words.iter().enumerate() {
+        let next = words.get(i + 1).map_or("", String::as_str);
+        let old = matches!(
+            word.as_str(),
+            "reserve" | "temper" | "tempered" | "tempering"
+        ) || (matches!(word.as_str(), "rise" | "its" | "both" | "two")
+            && matches!(next, "clock" | "clocks"));
+        if old {
+            let around = i.saturating_sub(4)..(i + 4).min(words.len());
+            found.push(words[around].join(" "));
+        }
+    }
+    found
+}
+
 /// The addresses that a page leads to; what changes something is asked by post.
 fn links(page: &str) -> impl Iterator<Item = String> {
     page.split("href=\"/").skip(1).filter_map(|rest| {
@@ -128,6 +153,7 @@ async fn a_kitchen_of_ounces_and_fahrenheit_meets_no_gram_and_no_celsius() -> Re
             said(&page.body)
         };
         wrong.extend(foreign(&text).into_iter().map(|w| format!("{path}: {w}")));
+        wrong.extend(given_up(&text).into_iter().map(|w| format!("{path}: {w}")));
         queue.extend(links(&page.body));
     }
     assert!(seen.len() >= 40, "{seen:?}");
@@ -161,6 +187,8 @@ async fn a_kitchen_of_ounces_and_fahrenheit_meets_no_gram_and_no_celsius() -> Re
 fn the_walk_knows_a_foreign_figure_when_it_meets_one() {
     let page = "<p>At 23 °C for <b>250</b> g</p><i aria-label=\"30 cm round\"></i>";
     assert_eq!(foreign(&said(page)).len(), 3);
+    let old = "<p>Temper the balls: reserve 57, Rise clock 90. Reserved for both.</p>";
+    assert_eq!(given_up(&said(old)).len(), 3);
     let fine = "<p>At 73 °F; a 0.1 g scale errs by 3 %. In 12 m.</p><style>a{b:3 g}</style>";
     assert!(
         foreign(&said(fine)).is_empty(),

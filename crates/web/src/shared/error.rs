@@ -1,5 +1,6 @@
 //! What goes wrong, as a page: a clear sentence, a reference, a way on. The cause is logged, not shown.
 
+use crate::shared::cut::shortened;
 use crate::shared::frame::Frame;
 use crate::shared::stop::Stop;
 use crate::shared::theme::Theme;
@@ -100,12 +101,12 @@ impl IntoResponse for AppError {
             }),
             AppError::NoBatch(code) => ErrorSaid::new(
                 "No batch of that code",
-                format!("Nothing in this kitchen is called {}. Codes are two letters and a number, as written on the boxes.", shortened(code)),
+                format!("Nothing in this kitchen is called {}. Codes are two letters and a number, as written on the boxes.", shortened(code, 25)),
             )
             .with(StatusCode::NOT_FOUND),
             AppError::NoFormula(id) => ErrorSaid::new(
                 "No formula of that number",
-                format!("Nothing in this kitchen's library is kept as {}. The library lists what there is.", shortened(id)),
+                format!("Nothing in this kitchen's library is kept as {}. The library lists what there is.", shortened(id, 25)),
             )
             .with(StatusCode::NOT_FOUND),
             AppError::Asked(sentence) => ErrorSaid::new("That cannot be done", sentence.clone()).with(StatusCode::UNPROCESSABLE_ENTITY),
@@ -123,14 +124,6 @@ fn not_now(said: ErrorSaid) -> Response {
     r.headers_mut()
         .insert(header::RETRY_AFTER, header::HeaderValue::from_static("1"));
     r
-}
-
-fn shortened(code: &str) -> String {
-    let mut s: String = code.chars().take(24).collect();
-    if s.len() < code.len() {
-        s.push('…');
-    }
-    s
 }
 
 fn failed() -> ErrorSaid {

@@ -3,6 +3,7 @@
 pub mod assets;
 pub mod changes;
 pub mod chart;
+pub mod cut;
 pub mod drawn;
 pub mod error;
 pub mod fields;

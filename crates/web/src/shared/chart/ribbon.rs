@@ -2,6 +2,7 @@
 
 use super::strip::{blocks, flag, window, window_words};
 use super::{Hold, HourLine, Svg, curve};
+use crate::shared::cut::shortened;
 use crate::shared::format::hm;
 use craft::sheet::{SheetResult, StepKind, hours};
 use jiff::Timestamp;
@@ -30,6 +31,8 @@ struct RibbonLayout {
     narrow: bool,
 }
 
+/// Letters of a name that find room.
+const NAME_LETTERS: usize = 19;
 const WIDE: RibbonLayout = RibbonLayout {
     width: 1240.0,
     left: 206.0,
@@ -228,12 +231,13 @@ fn draw_row(
         name_curves(svg, axis, row, now, low, high + 4.0);
     }
     if l.narrow {
-        svg.text(6.0, y + 19.0, "dsp d16 halo", Hold::Start, row.name);
-        let x = 16.0 + 10.2 * row.name.chars().count().min(22) as f64;
+        let name = shortened(row.name, NAME_LETTERS);
+        svg.text(6.0, y + 19.0, "dsp d16 halo", Hold::Start, &name);
+        let x = 16.0 + 10.2 * name.chars().count() as f64;
         svg.text(x, y + 19.0, "tk b halo", Hold::Start, row.code);
         svg.text(x + 52.0, y + 19.0, "tk halo", Hold::Start, &row.state);
     } else {
-        let name: String = row.name.chars().take(20).collect();
+        let name = shortened(row.name, NAME_LETTERS);
         svg.text(14.0, y + 26.0, "dsp d17", Hold::Start, &name);
         svg.raw(&format!(
             r#"<text x="14" y="{:.1}" class="tx"><tspan class="b">{}</tspan><tspan dx="8" class="ink2">{}</tspan></text>"#,
