@@ -374,7 +374,7 @@ impl BakeView {
                 "not read yet".into(),
                 |(at, c)| {
                     format!(
-                        "{}{} at {}",
+                        "{} {} at {}",
                         here.measures.degrees(c, 0),
                         here.measures.degree_unit(),
                         hm(&here.local(at))
