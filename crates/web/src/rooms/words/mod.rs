@@ -8,10 +8,10 @@ use askama::Template;
 use axum::Router;
 use axum::response::Html;
 use axum::routing::get;
-use craft::keyed::Keyed;
 use jiff::tz::TimeZone;
 use speech::glossary::GlossaryShelf;
 use speech::{Measures, Reader};
+use std::sync::LazyLock;
 
 pub fn routes() -> Router<App> {
     Router::new().route("/words", get(words))
@@ -21,15 +21,18 @@ pub fn routes() -> Router<App> {
 #[template(path = "rooms/words/page.html")]
 struct WordsPage {
     frame: Frame,
-    shelves: Vec<GlossaryShelf>,
+    shelves: &'static [GlossaryShelf],
 }
 
 /// Also without the database: the words are the same for every kitchen.
+static SHELVES: LazyLock<Vec<GlossaryShelf>> =
+    LazyLock::new(|| Reader::plain(Measures::METRIC, &TimeZone::UTC).glossary());
+
 async fn words(theme: Theme) -> Result<Html<String>, AppError> {
     let mut frame = Frame::bare(theme, Stop::Bench, "Words");
     frame.path = "/words".into();
     page(&WordsPage {
         frame,
-        shelves: Reader::plain(Measures::METRIC, &TimeZone::UTC).glossary(),
+        shelves: &SHELVES,
     })
 }
