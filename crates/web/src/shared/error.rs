@@ -10,7 +10,6 @@ use axum::extract::Request;
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{Html, IntoResponse, Response};
-use craft::keyed::Keyed;
 use std::any::Any;
 use store::StoreError;
 

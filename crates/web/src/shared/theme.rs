@@ -9,9 +9,9 @@ use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::post;
 use serde::Deserialize;
 use std::convert::Infallible;
-use strum::{EnumString, IntoStaticStr, VariantArray};
+use strum::{EnumString, IntoStaticStr};
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, EnumString, IntoStaticStr, VariantArray)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, EnumString, IntoStaticStr)]
 #[strum(serialize_all = "snake_case")]
 pub enum Theme {
     #[default]
@@ -20,6 +20,10 @@ pub enum Theme {
 }
 
 impl Theme {
+    /// "day" or "night", as the cookie and the styles say it.
+    pub fn word(self) -> &'static str {
+        self.into()
+    }
     pub fn other(self) -> Theme {
         match self {
             Theme::Day => Theme::Night,
@@ -55,8 +59,11 @@ pub fn routes() -> Router<App> {
 }
 
 async fn lamp(Form(l): Form<Lamp>) -> Response {
-    let theme = if l.theme == "night" { "night" } else { "day" };
-    let cookie = format!("theme={theme}; Path=/; Max-Age=31536000; SameSite=Lax");
+    let theme: Theme = l.theme.parse().unwrap_or_default();
+    let cookie = format!(
+        "theme={}; Path=/; Max-Age=31536000; SameSite=Lax",
+        theme.word()
+    );
     (
         [(header::SET_COOKIE, cookie)],
         Redirect::to(own_path(&l.back)),

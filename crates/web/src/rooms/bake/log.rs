@@ -13,7 +13,6 @@ use askama::Template;
 use axum::extract::{Path, State};
 use axum::response::Html;
 use craft::fire::judge::floor_before;
-use craft::keyed::Keyed;
 use craft::reading::Subject;
 use store::entry::Seen;
 

@@ -12,7 +12,6 @@ use axum::Router;
 use axum::response::{IntoResponse, Response};
 use axum::routing::post;
 use craft::fact;
-use craft::keyed::Keyed;
 use store::entry::{Seen, Standing};
 use uuid::Uuid;
 

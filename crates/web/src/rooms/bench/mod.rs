@@ -14,7 +14,6 @@ use axum::Router;
 use axum::extract::{Query, State};
 use axum::response::Html;
 use axum::routing::get;
-use craft::keyed::Keyed;
 use view::BenchView;
 
 pub fn routes() -> Router<App> {

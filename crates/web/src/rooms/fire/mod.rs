@@ -30,7 +30,6 @@ use craft::fire::overview::FireOverview;
 use craft::fire::remedy::FireChange;
 use craft::fire::set_points::solve_plan;
 use craft::formula::{Formula, FormulaRequest, formulate};
-use craft::keyed::Keyed;
 use craft::refusal::FieldError;
 use craft::sheet::StepKind;
 use form::{Dough, Read};

@@ -18,7 +18,6 @@ use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use craft::exchange::{from_recipe_ld, import};
 use craft::formula::Formula;
-use craft::keyed::Keyed;
 use craft::paste::{PasteRequest, Pasted, Status, read};
 use craft::refusal::ValidationError;
 use craft::style::Style;

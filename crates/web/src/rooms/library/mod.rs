@@ -22,7 +22,6 @@ use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::formula::diff::{changes, pieces};
 use craft::formula::{Dose, Formula};
-use craft::keyed::Keyed;
 use craft::number::plain;
 use serde::Deserialize;
 use store::batch::Origin;

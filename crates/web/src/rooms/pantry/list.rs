@@ -17,7 +17,6 @@ use axum::response::{IntoResponse, Redirect, Response};
 use craft::fire::Oven;
 use craft::flour::FlourKind;
 use craft::formula::PanShape;
-use craft::keyed::Keyed;
 use craft::number::plain;
 use craft::pantry::{Flour, InStock};
 use jiff::civil::Date;

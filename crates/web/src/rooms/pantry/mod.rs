@@ -23,7 +23,6 @@ use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::fact::Fact;
 use craft::fire::Oven;
-use craft::keyed::Keyed;
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
 use craft::path::{Method, Place};
 use craft::refusal::{FieldError, ValidationError};

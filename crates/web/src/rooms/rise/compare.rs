@@ -19,7 +19,6 @@ use axum::extract::State;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::get;
 use craft::formula::{Formula, Ingredient};
-use craft::keyed::Keyed;
 use craft::number::two_digits;
 use craft::sheet::choose::{ComparedMethod, compare};
 use craft::sheet::{SheetRequest, StepKind};

@@ -25,7 +25,6 @@ use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use axum::{Json, Router};
 use craft::formula::Formula;
-use craft::keyed::Keyed;
 use craft::path::Method;
 use craft::refusal::FieldError;
 use looked::LookedAhead;

@@ -25,7 +25,6 @@ use axum::routing::{get, post};
 use axum::{Json, Router};
 use craft::fact::Fact;
 use craft::formula::Formula;
-use craft::keyed::Keyed;
 use craft::refusal::FieldError;
 use craft::sheet::{SheetRequest, SheetResult};
 use serde::Serialize;

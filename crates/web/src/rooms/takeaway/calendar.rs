@@ -19,7 +19,6 @@ use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use axum::routing::{get, post};
 use chrono::DateTime;
-use craft::keyed::Keyed;
 use craft::sheet::StepKind;
 use icalendar::{Alarm, Calendar, Component, Event, EventLike, Trigger};
 use jiff::Timestamp;
