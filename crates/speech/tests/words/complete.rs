@@ -1,9 +1,8 @@
 //! Every fact that the core states has a text in every language, filled with what the fact brings; and no text is left over.
 
 use craft::keyed::Keyed;
-mod files;
 
-use files::sources;
+use crate::files::sources;
 use fluent_syntax::ast::{
     CallArguments, Entry, Expression, InlineExpression, Pattern, PatternElement,
 };

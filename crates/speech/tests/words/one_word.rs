@@ -1,8 +1,6 @@
 //! `docs/words.md` lists the words of the pages as the pages explain them, and no page says a word that gave way.
 
-mod files;
-
-use files::sources;
+use crate::files::sources;
 use jiff::tz::TimeZone;
 use speech::{Measures, Reader};
 use std::fmt::Write;
