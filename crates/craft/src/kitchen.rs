@@ -21,6 +21,11 @@ pub(crate) fn fridge_into(c: &mut Check, v: f64) {
 pub(crate) fn flour_into(c: &mut Check, v: f64) {
     c.range("flour_c", fact!("f-flour"), v, -20.0, 45.0, Value::Celsius);
 }
+/// How warm a dough may be wanted off the mixer, °C.
+pub(crate) fn target_dough_into(c: &mut Check, v: f64) {
+    let name = fact!("f-dough-off-the-mixer");
+    c.range("target_dough_c", name, v, 5.0, 35.0, Value::Celsius);
+}
 /// Water from the tap, °C.
 pub(crate) fn tap_water_into(c: &mut Check, v: f64) {
     let name = fact!("f-tap-water");

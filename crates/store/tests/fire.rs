@@ -5,9 +5,9 @@ mod entered;
 use anyhow::{Context, Result};
 use craft::fact;
 use craft::fire::{FireChoice, Oven, Run, Tap, TapKind, of_formula, oven};
-use craft::formula::Scales;
 use craft::reading::Subject;
-use craft::sheet::{KitchenUsual, SheetRequest, work_out};
+use craft::sheet::{SheetRequest, work_out};
+use entered::usual;
 use jiff::{SignedDuration, Timestamp};
 use store::batch::{self, Batch, NewBatch, NewPlan, Origin, Replanned};
 use store::entry::{self, Seen};
@@ -21,17 +21,6 @@ const NOW: &str = "2026-11-25T08:00:00Z";
 
 fn at(text: &str) -> Timestamp {
     text.parse().unwrap()
-}
-
-fn usual() -> KitchenUsual {
-    KitchenUsual {
-        time_zone: "Europe/London".into(),
-        altitude_m: 310.0,
-        room_c: 19.5,
-        fridge_c: 4.5,
-        tap_water_c: 9.5,
-        scales: Scales::default(),
-    }
 }
 
 /// A kitchen, and a batch without a fire in it.

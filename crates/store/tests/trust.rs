@@ -4,8 +4,8 @@
 mod entered;
 
 use anyhow::{Context, Result};
-use craft::formula::Scales;
-use craft::sheet::{KitchenUsual, SheetRequest, work_out};
+use craft::sheet::{SheetRequest, work_out};
+use entered::usual;
 use jiff::Timestamp;
 use sqlx::{AssertSqlSafe, Connection, MySqlConnection};
 use store::batch::{self, Batch, KeptBatch, ListedBatch, NewBatch, Origin};
@@ -21,17 +21,6 @@ const NOW: &str = "2026-11-25T08:00:00Z";
 
 fn now() -> Timestamp {
     NOW.parse().unwrap()
-}
-
-fn usual() -> KitchenUsual {
-    KitchenUsual {
-        time_zone: "Europe/London".into(),
-        altitude_m: 310.0,
-        room_c: 19.5,
-        fridge_c: 4.5,
-        tap_water_c: 9.5,
-        scales: Scales::default(),
-    }
 }
 
 fn request() -> SheetRequest {

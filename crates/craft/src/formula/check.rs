@@ -4,6 +4,7 @@ use super::formula::Formula;
 use super::parts;
 use crate::fact;
 use crate::fact::{Percent, Value, hours};
+use crate::kitchen;
 use crate::refusal::{Check, ValidationError};
 
 /// Names may be so long.
@@ -49,14 +50,7 @@ impl Formula {
                 Value::Grams,
             );
         }
-        c.range(
-            "target_dough_c",
-            fact!("f-dough-off-the-mixer"),
-            self.target_dough_c,
-            5.0,
-            35.0,
-            Value::Celsius,
-        );
+        kitchen::target_dough_into(c, self.target_dough_c);
         c.range("bulk_h", fact!("f-bulk"), self.bulk_h, 0.25, 48.0, hours);
         c.range("cold_h", fact!("f-cold"), self.cold_h, 0.0, 168.0, hours);
         c.range(

@@ -96,14 +96,7 @@ pub struct WaterResult {
 impl WaterRequest {
     pub(super) fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
-        c.range(
-            "target_dough_c",
-            fact!("f-dough-off-the-mixer"),
-            self.target_dough_c,
-            5.0,
-            35.0,
-            Value::Celsius,
-        );
+        kitchen::target_dough_into(&mut c, self.target_dough_c);
         kitchen::room_into(&mut c, self.room_c);
         kitchen::flour_into(&mut c, self.flour_c);
         kitchen::tap_water_into(&mut c, self.tap_water_c);

@@ -3,6 +3,8 @@
 
 use anyhow::{Result, bail};
 use craft::fire::Tap;
+use craft::formula::Scales;
+use craft::sheet::KitchenUsual;
 use jiff::Timestamp;
 use store::batch::{self, BatchId, KeptBatch, NewBatch};
 use store::entry::{self, By, EntryOutcome, NewEntry, SaidEntry, Seen};
@@ -55,5 +57,17 @@ pub async fn keep(
     match batch::keep(c, kitchen, new, now).await? {
         KeptBatch::Done(code) => Ok(code),
         KeptBatch::Other(code) => bail!("{code} stands under this key"),
+    }
+}
+
+/// What the kitchen of these tests usually has.
+pub fn usual() -> KitchenUsual {
+    KitchenUsual {
+        time_zone: "Europe/London".into(),
+        altitude_m: 310.0,
+        room_c: 19.5,
+        fridge_c: 4.5,
+        tap_water_c: 9.5,
+        scales: Scales::default(),
     }
 }

@@ -14,7 +14,8 @@ use craft::fire::{Tap, TapKind, Verdict};
 use craft::formula::{Formula, Scales};
 use craft::pantry::{Flour, Scale};
 use craft::reading::Subject;
-use craft::sheet::{KitchenUsual, SheetRequest, SheetResult, work_out};
+use craft::sheet::{SheetRequest, SheetResult, work_out};
+use entered::usual;
 use jiff::Timestamp;
 use std::sync::LazyLock;
 use store::batch::{self, Batch, NewBatch, Origin};
@@ -28,17 +29,6 @@ use uuid::Uuid;
 
 fn at(text: &str) -> Timestamp {
     text.parse().unwrap()
-}
-
-fn usual() -> KitchenUsual {
-    KitchenUsual {
-        time_zone: "Europe/London".into(),
-        altitude_m: 310.0,
-        room_c: 19.5,
-        fridge_c: 4.5,
-        tap_water_c: 9.5,
-        scales: Scales::default(),
-    }
 }
 
 static SHEET: LazyLock<(SheetRequest, SheetResult)> = LazyLock::new(|| {

@@ -14,21 +14,19 @@ fn flour(name: &str, w: f64) -> Flour {
     }
 }
 
+async fn kept_flour(c: &mut store::MySqlConnection, here: KitchenId) -> Result<u64> {
+    let new = At::New(Uuid::new_v4());
+    match pantry::put(c, here, new, &flour("Quernside", 290.0), at(NOW)).await? {
+        Put::Done(id) => Ok(id),
+        other => anyhow::bail!("a new one is kept, not {other:?}"),
+    }
+}
+
 #[tokio::test]
 async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
     let (db, pool, here) = open().await?;
     let mut c = pool.acquire().await?;
-    let Put::Done(id) = pantry::put(
-        &mut c,
-        here,
-        At::New(Uuid::new_v4()),
-        &flour("Quernside", 290.0),
-        at(NOW),
-    )
-    .await?
-    else {
-        panic!("a new one is kept")
-    };
+    let id = kept_flour(&mut c, here).await?;
     let item = pantry::by_id::<Flour>(&mut c, here, id).await?.unwrap();
     assert_eq!(
         pantry::put(
@@ -74,17 +72,7 @@ async fn a_stale_change_in_the_pantry_is_refused_and_shown() -> Result<()> {
 async fn changing_a_flour_changes_no_formula_and_no_batch() -> Result<()> {
     let (db, pool, here) = open().await?;
     let mut c = pool.acquire().await?;
-    let Put::Done(id) = pantry::put(
-        &mut c,
-        here,
-        At::New(Uuid::new_v4()),
-        &flour("Quernside", 290.0),
-        at(NOW),
-    )
-    .await?
-    else {
-        panic!("a new one is kept")
-    };
+    let id = kept_flour(&mut c, here).await?;
     let request = SHEET
         .0
         .clone()
