@@ -10,11 +10,11 @@ use serde::{Deserialize, Serialize};
 
 /// Specific heats, kJ/(kg·K): water, flour at 14 % moisture, salt, oil, sugar (mixture rule, textbook).
 pub(super) const C_WATER: f64 = 4.18;
-const C_FLOUR: f64 = 1.95;
-const C_SALT: f64 = 0.9;
-const C_OIL: f64 = 2.0;
-const C_SUGAR: f64 = 1.25;
-const C_DOUGH: f64 = 3.1;
+pub(super) const C_FLOUR: f64 = 1.95;
+pub(super) const C_SALT: f64 = 0.9;
+pub(super) const C_OIL: f64 = 2.0;
+pub(super) const C_SUGAR: f64 = 1.25;
+pub(super) const C_DOUGH: f64 = 3.1;
 /// Heat that melting ice takes, kJ/kg.
 pub(super) const MELTING: f64 = 334.0;
 /// Colder water than this is not to be had without ice, °C.

@@ -29,7 +29,7 @@ pub enum Mixer {
 
 impl Mixer {
     /// Heating by friction, K per minute; by hand it is 1 K in all (assumed).
-    fn kelvin_per_min(self) -> f64 {
+    pub(super) fn kelvin_per_min(self) -> f64 {
         match self {
             Mixer::Hand => 0.0,
             Mixer::Planetary => 0.6,

@@ -6,12 +6,29 @@
 //! heat and losses to the room during mixing are inside the friction figure; show it as an estimate.
 
 mod balance;
+mod bowl;
 mod extremes;
+mod friction;
+mod gluten;
 mod mixer;
+mod programmes;
 mod water;
 
 pub use balance::{COLDEST_WATER_C, HOTTEST_WATER_C, WaterRequest, WaterResult};
+pub use bowl::*;
+pub use friction::{
+    BadReading, Friction, HowSure, LoggedMix, MIXES_TO_BELIEVE, MOST_MIXES, MixReading,
+    learn_friction, sure_of_end,
+};
+pub use gluten::{
+    Development, GlutenWork, ObservedSign, OverMixed, ReadySign, UsualMinutes, development,
+    usual_minutes,
+};
 pub use mixer::Mixer;
+pub use programmes::{
+    DoughToMix, Fit, MixHazard, MixProgramme, MixRecipe, MixShares, PrefermentIn, ProgrammeFits,
+    ProgrammeStep, fitting, programmes, water_part,
+};
 pub use water::water;
 
 #[cfg(test)]
