@@ -69,57 +69,67 @@ impl Subject {
 
     /// Takes a number read in a unit; refuses what cannot be, and offers the other unit where that fits.
     pub fn take(self, value: f64, unit: TemperatureUnit) -> Result<Celsius, FieldError> {
-        let (low, high) = self.range_c();
-        let fits = |c: Celsius| (low..=high).contains(&c.0);
-        let read = Celsius::from_reading(value, unit);
-        if value.is_finite() && fits(read) {
-            return Ok(read);
-        }
-        let other = match unit {
-            TemperatureUnit::Celsius => TemperatureUnit::Fahrenheit,
-            TemperatureUnit::Fahrenheit => TemperatureUnit::Celsius,
-        };
-        let meant = Celsius::from_reading(value, other);
-        let range = Value::Range(
-            Box::new(Value::Celsius(low)),
-            Box::new(Value::Celsius(high)),
-        );
-        let refused = |message: Fact| {
-            Err(FieldError {
-                field: "degrees".into(),
-                message,
-            })
-        };
-        if !value.is_finite() {
-            return refused(fact!("must-be-a-number", what = self.name()));
-        }
-        if !fits(meant) {
-            let read = Celsius(fact::tenth(read.0));
-            return refused(fact!(
-                "outside-range",
-                what = self.name(),
-                range = range,
-                value = read
-            ));
-        }
-        let (what, meant) = (self.name(), Celsius(fact::tenth(meant.0)));
-        refused(match other {
-            TemperatureUnit::Fahrenheit => fact!(
-                "reading-in-fahrenheit",
-                what = what,
-                range = range,
-                read = value,
-                meant = meant
-            ),
-            TemperatureUnit::Celsius => fact!(
-                "reading-in-celsius",
-                what = what,
-                range = range,
-                read = value,
-                meant = meant
-            ),
-        })
+        taken(self.name(), self.range_c(), value, unit)
     }
+}
+
+/// Takes a number read in a unit of something that can be so warm; refuses what cannot be, and offers the other unit where
+/// that fits.
+pub(crate) fn taken(
+    name: Fact,
+    (low, high): (f64, f64),
+    value: f64,
+    unit: TemperatureUnit,
+) -> Result<Celsius, FieldError> {
+    let fits = |c: Celsius| (low..=high).contains(&c.0);
+    let read = Celsius::from_reading(value, unit);
+    if value.is_finite() && fits(read) {
+        return Ok(read);
+    }
+    let other = match unit {
+        TemperatureUnit::Celsius => TemperatureUnit::Fahrenheit,
+        TemperatureUnit::Fahrenheit => TemperatureUnit::Celsius,
+    };
+    let meant = Celsius::from_reading(value, other);
+    let range = Value::Range(
+        Box::new(Value::Celsius(low)),
+        Box::new(Value::Celsius(high)),
+    );
+    let refused = |message: Fact| {
+        Err(FieldError {
+            field: "degrees".into(),
+            message,
+        })
+    };
+    if !value.is_finite() {
+        return refused(fact!("must-be-a-number", what = name));
+    }
+    if !fits(meant) {
+        let read = Celsius(fact::tenth(read.0));
+        return refused(fact!(
+            "outside-range",
+            what = name,
+            range = range,
+            value = read
+        ));
+    }
+    let (what, meant) = (name, Celsius(fact::tenth(meant.0)));
+    refused(match other {
+        TemperatureUnit::Fahrenheit => fact!(
+            "reading-in-fahrenheit",
+            what = what,
+            range = range,
+            read = value,
+            meant = meant
+        ),
+        TemperatureUnit::Celsius => fact!(
+            "reading-in-celsius",
+            what = what,
+            range = range,
+            read = value,
+            meant = meant
+        ),
+    })
 }
 
 #[cfg(test)]

@@ -171,7 +171,7 @@ proptest! {
     ) {
         prop_assume!(flour > 100.0 || biga.is_some());
         let recipe = MixRecipe {
-            flour_g: flour, flour_c: 18.0, water_g: water, salt_g: 60.0, oil_g: 20.0, sugar_g: 5.0, room_c: 20.0,
+            flour_g: flour, flour_c: 18.0, water_g: water, salt_g: 60.0, oil_g: 20.0, sugar_g: 5.0, room_c: 20.0, aside_g: 30.0, aside_c: 36.0,
             preferments: biga.map(|weight_g| PrefermentIn { weight_g, temp_c: 18.0, hydration_percent: hydration }).into_iter().collect(),
         };
         for p in programmes() {

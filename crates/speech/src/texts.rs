@@ -39,7 +39,7 @@ macro_rules! files {
     };
 }
 
-static ENGLISH: [(&str, &str); 9] = files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen", "glossary");
+static ENGLISH: [(&str, &str); 10] = files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen", "mix", "glossary");
 
 pub(crate) type Bundle = FluentBundle<FluentResource>;
 

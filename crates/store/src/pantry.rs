@@ -1,10 +1,11 @@
-//! The pantry: flours, leavens, scales, pans, boxes, goods, ovens, places and the maker's own styles and methods. Each is a row of facts; a change
+//! The pantry: flours, leavens, scales, pans, boxes, goods, ovens, mixers, places and the maker's own styles and methods. Each is a row of facts; a change
 //! that began from an older one is refused with the newer one shown.
 
 use crate::error::written;
 use crate::once::{self, Once};
 use crate::{KitchenId, Result, StoreError, instant};
 use craft::fire::Oven;
+use craft::mix::Machine;
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
 use craft::path::{Method, Place};
 use craft::style::Style;
@@ -30,7 +31,7 @@ macro_rules! facts {
         }
     )*};
 }
-facts!(Flour => "flour", Leaven => "leaven", Scale => "scale", Pan => "pan", DoughBox => "box", Good => "good", Style => "style", Place => "place", Method => "method", Oven => "oven");
+facts!(Flour => "flour", Leaven => "leaven", Scale => "scale", Pan => "pan", DoughBox => "box", Good => "good", Style => "style", Place => "place", Method => "method", Oven => "oven", Machine => "mixer");
 
 /// A row of the pantry.
 #[derive(Debug, Clone, PartialEq)]
@@ -80,6 +81,7 @@ pub struct Everything {
     pub places: Vec<PantryItem<Place>>,
     pub methods: Vec<PantryItem<Method>>,
     pub ovens: Vec<PantryItem<Oven>>,
+    pub machines: Vec<PantryItem<Machine>>,
     pub unreadable: Vec<Unreadable>,
     /// There are more than are read.
     pub more: bool,
@@ -140,6 +142,7 @@ impl Everything {
             Place::KIND => self.places.push(item(id, rev, facts)?),
             Method::KIND => self.methods.push(item(id, rev, facts)?),
             Oven::KIND => self.ovens.push(item(id, rev, facts)?),
+            Machine::KIND => self.machines.push(item(id, rev, facts)?),
             // Of a newer program.
             _ => {}
         }

@@ -4,7 +4,7 @@ use crate::entry::Observation;
 use crate::id::BatchId;
 use crate::{KitchenId, Result, lifted};
 use craft::fire::Tap;
-use craft::sheet::progress::StepPast;
+use craft::sheet::progress::{FromTheBowl, StepPast};
 use craft::sheet::{SheetRequest, SheetResult};
 use sqlx::MySqlConnection;
 use std::sync::Arc;
@@ -36,11 +36,15 @@ pub enum Origin {
     Demo,
 }
 
-/// What was said of its steps, in the order of entering.
-pub fn said_of_steps(entries: &Entries) -> Vec<StepPast> {
+/// What was said of its steps, in the order of entering: on its page, or at the bowl.
+pub fn said_of_steps(entries: &Entries, planned: &SheetResult) -> Vec<StepPast> {
     let mut entered: Vec<&Observation> = entries.seen.iter().collect();
     entered.sort_by_key(|o| o.id);
+    let mut bowl = FromTheBowl::default();
     let of = |o: &Observation| {
+        if let Some(tap) = o.mix_tap() {
+            return bowl.says(planned, &tap);
+        }
         let (number, said) = o.seen.of_step()?;
         Some(StepPast {
             number,

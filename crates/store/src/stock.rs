@@ -39,7 +39,7 @@ pub(crate) async fn follow(
     let all = taken(
         &sheet.request,
         &sheet.result,
-        &said_of_steps(&entries),
+        &said_of_steps(&entries, &sheet.result),
         ended,
     );
     let kept = everything(db, kitchen).await?.kept();

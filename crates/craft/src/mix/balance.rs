@@ -146,7 +146,7 @@ impl WaterRequest {
         c.done()
     }
 
-    /// Heat capacity of everything but the water, J/K; it is all as warm as the flour but the oil.
+    /// Heat capacity of what is as warm as the flour, J/K.
     pub(super) fn dry_capacity(&self) -> f64 {
         self.flour_g * C_FLOUR + self.salt_g * C_SALT + self.sugar_g * C_SUGAR
     }
@@ -157,7 +157,7 @@ impl WaterRequest {
             + self.preferment_g * C_DOUGH
     }
     /// Heat in flour, salt, sugar (as warm as the flour) and oil (as warm as the room), J above 0 °C.
-    pub(super) fn heat_without_water(&self) -> f64 {
+    fn heat_without_water(&self) -> f64 {
         self.dry_capacity() * self.flour_c
             + self.oil_g * C_OIL * self.room_c
             + self.preferment_g * C_DOUGH * self.preferment_c
@@ -167,12 +167,43 @@ impl WaterRequest {
     pub(super) fn poured_g(&self) -> f64 {
         (self.water_g - self.aside_g).max(0.0)
     }
-    pub(super) fn friction_k(&self) -> f64 {
-        self.mixer.friction_k(self.mixing_min)
+    /// Bowl and room left out, one step and all of it at its start.
+    pub(super) fn plain_response(&self) -> DoughResponse {
+        let capacity = self.capacity();
+        let friction_k = self.mixer.friction_k(self.mixing_min);
+        DoughResponse {
+            poured_g: self.poured_g(),
+            at_zero_c: self.heat_without_water() / capacity + friction_k,
+            per_water_k: self.poured_g() * C_WATER / capacity,
+            per_flour_k: self.dry_capacity() / capacity,
+            friction_k,
+        }
+    }
+}
+
+/// How a dough's end answers what is poured: it is linear, whatever bowl, room and steps do on the way.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct DoughResponse {
+    /// The water that is poured at a temperature to be found, g.
+    pub poured_g: f64,
+    /// The end with that water at 0 °C.
+    pub at_zero_c: f64,
+    /// What a degree of it does.
+    pub per_water_k: f64,
+    /// What a degree of the flour does.
+    pub per_flour_k: f64,
+    /// What work adds.
+    pub friction_k: f64,
+}
+
+impl DoughResponse {
+    /// The water's temperature for a dough temperature, possible or not, °C.
+    pub(super) fn water_for(&self, target_c: f64) -> f64 {
+        (target_c - self.at_zero_c) / self.per_water_k
     }
     /// Dough temperature with the water at `water_c`, `ice_g` of it as ice.
     pub(super) fn dough_with(&self, water_c: f64, ice_g: f64) -> f64 {
-        let water = (self.poured_g() - ice_g) * C_WATER * water_c - MELTING * ice_g;
-        (self.heat_without_water() + water) / self.capacity() + self.friction_k()
+        let heat = (self.poured_g - ice_g) * C_WATER * water_c - MELTING * ice_g;
+        self.at_zero_c + self.per_water_k * heat / (self.poured_g * C_WATER)
     }
 }

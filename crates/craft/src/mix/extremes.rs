@@ -1,27 +1,27 @@
 //! Water colder than a tap gives, and hotter than yeast bears: ice, chilled or warmed flour.
 
 use super::balance::{
-    C_WATER, COLDEST_WATER_C, HOTTEST_WATER_C, MELTING, WaterRequest, WaterResult,
+    C_WATER, COLDEST_WATER_C, DoughResponse, HOTTEST_WATER_C, MELTING, WaterRequest, WaterResult,
 };
 use crate::fact;
 use crate::fact::{Percent, tenth, whole};
 use crate::note::Note;
 use crate::units::{Celsius, Grams};
 
-/// Ice that replaces part of the water at `water_c` so that the heat balance closes, g.
-pub(super) fn ice_for(r: &WaterRequest, wanted: f64, water_c: f64) -> f64 {
-    (r.poured_g() * C_WATER * water_c - wanted) / (C_WATER * water_c + MELTING)
+/// Ice that replaces part of the water at `water_c` so that all of it is worth `needed_c`, g.
+pub(super) fn ice_for(d: &DoughResponse, needed_c: f64, water_c: f64) -> f64 {
+    d.poured_g * C_WATER * (water_c - needed_c) / (C_WATER * water_c + MELTING)
 }
 
 /// Ice in the water, where it must be colder than a tap gives.
-pub(super) fn with_ice(r: &WaterRequest, wanted: f64, out: &mut WaterResult) {
+pub(super) fn with_ice(r: &WaterRequest, d: &DoughResponse, out: &mut WaterResult) {
     let pour_c = r.tap_water_c.max(COLDEST_WATER_C);
-    let ice = ice_for(r, wanted, pour_c);
+    let ice = ice_for(d, out.needed_c, pour_c);
     let most = 0.6 * r.poured_g();
     out.pour_c = pour_c;
     out.ice_g = ice.min(most);
     out.pour_g = r.poured_g() - out.ice_g;
-    out.dough_c = r.dough_with(pour_c, out.ice_g);
+    out.dough_c = d.dough_with(pour_c, out.ice_g);
     if ice <= most {
         out.notes.push(
             Note::watch(
@@ -37,8 +37,7 @@ pub(super) fn with_ice(r: &WaterRequest, wanted: f64, out: &mut WaterResult) {
         );
     } else {
         out.reached = false;
-        let surplus = (out.dough_c - r.target_dough_c) * r.capacity();
-        let flour_c = r.flour_c - surplus / r.dry_capacity();
+        let flour_c = r.flour_c - (out.dough_c - r.target_dough_c) / d.per_flour_k;
         out.notes.push(
             Note::act(
                 "too_warm_for_ice",
@@ -59,12 +58,11 @@ pub(super) fn with_ice(r: &WaterRequest, wanted: f64, out: &mut WaterResult) {
 }
 
 /// Water as hot as yeast bears, where it should be hotter.
-pub(super) fn too_hot(r: &WaterRequest, out: &mut WaterResult) {
+pub(super) fn too_hot(r: &WaterRequest, d: &DoughResponse, out: &mut WaterResult) {
     out.pour_c = HOTTEST_WATER_C;
-    out.dough_c = r.dough_with(HOTTEST_WATER_C, 0.0);
+    out.dough_c = d.dough_with(HOTTEST_WATER_C, 0.0);
     out.reached = false;
-    let missing = (r.target_dough_c - out.dough_c) * r.capacity();
-    let flour_c = r.flour_c + missing / r.dry_capacity();
+    let flour_c = r.flour_c + (r.target_dough_c - out.dough_c) / d.per_flour_k;
     out.notes.push(
         Note::act(
             "water_too_hot",

@@ -45,14 +45,13 @@ impl Mixer {
             _ => (self.kelvin_per_min() * minutes).min(MOST_FRICTION_K),
         }
     }
-    /// Usual minutes of work, and the minutes that the whole mixing takes with weighing and pauses.
-    pub fn usual_min(self) -> (f64, f64) {
+    /// Usual minutes of work.
+    pub fn usual_min(self) -> f64 {
         match self {
-            Mixer::Hand => (12.0, 25.0),
-            Mixer::Planetary => (10.0, 20.0),
-            Mixer::Spiral => (10.0, 20.0),
-            Mixer::Fork => (14.0, 25.0),
-            Mixer::FoodProcessor => (1.2, 10.0),
+            Mixer::Hand => 12.0,
+            Mixer::Planetary | Mixer::Spiral => 10.0,
+            Mixer::Fork => 14.0,
+            Mixer::FoodProcessor => 1.2,
         }
     }
     /// What it is called.

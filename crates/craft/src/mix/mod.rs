@@ -5,15 +5,20 @@
 //! out above 40 °C. Source: fermentation model, section 2.1; craft notes, section 3. Limits: the bowl's own
 //! heat and losses to the room during mixing are inside the friction figure; show it as an estimate.
 
+mod at_work;
 mod balance;
 mod bowl;
 mod extremes;
 mod friction;
 mod gluten;
+mod judge;
 mod mixer;
 mod programmes;
+pub mod run;
 mod water;
+mod worked;
 
+pub use at_work::{MixLook, MixQuestion, NextWater, look};
 pub use balance::{COLDEST_WATER_C, HOTTEST_WATER_C, WaterRequest, WaterResult};
 pub use bowl::*;
 pub use friction::{
@@ -29,7 +34,8 @@ pub use programmes::{
     DoughToMix, Fit, MixHazard, MixProgramme, MixRecipe, MixShares, PrefermentIn, ProgrammeFits,
     ProgrammeStep, fitting, programmes, water_part,
 };
-pub use water::water;
+pub use water::{water, water_worked};
+pub use worked::{Machine, WorkedIn, preferment_programme, usual_programme, water_parts};
 
 #[cfg(test)]
 mod tests;

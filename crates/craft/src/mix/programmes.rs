@@ -50,12 +50,6 @@ pub struct ProgrammeStep {
     /// Slap and fold.
     #[serde(default)]
     pub slap: bool,
-    /// The water is iced.
-    #[serde(default)]
-    pub iced: bool,
-    /// The water comes from the fridge.
-    #[serde(default)]
-    pub chilled: bool,
 }
 
 /// What dough a programme suits; what is not said is not judged.
@@ -279,8 +273,12 @@ pub struct MixRecipe {
     pub oil_g: f64,
     /// Sugar, malt, g.
     pub sugar_g: f64,
-    /// As warm as the room, °C: what is not said otherwise.
+    /// As warm as the room, °C: oil, and what is not said otherwise.
     pub room_c: f64,
+    /// Water that holds a dissolved dose and goes in with the first of it, g.
+    pub aside_g: f64,
+    /// How warm that is, °C.
+    pub aside_c: f64,
     /// Ripe preferments.
     pub preferments: Vec<PrefermentIn>,
 }
@@ -297,7 +295,13 @@ impl MixRecipe {
     /// All of it, g.
     pub fn dough_g(&self) -> f64 {
         let preferments: f64 = self.preferments.iter().map(|p| p.weight_g).sum();
-        self.flour_g + self.water_g + self.salt_g + self.oil_g + self.sugar_g + preferments
+        self.flour_g
+            + self.water_g
+            + self.aside_g
+            + self.salt_g
+            + self.oil_g
+            + self.sugar_g
+            + preferments
     }
 
     /// How the water is shared out among the steps that pour some: as the programme says, but with enough in the first part.
@@ -359,10 +363,12 @@ impl MixRecipe {
             let wets = s.add.flour > 0.0 || s.add.preferment > 0.0;
             let with_first = wets && std::mem::take(&mut first_flour);
             if with_first {
-                put(Ingredient::Sugar, self.sugar_g, self.room_c);
+                // Salt and sugar stand beside the flour.
+                put(Ingredient::Sugar, self.sugar_g, self.flour_c);
+                put(Ingredient::Water, self.aside_g, self.aside_c);
             }
             put(Ingredient::Flour, s.add.flour * self.flour_g, self.flour_c);
-            put(Ingredient::Salt, s.add.salt * self.salt_g, self.room_c);
+            put(Ingredient::Salt, s.add.salt * self.salt_g, self.flour_c);
             put(Ingredient::Oil, s.add.salt * self.oil_g, self.room_c);
             let share = match has_preferment_step {
                 true => s.add.preferment,

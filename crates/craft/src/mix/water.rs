@@ -1,7 +1,8 @@
 //! The water that brings a dough to its temperature.
 
-use super::balance::{C_WATER, COLDEST_WATER_C, HOTTEST_WATER_C, WaterRequest, WaterResult};
+use super::balance::{COLDEST_WATER_C, DoughResponse, HOTTEST_WATER_C, WaterRequest, WaterResult};
 use super::extremes::{ice_for, too_hot, with_ice};
+use super::worked::WorkedIn;
 use crate::fact;
 use crate::fact::whole;
 use crate::note::{Note, by_urgency};
@@ -30,12 +31,23 @@ const WARM_DOUGH_C: f64 = 28.0;
 /// ```
 pub fn water(r: &WaterRequest) -> Result<WaterResult, ValidationError> {
     r.check()?;
-    let friction_k = r.friction_k();
-    let wanted = (r.target_dough_c - friction_k) * r.capacity() - r.heat_without_water();
+    Ok(poured(r, &r.plain_response()))
+}
+
+/// The same for a dough that is worked by a programme in a bowl, in a room: what they take or give on the way counts.
+///
+/// Errors: [`ValidationError`] with the fields outside their ranges.
+pub fn water_worked(r: &WaterRequest, by: &WorkedIn) -> Result<WaterResult, ValidationError> {
+    r.check()?;
+    Ok(poured(r, &by.response(r)))
+}
+
+fn poured(r: &WaterRequest, d: &DoughResponse) -> WaterResult {
+    let friction_k = d.friction_k;
     if r.poured_g() < 1.0 {
-        return Ok(nothing_to_pour(r, friction_k));
+        return nothing_to_pour(r, d);
     }
-    let needed_c = wanted / (r.poured_g() * C_WATER);
+    let needed_c = d.water_for(r.target_dough_c);
     let (terms, preferment_c) = base_terms(r);
     let base = terms * (r.target_dough_c - friction_k);
     let mut out = WaterResult {
@@ -51,12 +63,12 @@ pub fn water(r: &WaterRequest) -> Result<WaterResult, ValidationError> {
         notes: vec![],
     };
     if needed_c < COLDEST_WATER_C {
-        with_ice(r, wanted, &mut out);
+        with_ice(r, d, &mut out);
     } else if needed_c > HOTTEST_WATER_C {
-        too_hot(r, &mut out);
+        too_hot(r, d, &mut out);
     } else if needed_c < r.tap_water_c - 0.5 {
         // Reachable without ice only by cooling the water beforehand: say how much ice does it at once.
-        let ice = ice_for(r, wanted, r.tap_water_c);
+        let ice = ice_for(d, needed_c, r.tap_water_c);
         out.notes.push(
             Note::holds(
                 "colder_than_tap",
@@ -78,7 +90,7 @@ pub fn water(r: &WaterRequest) -> Result<WaterResult, ValidationError> {
         ));
     }
     out.notes = by_urgency(out.notes);
-    Ok(out)
+    out
 }
 
 /// How many temperatures the base rule weighs, and the preferment's.
@@ -91,10 +103,11 @@ fn base_terms(r: &WaterRequest) -> (f64, f64) {
 }
 
 /// All the water is in the preferment: the dough comes as it comes.
-fn nothing_to_pour(r: &WaterRequest, friction_k: f64) -> WaterResult {
+fn nothing_to_pour(r: &WaterRequest, d: &DoughResponse) -> WaterResult {
+    let friction_k = d.friction_k;
     let (terms, preferment_c) = base_terms(r);
     let base = terms * (r.target_dough_c - friction_k);
-    let dough_c = r.heat_without_water() / r.capacity() + friction_k;
+    let dough_c = d.at_zero_c;
     WaterResult {
         needed_c: r.tap_water_c,
         base_rule_c: base - r.room_c - r.flour_c - preferment_c,

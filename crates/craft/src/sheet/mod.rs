@@ -11,6 +11,7 @@ pub mod choose;
 mod how;
 mod judge;
 pub mod life;
+mod mixed_by;
 mod no_fridge;
 pub mod progress;
 mod raise;
@@ -26,12 +27,13 @@ use crate::kitchen;
 pub use begun::Begun;
 pub use certain::{FridgeKnown, Likely, Sure};
 pub use judge::is_of_hours;
+pub use mixed_by::{BowlToMix, WeighLine};
 pub use steps::{PlannedStep, StepKind, carry_numbers};
 
 use crate::fire::FireChoice;
 use crate::fire::programme::Programme;
-use crate::formula::{Doses, Formula, FormulaResult, Ingredient, Scales, weigh};
-use crate::mix::{WaterRequest, WaterResult, water};
+use crate::formula::{Doses, Formula, FormulaResult, Scales, weigh};
+use crate::mix::{Machine, WaterResult};
 use crate::note::{Note, by_urgency};
 use crate::refusal::{Check, ValidationError};
 use crate::rise::spread::spread_of;
@@ -85,6 +87,9 @@ pub struct SheetRequest {
     /// The fire that was planned for it; by the style's table when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fire: Option<Box<FireChoice>>,
+    /// The kitchen's own mixer; one of its kind where it has none.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub machine: Option<Box<Machine>>,
 }
 
 fn one() -> f64 {
@@ -336,6 +341,7 @@ impl SheetRequest {
             yeast_vigour: 1.0,
             leaven_vigour: 1.0,
             fire: None,
+            machine: None,
         }
     }
 
@@ -343,10 +349,6 @@ impl SheetRequest {
     pub fn with(mut self, change: impl FnOnce(&mut SheetRequest)) -> SheetRequest {
         change(&mut self);
         self
-    }
-    /// Minutes from the first weighing of the dough to its leaving the mixer.
-    pub fn mixing_min(&self) -> f64 {
-        self.formula.mixer.usual_min().1
     }
     /// Hours from the mixer to the serve time.
     pub fn total_h(&self) -> f64 {
@@ -405,6 +407,11 @@ impl SheetRequest {
         kitchen::flour_into(&mut c, self.flour_c);
         kitchen::tap_water_into(&mut c, self.tap_water_c);
         kitchen::altitude_into(&mut c, self.altitude_m);
+        if let Some(machine) = &self.machine {
+            c.within("machine");
+            machine.check_into(&mut c);
+            c.within("");
+        }
         if let Some(fire) = &self.fire {
             c.within("fire");
             fire.check_into(&mut c);
@@ -417,30 +424,6 @@ impl SheetRequest {
         self.fire
             .as_ref()
             .map_or(&self.formula.style.bake, |f| &f.programme)
-    }
-
-    /// The bowl, for the water.
-    fn bowl(&self, f: &FormulaResult) -> WaterRequest {
-        let last = f.last();
-        let (minutes, _) = self.formula.mixer.usual_min();
-        let preferment = &f.columns[..last];
-        WaterRequest {
-            target_dough_c: self.formula.target_dough_c,
-            room_c: self.room_c,
-            flour_c: self.flour_c,
-            tap_water_c: self.tap_water_c,
-            flour_g: f.exact_in(Ingredient::Flour, last),
-            water_g: f.exact_in(Ingredient::Water, last),
-            aside_g: f.columns[last].dilution.map_or(0.0, |d| d.less_water_g),
-            aside_c: self.room_c,
-            salt_g: f.exact_in(Ingredient::Salt, last),
-            oil_g: f.exact_in(Ingredient::Oil, last),
-            sugar_g: f.exact_in(Ingredient::Sugar, last) + f.exact_in(Ingredient::Extra, last),
-            preferment_g: preferment.iter().map(|c| c.exact_g).sum(),
-            preferment_c: raise::preferments_c(self, f),
-            mixer: self.formula.mixer,
-            mixing_min: minutes,
-        }
     }
 }
 
@@ -529,7 +512,7 @@ pub(crate) fn work_out_whole(
     no_fridge::refuse(r, &zone, runs)?;
     let mut doses = Doses::stated(&r.formula);
     let bare = weigh(&r.formula, &r.scales, &doses).map_err(in_formula)?;
-    let dough_c = water(&r.bowl(&bare)).map_err(raise::at_water)?.dough_c;
+    let dough_c = r.water(&bare)?.dough_c;
     let raised = raise::preferments(r, &bare, &mut doses, runs)?;
     let dough = raise::dough(r, &bare, &raised, dough_c.clamp(0.0, 40.0), &zone);
     too_near::refuse(r, &dough, &zone)?;
@@ -537,7 +520,7 @@ pub(crate) fn work_out_whole(
     doses.dough = yeast.percent;
     let mut formula = weigh(&r.formula, &r.scales, &doses).map_err(in_formula)?;
     // Once more with the yeast in: the water of the steps is the water of the sheet.
-    let mut bowl = water(&r.bowl(&formula)).map_err(raise::at_water)?;
+    let mut bowl = r.water(&formula)?;
     let mixed_at = r.mixed_at();
     let window = rise.window.map(|w| ReadyWindow::of(&w, mixed_at));
     let mut notes = std::mem::take(&mut formula.notes);

@@ -1,8 +1,10 @@
 //! How far a batch has come, from the steps that were marked done.
 
 use super::{Block, PlannedStep, SheetResult, StepKind};
+use crate::mix::run::{MixAct, MixTap};
 use jiff::{SignedDuration, Timestamp};
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 
 /// What was said of a step.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
@@ -34,6 +36,57 @@ pub struct StepPast {
     /// What was said of it.
     #[serde(default)]
     pub said: StepSaid,
+}
+
+/// What a tap at the bowl says of the plan's steps: the first step of the first run begins the mixing, the end of the last run
+/// ends it; a preferment is mixed when its bowl is done.
+#[derive(Debug, Default)]
+pub struct FromTheBowl {
+    /// Steps of the programme and runs, by bowl.
+    chosen: BTreeMap<u16, (usize, u16)>,
+}
+
+impl FromTheBowl {
+    /// What the next tap says, in the order of entering.
+    pub fn says(&mut self, planned: &SheetResult, tap: &MixTap) -> Option<StepPast> {
+        let step = match &tap.act {
+            MixAct::Chosen {
+                programme, runs, ..
+            } => {
+                let steps = programme.steps.len();
+                self.chosen.insert(tap.bowl, (steps, *runs));
+                return None;
+            }
+            MixAct::Step { step } => usize::from(*step),
+            _ => return None,
+        };
+        let (steps, runs) = self.chosen.get(&tap.bowl).copied()?;
+        let said = match tap.bowl {
+            0 if step == 1 && tap.run == 1 => StepSaid::Begun,
+            0 if step > steps && tap.run >= runs => StepSaid::Finished,
+            n if n > 0 && step > steps => StepSaid::Done,
+            _ => return None,
+        };
+        let number = step_of_bowl(planned, tap.bowl)?.number;
+        let at = tap.at;
+        Some(StepPast { number, at, said })
+    }
+}
+
+/// The step that mixes what is in a bowl: 0 the dough, else the preferment of that number.
+pub fn step_of_bowl(planned: &SheetResult, bowl: u16) -> Option<&PlannedStep> {
+    if bowl == 0 {
+        return planned.steps.iter().find(|s| s.kind == StepKind::Mix);
+    }
+    let from_at = planned.preferments.get(usize::from(bowl) - 1)?.from_at;
+    let before = &planned.preferments[..usize::from(bowl) - 1];
+    // Several at one moment stand in the order of the formula.
+    let earlier = before.iter().filter(|p| p.from_at == from_at).count();
+    let at_once = planned
+        .steps
+        .iter()
+        .filter(|s| s.kind == StepKind::Preferment && s.at == from_at);
+    at_once.into_iter().nth(earlier)
 }
 
 /// What is known of one step.

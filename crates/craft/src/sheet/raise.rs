@@ -5,8 +5,8 @@ use super::{PrefermentPlan, SheetRequest, SheetYeast, hours, too_near};
 use crate::fact;
 use crate::fact::{Fact, whole};
 use crate::flour::{FlourPart, blend};
-use crate::formula::{self, Dose, Doses, FormulaResult, Ingredient};
-use crate::mix::{Mixer, WaterRequest, WaterResult, water};
+use crate::formula::{self, Dose, Doses, FormulaResult};
+use crate::mix::WaterResult;
 use crate::note::Note;
 use crate::refusal::ValidationError;
 use crate::rise::{
@@ -52,37 +52,8 @@ fn stands(plan: &mut PrefermentPlan, run: &RiseResult) {
 /// The water of a preferment, so that it leaves the bowl as warm as it is wanted: worked by hand, with what the kitchen has.
 /// `None` where nothing is poured.
 pub(super) fn water_of(r: &SheetRequest, f: &FormulaResult, i: usize) -> Option<WaterResult> {
-    let p = &r.formula.preferments[i];
-    let build = f.builds.iter().find(|b| b.of == i);
-    let (flour_g, water_g, seed_g) = match build {
-        Some(b) => (b.flour_g, b.water_g, b.seed_g),
-        None => (
-            f.exact_in(Ingredient::Flour, i),
-            f.exact_in(Ingredient::Water, i),
-            0.0,
-        ),
-    };
-    if flour_g < 1.0 || water_g < 1.0 {
-        return None;
-    }
-    let bowl = WaterRequest {
-        target_dough_c: p.target(r.room_c),
-        room_c: r.room_c,
-        flour_c: r.flour_c,
-        tap_water_c: r.tap_water_c,
-        flour_g,
-        water_g,
-        aside_g: f.columns[i].dilution.map_or(0.0, |d| d.less_water_g),
-        aside_c: r.room_c,
-        salt_g: f.exact_in(Ingredient::Salt, i),
-        oil_g: 0.0,
-        sugar_g: 0.0,
-        preferment_g: seed_g,
-        preferment_c: r.room_c,
-        mixer: Mixer::Hand,
-        mixing_min: Mixer::Hand.usual_min().0,
-    };
-    water(&bowl).ok()
+    let bowl = r.to_mix(f, u16::try_from(i + 1).ok()?)?;
+    bowl.poured().ok()
 }
 
 /// The temperature of what the preferments bring, weighted by weight: their last place, °C.

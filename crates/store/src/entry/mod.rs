@@ -19,6 +19,7 @@ use crate::id::BatchId;
 use crate::{KitchenId, Result, StoreError, instant, stock};
 use craft::fact::Fact;
 use craft::fire::{Tap, TapKind};
+use craft::mix::run::MixTap;
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};
 use uuid::Uuid;
@@ -88,6 +89,8 @@ pub enum EntryOutcome {
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Standing {
     pub taps: Vec<Tap>,
+    /// Taps at the bowl.
+    pub mix: Vec<MixTap>,
     /// Entries other than taps.
     pub entries: usize,
     pub finished: bool,
@@ -195,7 +198,7 @@ pub async fn write(
         Err(e) => return Err(e.into()),
     }
     mark(&mut tx, kitchen, batch, new, by).await?;
-    if new.said.place().is_some() {
+    if new.said.place().is_some_and(|p| p != said::AT_THE_BOWL) {
         sqlx::query!(
             "INSERT INTO place_said (kitchen_id, revision) VALUES (?, 1) ON DUPLICATE KEY UPDATE revision = revision + 1",
             kitchen.0

@@ -57,6 +57,7 @@ pub(super) async fn standing(
         .collect();
     Ok(Standing {
         entries: all.seen.len() + all.taken_back.len() + all.unreadable,
+        mix: all.seen.iter().filter_map(Observation::mix_tap).collect(),
         taps: all.taps,
         finished,
         cancelled,

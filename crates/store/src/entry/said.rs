@@ -3,6 +3,7 @@
 use crate::{Result, StoreError};
 use craft::fire::{Tap, TapKind};
 use craft::keyed::Keyed;
+use craft::mix::run::{MixAct, MixTap};
 use craft::reading::Subject;
 use craft::sheet::progress::StepSaid;
 use craft::sheet::{ClockPoint, ReadyWindow};
@@ -54,6 +55,13 @@ pub enum Seen {
     PowerCut {
         until: Timestamp,
     },
+    /// A tap at the bowl: 0 the dough, else the preferment of that number; which run of it.
+    Mix {
+        bowl: u16,
+        run: u16,
+        #[serde(flatten)]
+        act: MixAct,
+    },
     /// An entry was wrong: it counts no longer.
     TakenBack {
         entry: Uuid,
@@ -96,7 +104,13 @@ impl Seen {
         self.of_step().is_some()
             || matches!(
                 self,
-                Seen::Closed { .. } | Seen::Cancelled | Seen::Reopened | Seen::TakenBack { .. }
+                Seen::Mix {
+                    act: MixAct::Step { .. },
+                    ..
+                } | Seen::Closed { .. }
+                    | Seen::Cancelled
+                    | Seen::Reopened
+                    | Seen::TakenBack { .. }
             )
     }
     /// Whether it may be taken back; steps are undone and batches reopened instead.
@@ -108,6 +122,7 @@ impl Seen {
                 | Seen::Grown { .. }
                 | Seen::Remark { .. }
                 | Seen::PowerCut { .. }
+                | Seen::Mix { .. }
         )
     }
 }
@@ -134,6 +149,21 @@ pub struct Observation {
     pub at: Timestamp,
     #[serde(flatten)]
     pub seen: Seen,
+}
+
+impl Observation {
+    /// The tap at the bowl that it is, where it is one.
+    pub fn mix_tap(&self) -> Option<MixTap> {
+        match &self.seen {
+            Seen::Mix { bowl, run, act } => Some(MixTap {
+                bowl: *bowl,
+                run: *run,
+                at: self.at,
+                act: act.clone(),
+            }),
+            _ => None,
+        }
+    }
 }
 
 /// What an entry says.
@@ -169,6 +199,9 @@ impl From<Tap> for SaidEntry {
     }
 }
 
+/// What stands as the place of a tap at the bowl: they are found by it.
+pub(super) const AT_THE_BOWL: &str = "mixer";
+
 /// The kinds that are taps.
 const TAPS: [&str; 5] = ["in", "turned", "out", "verdict", "undone"];
 
@@ -193,6 +226,7 @@ impl SaidEntry {
         match self {
             // Whether it was of a place, the entry that it takes back knows.
             SaidEntry::Seen(Seen::TakenBack { .. }) => Some("taken back"),
+            SaidEntry::Seen(Seen::Mix { .. }) => Some(AT_THE_BOWL),
             SaidEntry::Seen(seen) => seen.place(),
             SaidEntry::Tapped { .. } => None,
         }
@@ -267,6 +301,32 @@ mod tests {
             Seen::PowerCut { until: at }.into(),
             Seen::TakenBack {
                 entry: Uuid::new_v4(),
+            }
+            .into(),
+            Seen::Mix {
+                bowl: 0,
+                run: 2,
+                act: MixAct::Step { step: 3 },
+            }
+            .into(),
+            Seen::Mix {
+                bowl: 1,
+                run: 1,
+                act: MixAct::Chosen {
+                    programme: Box::new(craft::mix::programmes()[3].clone()),
+                    machine: Box::new(craft::mix::Machine::usual(craft::mix::Mixer::Spiral)),
+                    machine_id: Some(7),
+                    runs: 2,
+                },
+            }
+            .into(),
+            Seen::Mix {
+                bowl: 0,
+                run: 1,
+                act: MixAct::Poured {
+                    part: 2,
+                    c: Some(4.5),
+                },
             }
             .into(),
             Seen::Closed { went: None }.into(),

@@ -5,6 +5,7 @@ use crate::shared::kitchen::RequestKitchen;
 use craft::fire::Run;
 use craft::fire::firing::FloorRead;
 use craft::formula::Formula;
+use craft::mix::run::MixAct;
 use craft::path::Spot;
 use craft::reading::Subject;
 use craft::rise::Doubts;
@@ -98,7 +99,7 @@ impl Folded {
         let run = Run::of(&batch.entries.taps);
         let is_finished = batch.finished_at.is_some();
         let result = &batch.sheet.result;
-        let states = states(&result.steps, &said_of_steps(&batch.entries));
+        let states = states(&result.steps, &said_of_steps(&batch.entries, result));
         let progress = Progress::of(result, states, !run.pizzas.is_empty(), is_finished);
         Folded {
             plan: batch.plan,
@@ -185,6 +186,12 @@ impl BatchRecord {
                     name: name.clone(),
                     c: *celsius,
                 },
+                // What was read at the mixer is of the dough like any other reading of it.
+                Seen::Mix {
+                    bowl: 0,
+                    act: MixAct::Read { c },
+                    ..
+                } => Measured::Dough { c: *c },
                 Seen::Grown { times } => Measured::Grown { times: *times },
                 Seen::PowerCut { until } => {
                     let until = *until;
@@ -196,7 +203,7 @@ impl BatchRecord {
             readings.push(Reading { at: o.at, measured });
         }
         Happened {
-            steps: said_of_steps(&self.batch.entries),
+            steps: said_of_steps(&self.batch.entries, &self.batch.sheet.result),
             readings,
             power_cuts,
         }

@@ -65,7 +65,7 @@ pub fn aim_parts(
     if weight_g <= 0.0 {
         return None;
     }
-    let end = |at_c: f64| course(&at(mixing, names, at_c), figures, true).end_c;
+    let end = |at_c: f64| course(&set_parts(mixing, names, at_c), figures, true).end_c;
     let (cold, warm) = (end(0.0), end(1.0));
     let per_degree_k = warm - cold;
     Some(Aimed {
@@ -88,7 +88,7 @@ fn poured_g(mixing: &Mixing, names: &[&str]) -> f64 {
 }
 
 /// The mixing with the parts of these names at a temperature.
-pub(crate) fn at(mixing: &Mixing, names: &[&str], temp_c: f64) -> Mixing {
+pub(crate) fn set_parts(mixing: &Mixing, names: &[&str], temp_c: f64) -> Mixing {
     let mut m = mixing.clone();
     for i in m.steps.iter_mut().flat_map(|s| &mut s.add) {
         if i.name.as_deref().is_some_and(|n| names.contains(&n)) {

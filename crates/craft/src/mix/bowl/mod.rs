@@ -19,10 +19,12 @@ mod kinds;
 mod mixing;
 mod trace;
 
+pub(crate) use aim::set_parts;
 pub use aim::{Aimed, aim, aim_parts};
 pub use blend::{BlendFrom, Blended, Mend, blend, mend};
 pub use item::{BowlItem, Contents, Ingredient};
 pub use kinds::{DEFAULT_FILL_EFFECT, FrictionFigures};
+pub(crate) use mixing::capacity_into;
 pub use mixing::{BowlStep, Mixing, Speed, StandingDough};
-pub(crate) use trace::trace_uncapped;
 pub use trace::{BowlTrace, TracePoint, trace};
+pub(crate) use trace::{course, trace_uncapped};

@@ -24,10 +24,10 @@ fn due(b: &Batch, a: &Ahead, kind: StepKind) -> Timestamp {
 fn a_mix_that_is_marked_at_its_end_is_not_a_dough_mixed_early() {
     let on_time = Batch::new(|_| {})
         .said(Mix, Begun, 0)
-        .said(Mix, Finished, 25);
+        .said(Mix, Finished, 45);
     let late = Batch::new(|_| {})
         .said(Mix, Begun, 11)
-        .said(Mix, Finished, 36);
+        .said(Mix, Finished, 56);
     let at = |b: &Batch| b.ahead(b.h(1.0));
     let (a, b) = (at(&on_time), at(&late));
     assert_eq!(a.mixed_at, on_time.planned.mixed_at);
@@ -40,7 +40,7 @@ fn a_mix_that_is_marked_at_its_end_is_not_a_dough_mixed_early() {
     assert_eq!(minutes_apart(going.planned.mixed_at, a.mixed_at), 11.0);
     assert_eq!(
         minutes_apart(going.step(Mix).at, due(&going, &a, Mix)),
-        36.0
+        56.0
     );
 }
 
@@ -69,7 +69,7 @@ fn a_dough_measured_in_the_bowl_is_off_the_mixer_whatever_was_tapped_before() {
 fn steps_of_a_leg_follow_its_begin_and_the_next_leg_waits_for_its_hour() {
     let early = Batch::new(|r| r.formula.bulk_h = 6.0)
         .said(Mix, Begun, -40)
-        .said(Mix, Finished, -15);
+        .said(Mix, Finished, 5);
     let a = early.ahead(early.h(-0.5));
     let moved = minutes_apart(early.planned.mixed_at, a.mixed_at);
     assert_eq!(moved, -40.0);
@@ -227,7 +227,7 @@ fn a_reading_of_a_place_of_ones_own_counts_where_the_dough_lies_and_nowhere_else
             r.formula.legs = legs;
         })
         .said(Mix, Begun, 0)
-        .said(Mix, Finished, 25)
+        .said(Mix, Finished, 45)
     };
     let measured = || Measured::Place {
         name: "Cellar".into(),
@@ -257,7 +257,7 @@ fn a_dough_far_past_its_peak_never_fits_and_what_is_said_agrees() {
         r.formula.cold_h = 24.0;
     })
     .said(Mix, Begun, 0)
-    .said(Mix, Finished, 25)
+    .said(Mix, Finished, 45)
     .done(Ball, 0)
     .read(3.0, Measured::Fridge { c: 16.0 });
     let a = hot.ahead(hot.h(12.0));
@@ -336,7 +336,7 @@ proptest! {
         let repeated = numbers
             .into_iter()
             .filter(|k| !matches!(k, LightOven | Bake | Temper))
-            .fold(Batch::new(|r| r.formula.bulk_h = bulk_h), |b, k| b.said(k, StepSaid::Begun, 0).said(k, Finished, if k == Mix { 25 } else { 0 }));
+            .fold(Batch::new(|r| r.formula.bulk_h = bulk_h), |b, k| b.said(k, StepSaid::Begun, 0).said(k, Finished, if k == Mix { 45 } else { 0 }));
         let a = repeated.ahead(repeated.h(bulk_h + 1.0));
         prop_assert_eq!(a.window, b.planned.window);
         prop_assert_eq!(a.rise_at_serve, b.planned.rise_at_serve);

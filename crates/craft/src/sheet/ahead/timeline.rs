@@ -119,8 +119,12 @@ impl<'a> Timeline<'a> {
     /// When mixing began and the dough left the mixer.
     fn mix(&mut self) {
         let q = self.q;
-        let mixing = hours(q.request.mixing_min() / 60.0);
+        // As long as the plan keeps for it, whatever it would be given today.
         let planned = q.planned.mixed_at;
+        let kept = self
+            .step(StepKind::Mix)
+            .map(|(s, _)| planned.duration_since(s.at));
+        let mixing = kept.unwrap_or(hours(q.request.mixing_min() / 60.0));
         let rested = self.step(StepKind::Rest).and_then(|(_, t)| t.happened());
         let (mut from, mut end) = (None, None);
         if let Some((step, t)) = self.step(StepKind::Mix) {

@@ -1,5 +1,6 @@
 use super::*;
 use crate::flour::FlourPart;
+use crate::formula::Ingredient;
 use crate::formula::{Dose, Pieces, Preferment, PrefermentKind};
 use crate::mix::Mixer;
 use crate::rise::{DoughShape, Event};
@@ -68,7 +69,7 @@ fn the_steps_run_backward_from_the_serve_time() {
         .map(|s| (s.kind, s.at.to_string()))
         .collect();
     let want = [
-        (StepKind::Mix, "2026-11-26T12:35:00Z"),
+        (StepKind::Mix, "2026-11-26T12:15:00Z"),
         (StepKind::Rest, "2026-11-26T13:00:00Z"),
         (StepKind::Bulk, "2026-11-26T13:20:00Z"),
         (StepKind::Ball, "2026-11-26T15:00:00Z"),
@@ -148,11 +149,11 @@ fn a_serve_time_in_the_past_or_too_near_says_what_would_do() {
     let (field, message) = refusal(&late);
     assert_eq!(field, "serve_at");
     assert!(
-        message.starts_with("begun-before(began=2026-11-26T12:35:00Z, from=2026-11-28T13:30:00Z"),
+        message.starts_with("begun-before(began=2026-11-26T12:15:00Z, from=2026-11-28T13:45:00Z"),
         "{message}"
     );
-    // Eleven hours and a half in all.
-    assert!(message.contains("time=41400s"), "{message}");
+    // Eleven hours and a quarter in all.
+    assert!(message.contains("time=40500s"), "{message}");
     let near = r.with(|r| {
         r.now_at = Some(at("2026-11-27T18:00:00Z"));
     });
@@ -169,7 +170,7 @@ fn the_hours_that_are_offered_instead_do_work() {
     let shorter = r.with(|r| {
         r.formula.bulk_h = 2.0;
         r.formula.cold_h = 0.0;
-        r.formula.temper_h = 9.5;
+        r.formula.temper_h = 9.0;
     });
     let out = work_out(&shorter).unwrap();
     assert!(out.fits(shorter.serve_at));
@@ -353,7 +354,7 @@ fn a_step_in_the_night_is_named() {
         .unwrap();
     assert_eq!(
         note.what.brief(),
-        "step-away(at=2026-11-26T02:35:00Z, more=and-more(n=1), step=step-mix)"
+        "step-away(at=2026-11-26T02:15:00Z, more=and-more(n=1), step=step-mix)"
     );
     assert_eq!(note.why.code, "away-night");
     // A kitchen with hours of its own: those rule, and the night in the book says nothing.

@@ -434,6 +434,7 @@ pub fn read(
             yeast_vigour,
             leaven_vigour,
             fire: None,
+            machine: None,
         },
     };
     if let Some((begun, _)) = &sheet.begun {

@@ -5,8 +5,10 @@ use crate::shared::form::FormData;
 use crate::shared::format::{self, day_hm, hm, is_now, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
+use craft::fact;
 use craft::formula::Pieces;
 use craft::keyed::Keyed;
+use craft::mix::run::MixAct;
 use craft::path::{Place, Spot};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
@@ -439,6 +441,16 @@ fn said(
             Some(("Marked tub".into(), format!("{times:.2} ×"), String::new()))
         }
         Seen::Remark { remark } => words(remark.clone()),
+        Seen::Mix {
+            act: MixAct::Read { c },
+            ..
+        } => Some((
+            here.say(&fact!("mixlog-dough")),
+            format!("{}°", m.degrees(*c, 1)),
+            String::new(),
+        )),
+        Seen::Mix { act, .. } if act.is_of_the_dough() => words(here.say(&act.fact())),
+        Seen::Mix { .. } => None,
         Seen::Cautioned => words("Read: the caution of the fire".into()),
         Seen::PowerCut { until } => words(format!(
             "Fridge without power until {}",
