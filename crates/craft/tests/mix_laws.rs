@@ -1,7 +1,7 @@
 //! What must hold of any mixing: heat closes, warmer water never cools, what is solved is reached.
 
 use craft::mix::{
-    Aimed, BlendFrom, BowlItem, BowlStep, Friction, FrictionFigures, GlutenWork, Ingredient,
+    Aimed, BlendFrom, BowlItem, BowlPart, BowlStep, Friction, FrictionFigures, GlutenWork,
     LoggedMix, Mend, MixReading, MixRecipe, Mixer, Mixing, ObservedSign, PrefermentIn, ReadySign,
     Speed, aim, blend, development, learn_friction, mend, programmes, sure_of_end, trace,
 };
@@ -33,13 +33,13 @@ prop_compose! {
         let speed = |s| if kind == Mixer::Hand { Speed::Hand } else { s };
         let mut first = BowlStep::plain(speed(Speed::Slow), slow);
         first.add = vec![
-            BowlItem::of(Ingredient::Flour, flour, flour_c),
-            BowlItem::of(Ingredient::Water, flour * water * (1.0 - late), 15.0).named("first"),
+            BowlItem::of(BowlPart::Flour, flour, flour_c),
+            BowlItem::of(BowlPart::Water, flour * water * (1.0 - late), 15.0).named("first"),
         ];
         let mut last = BowlStep::plain(speed(Speed::Medium), medium);
         last.add = vec![
-            BowlItem::of(Ingredient::Salt, flour * 0.025, room),
-            BowlItem::of(Ingredient::Water, flour * water * late, 15.0).named("last"),
+            BowlItem::of(BowlPart::Salt, flour * 0.025, room),
+            BowlItem::of(BowlPart::Water, flour * water * late, 15.0).named("last"),
         ];
         Mixing {
             kind,
@@ -56,7 +56,7 @@ prop_compose! {
 fn poured(m: &Mixing, at_c: f64) -> Mixing {
     let mut m = m.clone();
     for i in m.steps.iter_mut().flat_map(|s| &mut s.add) {
-        if i.what == Ingredient::Water {
+        if i.what == BowlPart::Water {
             i.temp_c = at_c;
         }
     }
@@ -110,7 +110,7 @@ proptest! {
         m.room_c = 38.0;
         m.bowl_c = Some(38.0);
         for i in m.steps.iter_mut().flat_map(|s| &mut s.add) {
-            if i.what == Ingredient::Flour { i.temp_c = 5.0; }
+            if i.what == BowlPart::Flour { i.temp_c = 5.0; }
         }
         let short = trace(&m, None).unwrap();
         prop_assume!(short.end_c < 37.0 && short.cap_scale == 1.0);
@@ -209,7 +209,7 @@ fn staged_water_first_wets_all_of_the_flour() {
         .map(|s| {
             s.add
                 .iter()
-                .find(|i| i.what == Ingredient::Water)
+                .find(|i| i.what == BowlPart::Water)
                 .unwrap()
                 .weight_g
         })
@@ -232,7 +232,7 @@ fn printed_values_of_the_gluten() {
     assert!((needs(350.0, 72.0) - 21.05_f64).abs() < 0.005);
     let rested = |min: f64| {
         let mut s = BowlStep::plain(Speed::Off, min);
-        s.add = vec![BowlItem::of(Ingredient::Flour, 1000.0, 20.0)];
+        s.add = vec![BowlItem::of(BowlPart::Flour, 1000.0, 20.0)];
         let m = Mixing {
             kind: Mixer::Hand,
             capacity_kg: None,
@@ -304,8 +304,8 @@ fn a_sign_overrules_the_index_and_a_lower_one_changes_nothing() {
 fn a_reading_makes_the_end_surer() {
     let mut first = BowlStep::plain(Speed::Slow, 4.0);
     first.add = vec![
-        BowlItem::of(Ingredient::Flour, 3800.0, 18.0),
-        BowlItem::of(Ingredient::Water, 2400.0, 20.0),
+        BowlItem::of(BowlPart::Flour, 3800.0, 18.0),
+        BowlItem::of(BowlPart::Water, 2400.0, 20.0),
     ];
     let whole = Mixing {
         kind: Mixer::Spiral,
@@ -374,11 +374,11 @@ fn what_is_no_mixing_is_refused() {
         from: None,
     };
     assert_eq!(refused(&m), "mix-nothing-in-the-bowl");
-    m.steps[0].add = vec![BowlItem::of(Ingredient::Water, 600.0, 20.0)];
+    m.steps[0].add = vec![BowlItem::of(BowlPart::Water, 600.0, 20.0)];
     assert_eq!(refused(&m), "mix-work-without-flour");
     m.steps[0]
         .add
-        .push(BowlItem::of(Ingredient::Flour, 1000.0, 20.0));
+        .push(BowlItem::of(BowlPart::Flour, 1000.0, 20.0));
     assert!(trace(&m, None).is_ok());
     m.steps[0].minutes = 61.0;
     assert_eq!(refused(&m), "mix-most-machine");

@@ -2,9 +2,9 @@
 
 use craft::keyed::Keyed;
 use craft::mix::{
-    BlendFrom, BowlItem, BowlStep, Development, DoughToMix, FrictionFigures, GlutenWork,
-    Ingredient, LoggedMix, MixReading, Mixer, Mixing, ReadySign, Speed, StandingDough, aim, blend,
-    development, fitting, learn_friction, programmes, trace, usual_minutes,
+    BlendFrom, BowlItem, BowlPart, BowlStep, Development, DoughToMix, FrictionFigures, GlutenWork,
+    LoggedMix, MixReading, Mixer, Mixing, ReadySign, Speed, StandingDough, aim, blend, development,
+    fitting, learn_friction, programmes, trace, usual_minutes,
 };
 use serde_json::Value;
 
@@ -22,7 +22,7 @@ fn number(v: &Value, key: &str) -> f64 {
 
 fn item(v: &Value) -> BowlItem {
     let mut i = BowlItem::of(
-        Ingredient::from_key(v["what"].as_str().unwrap()).unwrap(),
+        BowlPart::from_key(v["what"].as_str().unwrap()).unwrap(),
         number(v, "g"),
         v["c"].as_f64().unwrap_or(0.0),
     );

@@ -139,6 +139,7 @@ fn watched_router(
         .merge(rooms::sheet::routes())
         .merge(rooms::library::routes())
         .merge(rooms::pantry::routes())
+        .merge(rooms::mix::routes())
         .merge(rooms::rise::routes())
         .merge(rooms::batch::routes())
         .merge(rooms::fire::routes())

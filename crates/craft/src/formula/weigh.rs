@@ -73,6 +73,24 @@ pub struct IngredientRow {
     pub cells: Vec<Option<WeighedCell>>,
 }
 
+impl IngredientRow {
+    /// What it is called: its own name, or the ingredient's.
+    pub fn called(&self) -> Fact {
+        if !self.name.is_nothing() {
+            return self.name.clone();
+        }
+        match self.ingredient {
+            Ingredient::Flour => fact!("flour"),
+            Ingredient::Water => fact!("mixitem-water"),
+            Ingredient::Salt => fact!("salt"),
+            Ingredient::Oil => fact!("oil"),
+            Ingredient::Sugar => fact!("sugar"),
+            Ingredient::Extra => fact!("what-else"),
+            Ingredient::Yeast => fact!("mixitem-yeast"),
+        }
+    }
+}
+
 /// One stage.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]

@@ -3,7 +3,7 @@
 //! The table is `programmes.json`: steps with shares of the recipe, cues that end them, what dough they fit, their limits and
 //! hazards. A kitchen's own have the same shape. Source: mixing and shaping, section 5; craft notes, section 3.
 
-use super::{BowlItem, BowlStep, Ingredient, Mixer, Mixing, Speed};
+use super::{BowlItem, BowlPart, BowlStep, Mixer, Mixing, Speed};
 use crate::fact;
 use crate::fact::Fact;
 use crate::refusal::{Check, ValidationError};
@@ -364,25 +364,25 @@ impl MixRecipe {
             let with_first = wets && std::mem::take(&mut first_flour);
             if with_first {
                 // Salt and sugar stand beside the flour.
-                put(Ingredient::Sugar, self.sugar_g, self.flour_c);
-                put(Ingredient::Water, self.aside_g, self.aside_c);
+                put(BowlPart::Sugar, self.sugar_g, self.flour_c);
+                put(BowlPart::Water, self.aside_g, self.aside_c);
             }
-            put(Ingredient::Flour, s.add.flour * self.flour_g, self.flour_c);
-            put(Ingredient::Salt, s.add.salt * self.salt_g, self.flour_c);
-            put(Ingredient::Oil, s.add.salt * self.oil_g, self.room_c);
+            put(BowlPart::Flour, s.add.flour * self.flour_g, self.flour_c);
+            put(BowlPart::Salt, s.add.salt * self.salt_g, self.flour_c);
+            put(BowlPart::Oil, s.add.salt * self.oil_g, self.room_c);
             let share = match has_preferment_step {
                 true => s.add.preferment,
                 // A programme that knows of none takes them with the first flour.
                 false => f64::from(u8::from(with_first)),
             };
             for p in self.preferments.iter().filter(|_| share > 0.0) {
-                let mut item = BowlItem::of(Ingredient::Preferment, share * p.weight_g, p.temp_c);
+                let mut item = BowlItem::of(BowlPart::Preferment, share * p.weight_g, p.temp_c);
                 item.hydration_percent = p.hydration_percent;
                 step.add.push(item);
             }
             if water * self.water_g > 0.0 {
                 part += 1;
-                let item = BowlItem::of(Ingredient::Water, water * self.water_g, 0.0);
+                let item = BowlItem::of(BowlPart::Water, water * self.water_g, 0.0);
                 step.add.push(item.named(&water_part(part)));
             }
             step

@@ -4,7 +4,7 @@ use super::balance::{DoughResponse, WaterRequest, WaterResult};
 use super::bowl::{capacity_into, course, set_parts};
 use super::programmes::{DoughToMix, MixRecipe, PrefermentIn};
 use super::{
-    BowlItem, Friction, FrictionFigures, Ingredient, MIXES_TO_BELIEVE, MixHazard, MixProgramme,
+    BowlItem, BowlPart, Friction, FrictionFigures, MIXES_TO_BELIEVE, MixHazard, MixProgramme,
     MixShares, Mixer, Mixing, ProgrammeStep, Speed, programmes, water_part,
 };
 use crate::fact;
@@ -225,7 +225,7 @@ impl WorkedIn<'_> {
         for s in m.steps.iter_mut().filter(|_| share > 0.0) {
             let mut ice = vec![];
             for i in s.add.iter_mut().filter(|i| i.name.is_some()) {
-                ice.push(BowlItem::of(Ingredient::Ice, share * i.weight_g, 0.0));
+                ice.push(BowlItem::of(BowlPart::Ice, share * i.weight_g, 0.0));
                 i.weight_g *= 1.0 - share;
             }
             s.add.append(&mut ice);
@@ -241,8 +241,8 @@ impl WorkedIn<'_> {
             let mut m = laid.clone();
             for i in m.steps.iter_mut().flat_map(|s| &mut s.add) {
                 match i.what {
-                    Ingredient::Water if i.name.is_some() => i.temp_c = water_c,
-                    Ingredient::Flour | Ingredient::Salt | Ingredient::Sugar => i.temp_c = flour_c,
+                    BowlPart::Water if i.name.is_some() => i.temp_c = water_c,
+                    BowlPart::Flour | BowlPart::Salt | BowlPart::Sugar => i.temp_c = flour_c,
                     _ => {}
                 }
             }

@@ -46,7 +46,11 @@ fn poured(pour_g: f64, w: Option<&WaterResult>) -> Fact {
 }
 
 /// The yeast of a column, or how much of its water it is in.
-fn yeast(f: &FormulaResult, column: usize, form: crate::leaven::YeastForm) -> Option<Fact> {
+pub(super) fn yeast(
+    f: &FormulaResult,
+    column: usize,
+    form: crate::leaven::YeastForm,
+) -> Option<Fact> {
     match f.columns[column].dilution {
         Some(d) => Some(fact!("yeast-water", weight = Grams(d.take_g))),
         None => weighed_in(f.weigh_in(Ingredient::Yeast, column), form.name()),

@@ -1,10 +1,11 @@
 //! What a dough is mixed in and by which programme, as its plan supposes it: for the water, and for the hours it takes.
 
-use super::{SheetRequest, raise};
+use super::{SheetRequest, how, raise};
 use crate::fact::Fact;
 use crate::fire::boiling_c;
 use crate::flour::blend;
 use crate::formula::{FormulaResult, Ingredient};
+use crate::leaven::YeastForm;
 use crate::mix::run::{MixInput, MixRun};
 use crate::mix::{
     BlendFrom, DoughToMix, LoggedMix, Machine, MixProgramme, MixQuestion, Mixer, UsualMinutes,
@@ -110,6 +111,8 @@ impl SheetRequest {
             runs: self.mix_runs(),
             hydration_percent: f.true_hydration_percent,
             w: blend(&self.formula.flours).w,
+            yeast: self.formula.yeast.form,
+            has_yeast: f.exact_in(Ingredient::Yeast, last) > 0.0,
             altitude_m: self.altitude_m,
             measured_water_c: None,
             kettle_c: None,
@@ -160,6 +163,8 @@ impl SheetRequest {
             runs: 1,
             hydration_percent,
             w: blend(&self.formula.flours).w,
+            yeast: p.yeast.form,
+            has_yeast: f.exact_in(Ingredient::Yeast, i) > 0.0,
             altitude_m: self.altitude_m,
             measured_water_c: None,
             kettle_c: None,
@@ -212,6 +217,10 @@ pub struct BowlToMix {
     pub hydration_percent: f64,
     /// Strength of the flour, W.
     pub w: f64,
+    /// What raises it.
+    pub yeast: YeastForm,
+    /// Whether there is any in this bowl.
+    pub has_yeast: bool,
     /// Of the kitchen, m.
     pub altitude_m: f64,
     /// The water as it was measured, °C.
@@ -321,18 +330,41 @@ impl BowlToMix {
             what,
             grams: (g / n / scale_g).round() * scale_g,
             scale_g,
+            is_dose: false,
+            how: Fact::nothing(),
         };
         let rows = f.rows.iter().filter(|r| r.ingredient != Ingredient::Water);
         let own = rows.filter_map(|r| {
             let cell = r.cells.get(self.column)?.as_ref()?;
-            (cell.exact_g > 0.0).then(|| line(r.name.clone(), cell.exact_g, cell.scale_g))
+            let mut line = line(r.called(), cell.exact_g, cell.scale_g);
+            if r.ingredient == Ingredient::Yeast {
+                (line.what, line.is_dose) = (self.yeast.name(), true);
+            }
+            if line.is_dose && f.columns[self.column].dilution.is_some() {
+                line.how = how::yeast(f, self.column, self.yeast).unwrap_or_else(Fact::nothing);
+            }
+            (cell.exact_g > 0.0).then_some((order(r.ingredient), line))
         });
         let whole = f.columns[..self.column.min(f.last())]
             .iter()
             .filter(|_| self.column == f.last());
         let scale = f.rows.first().map_or(1.0, |r| r.scale_g);
-        let whole = whole.map(|c| line(c.name.clone(), c.weighed_g, scale));
-        own.chain(whole).collect()
+        let whole = whole.map(|c| (1, line(c.name.clone(), c.weighed_g, scale)));
+        let mut all: Vec<(u8, WeighLine)> = own.chain(whole).collect();
+        all.sort_by_key(|(order, _)| *order);
+        all.into_iter().map(|(_, line)| line).collect()
+    }
+}
+
+/// In which order things are weighed: as they go in.
+fn order(what: Ingredient) -> u8 {
+    match what {
+        Ingredient::Flour => 0,
+        Ingredient::Water => 1,
+        Ingredient::Yeast => 2,
+        Ingredient::Sugar | Ingredient::Extra => 3,
+        Ingredient::Salt => 4,
+        Ingredient::Oil => 5,
     }
 }
 
@@ -345,4 +377,8 @@ pub struct WeighLine {
     pub grams: f64,
     /// What the scale resolves, g.
     pub scale_g: f64,
+    /// Whether it is a dose of yeast.
+    pub is_dose: bool,
+    /// How a dose is weighed that the scale cannot read; else nothing.
+    pub how: Fact,
 }

@@ -91,7 +91,6 @@ mixcue-water-is-taken-up = water is taken up
 
 ## What is refused.
 f-bowl = Bowl
-f-dough = Dough
 f-mixer-capacity = Capacity, dough
 mix-part-weight = Part of the mixing
 mix-part-temperature = Part of the mixing
@@ -223,3 +222,25 @@ mixlog-poured-at = water, part { $n }, at { $c }
 mixlog-read = dough { $c } at the mixer
 mixlog-seen = seen at the mixer: { $sign }
 mixlog-dough = dough at the mixer
+
+## What a mixer taught.
+speed-off = rest
+speed-slow = slow
+speed-medium = medium
+speed-fast = fast
+speed-hand = by hand
+speed-fold = folds
+mixer-adds = This mixer adds { $k } ± { $sd } a minute on { $speed }
+mixer-sure-guess = a guess by its kind
+mixer-sure-fair = { $n ->
+    [one] fair, from one mix
+   *[other] fair, from { $n } mixes
+}
+mixer-sure-known = { $n ->
+    [one] known, from one mix
+   *[other] known, from { $n } mixes
+}
+mixitem-water = water
+mixitem-ice = ice
+mixitem-yeast = yeast
+mixitem-preferment = preferment

@@ -7,7 +7,7 @@
 mod read;
 mod said;
 
-pub use read::{of_batch, of_places};
+pub use read::{codes_at_the_bowl, of_batch, of_places};
 
 /// What stands as the place of an entry that is said of a place of the kitchen's own; its name is among the facts.
 const OWN_PLACE: &str = "own";

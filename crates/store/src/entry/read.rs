@@ -140,3 +140,20 @@ pub async fn of_places(
     seen.reverse();
     Ok(seen)
 }
+
+/// The codes of batches that were mixed tap by tap, the latest first.
+pub async fn codes_at_the_bowl(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    most: u32,
+) -> Result<Vec<String>> {
+    let codes = sqlx::query_scalar!(
+        "SELECT b.code FROM entry e JOIN batch b ON b.id = e.batch_id AND b.kitchen_id = e.kitchen_id
+         WHERE e.kitchen_id = ? AND e.place = 'mixer' GROUP BY b.id, b.code ORDER BY MAX(e.at) DESC LIMIT ?",
+        kitchen.0,
+        most
+    )
+    .fetch_all(db)
+    .await?;
+    Ok(codes)
+}

@@ -70,6 +70,14 @@ impl Sent {
         })
     }
 
+    /// The `nth` entry that follows from the same form: sent twice, it is the same one.
+    pub fn nth(&self, nth: usize) -> Sent {
+        Sent {
+            key: Uuid::from_u128(self.key.as_u128() ^ (nth as u128)),
+            ..*self
+        }
+    }
+
     /// Whether it can have happened then.
     ///
     /// Errors: a sentence that names the moment.

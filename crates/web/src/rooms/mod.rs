@@ -7,6 +7,7 @@ pub mod fire;
 pub mod labels;
 pub mod ledger;
 pub mod library;
+pub mod mix;
 pub mod pantry;
 pub mod rise;
 pub mod sheet;

@@ -7,6 +7,7 @@ use crate::shared::kitchen::RequestKitchen;
 use craft::fire::{Oven, PanNow, oven};
 use craft::formula::{PanShape, Scales};
 use craft::keyed::Keyed;
+use craft::mix::{Machine, Mixer};
 use craft::number::plain;
 use craft::pantry::{InStock, Need, Price, scales_of};
 use craft::path::{Method, Place, methods};
@@ -18,6 +19,13 @@ use store::stock;
 /// The pantry of a request.
 #[derive(Debug, Clone, Default)]
 pub struct Larder(pub Everything, HashMap<u64, InStock>);
+
+/// What a kitchen weighs on and mixes in.
+#[derive(Debug, Clone, Default)]
+pub struct KitchenTools {
+    pub scales: Scales,
+    pub machines: Vec<Machine>,
+}
 
 impl From<Everything> for Larder {
     fn from(all: Everything) -> Larder {
@@ -39,6 +47,18 @@ impl Larder {
     pub fn scales(&self, here: &RequestKitchen) -> Scales {
         let list: Vec<_> = self.0.scales.iter().map(|s| s.facts.clone()).collect();
         scales_of(&list, here.kitchen.usual.scales)
+    }
+    /// What is weighed on, and what is mixed in.
+    pub fn tools(&self, here: &RequestKitchen) -> KitchenTools {
+        KitchenTools {
+            scales: self.scales(here),
+            machines: self.0.machines.iter().map(|m| m.facts.clone()).collect(),
+        }
+    }
+    /// The kitchen's own mixer of a kind, with its number.
+    pub fn machine(&self, kind: Mixer) -> Option<(Machine, u64)> {
+        let own = self.0.machines.iter().find(|m| m.facts.kind == kind)?;
+        Some((own.facts.clone(), own.id))
     }
     /// The vigour of the kitchen's own yeast and starter, put into a form that begins.
     pub fn enliven(&self, typed: &mut FormData) {

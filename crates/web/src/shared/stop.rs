@@ -53,7 +53,9 @@ impl Stop {
             (Stop::Rise, None) => Some("/rise".into()),
             (Stop::Fire, Some(code)) => Some(format!("/batches/{code}/fire")),
             (Stop::Fire, None) => Some("/fire".into()),
-            (Stop::Mix | Stop::Shape, _) => None,
+            (Stop::Mix, Some(code)) => Some(format!("/batches/{code}/mix")),
+            (Stop::Mix, None) => Some("/mix".into()),
+            (Stop::Shape, _) => None,
         }
     }
 

@@ -3,7 +3,7 @@
 //! Source: mixing and shaping, section 3.
 
 use super::trace::course;
-use super::{FrictionFigures, Ingredient, Mixing};
+use super::{BowlPart, FrictionFigures, Mixing};
 use crate::fact;
 use crate::mix::balance::{COLDEST_WATER_C, HOTTEST_WATER_C};
 use crate::refusal::ValidationError;
@@ -82,7 +82,7 @@ fn poured_g(mixing: &Mixing, names: &[&str]) -> f64 {
     let added = mixing.steps.iter().flat_map(|s| &s.add);
     let named = added.filter(|i| i.name.as_deref().is_some_and(|n| names.contains(&n)));
     named
-        .filter(|i| i.what != Ingredient::Ice)
+        .filter(|i| i.what != BowlPart::Ice)
         .map(|i| i.weight_g)
         .sum()
 }

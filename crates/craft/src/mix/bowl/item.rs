@@ -1,5 +1,7 @@
 //! What goes into a bowl: grams, temperature, and the heat in it.
 
+use crate::fact;
+use crate::fact::Fact;
 use crate::mix::balance::{C_DOUGH, C_FLOUR, C_OIL, C_SALT, C_SUGAR, C_WATER, MELTING};
 use serde::{Deserialize, Serialize};
 use strum::{EnumString, IntoStaticStr, VariantArray};
@@ -10,7 +12,7 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 #[serde(rename_all = "snake_case")]
 #[derive(EnumString, IntoStaticStr, VariantArray)]
 #[strum(serialize_all = "snake_case")]
-pub enum Ingredient {
+pub enum BowlPart {
     /// Flour, also from the freezer.
     Flour,
     /// Water of any temperature.
@@ -27,13 +29,28 @@ pub enum Ingredient {
     Preferment,
 }
 
+impl BowlPart {
+    /// What it is called.
+    pub fn name(self) -> Fact {
+        match self {
+            BowlPart::Flour => fact!("flour"),
+            BowlPart::Water => fact!("mixitem-water"),
+            BowlPart::Ice => fact!("mixitem-ice"),
+            BowlPart::Salt => fact!("salt"),
+            BowlPart::Oil => fact!("oil"),
+            BowlPart::Sugar => fact!("sugar"),
+            BowlPart::Preferment => fact!("mixitem-preferment"),
+        }
+    }
+}
+
 /// One thing that goes in at the start of a step.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
 pub struct BowlItem {
     /// What it is.
-    pub what: Ingredient,
+    pub what: BowlPart,
     /// How much, 0 to 300,000 g.
     pub weight_g: f64,
     /// How warm it is, °C; ice is at 0.
@@ -56,7 +73,7 @@ fn is_equal_parts(v: &f64) -> bool {
 
 impl BowlItem {
     /// So much of it, so warm.
-    pub fn of(what: Ingredient, weight_g: f64, temp_c: f64) -> BowlItem {
+    pub fn of(what: BowlPart, weight_g: f64, temp_c: f64) -> BowlItem {
         BowlItem {
             what,
             weight_g,
@@ -74,28 +91,28 @@ impl BowlItem {
     pub fn capacity(&self) -> f64 {
         self.weight_g
             * match self.what {
-                Ingredient::Flour => C_FLOUR,
-                Ingredient::Water | Ingredient::Ice => C_WATER,
-                Ingredient::Salt => C_SALT,
-                Ingredient::Oil => C_OIL,
-                Ingredient::Sugar => C_SUGAR,
-                Ingredient::Preferment => C_DOUGH,
+                BowlPart::Flour => C_FLOUR,
+                BowlPart::Water | BowlPart::Ice => C_WATER,
+                BowlPart::Salt => C_SALT,
+                BowlPart::Oil => C_OIL,
+                BowlPart::Sugar => C_SUGAR,
+                BowlPart::Preferment => C_DOUGH,
             }
     }
     /// Heat over liquid water at 0 °C, J.
     pub fn heat(&self) -> f64 {
         match self.what {
-            Ingredient::Ice => -MELTING * self.weight_g,
+            BowlPart::Ice => -MELTING * self.weight_g,
             _ => self.capacity() * self.temp_c,
         }
     }
     /// A temperature that the item can have, °C.
     pub(super) fn range_c(&self) -> (f64, f64) {
         match self.what {
-            Ingredient::Flour => (-20.0, 45.0),
+            BowlPart::Flour => (-20.0, 45.0),
             // Water may be asked for at any temperature: what cannot be poured is said, not refused.
-            Ingredient::Water => (-500.0, 500.0),
-            Ingredient::Preferment => (-2.0, 42.0),
+            BowlPart::Water => (-500.0, 500.0),
+            BowlPart::Preferment => (-2.0, 42.0),
             _ => (-25.0, 45.0),
         }
     }
@@ -123,15 +140,15 @@ impl Contents {
         self.weight_g += g;
         self.capacity += item.capacity();
         match item.what {
-            Ingredient::Flour => self.flour_g += g,
-            Ingredient::Water | Ingredient::Ice => self.water_g += g,
-            Ingredient::Oil => self.oil_g += g,
-            Ingredient::Preferment => {
+            BowlPart::Flour => self.flour_g += g,
+            BowlPart::Water | BowlPart::Ice => self.water_g += g,
+            BowlPart::Oil => self.oil_g += g,
+            BowlPart::Preferment => {
                 let h = item.hydration_percent / 100.0;
                 self.flour_g += g / (1.0 + h);
                 self.water_g += g * h / (1.0 + h);
             }
-            Ingredient::Salt | Ingredient::Sugar => {}
+            BowlPart::Salt | BowlPart::Sugar => {}
         }
     }
     /// Water and half the oil in % of the flour: how slack the dough is under the hook.

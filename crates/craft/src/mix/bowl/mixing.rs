@@ -2,7 +2,7 @@
 
 use super::{BowlItem, Contents};
 use crate::fact;
-use crate::fact::{Value, minutes};
+use crate::fact::{Fact, Value, minutes};
 use crate::kitchen;
 use crate::mix::Mixer;
 use crate::refusal::{Check, ValidationError};
@@ -38,6 +38,17 @@ pub enum Speed {
 }
 
 impl Speed {
+    /// What it is called.
+    pub fn name(self) -> Fact {
+        match self {
+            Speed::Off => fact!("speed-off"),
+            Speed::Slow => fact!("speed-slow"),
+            Speed::Medium => fact!("speed-medium"),
+            Speed::Fast => fact!("speed-fast"),
+            Speed::Hand => fact!("speed-hand"),
+            Speed::Fold => fact!("speed-fold"),
+        }
+    }
     /// Whether a machine runs.
     pub fn is_machine(self) -> bool {
         matches!(self, Speed::Slow | Speed::Medium | Speed::Fast)

@@ -22,7 +22,7 @@ mod trace;
 pub(crate) use aim::set_parts;
 pub use aim::{Aimed, aim, aim_parts};
 pub use blend::{BlendFrom, Blended, Mend, blend, mend};
-pub use item::{BowlItem, Contents, Ingredient};
+pub use item::{BowlItem, BowlPart, Contents};
 pub use kinds::{DEFAULT_FILL_EFFECT, FrictionFigures};
 pub(crate) use mixing::capacity_into;
 pub use mixing::{BowlStep, Mixing, Speed, StandingDough};

@@ -2,8 +2,7 @@
 
 use super::*;
 use crate::mix::{
-    BowlItem, BowlStep, Ingredient, Machine, Mixer, Mixing, ReadySign, Speed, programmes,
-    water_part,
+    BowlItem, BowlPart, BowlStep, Machine, Mixer, Mixing, ReadySign, Speed, programmes, water_part,
 };
 use jiff::Timestamp;
 
@@ -23,13 +22,13 @@ fn step(second: i64, step: u16) -> MixTap {
 fn laid() -> Mixing {
     let mut first = BowlStep::plain(Speed::Slow, 4.0);
     first.add = vec![
-        BowlItem::of(Ingredient::Flour, 1000.0, 20.0),
-        BowlItem::of(Ingredient::Water, 600.0, 20.0).named(&water_part(1)),
+        BowlItem::of(BowlPart::Flour, 1000.0, 20.0),
+        BowlItem::of(BowlPart::Water, 600.0, 20.0).named(&water_part(1)),
     ];
     let mut last = BowlStep::plain(Speed::Medium, 5.0);
     last.add = vec![
-        BowlItem::of(Ingredient::Salt, 25.0, 20.0),
-        BowlItem::of(Ingredient::Water, 60.0, 20.0).named(&water_part(2)),
+        BowlItem::of(BowlPart::Salt, 25.0, 20.0),
+        BowlItem::of(BowlPart::Water, 60.0, 20.0).named(&water_part(2)),
     ];
     Mixing {
         kind: Mixer::Spiral,

@@ -6,10 +6,11 @@ use crate::batch::entries::typed_moment;
 use crate::shared::form::{FieldReader, FormData, one_line};
 use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::larder::KitchenTools;
 use craft::flour::{FlourFacts, FlourKind, FlourPart};
 use craft::formula::{
     Dose, Extra, ExtraKind, Formula, HydrationCounts, LevainFeed, LooseBalls, Mode, PanGroup,
-    PanShape, Pieces, Preferment, PrefermentKind, Scales, Yeast,
+    PanShape, Pieces, Preferment, PrefermentKind, Yeast,
 };
 use craft::keyed::Keyed;
 use craft::leaven::YeastForm;
@@ -399,7 +400,7 @@ pub fn formula(typed: &FormData, here: &RequestKitchen) -> Result<Formula, Vec<F
 pub fn read(
     typed: &FormData,
     here: &RequestKitchen,
-    scales: Scales,
+    tools: KitchenTools,
 ) -> Result<SheetForm, Vec<FieldError>> {
     let mut r = FieldReader::new(typed);
     let name = r.name("name", "A name");
@@ -415,6 +416,8 @@ pub fn read(
         return Err(r.errors);
     }
     let usual = &here.kitchen.usual;
+    let mut own = tools.machines.into_iter();
+    let machine = own.find(|m| m.kind == formula.mixer).map(Box::new);
     let mut sheet = SheetForm {
         begun,
         name,
@@ -429,12 +432,12 @@ pub fn read(
             fridge_c,
             flour_c,
             tap_water_c,
-            scales,
+            scales: tools.scales,
             life: here.kitchen.rhythm.life.clone(),
             yeast_vigour,
             leaven_vigour,
             fire: None,
-            machine: None,
+            machine,
         },
     };
     if let Some((begun, _)) = &sheet.begun {

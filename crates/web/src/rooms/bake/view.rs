@@ -37,6 +37,8 @@ pub struct RunState {
     pub closed: bool,
     /// Out and not judged yet, the latest first.
     pub unjudged: Vec<u32>,
+    /// How often something was entered about the batch: another page of it looks again when this has moved.
+    pub revision: u64,
     pub refused: Option<String>,
 }
 
@@ -104,6 +106,7 @@ impl RunState {
             pace: s.pace_s.map(min_s),
             closed: told.is_ended(),
             unjudged: told.run.unjudged(),
+            revision: told.batch.revision,
             refused,
         }
     }

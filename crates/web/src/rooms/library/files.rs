@@ -76,7 +76,7 @@ async fn worked(
     let larder = Larder::of(app, here).await?;
     let typed = opened(&v.formula, Some(&v.name), None, here);
     let say = |e: Vec<craft::refusal::FieldError>| AppError::Asked(here.say_all(&e));
-    let sheet = reading::read(&typed, here, larder.scales(here)).map_err(say)?;
+    let sheet = reading::read(&typed, here, larder.tools(here)).map_err(say)?;
     let result = work_out(&sheet.request).map_err(|e| say(e.0))?;
     Ok((sheet.request, result))
 }

@@ -17,6 +17,7 @@ use axum::response::{IntoResponse, Redirect, Response};
 use craft::fire::Oven;
 use craft::flour::FlourKind;
 use craft::formula::PanShape;
+use craft::mix::Speed;
 use craft::number::plain;
 use craft::pantry::{Flour, InStock};
 use jiff::civil::Date;
@@ -287,6 +288,27 @@ pub async fn all(
                 .map(|x| row(x.id, &x.facts.name, oven_line(&x.facts, &m)))
                 .collect(),
             none: "Copy one below and make it yours: then Fire plans with what it really does.",
+        },
+        ListedShelf {
+            kind: "mixer",
+            path: "/pantry/mixers",
+            title: "Mixers",
+            add: "Add mixer",
+            rows: l
+                .machines
+                .iter()
+                .map(|x| {
+                    let f = &x.facts;
+                    let known = f.learned.as_ref().map_or(String::new(), |l| {
+                        format!("; {}", here.words(&l.adds(Speed::Medium)))
+                    });
+                    let holds = m.weight(1000.0 * f.capacity_kg);
+                    let unit = m.weight_unit();
+                    let says = format!("{}, holds {holds} {unit}{known}", named(&f.kind.name()));
+                    row(x.id, &f.name, says)
+                })
+                .collect(),
+            none: "What a mixer holds, and how much a minute of it warms a dough.",
         },
         ListedShelf {
             kind: "place",

@@ -3,6 +3,7 @@
 
 mod kitchen;
 mod list;
+mod mixer;
 mod oven;
 pub mod shelf;
 mod shelves;
@@ -23,6 +24,7 @@ use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::fact::Fact;
 use craft::fire::Oven;
+use craft::mix::Machine;
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
 use craft::path::{Method, Place};
 use craft::refusal::{FieldError, ValidationError};
@@ -42,6 +44,7 @@ pub fn routes() -> Router<App> {
         .merge(of::<DoughBox>("/pantry/boxes"))
         .route("/pantry/ovens/copy", post(list::copy_oven))
         .merge(of::<Oven>("/pantry/ovens"))
+        .merge(of::<Machine>("/pantry/mixers"))
         .merge(of::<Good>("/pantry/goods"))
         .merge(of::<Place>("/pantry/places"))
         .merge(of::<Method>("/pantry/methods"))

@@ -92,7 +92,7 @@ fn columns(typed: &FormData, bench: &Bench, theme: Theme) -> Result<Response, Ap
             methods.iter().find(|m| m.key == key).cloned()
         })
         .collect();
-    let (columns, error, serve) = match reading::read(typed, here, larder.scales(here)) {
+    let (columns, error, serve) = match reading::read(typed, here, larder.tools(here)) {
         Ok(sheet) => {
             let serve = day_hm(&here.local(sheet.request.serve_at));
             let all = compare(&sheet.request, &chosen, &here.kitchen.rhythm.life);

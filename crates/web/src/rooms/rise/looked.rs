@@ -31,7 +31,7 @@ pub fn request(
     bench: &Bench,
     told: Option<&BatchRecord>,
 ) -> Result<SheetRequest, Vec<FieldError>> {
-    let mut r = reading::read(typed, bench.here, bench.larder.scales(bench.here))?.request;
+    let mut r = reading::read(typed, bench.here, bench.larder.tools(bench.here))?.request;
     if let Some(t) = told {
         r.now_at = None;
         // The fire is planned on its own page: hours that move leave it as it is.

@@ -125,7 +125,7 @@ pub fn worked(
     typed: &FormData,
     bench: &Bench,
 ) -> Result<(reading::SheetForm, Arc<SheetResult>), Vec<FieldError>> {
-    let sheet = reading::read(typed, bench.here, bench.larder.scales(bench.here))?;
+    let sheet = reading::read(typed, bench.here, bench.larder.tools(bench.here))?;
     let result = bench
         .here
         .worked_out(&sheet.request)
