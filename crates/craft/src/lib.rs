@@ -10,7 +10,8 @@
 //! | [`pantry`] | what a kitchen has, what a batch costs, what must be bought |
 //! | [`paste`] | a recipe as text, read into a formula |
 //! | [`exchange`] | formulas as files: own JSON, CSV, recipe JSON-LD |
-//! | [`mix`] | how warm the water must be |
+//! | [`mix`] | how warm the water must be, and the dough while it is mixed |
+//! | [`shape`] | dividing, boxes, when each leaves the cold, how a ball opens |
 //! | [`path`] | which legs a dough lies through, and the methods that makers follow |
 //! | [`rise`] | when a dough is ready, and how much yeast that takes |
 //! | [`reading`] | what a thermometer may say |
@@ -42,6 +43,7 @@ pub mod path;
 pub mod reading;
 pub mod refusal;
 pub mod rise;
+pub mod shape;
 pub mod sheet;
 pub mod style;
 pub mod units;

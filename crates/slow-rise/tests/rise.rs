@@ -174,11 +174,11 @@ async fn a_warm_mixer_is_seen_and_mended_and_the_yeast_is_fitted() -> Result<()>
     let path = b.path().await?;
     // Mixed and set to rest, by taps; then the thermometer.
     for (word, then) in [("Begin", "since"), ("Finished", "Done"), ("Done", "Done")] {
-        let button = "const b = document.querySelector('.does .next .btn'); return b.innerText + '|' + document.querySelector('.does').innerText";
+        let button = "const b = document.querySelector('.does .next form .btn'); return b.innerText + '|' + document.querySelector('.does').innerText";
         let shown = b.script(button).await?;
         let shown = shown.as_str().unwrap_or_default().to_string();
         assert!(shown.starts_with(word), "{word}: {shown}");
-        b.click(".does .next .btn").await?;
+        b.click(".does .next form .btn").await?;
         until("the next word of the step", async || {
             b.script(button)
                 .await

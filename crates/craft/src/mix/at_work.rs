@@ -294,9 +294,12 @@ fn developed(
         hydration_percent: q.hydration_percent,
         usual: q.usual.factor,
     };
-    let until = now_min.unwrap_or(goes.minutes());
+    // The window is often pulled when the machine stands already.
+    let signs = q.run.signs_min();
+    let last = signs.iter().map(|s| s.at_min).fold(0.0, f64::max);
+    let until = now_min.unwrap_or(goes.minutes()).max(last);
     let dough = |min: f64| trace.at(min).unwrap_or(q.water.room_c);
-    development(&work, goes, until, &q.run.signs_min(), dough)
+    development(&work, goes, until, &signs, dough)
 }
 
 /// Readings far off the course, by their place.

@@ -137,7 +137,8 @@ impl Friction {
     /// How sure that is, in words.
     pub fn sureness(&self, speed: Speed) -> Fact {
         match self.how_sure(speed) {
-            HowSure::Guess => fact!("mixer-sure-guess"),
+            HowSure::Guess if self.mixes == 0 => fact!("mixer-sure-guess"),
+            HowSure::Guess => fact!("mixer-sure-still-guess", n = self.mixes),
             HowSure::Fair => fact!("mixer-sure-fair", n = self.mixes),
             HowSure::Known => fact!("mixer-sure-known", n = self.mixes),
         }

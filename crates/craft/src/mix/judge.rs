@@ -50,7 +50,9 @@ pub(super) fn of_run(
     }
     work(q, look, over, &mut out);
     readings(look, &mut out);
-    sureness(q, look, &mut out);
+    if !over {
+        sureness(q, look, &mut out);
+    }
     by_urgency(out)
 }
 

@@ -42,8 +42,8 @@ const SKIN_PIECE_KG: f64 = 0.25;
 const BREAK_LOSS: f64 = 2.0;
 const BREAK_WIDTH: f64 = 0.08;
 // Ripening: share of the gluten's hours to mature, hours to relax at W 300 (calibrated).
-const MATURE_SHARE: f64 = 0.08;
-const RELAX_H: f64 = 0.75;
+pub(crate) const MATURE_SHARE: f64 = 0.08;
+pub(crate) const RELAX_H: f64 = 0.75;
 /// Share of the yeast that still works after the freezer (craft notes, section 4: a fifth to a third more is planned).
 const FREEZING_LEAVES: f64 = 0.80;
 /// Heat of fermentation, J per mmol CO2 (textbook ±25 %).

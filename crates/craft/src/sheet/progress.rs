@@ -89,6 +89,16 @@ pub fn step_of_bowl(planned: &SheetResult, bowl: u16) -> Option<&PlannedStep> {
     at_once.into_iter().nth(earlier)
 }
 
+/// The bowl that a step mixes, where it is a mixing.
+pub fn bowl_of_step(planned: &SheetResult, step: &PlannedStep) -> Option<u16> {
+    if !matches!(step.kind, StepKind::Mix | StepKind::Preferment) {
+        return None;
+    }
+    let bowls = 0..=planned.preferments.len() as u16;
+    let of = |bowl: &u16| step_of_bowl(planned, *bowl).is_some_and(|s| s.number == step.number);
+    bowls.into_iter().find(of)
+}
+
 /// What is known of one step.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
 pub struct StepState {

@@ -17,7 +17,7 @@ struct Past {
     days_ago: i64,
     serve_hour: i8,
     change: fn(SheetRequest) -> SheetRequest,
-    /// Dough off the mixer against its plan, K.
+    /// Dough off the mixer against its plan, K; of one that was mixed tap by tap its taps tell.
     dough_off: f64,
     fridge_c: f64,
     floor_c: f64,
@@ -185,6 +185,11 @@ async fn one(w: &mut DemoWriter<'_>, past: &Past) -> Result<()> {
         .checked_sub(past.days_ago.days())?;
     let serve_at: Timestamp = day.at(past.serve_hour, 0, 0, 0).to_zoned(zone)?.timestamp();
     let request = (past.change)(w.request(past.style, serve_at)?);
+    let spiral = past.name == "Halt round";
+    let request = match spiral {
+        true => w.in_spiral(request).await?,
+        false => request,
+    };
     let request = w.fired(past.oven, 2, request).await?;
     let begun = request.start_at();
     let b = w.batch(past.name, &request, begun - minutes(90.0)).await?;
@@ -196,13 +201,12 @@ async fn one(w: &mut DemoWriter<'_>, past: &Past) -> Result<()> {
         (b.sheet.result.water.pour_c * 2.0).round() / 2.0,
     )
     .await?;
-    w.read(
-        &b,
-        mixed + minutes(2.0),
-        Subject::Dough,
-        request.formula.target_dough_c + past.dough_off,
-    )
-    .await?;
+    if spiral {
+        w.mixed(&b, past.days_ago as u32).await?;
+    } else {
+        let c = request.formula.target_dough_c + past.dough_off;
+        w.read(&b, mixed + minutes(2.0), Subject::Dough, c).await?;
+    }
     if request.formula.cold_h > 0.0 {
         w.read(
             &b,

@@ -36,18 +36,13 @@ async fn baking(w: &mut DemoWriter<'_>) -> Result<()> {
         r.formula.hydration_percent = 63.0;
         r.formula.flours = flours;
     });
+    let request = w.in_spiral(request).await?;
     let request = w.fired("Lamp room oven", 2, request).await?;
     let now = w.now;
     let b = w
         .batch("Lamp room round", &request, now - minutes(60.0 * 48.0))
         .await?;
-    w.read(
-        &b,
-        b.sheet.result.mixed_at + minutes(2.0),
-        Subject::Dough,
-        23.6,
-    )
-    .await?;
+    w.mixed(&b, 1).await?;
     w.steps_until(&b, now).await?;
     w.cautioned(&b, now - minutes(200.0)).await?;
     for (ago, c) in [(135.0, 296.0), (105.0, 372.0), (75.0, 418.0), (40.0, 426.0)] {
@@ -85,17 +80,12 @@ async fn resting_cold(w: &mut DemoWriter<'_>) -> Result<()> {
         };
         r.serve_at = serve_at;
     });
+    let request = w.in_spiral(request).await?;
     let request = w.fired("Lamp room oven", 2, request).await?;
     let b = w
         .batch("Halt round", &request, now - minutes(60.0 * 30.0))
         .await?;
-    w.read(
-        &b,
-        b.sheet.result.mixed_at + minutes(1.0),
-        Subject::Dough,
-        22.7,
-    )
-    .await?;
+    w.mixed(&b, 4).await?;
     w.steps_until(&b, now).await?;
     w.read(&b, now - minutes(8.0), Subject::Fridge, 4.8).await?;
     w.read(&b, now - minutes(9.0), Subject::Dough, 5.4).await
@@ -117,17 +107,12 @@ async fn tray_in_bulk(w: &mut DemoWriter<'_>) -> Result<()> {
         r.formula.cold_h += longer_h;
         r.serve_at = serve_at;
     });
+    let request = w.in_spiral(request).await?;
     let request = w.fired("Buffet deck", 1, request).await?;
     let b = w
         .batch("Platform tray", &request, now - minutes(60.0 * 5.0))
         .await?;
-    w.read(
-        &b,
-        b.sheet.result.mixed_at + minutes(2.0),
-        Subject::Dough,
-        22.6,
-    )
-    .await?;
+    w.mixed(&b, 7).await?;
     w.read(
         &b,
         b.sheet.result.mixed_at - minutes(14.0),

@@ -5,6 +5,7 @@ mod clock;
 mod finished;
 mod library;
 mod live;
+mod mixing;
 mod pantry;
 
 use anyhow::{Context, Result, bail};
@@ -65,6 +66,9 @@ pub async fn load(pool: &Db, now: Timestamp) -> Result<()> {
             library::write(&mut writer).await?;
         }
         finished::write(&mut writer).await?;
+        if !stale {
+            writer.mixer_learned().await?;
+        }
         live::write(&mut writer).await?;
     }
     db.commit().await?;
@@ -267,6 +271,9 @@ impl DemoWriter<'_> {
                     (end, Seen::StepFinished { step_position }),
                 ],
             };
+            if mixing::by_taps(b, step.kind) {
+                continue;
+            }
             for (at, seen) in said.into_iter().filter(|(at, _)| *at <= until) {
                 self.see(b, at, seen).await?;
             }

@@ -206,6 +206,7 @@ pub(super) async fn write(w: &mut DemoWriter<'_>) -> Result<()> {
         },
     )
     .await?;
+    keep(w, &super::mixing::spiral()).await?;
     for (_, name, _) in super::OVENS {
         keep(w, &super::house_oven(name)?).await?;
     }

@@ -232,6 +232,10 @@ speed-hand = by hand
 speed-fold = folds
 mixer-adds = This mixer adds { $k } ± { $sd } a minute on { $speed }
 mixer-sure-guess = a guess by its kind
+mixer-sure-still-guess = { $n ->
+    [one] still rough, from one mix
+   *[other] still rough, from { $n } mixes
+}
 mixer-sure-fair = { $n ->
     [one] fair, from one mix
    *[other] fair, from { $n } mixes

@@ -1,4 +1,4 @@
-// Opens the Bench, a batch and its bake without a line, as they were last seen. Nothing else is kept here but the files
+// Opens the Bench, a batch, its mix and its bake without a line, as they were last seen. Nothing else is kept here but the files
 // that ship with the program.
 
 const PAGES = "slow-rise.pages";
@@ -7,7 +7,7 @@ const MOST_PAGES = 40;
 const SLOW = 6000;
 const KEPT_AT = "x-kept-at";
 
-const isPage = (path) => path === "/" || /^\/batches\/[A-Z]{2}-\d+(\/bake)?$/.test(path);
+const isPage = (path) => path === "/" || /^\/batches\/[A-Z]{2}-\d+(\/bake|\/mix)?$/.test(path);
 const isFile = (path) => path.startsWith("/assets/");
 
 self.addEventListener("install", () => self.skipWaiting());

@@ -13,6 +13,7 @@ use craft::path::{Place, Spot};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::sheet::ahead::ON_TIME_MIN;
+use craft::sheet::progress::bowl_of_step;
 use craft::sheet::{SheetResult, StepKind};
 use jiff::ToSpan;
 use std::sync::Arc;
@@ -29,6 +30,8 @@ pub struct StepView {
     pub was: Option<String>,
     pub done: Option<String>,
     pub skipped: bool,
+    /// The bowl that it mixes.
+    pub bowl: Option<u16>,
     /// It begins and ends, and two buttons say which.
     pub has_length: bool,
     /// Since when it is under way.
@@ -364,6 +367,7 @@ fn steps(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<S
                 detail: here.say(&s.detail),
                 done: done.map(|d| hm(&here.local(d))),
                 skipped: state.left_out,
+                bowl: bowl_of_step(&told.batch.sheet.result, s),
                 has_length: s.has_length(),
                 since: begun.map(|b| hm(&here.local(b))),
                 off: off.map(|d| {

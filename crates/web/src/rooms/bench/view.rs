@@ -9,6 +9,7 @@ use crate::shared::format::{count_word, day_hm, hm, is_now, span, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use craft::reading::{FRESH_MIN, Subject};
+use craft::sheet::progress::bowl_of_step;
 use craft::sheet::{PlannedStep, StepKind};
 use jiff::Timestamp;
 use std::sync::Arc;
@@ -35,6 +36,8 @@ pub struct NextAct {
     pub code: String,
     pub position: usize,
     pub is_bake: bool,
+    /// The bowl that it is mixed in, where it is a mixing.
+    pub bowl: Option<u16>,
     /// It begins and ends, and two buttons say which.
     pub has_length: bool,
     pub under_way: bool,
@@ -260,6 +263,7 @@ fn act(d: &OpenStep, here: &RequestKitchen) -> NextAct {
         code: t.batch.code.clone(),
         position: usize::from(s.number),
         is_bake: s.kind == StepKind::Bake,
+        bowl: bowl_of_step(&t.batch.sheet.result, s),
         has_length: s.has_length(),
         under_way: d.since.is_some(),
         key: Uuid::new_v4().to_string(),

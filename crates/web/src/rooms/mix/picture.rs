@@ -13,7 +13,7 @@ pub struct LinePin {
 }
 
 const LINE_W: f64 = 700.0;
-const AXIS_Y: f64 = 92.0;
+const AXIS_Y: f64 = 112.0;
 const LEFT: f64 = 20.0;
 const RIGHT: f64 = 676.0;
 
@@ -31,7 +31,7 @@ pub fn line(pins: &[LinePin], wanted_c: f64, m: &Measures) -> String {
     let wanted = m.degrees(wanted_c, 1);
     let mut svg = Svg::new(
         LINE_W,
-        150.0,
+        170.0,
         "mix-line",
         &format!("{}; dough wanted {wanted}°", said.join(", ")),
     );
@@ -72,31 +72,34 @@ pub fn line(pins: &[LinePin], wanted_c: f64, m: &Measures) -> String {
         let at = x(p.c).clamp(LEFT + 28.0, RIGHT - 28.0);
         let row = ends.iter().position(|e| at - 38.0 > *e).unwrap_or(2);
         ends[row] = at + 38.0;
-        let lift = 24.0 * row as f64;
+        // The first row says name and degrees on two lines, those above it on one.
+        let text_y = [AXIS_Y - 48.0, AXIS_Y - 70.0, AXIS_Y - 91.0][row];
+        let stem_y = [AXIS_Y - 24.0, AXIS_Y - 66.0, AXIS_Y - 87.0][row];
         let class = if p.water { "c-tarn" } else { "c-ink" };
         svg.raw(&format!(
-            r#"<g class="{class}"><path d="M{0:.1} 88V{1:.1}" class="s" stroke-width="2"/><circle cx="{0:.1}" cy="{AXIS_Y}" r="6" class="f"/></g>"#,
+            r#"<g class="{class}"><path d="M{0:.1} {2}V{1:.1}" class="s" stroke-width="2"/><circle cx="{0:.1}" cy="{AXIS_Y}" r="6" class="f"/></g>"#,
             x(p.c),
-            68.0 - lift
+            stem_y,
+            AXIS_Y - 4.0
         ));
         if row == 0 {
-            svg.text(at, 44.0, "tx b halo", Hold::Middle, &p.name);
+            svg.text(at, text_y, "tx b halo", Hold::Middle, &p.name);
             let degrees = format!("{}°", m.degrees(p.c, 1));
-            svg.text(at, 63.0, "b halo d18", Hold::Middle, &degrees);
+            svg.text(at, text_y + 19.0, "b halo d18", Hold::Middle, &degrees);
         } else {
             let one = format!("{} {}°", p.name, m.degrees(p.c, 1));
-            svg.text(at, 63.0 - lift, "tx b halo", Hold::Middle, &one);
+            svg.text(at, text_y, "tx b halo", Hold::Middle, &one);
         }
     }
     let at = x(wanted_c);
     svg.path(
-        &format!("M{at:.1} 78V118"),
+        &format!("M{at:.1} {}V{}", AXIS_Y - 14.0, AXIS_Y + 26.0),
         r#"class="s-ink" stroke-width="3""#,
     );
     let says = format!("dough wanted {wanted}°, within {}°", one_kelvin(m));
     let half = 120.0;
     let at = at.clamp(LEFT + half, RIGHT - half);
-    svg.text(at, 138.0, "b d17", Hold::Middle, &says);
+    svg.text(at, AXIS_Y + 46.0, "b d17", Hold::Middle, &says);
     svg.end()
 }
 
@@ -142,9 +145,10 @@ pub fn blend(b: &Blended, tap_c: f64, kettle_c: f64, fridge_c: f64, m: &Measures
         ),
     ]
     .into_iter()
-    .filter(|(g, ..)| *g >= 0.5)
+    .filter(|(g, ..)| *g > 0.0)
     .collect();
     let whole: f64 = parts.iter().map(|p| p.0).sum::<f64>().max(1e-9);
+    let parts = without_crumbs(parts, whole);
     let said: Vec<String> = parts
         .iter()
         .map(|(g, _, _, what)| format!("{} {what}", m.weighed(*g)))
@@ -187,6 +191,20 @@ pub fn blend(b: &Blended, tap_c: f64, kettle_c: f64, fridge_c: f64, m: &Measures
         at += w;
     }
     svg.end()
+}
+
+/// A part of less than a hundredth is not worth a vessel: it goes with the largest.
+fn without_crumbs<T>(mut parts: Vec<(f64, T, T, String)>, whole: f64) -> Vec<(f64, T, T, String)> {
+    let crumbs: f64 = parts
+        .iter()
+        .map(|p| p.0)
+        .filter(|g| *g < 0.01 * whole)
+        .sum();
+    parts.retain(|p| p.0 >= 0.01 * whole);
+    if let Some(largest) = parts.iter_mut().max_by(|a, b| a.0.total_cmp(&b.0)) {
+        largest.0 += crumbs;
+    }
+    parts
 }
 
 const TRACE_W: f64 = 470.0;
@@ -290,6 +308,14 @@ pub fn trace(
     }
     let to_come = curve(&mut look.ahead.iter());
     svg.path(&to_come, r#"class="l-dough" stroke-dasharray="7 5""#);
+    // Figures stand as close as they can be read, the last one always.
+    let mut free_to = f64::MAX;
+    let mut named = vec![false; readings.len()];
+    for (i, r) in readings.iter().enumerate().rev() {
+        if x(r.at_min) < free_to - 40.0 {
+            (named[i], free_to) = (true, x(r.at_min));
+        }
+    }
     for (i, r) in readings.iter().enumerate() {
         let doubtful = look.doubtful.contains(&i);
         let fill = if doubtful { "none" } else { "var(--sheet)" };
@@ -299,6 +325,9 @@ pub fn trace(
             y(r.dough_c),
             if doubtful { r#" stroke-dasharray="3 2""# } else { "" }
         ));
+        if !named[i] && !doubtful {
+            continue;
+        }
         let above = y(r.dough_c) - 12.0;
         svg.text(
             x(r.at_min).clamp(T_LEFT + 22.0, T_RIGHT - 22.0),
@@ -312,7 +341,8 @@ pub fn trace(
             &format!("{}°", m.degrees(r.dough_c, 1)),
         );
     }
-    if let Some(last) = look.ahead.last() {
+    let over = look.now_min.is_some_and(|n| n >= end_min - 1e-6);
+    if let Some(last) = look.ahead.last().filter(|_| !over || readings.is_empty()) {
         svg.text(
             x(last.at_min).min(T_RIGHT - 2.0),
             (y(last.dough_c) - 10.0).max(T_TOP + 6.0),

@@ -105,6 +105,8 @@ async function tap(form, button) {
   if (fields.act === "step" || fields.act === "more") {
     if (performance.now() - lastTap < DOUBLE) return;
     lastTap = performance.now();
+    root.dataset.fresh = "";
+    setTimeout(() => delete root.dataset.fresh, DOUBLE);
   }
   const wrong = form.querySelector(".err");
   if (wrong) wrong.textContent = "";

@@ -1,5 +1,6 @@
 use super::*;
 use craft::flour::FlourFacts;
+use craft::formula::Scales;
 use craft::sheet::KitchenUsual;
 use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
 use store::KitchenId;
@@ -50,7 +51,7 @@ fn imperial() -> RequestKitchen {
 }
 
 fn back(typed: &FormData, here: &RequestKitchen) -> SheetForm {
-    read(typed, here, Scales::default()).unwrap_or_else(|e| panic!("{e:?}"))
+    read(typed, here, KitchenTools::default()).unwrap_or_else(|e| panic!("{e:?}"))
 }
 
 #[test]
@@ -169,7 +170,7 @@ fn a_kitchen_of_ounces_fahrenheit_and_inches_types_its_own_units() {
     let sheet = back(&typed, &here);
     assert!((sheet.request.room_c - 20.0).abs() < 1e-9);
     typed.set("room_c", "200");
-    let errors = read(&typed, &here, Scales::default()).err().unwrap();
+    let errors = read(&typed, &here, KitchenTools::default()).err().unwrap();
     assert_eq!(
         here.say(&errors[0].message),
         "Room 28.4 to 107.6 °F; 200 °F is outside."
@@ -197,7 +198,7 @@ fn what_is_wrong_is_said_at_its_field() {
     ] {
         typed.set(field, value);
     }
-    let errors = read(&typed, &here, Scales::default()).err().unwrap();
+    let errors = read(&typed, &here, KitchenTools::default()).err().unwrap();
     let fields: Vec<_> = errors.iter().map(|e| e.field.as_str()).collect();
     assert_eq!(
         fields,
@@ -216,7 +217,7 @@ fn what_is_wrong_is_said_at_its_field() {
     assert_eq!(back(&typed, &here).request.formula.hydration_percent, 64.5);
     typed.set("style", "nothing");
     assert_eq!(
-        read(&typed, &here, Scales::default()).err().unwrap()[0].field,
+        read(&typed, &here, KitchenTools::default()).err().unwrap()[0].field,
         "style"
     );
     // A style that a hostile page makes up is checked like everything else.
