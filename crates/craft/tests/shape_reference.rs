@@ -1,8 +1,8 @@
 //! The reference cases of shaping, mapped from their short names to the request's own; tolerances are the cases'.
 
 use craft::shape::{
-    BoxSpace, ColdBox, DivideChoice, DividePlan, OnTheScale, OpenHow, OpenNow, OutState, PressSign,
-    Relaxing, Service, WholePieces, disc, divide, how_to_open, lay_boxes, learn_loss,
+    BoxService, BoxSpace, ColdBox, DivideChoice, DividePlan, OnTheScale, OpenHow, OpenNow,
+    OutState, PressSign, Relaxing, WholePieces, disc, divide, how_to_open, lay_boxes, learn_loss,
     minutes_until_open, reball, relaxes, reserve_of, stagger, tally,
 };
 use serde_json::{Value, json};
@@ -171,7 +171,7 @@ fn boxes_leave_the_cold_one_after_the_other() {
                 tau_cold_h: n(b, "tau_cold"),
             })
             .collect();
-        let service = Service {
+        let service = BoxService {
             first_use_min: n(i, "first_use_min"),
             pace_s: n(i, "pace_s"),
             cold_c: n(i, "cold_c"),

@@ -245,7 +245,7 @@ async fn one_row_that_cannot_be_read_is_marked_and_the_others_are_shown() -> Res
     sqlx::raw_sql(run(format!(
         "INSERT INTO entry (kitchen_id, batch_id, entry_key, kind, facts, at, recorded_at)
          VALUES ({}, {}, 'k1', 'mixed_at_speed', '{{\"speed\":2}}', NOW(3), NOW(3));
-         INSERT INTO pantry_item (kitchen_id, kind, name, facts, created_at) VALUES ({0}, 'mixer', 'Spiral', '{{}}', NOW(3));
+         INSERT INTO pantry_item (kitchen_id, kind, name, facts, created_at) VALUES ({0}, 'proofer', 'Spiral', '{{}}', NOW(3));
          INSERT INTO pantry_item (kitchen_id, kind, name, facts, created_at) VALUES ({0}, 'flour', 'Broken', '{{}}', NOW(3))",
         here.0, other.id.0
     )))

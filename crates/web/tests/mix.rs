@@ -57,10 +57,10 @@ async fn water_is_the_same_on_the_sheet_and_at_the_mixer() -> Result<()> {
     let mix = s.get(&format!("/batches/{code}/mix")).await?.body;
     let poured = between(&mix, "<div class=\"solve\"><b>", "<").to_string();
     let json = s.get(&format!("/batches/{code}/batch.json")).await?.json();
-    let planned = json["result"]["water"]["pour_c"].as_f64().unwrap();
+    let planned = json["worked_out"]["water"]["pour_c"].as_f64().unwrap();
     assert_eq!(format!("{planned:.1}"), poured);
     // The plan keeps as long for the mixing as its steps take, and what is weighed before.
-    let result = &json["result"];
+    let result = &json["worked_out"];
     let at = |v: &serde_json::Value| v.as_str().unwrap().parse::<Timestamp>().unwrap();
     let begins = at(&result["steps"][0]["at"]);
     let kept = at(&result["mixed_at"]).duration_since(begins).as_mins();
@@ -211,7 +211,7 @@ async fn a_biga_and_its_dough_have_bowls_of_their_own() -> Result<()> {
     assert!(first.contains("barely mixed"), "the biga is next");
     let water = between(&first, "<div class=\"solve\"><b>", "<").to_string();
     let json = s.get(&format!("/batches/{code}/batch.json")).await?.json();
-    let planned = json["result"]["preferments"][0]["water"]["pour_c"]
+    let planned = json["worked_out"]["preferments"][0]["water"]["pour_c"]
         .as_f64()
         .unwrap();
     assert_eq!(
@@ -313,7 +313,7 @@ async fn what_a_mixer_taught_is_shown_before_it_counts_and_can_be_set_back() -> 
     ];
     let code = s.keep(&changes).await?;
     let json = s.get(&format!("/batches/{code}/batch.json")).await?.json();
-    let by_kind = json["result"]["water"]["pour_c"].as_f64().unwrap();
+    let by_kind = json["worked_out"]["water"]["pour_c"].as_f64().unwrap();
     for (ago, step) in [
         (30.0, "1"),
         (26.0, "2"),
@@ -336,7 +336,7 @@ async fn what_a_mixer_taught_is_shown_before_it_counts_and_can_be_set_back() -> 
     let water = async |s: &Site| -> Result<f64> {
         let code = s.keep(&changes).await?;
         let json = s.get(&format!("/batches/{code}/batch.json")).await?.json();
-        Ok(json["result"]["water"]["pour_c"].as_f64().unwrap())
+        Ok(json["worked_out"]["water"]["pour_c"].as_f64().unwrap())
     };
     assert!((water(&s).await? - by_kind).abs() < 1e-9);
     let act = |act: &'static str| pairs(&[("machine", &id), ("act", act)]);

@@ -268,12 +268,8 @@ fn size(q: &MixQuestion, look: &MixLook, out: &mut Vec<Note>) {
         out.push(
             Note::act(
                 "over_capacity",
-                fact!(
-                    "mix-over-capacity",
-                    kg = Value::Kilos(tenth(kg)),
-                    bears = Value::Kilos(tenth(bears))
-                ),
-                fact!("mix-over-capacity-why"),
+                fact!("mix-over-capacity", kg = Value::Kilos(tenth(kg))),
+                fact!("mix-over-capacity-why", bears = Value::Kilos(tenth(bears))),
             )
             .todo(fact!(
                 "mix-over-capacity-todo",

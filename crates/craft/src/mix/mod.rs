@@ -12,13 +12,14 @@ mod extremes;
 mod friction;
 mod gluten;
 mod judge;
+mod look;
 mod mixer;
 mod programmes;
 pub mod run;
 mod water;
 mod worked;
 
-pub use at_work::{MixLook, MixQuestion, NextWater, look};
+pub use at_work::{MixLook, MixQuestion, NextWater};
 pub use balance::{COLDEST_WATER_C, HOTTEST_WATER_C, WaterRequest, WaterResult};
 pub use bowl::*;
 pub use friction::{
@@ -29,10 +30,11 @@ pub use gluten::{
     Development, GlutenWork, ObservedSign, OverMixed, ReadySign, UsualMinutes, development,
     usual_minutes,
 };
+pub use look::look;
 pub use mixer::Mixer;
 pub use programmes::{
-    DoughToMix, Fit, MixHazard, MixProgramme, MixRecipe, MixShares, PrefermentIn, ProgrammeFits,
-    ProgrammeStep, fitting, programmes, water_part,
+    DoughToMix, MixHazard, MixProgramme, MixRecipe, MixShares, PrefermentIn, ProgrammeFit,
+    ProgrammeFits, ProgrammeStep, fitting, programmes, water_part,
 };
 pub use water::{water, water_worked};
 pub use worked::{Machine, WorkedIn, preferment_programme, usual_programme, water_parts};

@@ -168,7 +168,7 @@ pub struct DoughToMix {
 
 /// How well a programme suits a dough.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub enum Fit {
+pub enum ProgrammeFit {
     /// It does.
     Fits,
     /// With care.
@@ -189,11 +189,11 @@ impl MixProgramme {
             + off(self.fits.kg, dough.dough_kg, 1.5)
     }
     /// The misfit in words.
-    pub fn fit(&self, dough: &DoughToMix) -> Fit {
+    pub fn fit(&self, dough: &DoughToMix) -> ProgrammeFit {
         match self.misfit(dough) {
-            m if m <= 1e-9 => Fit::Fits,
-            m if m <= 1.0 => Fit::WithCare,
-            _ => Fit::NotForThis,
+            m if m <= 1e-9 => ProgrammeFit::Fits,
+            m if m <= 1.0 => ProgrammeFit::WithCare,
+            _ => ProgrammeFit::NotForThis,
         }
     }
 

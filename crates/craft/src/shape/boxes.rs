@@ -46,7 +46,7 @@ pub struct BoxGrid {
     pub fresh_cm: f64,
     /// A ripe one, cm.
     pub risen_cm: f64,
-    /// The height inside that a ripe one needs, cm.
+    /// How high a ripe one stands, cm; the box wants a centimetre more inside.
     pub height_cm: f64,
     /// From middle to middle, cm.
     pub pitch_cm: f64,
@@ -153,7 +153,7 @@ impl BoxSpace {
         BoxGrid {
             fresh_cm,
             risen_cm,
-            height_cm: flatness * risen_cm + 1.0,
+            height_cm: flatness * risen_cm,
             pitch_cm,
             rows,
             grid: rows.0 * rows.1,

@@ -33,5 +33,5 @@ pub use open::{
 };
 pub use press::{FlourFactor, PressSign, RelaxTest, ReserveTest, relaxes, reserve_of};
 pub use reball::{Reballed, reball};
-pub use stagger::{ColdBox, OutState, Service, TakeOut, TakenOut, stagger};
+pub use stagger::{BoxService, ColdBox, OutState, TakeOut, TakenOut, stagger};
 pub use tally::{PieceTally, is_marked, tally};

@@ -44,7 +44,7 @@ pub struct ColdBox {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(deny_unknown_fields)]
-pub struct Service {
+pub struct BoxService {
     /// Minutes until the first pizza.
     pub first_use_min: f64,
     /// From one pizza to the next, s.
@@ -110,7 +110,7 @@ pub struct TakenOut {
 
 impl ColdBox {
     /// Rise and warmth after so long in the cold and then so long in the room, min.
-    fn after(&self, s: &Service, cold_min: f64, room_min: f64) -> (f64, f64) {
+    fn after(&self, s: &BoxService, cold_min: f64, room_min: f64) -> (f64, f64) {
         let mut state = (self.rise, self.dough_c);
         state = self.lies(state, s.cold_c, self.tau_cold_h, cold_min);
         self.lies(state, s.room_c, self.tau_h, room_min)
@@ -135,7 +135,7 @@ impl ColdBox {
         (r, t)
     }
     /// How long it must stand in the room at the least, min.
-    fn least_min(&self, s: &Service) -> f64 {
+    fn least_min(&self, s: &BoxService) -> f64 {
         let coldest = self.dough_c.min(s.cold_c);
         let warm = if coldest >= OPENS_C {
             0.0
@@ -147,7 +147,7 @@ impl ColdBox {
         warm.clamp(LEAST_MIN, MOST_MIN)
     }
 
-    fn taken_out(&self, s: &Service, use_min: f64) -> TakeOut {
+    fn taken_out(&self, s: &BoxService, use_min: f64) -> TakeOut {
         let at_use = |x: f64| self.after(s, x, use_min - x);
         let latest = use_min - self.least_min(s);
         let (out_min, state) = if latest < 0.0 {
@@ -203,7 +203,7 @@ impl ColdBox {
 }
 
 /// When each box leaves the cold.
-pub fn stagger(boxes: &[ColdBox], s: &Service) -> TakenOut {
+pub fn stagger(boxes: &[ColdBox], s: &BoxService) -> TakenOut {
     let mut use_min = s.first_use_min;
     let mut out = vec![];
     for b in boxes {

@@ -134,7 +134,7 @@ pub(crate) fn course(
     let kinds_own = FrictionFigures::of(mixing.kind);
     let figures = figures.unwrap_or(&kinds_own);
     let rates = Rates::of(mixing, figures, capped);
-    let mut walk = Walk::begin(mixing, figures.offset_k);
+    let mut walk = BowlWalk::begin(mixing, figures.offset_k);
     let mut step_end_c = vec![];
     for (i, s) in mixing.steps.iter().enumerate() {
         walk.add(s);
@@ -219,7 +219,7 @@ impl Rates {
 
 /// The state while the steps are walked through.
 #[derive(Clone)]
-struct Walk<'a> {
+struct BowlWalk<'a> {
     mixing: &'a Mixing,
     contents: Contents,
     dough_c: f64,
@@ -232,10 +232,10 @@ struct Walk<'a> {
     points: Vec<TracePoint>,
 }
 
-impl<'a> Walk<'a> {
-    fn begin(mixing: &'a Mixing, offset_k: f64) -> Walk<'a> {
+impl<'a> BowlWalk<'a> {
+    fn begin(mixing: &'a Mixing, offset_k: f64) -> BowlWalk<'a> {
         let stands = mixing.from.as_ref();
-        let mut walk = Walk {
+        let mut walk = BowlWalk {
             mixing,
             contents: stands.iter().flat_map(|f| &f.contents).collect(),
             dough_c: stands.map_or(0.0, |f| f.dough_c),
@@ -338,7 +338,7 @@ impl AffineMap {
 }
 
 impl Flow {
-    fn of(walk: &Walk, step: &BowlStep, k_per_min: f64) -> Flow {
+    fn of(walk: &BowlWalk, step: &BowlStep, k_per_min: f64) -> Flow {
         let mixing = walk.mixing;
         let heating = k_per_min / 60.0;
         if mixing.plain {

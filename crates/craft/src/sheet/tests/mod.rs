@@ -1,10 +1,14 @@
 use super::*;
 use crate::flour::FlourPart;
 use crate::formula::Ingredient;
+use crate::formula::Scales;
 use crate::formula::{Dose, Pieces, Preferment, PrefermentKind};
 use crate::mix::Mixer;
+use crate::refusal::ValidationError;
 use crate::rise::{DoughShape, Event};
 use crate::style;
+use crate::style::Style;
+use jiff::Timestamp;
 use proptest::prelude::*;
 
 fn style(key: &str) -> &'static Style {

@@ -206,7 +206,10 @@ fn read(
         },
         "more" => MixAct::More {
             step: count("step").ok_or_else(unknown)?,
-            minutes: number(typed.text("minutes")).unwrap_or(1.0),
+            minutes: match typed.text("minutes") {
+                "" => 1.0,
+                text => number(text).unwrap_or(f64::NAN),
+            },
         },
         "poured" => MixAct::Poured {
             part: count("part").ok_or_else(unknown)?,

@@ -13,7 +13,6 @@ pub struct LinePin {
 }
 
 const LINE_W: f64 = 700.0;
-const AXIS_Y: f64 = 112.0;
 const LEFT: f64 = 20.0;
 const RIGHT: f64 = 676.0;
 
@@ -29,31 +28,6 @@ pub fn line(pins: &[LinePin], wanted_c: f64, m: &Measures) -> String {
         .map(|p| format!("{} {}°", p.name, m.degrees(p.c, 1)))
         .collect();
     let wanted = m.degrees(wanted_c, 1);
-    let mut svg = Svg::new(
-        LINE_W,
-        170.0,
-        "mix-line",
-        &format!("{}; dough wanted {wanted}°", said.join(", ")),
-    );
-    svg.path(
-        &format!("M{LEFT} {AXIS_Y}H{RIGHT}"),
-        r#"class="s-ink" stroke-width="2.4""#,
-    );
-    let step = if high - low > 50.0 { 10.0 } else { 5.0 };
-    for c in m.degree_ticks(low, high, step) {
-        svg.path(
-            &format!("M{:.1} {}v10", x(c), AXIS_Y - 5.0),
-            r#"class="s-ink" stroke-width="1.5""#,
-        );
-        svg.text(x(c), AXIS_Y + 19.0, "tk", Hold::Middle, &m.degrees(c, 0));
-    }
-    svg.rect(
-        x(wanted_c - 1.0),
-        AXIS_Y - 11.0,
-        x(wanted_c + 1.0) - x(wanted_c - 1.0),
-        22.0,
-        r#"fill="var(--larch)" opacity=".6""#,
-    );
     // Near ones stand one above the other.
     let mut sorted: Vec<LinePin> = vec![];
     for p in pins {
@@ -68,19 +42,52 @@ pub fn line(pins: &[LinePin], wanted_c: f64, m: &Measures) -> String {
     }
     sorted.sort_by(|a, b| a.c.total_cmp(&b.c));
     let mut ends = [f64::MIN; 3];
-    for p in sorted {
+    let rows: Vec<usize> = sorted
+        .iter()
+        .map(|p| {
+            let at = x(p.c).clamp(LEFT + 28.0, RIGHT - 28.0);
+            let row = ends.iter().position(|e| at - 38.0 > *e).unwrap_or(2);
+            ends[row] = at + 38.0;
+            row
+        })
+        .collect();
+    let axis_y = 66.0 + 22.0 * rows.iter().max().copied().unwrap_or(0) as f64;
+    let mut svg = Svg::new(
+        LINE_W,
+        axis_y + 58.0,
+        "mix-line",
+        &format!("{}; dough wanted {wanted}°", said.join(", ")),
+    );
+    svg.path(
+        &format!("M{LEFT} {axis_y}H{RIGHT}"),
+        r#"class="s-ink" stroke-width="2.4""#,
+    );
+    let step = if high - low > 50.0 { 10.0 } else { 5.0 };
+    for c in m.degree_ticks(low, high, step) {
+        svg.path(
+            &format!("M{:.1} {}v10", x(c), axis_y - 5.0),
+            r#"class="s-ink" stroke-width="1.5""#,
+        );
+        svg.text(x(c), axis_y + 19.0, "tk", Hold::Middle, &m.degrees(c, 0));
+    }
+    svg.rect(
+        x(wanted_c - 1.0),
+        axis_y - 11.0,
+        x(wanted_c + 1.0) - x(wanted_c - 1.0),
+        22.0,
+        r#"fill="var(--larch)" opacity=".6""#,
+    );
+    for (p, row) in sorted.iter().zip(rows) {
         let at = x(p.c).clamp(LEFT + 28.0, RIGHT - 28.0);
-        let row = ends.iter().position(|e| at - 38.0 > *e).unwrap_or(2);
-        ends[row] = at + 38.0;
         // The first row says name and degrees on two lines, those above it on one.
-        let text_y = [AXIS_Y - 48.0, AXIS_Y - 70.0, AXIS_Y - 91.0][row];
-        let stem_y = [AXIS_Y - 24.0, AXIS_Y - 66.0, AXIS_Y - 87.0][row];
+        let text_y = [axis_y - 48.0, axis_y - 70.0, axis_y - 91.0][row];
+        let stem_y = [axis_y - 24.0, axis_y - 66.0, axis_y - 87.0][row];
         let class = if p.water { "c-tarn" } else { "c-ink" };
         svg.raw(&format!(
-            r#"<g class="{class}"><path d="M{0:.1} {2}V{1:.1}" class="s" stroke-width="2"/><circle cx="{0:.1}" cy="{AXIS_Y}" r="6" class="f"/></g>"#,
+            r#"<g class="{class}"><path d="M{0:.1} {2}V{1:.1}" class="s" stroke-width="2"/><circle cx="{0:.1}" cy="{axis_y}" r="6" class="f"/></g>"#,
             x(p.c),
             stem_y,
-            AXIS_Y - 4.0
+            axis_y - 4.0
         ));
         if row == 0 {
             svg.text(at, text_y, "tx b halo", Hold::Middle, &p.name);
@@ -93,13 +100,13 @@ pub fn line(pins: &[LinePin], wanted_c: f64, m: &Measures) -> String {
     }
     let at = x(wanted_c);
     svg.path(
-        &format!("M{at:.1} {}V{}", AXIS_Y - 14.0, AXIS_Y + 26.0),
+        &format!("M{at:.1} {}V{}", axis_y - 14.0, axis_y + 26.0),
         r#"class="s-ink" stroke-width="3""#,
     );
     let says = format!("dough wanted {wanted}°, within {}°", one_kelvin(m));
     let half = 120.0;
     let at = at.clamp(LEFT + half, RIGHT - half);
-    svg.text(at, AXIS_Y + 46.0, "b d17", Hold::Middle, &says);
+    svg.text(at, axis_y + 46.0, "b d17", Hold::Middle, &says);
     svg.end()
 }
 

@@ -10,7 +10,7 @@ use craft::fact::{Fact, Value, tenth};
 use craft::keyed::Keyed;
 use craft::mix::run::{MixAct, MixInput, MixTrouble};
 use craft::mix::{
-    Fit, Friction, MixHazard, MixLook, Mixer, NextWater, ReadySign, Speed, fitting, look,
+    Friction, MixHazard, MixLook, Mixer, NextWater, ProgrammeFit, ReadySign, Speed, fitting, look,
     programmes,
 };
 use craft::refusal::ValidationError;
@@ -549,9 +549,9 @@ fn ways(told: &BatchRecord, a: &AskedRun, larder: &Larder, here: &RequestKitchen
             continue;
         }
         let fit = match p.fit(&dough) {
-            Fit::Fits => "",
-            Fit::WithCare => ", with care",
-            Fit::NotForThis => ", not for this dough",
+            ProgrammeFit::Fits => "",
+            ProgrammeFit::WithCare => ", with care",
+            ProgrammeFit::NotForThis => ", not for this dough",
         };
         let own: Vec<_> = larder
             .0
