@@ -54,7 +54,7 @@ pub(crate) fn work_out_whole(
 ) -> Result<(SheetResult, RiseRequest), ValidationError> {
     r.check()?;
     let zone = r.zone()?;
-    no_fridge::refuse(r, &zone, runs)?;
+    no_fridge::refuse(r, runs, |proper| work_out_whole(proper, runs).ok())?;
     let mut doses = Doses::stated(&r.formula);
     let bare = weigh(&r.formula, &r.scales, &doses).map_err(in_formula)?;
     let dough_c = r.water(&bare)?.dough_c;
