@@ -3,7 +3,7 @@
 mod maker;
 mod program;
 
-use anyhow::{Context, Result};
+use anyhow::Result;
 use maker::Bench;
 use testbed::wait::until;
 use thirtyfour::prelude::*;
@@ -252,14 +252,7 @@ async fn the_bake_fits_a_phone_and_a_tap_outlives_a_lost_line() -> Result<()> {
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn every_page_is_clean_in_both_themes_and_at_both_widths() -> Result<()> {
     let b = Bench::open(1280, 800).await?;
-    b.go("/").await?;
-    let batch = b
-        .find(".acts a.btn")
-        .await?
-        .attr("href")
-        .await?
-        .context("a batch")?
-        .replace("/bake", "");
+    let batch = b.batch("LR").await?;
     let pages = [
         "/".to_string(),
         "/dough/new".into(),
@@ -273,6 +266,7 @@ async fn every_page_is_clean_in_both_themes_and_at_both_widths() -> Result<()> {
         "/pantry/flours/new".into(),
         "/kitchen".into(),
         batch.clone(),
+        format!("{batch}/mix"),
         format!("{batch}/bake"),
         format!("{batch}/bakes"),
         format!("{batch}/fire"),

@@ -69,7 +69,9 @@ async fn every_page_of_a_kitchen_of_ounces_is_in_ounces_fahrenheit_and_inches() 
     let batches: Vec<String> = serde_json::from_value(batches)?;
     ensure!(batches.len() > 2, "{batches:?}");
     for batch in &batches {
-        for page in ["", "/print", "/labels", "/rise", "/fire", "/bake", "/bakes"] {
+        for page in [
+            "", "/print", "/labels", "/mix", "/rise", "/fire", "/bake", "/bakes",
+        ] {
             pages.push(format!("{batch}{page}"));
         }
     }

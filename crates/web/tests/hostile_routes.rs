@@ -10,7 +10,7 @@ use proptest::test_runner::TestRunner;
 use site::Site;
 
 /// Every address that takes a request, with `CODE`, `ID` and `KEY` to be filled in.
-const PATHS: [&str; 64] = [
+const PATHS: [&str; 71] = [
     "/",
     "/words",
     "/ledger",
@@ -68,6 +68,13 @@ const PATHS: [&str; 64] = [
     "/batches/CODE/plan",
     "/batches/CODE/remedy",
     "/batches/CODE/vigour",
+    "/mix",
+    "/batches/CODE/mix",
+    "/batches/CODE/mix/now",
+    "/batches/CODE/mix/taught",
+    "/pantry/mixers",
+    "/pantry/mixers/new",
+    "/pantry/mixers/ID",
     "/batches/CODE/rise",
     "/batches/CODE/fire",
     "/batches/CODE/fire/reading",
@@ -78,7 +85,21 @@ const PATHS: [&str; 64] = [
 ];
 
 /// Fields that forms really have, and values that hurt.
-const FIELDS: [&str; 45] = [
+const FIELDS: [&str; 59] = [
+    "bowl",
+    "run",
+    "step",
+    "minutes",
+    "part",
+    "c",
+    "what",
+    "way",
+    "line",
+    "done",
+    "sign",
+    "trouble",
+    "machine",
+    "capacity_kg",
     "at",
     "count",
     "part_count",
@@ -224,6 +245,7 @@ async fn no_request_breaks_the_program() -> Result<()> {
     }
     for part in [
         "",
+        "/mix",
         "/rise",
         "/fire",
         "/bake",

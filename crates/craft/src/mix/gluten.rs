@@ -228,6 +228,32 @@ pub fn development(
     }
 }
 
+/// From when to when a sign is usually seen, minutes from the first step; none where these steps do not lead there.
+///
+/// The factor of a mixer and a flour is moved by what it is not known, at least 15 % either way.
+pub fn usually_seen(
+    work: &GlutenWork,
+    mixing: &Mixing,
+    sign: ReadySign,
+    usual: &UsualMinutes,
+    dough_c: impl Fn(f64) -> f64,
+) -> Option<(f64, f64)> {
+    /// Looked for so finely, min.
+    const STEP_MIN: f64 = 0.25;
+    let (low, high) = usual.range_min(1.0);
+    let seen = |factor: f64| {
+        let by = GlutenWork {
+            usual: factor,
+            ..*work
+        };
+        let n = (mixing.minutes().min(240.0) / STEP_MIN).ceil() as usize;
+        (0..=n)
+            .map(|i| i as f64 * STEP_MIN)
+            .find(|at| development(&by, mixing, *at, &[], &dough_c).index >= sign.development())
+    };
+    Some((seen(low)?, seen(high).unwrap_or(mixing.minutes())))
+}
+
 /// Minutes of hand kneading, and minutes of rest at 20 °C, from one minute to another.
 fn between(
     work: &GlutenWork,

@@ -28,7 +28,7 @@ pub use friction::{
 };
 pub use gluten::{
     Development, GlutenWork, ObservedSign, OverMixed, ReadySign, UsualMinutes, development,
-    usual_minutes,
+    usual_minutes, usually_seen,
 };
 pub use look::look;
 pub use mixer::Mixer;

@@ -8,8 +8,9 @@ use crate::formula::{FormulaResult, Ingredient};
 use crate::leaven::YeastForm;
 use crate::mix::run::{MixInput, MixRun};
 use crate::mix::{
-    BlendFrom, DoughToMix, LoggedMix, Machine, MixProgramme, MixQuestion, Mixer, UsualMinutes,
-    WaterRequest, WaterResult, WorkedIn, preferment_programme, usual_programme, water_worked,
+    BlendFrom, Development, DoughToMix, GlutenWork, LoggedMix, Machine, MixProgramme, MixQuestion,
+    Mixer, ObservedSign, ReadySign, UsualMinutes, WaterRequest, WaterResult, WorkedIn, development,
+    preferment_programme, trace, usual_programme, water_worked,
 };
 use crate::refusal::ValidationError;
 use jiff::Timestamp;
@@ -322,6 +323,45 @@ impl BowlToMix {
             .by()
             .laid_as_poured(&self.water, &water, self.measured_water_c);
         run.logged(&laid)
+    }
+    /// How far the gluten was by the book at each sign of a run: what minutes are learned from.
+    pub fn seen(&self, run: &MixRun) -> Vec<(Development, ReadySign)> {
+        let Some(logged) = self.logged(run) else {
+            return vec![];
+        };
+        let (figures, _) = self.machine.figures();
+        let Ok(course) = trace(&logged.mixing, Some(&figures)) else {
+            return vec![];
+        };
+        let work = self.gluten(1.0);
+        let dough = |min: f64| course.at(min).unwrap_or(self.water.room_c);
+        let mut first: Vec<ObservedSign> = vec![];
+        for s in run.signs_min() {
+            // A sign that is seen again, or a lower one after it, tells nothing.
+            if first.iter().all(|f| f.sign < s.sign) {
+                first.push(s);
+            }
+        }
+        let by_book = |s: &ObservedSign| development(&work, &logged.mixing, s.at_min, &[], dough);
+        first.iter().map(|s| (by_book(s), s.sign)).collect()
+    }
+    /// The dough as its gluten is judged.
+    pub fn gluten(&self, usual: f64) -> GlutenWork {
+        GlutenWork {
+            kind: self.machine.kind,
+            w: self.w,
+            hydration_percent: self.hydration_percent,
+            usual,
+        }
+    }
+    /// Whether another bowl is of the same flour and in the same band of water: its minutes tell of this one.
+    pub fn is_alike(&self, other: &BowlToMix) -> bool {
+        /// Water in bands of so much, %.
+        const BAND: f64 = 4.0;
+        let band = |b: &BowlToMix| (b.hydration_percent / BAND).floor();
+        self.programme.kind == other.programme.kind
+            && (self.w - other.w).abs() < 25.0
+            && band(self) == band(other)
     }
     /// What is weighed into the bowl of one run, in the order of the sheet; water apart.
     pub fn weighed(&self, f: &FormulaResult) -> Vec<WeighLine> {

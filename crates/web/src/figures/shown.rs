@@ -6,7 +6,7 @@ use crate::shared::chart::strip::strip;
 use crate::shared::format::{self, Measures, day_hm, hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
-use craft::fact::Value;
+use craft::fact::{Value, tenth};
 use craft::formula::{Ingredient, Portion};
 use craft::note::Note;
 use craft::number::plain;
@@ -157,7 +157,7 @@ impl ShownSheet {
                 "for {}° dough; {} warmer by mixing",
                 m.degrees(sheet.water.dough_c, 1),
                 here.reader()
-                    .said(&Value::Kelvin(sheet.water.friction_k))
+                    .said(&Value::Kelvin(tenth(sheet.water.friction_k)))
                     .full
             ),
             ice: (sheet.water.ice_g >= 1.0).then(|| m.weighed(sheet.water.ice_g)),

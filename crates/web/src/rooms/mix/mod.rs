@@ -26,7 +26,9 @@ use craft::fact::Fact;
 use craft::fire::boiling_c;
 use craft::keyed::Keyed;
 use craft::mix::run::{MixAct, MixInput, MixRefused, MixTap, MixTrouble};
-use craft::mix::{LoggedMix, Machine, Mixer, ReadySign, learn_friction, programmes};
+use craft::mix::{
+    LoggedMix, Machine, Mixer, ReadySign, UsualMinutes, learn_friction, programmes, usual_minutes,
+};
 use craft::refusal::FieldError;
 use craft::sheet::progress::Stand;
 use serde::{Deserialize, Serialize};
@@ -105,7 +107,8 @@ async fn viewed(
     run: Option<u16>,
 ) -> Result<MixView, AppError> {
     let larder = Larder::of(app, here).await?;
-    let a = asked(told, &larder, bowl, run)?;
+    let mut a = asked(told, &larder, bowl, run)?;
+    a.usual = usual_of(app, here, &larder, &a).await?;
     let taught = match a.ended() && a.to_mix.machine.kind != Mixer::Hand {
         true => Some(taught_by(app, here, &larder, &a).await?),
         false => None,
@@ -413,15 +416,20 @@ async fn wrong(a: &Arrived, errors: Vec<FieldError>) -> Result<Response, AppErro
     Ok((StatusCode::UNPROCESSABLE_ENTITY, html).into_response())
 }
 
-/// All runs of a machine that were logged whole, the latest last.
-async fn logged_of(
+/// So many batches are looked at for what a machine's mixes teach; for its usual minutes fewer do.
+const MOST_TAUGHT: u32 = 60;
+const MOST_ALIKE: u32 = 12;
+
+/// Runs of a machine on the batches that were mixed last, the latest last.
+async fn runs_of(
     app: &App,
     here: &RequestKitchen,
     larder: &Larder,
     machine: u64,
-) -> Result<Vec<LoggedMix>, AppError> {
+    most: u32,
+) -> Result<Vec<AskedRun>, AppError> {
     let mut db = app.db.acquire().await?;
-    let codes = store::entry::codes_at_the_bowl(&mut db, here.id(), 60).await?;
+    let codes = store::entry::codes_at_the_bowl(&mut db, here.id(), most).await?;
     drop(db);
     let mut all = vec![];
     for code in codes.iter().rev() {
@@ -432,12 +440,41 @@ async fn logged_of(
             };
             for run in 1..=first.over.len() as u16 {
                 let of_run = AskedRun::of(&told, larder, Some(bowl), Some(run));
-                let own = of_run.filter(|r| r.machine_id == Some(machine) && !r.chosen_nothing());
-                all.extend(own.and_then(|r| r.logged()));
+                let own = of_run.filter(|r| r.machine_id == Some(machine) && r.begun());
+                all.extend(own);
             }
         }
     }
     Ok(all)
+}
+
+/// All runs of a machine that were logged whole.
+async fn logged_of(
+    app: &App,
+    here: &RequestKitchen,
+    larder: &Larder,
+    machine: u64,
+) -> Result<Vec<LoggedMix>, AppError> {
+    let all = runs_of(app, here, larder, machine, MOST_TAUGHT).await?;
+    Ok(all.iter().filter_map(AskedRun::logged).collect())
+}
+
+/// What this mixer and flour usually need, from the runs that were alike.
+async fn usual_of(
+    app: &App,
+    here: &RequestKitchen,
+    larder: &Larder,
+    a: &AskedRun,
+) -> Result<UsualMinutes, AppError> {
+    let Some(machine) = a.machine_id else {
+        return Ok(usual_minutes(&[]));
+    };
+    let all = runs_of(app, here, larder, machine, MOST_ALIKE).await?;
+    let alike = all
+        .iter()
+        .filter(|r| r.ended() && a.to_mix.is_alike(&r.to_mix));
+    let seen: Vec<_> = alike.flat_map(|r| r.to_mix.seen(&r.told)).collect();
+    Ok(usual_minutes(&seen))
 }
 
 async fn taught_by(

@@ -11,7 +11,7 @@ use craft::keyed::Keyed;
 use craft::mix::run::{MixAct, MixInput, MixTrouble};
 use craft::mix::{
     Friction, MixHazard, MixLook, Mixer, NextWater, ProgrammeFit, ReadySign, Speed, fitting, look,
-    programmes,
+    programmes, usually_seen,
 };
 use craft::refusal::ValidationError;
 use craft::sheet::WeighLine;
@@ -139,6 +139,8 @@ pub struct MixView {
     pub trace_small: String,
     pub end_small: String,
     pub gluten: String,
+    /// When wall clean and window are usually seen.
+    pub usually: String,
     pub signs: Vec<SignView>,
     pub troubles: Vec<SignView>,
     pub log: Vec<TapLine>,
@@ -270,6 +272,7 @@ impl MixView {
             } else {
                 String::new()
             },
+            usually: usually(a, &look, here),
             signs: ReadySign::ALL
                 .iter()
                 .map(|s| SignView {
@@ -683,6 +686,28 @@ fn next_pour(look: &MixLook, here: &RequestKitchen) -> Option<(u16, String)> {
         )
     };
     Some((first, says))
+}
+
+/// "Wall clean usually 12 to 15 min after the begin, window 20 to 24: from 4 signs."
+fn usually(a: &AskedRun, look: &MixLook, here: &RequestKitchen) -> String {
+    let work = a.to_mix.gluten(1.0);
+    let dough = |min: f64| look.trace.at(min).unwrap_or(a.to_mix.water.room_c);
+    let when = |sign: ReadySign| {
+        let (from, to) = usually_seen(&work, &look.goes, sign, &a.usual, dough)?;
+        let name = here.words(&sign.name());
+        Some(format!("{name} after {from:.0} to {to:.0} min"))
+    };
+    let signs = [ReadySign::WallClean, ReadySign::Window];
+    let all: Vec<String> = signs.into_iter().filter_map(when).collect();
+    if all.is_empty() || a.ended() {
+        return String::new();
+    }
+    let from = match a.usual.mixes {
+        0 => "by the book".into(),
+        1 => "from one sign here".into(),
+        n => format!("from {n} signs here"),
+    };
+    format!("Usually {}, {from}.", all.join(", "))
 }
 
 fn stretches(look: &MixLook, here: &RequestKitchen) -> Vec<Stretch> {
