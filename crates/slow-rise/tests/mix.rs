@@ -29,7 +29,8 @@ async fn tapped(b: &Bench, batch: &str, taps: &[(f64, &str)]) -> Result<()> {
 async fn on_step(b: &Bench, n: u32) -> Result<()> {
     until(&format!("step {n}"), async || {
         let js = "return document.querySelector('.run-steps .on')?.dataset.step ?? ''";
-        b.script(js).await.is_ok_and(|v| v == n.to_string())
+        let on = b.script(js).await;
+        on.is_ok_and(|v| v.as_str() == Some(n.to_string().as_str()))
     })
     .await
 }

@@ -4,7 +4,7 @@ mod site;
 
 use anyhow::Result;
 use axum::http::StatusCode;
-use site::{Site, pairs};
+use site::{BIGA, Site, pairs};
 
 /// The markup of one step of a batch page.
 fn step(page: &str, n: usize) -> &str {
@@ -53,19 +53,7 @@ async fn work_that_takes_its_time_begins_and_ends_and_is_not_late_meanwhile() ->
 #[tokio::test]
 async fn a_preferment_has_its_own_water_and_its_reading_its_own_plan() -> Result<()> {
     let s = Site::open().await?;
-    let code = s
-        .keep(&[
-            ("preferments[0].kind", "biga"),
-            ("preferments[0].flour_percent", "40"),
-            ("preferments[0].hydration_percent", "48"),
-            ("preferments[0].yeast.form", "instant"),
-            ("preferments[0].yeast.dose", "solve"),
-            ("preferments[0].warm_h", "16"),
-            ("preferments[0].warm_c", "18"),
-            ("preferments[0].cold_h", "0"),
-            ("preferments[0].target_c", "21"),
-        ])
-        .await?;
+    let code = s.keep(&BIGA).await?;
     let path = format!("/batches/{code}");
     let page = s.get(&path).await?.body;
     assert!(

@@ -233,6 +233,10 @@ impl WorkedIn<'_> {
         m
     }
 
+    /// What a degree of all the water that is poured does at the end, K.
+    pub fn per_water_k(&self, r: &WaterRequest) -> f64 {
+        self.response(r).per_water_k
+    }
     /// How the end answers water and flour.
     pub(super) fn response(&self, r: &WaterRequest) -> DoughResponse {
         let laid = self.mixing(r);

@@ -345,6 +345,33 @@ impl BowlToMix {
         let by_book = |s: &ObservedSign| development(&work, &logged.mixing, s.at_min, &[], dough);
         first.iter().map(|s| (by_book(s), s.sign)).collect()
     }
+    /// The base that this run would have had to be poured by: the temperatures of room, flour, preferment and water, and what
+    /// the water would have to be warmer for the dough that was wanted. None without a reading of its end, or with ice.
+    pub fn base_of(&self, run: &MixRun) -> Option<f64> {
+        let end = run.ended_at(self.programme.steps.len())?;
+        let minute = run.minute_of(end)?;
+        let last = run.readings_min().into_iter().rev().find(|r| {
+            // Of the dough as it left the mixer.
+            (r.at_min - minute).abs() < 5.0
+        })?;
+        let poured = self.poured().ok()?;
+        if poured.ice_g > 0.0 || poured.pour_g < 1.0 {
+            return None;
+        }
+        let w = &self.water;
+        let preferment_c = if w.preferment_g > 0.0 {
+            w.preferment_c
+        } else {
+            0.0
+        };
+        let water_c = self.measured_water_c.unwrap_or(poured.pour_c);
+        let short_k = w.target_dough_c - last.dough_c;
+        Some(w.room_c + w.flour_c + preferment_c + water_c + short_k / self.by().per_water_k(w))
+    }
+    /// How many temperatures its base sums.
+    pub fn base_terms(&self) -> u32 {
+        if self.water.preferment_g > 0.0 { 4 } else { 3 }
+    }
     /// The dough as its gluten is judged.
     pub fn gluten(&self, usual: f64) -> GlutenWork {
         GlutenWork {
@@ -393,6 +420,34 @@ impl BowlToMix {
         let mut all: Vec<(u8, WeighLine)> = own.chain(whole).collect();
         all.sort_by_key(|(order, _)| *order);
         all.into_iter().map(|(_, line)| line).collect()
+    }
+}
+
+/// The base of one mixer and programme, from runs of its own.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OwnBase {
+    /// Their mean, °C summed.
+    pub mean: f64,
+    /// Their standard deviation, K.
+    pub sd_k: f64,
+    /// So many runs.
+    pub mixes: usize,
+}
+
+impl OwnBase {
+    /// From three runs on there is one.
+    pub fn of(bases: &[f64]) -> Option<OwnBase> {
+        let n = bases.len();
+        if n < 3 {
+            return None;
+        }
+        let mean = bases.iter().sum::<f64>() / n as f64;
+        let squares: f64 = bases.iter().map(|b| (b - mean).powi(2)).sum();
+        Some(OwnBase {
+            mean,
+            sd_k: (squares / (n - 1) as f64).sqrt(),
+            mixes: n,
+        })
     }
 }
 

@@ -29,7 +29,7 @@ pub(crate) use answer::{clocks, fits, margin_h};
 pub use begun::Begun;
 pub use certain::{FridgeKnown, Likely, Sure};
 pub use judge::is_of_hours;
-pub use mixed_by::{BowlToMix, WeighLine};
+pub use mixed_by::{BowlToMix, OwnBase, WeighLine};
 pub use request::{KitchenUsual, SheetRequest};
 pub use steps::{PlannedStep, StepKind, carry_numbers};
 pub(crate) use work_out::work_out_whole;

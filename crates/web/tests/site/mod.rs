@@ -18,6 +18,19 @@ use tower::ServiceExt;
 const HOST: &str = "127.0.0.1:8080";
 const ORIGIN: &str = "http://127.0.0.1:8080";
 
+/// A biga of a part of the flour, overnight, as the form has it.
+pub const BIGA: [(&str, &str); 9] = [
+    ("preferments[0].kind", "biga"),
+    ("preferments[0].flour_percent", "40"),
+    ("preferments[0].hydration_percent", "48"),
+    ("preferments[0].yeast.form", "instant"),
+    ("preferments[0].yeast.dose", "solve"),
+    ("preferments[0].warm_h", "16"),
+    ("preferments[0].warm_c", "18"),
+    ("preferments[0].cold_h", "0"),
+    ("preferments[0].target_c", "21"),
+];
+
 pub struct Answer {
     pub status: StatusCode,
     pub headers: HeaderMap,

@@ -4,8 +4,8 @@ use crate::batch::record::BatchRecord;
 use crate::shared::larder::Larder;
 use craft::mix::run::{MixRun, MixTap};
 use craft::mix::{LoggedMix, UsualMinutes, usual_minutes};
-use craft::sheet::BowlToMix;
 use craft::sheet::progress::{Stand, step_of_bowl};
+use craft::sheet::{BowlToMix, OwnBase};
 use store::entry::{Observation, Standing};
 
 /// A bowl of a batch with one run of it, as it was said.
@@ -20,6 +20,8 @@ pub struct AskedRun {
     pub over: Vec<bool>,
     /// What this mixer and flour usually need.
     pub usual: UsualMinutes,
+    /// The base of this mixer and programme.
+    pub base: Option<OwnBase>,
 }
 
 pub fn taps(told: &BatchRecord) -> Vec<MixTap> {
@@ -131,6 +133,7 @@ impl AskedRun {
             told,
             over,
             usual: usual_minutes(&[]),
+            base: None,
         })
     }
 

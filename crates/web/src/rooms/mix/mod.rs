@@ -26,10 +26,9 @@ use craft::fact::Fact;
 use craft::fire::boiling_c;
 use craft::keyed::Keyed;
 use craft::mix::run::{MixAct, MixInput, MixRefused, MixTap, MixTrouble};
-use craft::mix::{
-    LoggedMix, Machine, Mixer, ReadySign, UsualMinutes, learn_friction, programmes, usual_minutes,
-};
+use craft::mix::{LoggedMix, Machine, Mixer, ReadySign, learn_friction, programmes, usual_minutes};
 use craft::refusal::FieldError;
+use craft::sheet::OwnBase;
 use craft::sheet::progress::Stand;
 use serde::{Deserialize, Serialize};
 use store::entry::{EntryOutcome, Seen, Standing};
@@ -108,7 +107,7 @@ async fn viewed(
 ) -> Result<MixView, AppError> {
     let larder = Larder::of(app, here).await?;
     let mut a = asked(told, &larder, bowl, run)?;
-    a.usual = usual_of(app, here, &larder, &a).await?;
+    alike(app, here, &larder, &mut a).await?;
     let taught = match a.ended() && a.to_mix.machine.kind != Mixer::Hand {
         true => Some(taught_by(app, here, &larder, &a).await?),
         false => None,
@@ -459,22 +458,25 @@ async fn logged_of(
     Ok(all.iter().filter_map(AskedRun::logged).collect())
 }
 
-/// What this mixer and flour usually need, from the runs that were alike.
-async fn usual_of(
+/// What the runs of this mixer that were alike say: the minutes that it usually needs, and its own base.
+async fn alike(
     app: &App,
     here: &RequestKitchen,
     larder: &Larder,
-    a: &AskedRun,
-) -> Result<UsualMinutes, AppError> {
+    a: &mut AskedRun,
+) -> Result<(), AppError> {
     let Some(machine) = a.machine_id else {
-        return Ok(usual_minutes(&[]));
+        return Ok(());
     };
     let all = runs_of(app, here, larder, machine, MOST_ALIKE).await?;
-    let alike = all
-        .iter()
-        .filter(|r| r.ended() && a.to_mix.is_alike(&r.to_mix));
-    let seen: Vec<_> = alike.flat_map(|r| r.to_mix.seen(&r.told)).collect();
-    Ok(usual_minutes(&seen))
+    let over = all.iter().filter(|r| r.ended());
+    let flour = over.clone().filter(|r| a.to_mix.is_alike(&r.to_mix));
+    let seen: Vec<_> = flour.flat_map(|r| r.to_mix.seen(&r.told)).collect();
+    let way = &a.to_mix.programme.key;
+    let same = over.filter(|r| r.to_mix.programme.key == *way);
+    let bases: Vec<f64> = same.filter_map(|r| r.to_mix.base_of(&r.told)).collect();
+    (a.usual, a.base) = (usual_minutes(&seen), OwnBase::of(&bases));
+    Ok(())
 }
 
 async fn taught_by(

@@ -15,6 +15,7 @@ use craft::mix::{
 };
 use craft::refusal::ValidationError;
 use craft::sheet::WeighLine;
+use craft::units::TemperatureUnit;
 use jiff::Timestamp;
 use serde::Serialize;
 use speech::Judgement;
@@ -416,8 +417,23 @@ fn water_why(a: &AskedRun, look: &MixLook, here: &RequestKitchen) -> String {
     } else {
         String::new()
     };
+    let base = a.base.map_or(String::new(), |b| {
+        // A sum of temperatures: each of them has its own nought in the other unit.
+        let (mean, sd) = match m.temperature {
+            TemperatureUnit::Celsius => (b.mean, b.sd_k),
+            TemperatureUnit::Fahrenheit => {
+                let nought = 32.0 * f64::from(a.to_mix.base_terms());
+                (1.8 * b.mean + nought, 1.8 * b.sd_k)
+            }
+        };
+        format!(
+            " Your base here: {mean:.0}, ± {:.0}, {} mixes.",
+            sd.max(1.0),
+            b.mixes
+        )
+    });
     format!(
-        "For {} off the mixer: flour {}, room {}{preferment}; work adds {friction} ({learned}); bowl and room take or give the rest.",
+        "For {} off the mixer: flour {}, room {}{preferment}; work adds {friction} ({learned}); bowl and room take or give the rest.{base}",
         d(w.target_dough_c),
         d(w.flour_c),
         d(w.room_c),
