@@ -52,6 +52,13 @@ pub(super) fn of_run(
     readings(look, &mut out);
     if !over {
         sureness(q, look, &mut out);
+        if q.by.programme.rises_in_the_bowl() {
+            out.push(Note::holds(
+                "rises_in_the_bowl",
+                fact!("mix-rises-in-the-bowl"),
+                fact!("mix-rises-in-the-bowl-why"),
+            ));
+        }
     }
     by_urgency(out)
 }

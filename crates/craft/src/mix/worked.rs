@@ -102,9 +102,8 @@ pub fn usual_programme(
     dough: &DoughToMix,
 ) -> &'static MixProgramme {
     let all = super::fitting(programmes(), &[kind], style, dough);
-    let usual = |p: &MixProgramme| {
-        p.minutes() <= LONGEST_USUAL_MIN && (has_preferment || !p.wants_preferment())
-    };
+    let usual =
+        |p: &MixProgramme| !p.rises_in_the_bowl() && (has_preferment || !p.wants_preferment());
     let short = all.iter().find(|(p, _)| usual(p)).or(all.first());
     short.map_or(&programmes()[0], |(p, _)| p)
 }
@@ -153,6 +152,18 @@ impl MixProgramme {
     /// Whether it begins with a preferment.
     pub fn wants_preferment(&self) -> bool {
         self.steps.iter().any(|s| s.add.preferment > 0.0)
+    }
+    /// Whether its rests are a part of the rising, such as a night without kneading: then the dough counts as mixed when the
+    /// first step is done, and the others go on in the bowl.
+    pub fn rises_in_the_bowl(&self) -> bool {
+        self.minutes() > LONGEST_USUAL_MIN
+    }
+    /// So many steps until the dough counts as mixed.
+    pub fn steps_to_mixed(&self) -> usize {
+        match self.rises_in_the_bowl() {
+            true => 1,
+            false => self.steps.len(),
+        }
     }
     /// How long its steps take together, min.
     pub fn minutes(&self) -> f64 {

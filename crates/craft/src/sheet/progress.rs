@@ -53,7 +53,7 @@ impl FromTheBowl {
             MixAct::Chosen {
                 programme, runs, ..
             } => {
-                let steps = programme.steps.len();
+                let steps = programme.steps_to_mixed();
                 self.chosen.insert(tap.bowl, (steps, *runs));
                 return None;
             }
@@ -63,7 +63,7 @@ impl FromTheBowl {
         let (steps, runs) = self.chosen.get(&tap.bowl).copied()?;
         let said = match tap.bowl {
             0 if step == 1 && tap.run == 1 => StepSaid::Begun,
-            0 if step > steps && tap.run >= runs => StepSaid::Finished,
+            0 if step == steps + 1 && tap.run >= runs => StepSaid::Finished,
             n if n > 0 && step > steps => StepSaid::Done,
             _ => return None,
         };
@@ -380,5 +380,46 @@ mod tests {
         let both = [Begun, Finished, Undone, Undone];
         assert_eq!(after(&both), (Stand::Planned, StepKind::Mix));
         assert_eq!(after(&[LeftOut, Undone]).0, Stand::Planned);
+    }
+
+    #[test]
+    fn the_first_and_the_last_step_at_the_bowl_tell_the_mixing() {
+        use crate::mix::{Machine, Mixer, programmes};
+        let s = sheet();
+        let said = |key: &str, runs: u16, taps: &[(u16, u16)]| {
+            let programme = programmes().iter().find(|p| p.key == key).unwrap();
+            let tap = |run, act| MixTap {
+                bowl: 0,
+                run,
+                at: s.mixed_at,
+                act,
+            };
+            let chosen = MixAct::Chosen {
+                programme: Box::new(programme.clone()),
+                machine: Box::new(Machine::usual(Mixer::Spiral)),
+                machine_id: None,
+                runs,
+            };
+            let steps = taps
+                .iter()
+                .map(|(run, step)| tap(*run, MixAct::Step { step: *step }));
+            let all: Vec<MixTap> = [tap(1, chosen)].into_iter().chain(steps).collect();
+            let mut bowl = FromTheBowl::default();
+            let each = all.iter().filter_map(|t| bowl.says(&s, t));
+            each.map(|p| p.said).collect::<Vec<_>>()
+        };
+        use StepSaid::{Begun, Finished};
+        assert_eq!(said("spiral_direct", 1, &[(1, 1), (1, 2), (1, 5)]), [Begun]);
+        assert_eq!(
+            said("spiral_direct", 1, &[(1, 1), (1, 6)]),
+            [Begun, Finished]
+        );
+        // One run is out, the other is to come.
+        assert_eq!(said("spiral_direct", 2, &[(1, 1), (1, 6), (2, 1)]), [Begun]);
+        let both = [(1, 1), (1, 6), (2, 1), (2, 6)];
+        assert_eq!(said("spiral_direct", 2, &both), [Begun, Finished]);
+        // A night without kneading is a part of the rising: stirred is mixed, and its folds end nothing twice.
+        let night = [(1, 1), (1, 2), (1, 3), (1, 4)];
+        assert_eq!(said("no_knead", 1, &night), [Begun, Finished]);
     }
 }

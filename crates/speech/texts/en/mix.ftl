@@ -207,6 +207,8 @@ mix-no-window-todo = Rest 20 min, then two rounds of folds.
 mix-reading-doubtful = A reading does not fit
 mix-reading-doubtful-why = It is more than { $off } off its course; it is kept and counts little.
 mix-reading-doubtful-todo = Measure again: centre of the dough, { $deep } deep, machine stopped.
+mix-rises-in-the-bowl = Its rests are part of the rise
+mix-rises-in-the-bowl-why = The hours of the plan count from the end of the first step; the others go on in the bowl.
 mix-friction-guess = How much this mixer warms is a guess by its kind
 mix-friction-guess-why = Log the temperature two or three times, and the next dough is surer.
 

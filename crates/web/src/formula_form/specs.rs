@@ -103,3 +103,85 @@ pub(super) static SPECS: [Spec; 53] = [
     spec("oven_top_c", "It reaches", "top heat", Temperature, 10.0, 150.0, 550.0),
     spec("extras[].per_litre", "Amount", "", PerLitre, 5.0, 0.0, 300.0),
 ];
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use craft::refusal::ValidationError;
+    use craft::sheet::{KitchenUsual, SheetRequest, work_out};
+    use serde_json::{Value, json};
+
+    /// Fields of the form whose range the core asks for, too, and where the request has them.
+    const ALIKE: [(&str, &str); 13] = [
+        ("pieces.count", "/formula/pieces/count"),
+        ("pieces.ball_g", "/formula/pieces/ball_g"),
+        ("loss_percent", "/formula/loss_percent"),
+        ("hydration_percent", "/formula/hydration_percent"),
+        ("salt_percent", "/formula/salt_percent"),
+        ("oil_percent", "/formula/oil_percent"),
+        ("sugar_percent", "/formula/sugar_percent"),
+        ("target_dough_c", "/formula/target_dough_c"),
+        ("room_c", "/room_c"),
+        ("fridge_c", "/fridge_c"),
+        ("flour_c", "/flour_c"),
+        ("tap_water_c", "/tap_water_c"),
+        ("yeast_vigour", "/yeast_vigour"),
+    ];
+
+    /// The core's refusal of a field at a value, where it refuses it.
+    fn refused(pointer: &str, value: f64) -> bool {
+        let kitchen = KitchenUsual {
+            time_zone: "UTC".into(),
+            altitude_m: 0.0,
+            room_c: 20.0,
+            fridge_c: 5.0,
+            tap_water_c: 12.0,
+            scales: Default::default(),
+        };
+        let serve_at = "2026-11-27T19:00:00Z".parse().unwrap();
+        let request = SheetRequest::of_style(craft::style::first(), &kitchen, serve_at);
+        let mut json = serde_json::to_value(&request).unwrap();
+        let field = json
+            .pointer_mut(pointer)
+            .unwrap_or_else(|| panic!("{pointer}"));
+        *field = match pointer.ends_with("count") {
+            true => json!(value.round() as u32),
+            false => Value::from(value),
+        };
+        let request: SheetRequest = serde_json::from_value(json).unwrap();
+        let named = pointer.trim_start_matches('/').replace('/', ".");
+        match work_out(&request) {
+            Ok(_) => false,
+            Err(ValidationError(all)) => all
+                .iter()
+                .any(|e| e.field == named && e.message.code == "outside-range"),
+        }
+    }
+
+    #[test]
+    fn the_form_and_the_core_ask_for_the_same_ranges() {
+        for (name, pointer) in ALIKE {
+            let s = SPECS
+                .iter()
+                .find(|s| s.name == name)
+                .unwrap_or_else(|| panic!("{name}"));
+            for end in [s.low, s.high] {
+                assert!(!refused(pointer, end), "the core refuses {name} at {end}");
+            }
+            let step = s.step.max(0.01);
+            assert!(
+                refused(pointer, s.high + step),
+                "the core takes {name} over {}",
+                s.high
+            );
+            // A count below one is none, whatever refuses it.
+            if s.low - step >= 0.0 || s.measure == Temperature {
+                assert!(
+                    refused(pointer, s.low - step),
+                    "the core takes {name} under {}",
+                    s.low
+                );
+            }
+        }
+    }
+}

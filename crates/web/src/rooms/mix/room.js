@@ -27,7 +27,9 @@ function shown() {
   return { begun, given };
 }
 
-const clockOf = (s) => (s < 0 ? `+${minutes(-s)}` : minutes(s));
+/** Minutes and seconds, or hours where it is long. */
+const span = (s) => (s < 6000 ? minutes(s) : `${Math.floor(Math.round(s / 60) / 60)} h ${String(Math.round(s / 60) % 60).padStart(2, "0")}`);
+const clockOf = (s) => (s < 0 ? `+${span(-s)}` : span(s));
 let called = "";
 
 function draw() {
@@ -41,8 +43,8 @@ function draw() {
     if (n === on) row.setAttribute("aria-current", "step");
     else row.removeAttribute("aria-current");
     const time = row.querySelector("[data-time]");
-    if (n < on) time.textContent = minutes((begun[n] - begun[n - 1]) / 1000);
-    else if (n > on) time.textContent = minutes(60 * given[n - 1]);
+    if (n < on) time.textContent = span((begun[n] - begun[n - 1]) / 1000);
+    else if (n > on) time.textContent = span(60 * given[n - 1]);
     else {
       const left = 60 * given[n - 1] - (now() - begun[n - 1]) / 1000;
       time.textContent = clockOf(Math.sign(left) * Math.ceil(Math.abs(left)));

@@ -667,10 +667,21 @@ fn steps(a: &AskedRun, look: &MixLook, here: &RequestKitchen) -> Vec<MixStepView
             cue: here.words(&s.cue),
             adds: adds.join(", "),
             stands,
-            time: min_s(time),
+            time: clocked(time),
         }
     })
     .collect()
+}
+
+/// Minutes and seconds, or hours where it is long: the script says the same.
+fn clocked(s: f64) -> String {
+    /// From so many minutes on nobody counts seconds.
+    const LONG_S: f64 = 100.0 * 60.0;
+    if s < LONG_S {
+        return min_s(s);
+    }
+    let min = (s / 60.0).round() as u64;
+    format!("{} h {:02}", min / 60, min % 60)
 }
 
 /// What is poured next, and how warm: of a run under way.
