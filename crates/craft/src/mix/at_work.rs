@@ -2,8 +2,8 @@
 
 use super::run::MixRun;
 use super::{
-    Aimed, BlendFrom, Blended, BowlTrace, Development, Mixing, TracePoint, UsualMinutes,
-    WaterRequest, WaterResult, WorkedIn,
+    Aimed, BlendFrom, Blended, BowlTrace, Development, MixHazard, MixProgramme, Mixing, TracePoint,
+    UsualMinutes, WaterRequest, WaterResult, WorkedIn,
 };
 use crate::note::Note;
 use jiff::Timestamp;
@@ -85,3 +85,29 @@ pub struct MixLook {
 
 /// A reading further off its course does not fit, K.
 pub(super) const DOUBTFUL_K: f64 = 2.5;
+
+/// So near to what is wanted a dough is right, K.
+pub const RIGHT_K: f64 = 1.0;
+/// Who lifts more is told so, kg.
+const HEAVY_KG: f64 = 20.0;
+
+impl MixLook {
+    /// Hazards of the work as it is done now: the programme's own, and those of what is lifted and poured.
+    pub fn hazards(&self, programme: &MixProgramme) -> Vec<MixHazard> {
+        let mut all = programme.hazards.clone();
+        all.retain(|h| *h != MixHazard::Lifting && *h != MixHazard::RawFlour);
+        if self.laid.contents().weight_g > 1000.0 * HEAVY_KG {
+            all.push(MixHazard::Lifting);
+        }
+        if let Some(b) = self.blended {
+            if b.kettle_g > 0.0 {
+                all.push(MixHazard::Scald);
+            }
+            if b.ice_g > 0.0 {
+                all.push(MixHazard::CrushedIce);
+            }
+        }
+        all.push(MixHazard::RawFlour);
+        all
+    }
+}

@@ -2,7 +2,7 @@
 //!
 //! Source: mixing and shaping, section 7.
 
-use super::at_work::{DOUBTFUL_K, MixLook, MixQuestion};
+use super::at_work::{DOUBTFUL_K, MixLook, MixQuestion, RIGHT_K};
 use super::bowl::course;
 use super::gluten::NO_WINDOW_AFTER;
 use super::run::MixTrouble;
@@ -85,7 +85,7 @@ fn temperature(
         return;
     }
     let too_warm = end > TOO_WARM_C && wanted <= COOL_WISH_C;
-    if end > wanted + 1.0 {
+    if end > wanted + RIGHT_K {
         let todo = remedies(q, look, figures, capped);
         let what = fact!("mix-ends-warm", end = Celsius(tenth(end)));
         let why = fact!(
@@ -159,7 +159,7 @@ fn minutes(q: &MixQuestion, look: &MixLook, out: &mut Vec<Note>) {
             fact!(
                 "mix-minutes-left",
                 left = Minutes(m.floor().max(1.0)),
-                c = Celsius(wanted + 1.0)
+                c = Celsius(wanted + RIGHT_K)
             ),
             fact!("mix-minutes-left-why"),
         ));
@@ -169,9 +169,9 @@ fn minutes(q: &MixQuestion, look: &MixLook, out: &mut Vec<Note>) {
         return;
     };
     let band = if k > 0.0 {
-        wanted + 1.0 - look.end_c
+        wanted + RIGHT_K - look.end_c
     } else {
-        look.end_c - (wanted - 1.0)
+        look.end_c - (wanted - RIGHT_K)
     };
     let most = (band / k.abs()).floor().clamp(0.0, 60.0);
     out.push(Note::holds(

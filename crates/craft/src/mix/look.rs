@@ -4,7 +4,7 @@
 //! what a minute more adds. After: what it was. Every figure is of the course that `bowl` works out, from the last reading
 //! where there is one. Source: mixing and shaping, sections 2 to 7.
 
-use super::at_work::{DOUBTFUL_K, MixLook, MixQuestion, NextWater};
+use super::at_work::{DOUBTFUL_K, MixLook, MixQuestion, NextWater, RIGHT_K};
 use super::bowl::{aim_parts, course};
 use super::{
     BowlItem, BowlStep, BowlTrace, Development, GlutenWork, MixReading, Mixing, Speed,
@@ -59,7 +59,7 @@ pub fn look(q: &MixQuestion) -> Result<MixLook, ValidationError> {
         dough_now_c: of_ahead.filter(|_| now_min.is_some()),
         end_sd_k: sure_of_end(from, &friction),
         measured: rest.is_some(),
-        passes_warm_min: passes(&ahead, q.water.target_dough_c + 1.0, now_min),
+        passes_warm_min: passes(&ahead, q.water.target_dough_c + RIGHT_K, now_min),
         next: next_water(q, &poured, from),
         development: developed(q, &goes, &trace, now_min),
         doubtful: doubtful(&readings, &trace),

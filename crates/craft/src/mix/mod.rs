@@ -19,7 +19,7 @@ pub mod run;
 mod water;
 mod worked;
 
-pub use at_work::{MixLook, MixQuestion, NextWater};
+pub use at_work::{MixLook, MixQuestion, NextWater, RIGHT_K};
 pub use balance::{COLDEST_WATER_C, HOTTEST_WATER_C, WaterRequest, WaterResult};
 pub use bowl::*;
 pub use friction::{

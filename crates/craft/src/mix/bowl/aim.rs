@@ -26,10 +26,6 @@ pub struct Aimed {
 }
 
 impl Aimed {
-    /// Whether water of that temperature can be poured.
-    pub fn can_be_poured(&self) -> bool {
-        (COLDEST_WATER_C..=HOTTEST_WATER_C).contains(&self.at_c)
-    }
     /// What can be poured of it, °C.
     pub fn poured_c(&self) -> f64 {
         self.at_c.clamp(COLDEST_WATER_C, HOTTEST_WATER_C)

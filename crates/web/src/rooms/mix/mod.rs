@@ -1,8 +1,10 @@
 //! Mix: what to weigh and pour, the run step by step with its times, where the dough ends, and what the mixer taught.
 
 mod asked;
+mod lists;
 mod picture;
 mod view;
+mod words;
 
 use crate::App;
 use crate::batch::arrived::Arrived;
@@ -33,7 +35,8 @@ use craft::sheet::progress::Stand;
 use serde::{Deserialize, Serialize};
 use store::entry::{EntryOutcome, Seen, Standing};
 use store::pantry::{self, At};
-use view::{MixState, MixView, TaughtView};
+use view::{MixState, MixView};
+use words::TaughtView;
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -351,7 +354,7 @@ async fn keep(
 }
 
 fn answered(a: &Arrived, run: &AskedRun, kept: EntryOutcome, sent: &Sent, words: &str) -> Response {
-    let back = view::href(a.code(), run.bowl, run.run);
+    let back = lists::href(a.code(), run.bowl, run.run);
     entries::answer(kept, sent, &a.here, words, &back)
 }
 
@@ -364,7 +367,7 @@ async fn measured(
 ) -> Result<Response, AppError> {
     let mut acts = vec![];
     let mut errors = vec![];
-    let shown = view::fields(run, &a.here);
+    let shown = lists::fields(run, &a.here);
     for f in &shown {
         let typed = a.typed.text(f.key);
         if typed.is_empty() || typed == f.value {
@@ -499,7 +502,7 @@ async fn taught_by(
         .machine_id
         .and_then(|id| machines.iter().find(|m| m.id == id));
     let own = own.map(|m| (m.id, m.facts.learned.as_deref()));
-    Ok(view::taught(&learned, view::main_speed(a), own, here))
+    Ok(words::taught(&learned, words::main_speed(a), own, here))
 }
 
 /// Takes over what a machine's mixes taught, or goes back to the figures of its kind.
@@ -544,5 +547,5 @@ async fn take_over(
     pantry::put(&mut db, here.id(), at, &facts, here.now).await?;
     let count = |name: &str| typed.text(name).parse::<u16>().unwrap_or(1);
     let bowl = typed.text("bowl").parse().unwrap_or(0);
-    Ok(Redirect::to(&view::href(&code, bowl, count("run"))))
+    Ok(Redirect::to(&lists::href(&code, bowl, count("run"))))
 }
