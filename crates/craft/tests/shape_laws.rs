@@ -76,7 +76,7 @@ proptest! {
     /// Heavier balls and wider gaps never fit more.
     #[test]
     fn more_room_for_each_never_fits_more(ball in 120.0..500.0_f64, more in 1.0..200.0_f64, gap in 1.0..9.0_f64, wider in 0.0..4.0_f64) {
-        let space = |ball_g, gap_cm| BoxSpace { ball_g, volume: 2.2, hydration_percent: 64.0, gap_cm, length_cm: 60.0, width_cm: 40.0 };
+        let space = |ball_g, gap_cm| BoxSpace { ball_g, volume: 2.2, hydration_percent: 64.0, gap_cm, length_cm: 60.0, width_cm: 40.0, round: false };
         let now = space(ball, gap).grid().grid;
         prop_assert!(space(ball + more, gap).grid().grid <= now);
         prop_assert!(space(ball, gap + wider).grid().grid <= now);
@@ -165,6 +165,7 @@ fn what_cannot_be_divided_is_refused() {
         gap_cm: 7.0,
         length_cm: 28.0,
         width_cm: 16.0,
+        round: false,
     };
     let refused = nothing.check().unwrap_err().0[0].message.code.to_string();
     assert_eq!(refused, "box-no-ball-fits");

@@ -139,6 +139,7 @@ fn balls_lie_in_boxes() {
             gap_cm: n(row, "gap_cm"),
             length_cm: n(row, "length_cm"),
             width_cm: n(row, "width_cm"),
+            round: false,
         };
         space.check().unwrap();
         let g = space.grid();

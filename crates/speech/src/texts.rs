@@ -39,7 +39,7 @@ macro_rules! files {
     };
 }
 
-static ENGLISH: [(&str, &str); 10] = files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen", "mix", "glossary");
+static ENGLISH: [(&str, &str); 11] = files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen", "mix", "shape", "glossary");
 
 pub(crate) type Bundle = FluentBundle<FluentResource>;
 

@@ -5,7 +5,7 @@ use crate::id::BatchId;
 use crate::{KitchenId, Result, lifted};
 use craft::fire::Tap;
 use craft::sheet::progress::{FromTheBowl, StepPast};
-use craft::sheet::{SheetRequest, SheetResult};
+use craft::sheet::{FromTheBoxes, SheetRequest, SheetResult};
 use sqlx::MySqlConnection;
 use std::sync::Arc;
 use strum::{EnumString, IntoStaticStr, VariantArray};
@@ -36,14 +36,18 @@ pub enum Origin {
     Demo,
 }
 
-/// What was said of its steps, in the order of entering: on its page, or at the bowl.
+/// What was said of its steps, in the order of entering: on its page, at the bowl, or at the boxes.
 pub fn said_of_steps(entries: &Entries, planned: &SheetResult) -> Vec<StepPast> {
     let mut entered: Vec<&Observation> = entries.seen.iter().collect();
     entered.sort_by_key(|o| o.id);
     let mut bowl = FromTheBowl::default();
+    let mut boxes = FromTheBoxes::default();
     let of = |o: &Observation| {
         if let Some(tap) = o.mix_tap() {
             return bowl.says(planned, &tap);
+        }
+        if let Some(tap) = o.shape_tap() {
+            return boxes.says(planned, &tap);
         }
         let (number, said) = o.seen.of_step()?;
         Some(StepPast {

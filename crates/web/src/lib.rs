@@ -12,6 +12,7 @@ pub mod shared;
 use axum::Router;
 use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::routing::get;
+use batch::boxes::BoxLooks;
 use batch::forecast::Forecasts;
 use batch::load::HeldPlaces;
 use batch::record::Folds;
@@ -81,6 +82,8 @@ pub struct House {
     pub folds: Folds,
     /// Forecasts that were made a moment ago.
     pub forecasts: Forecasts,
+    /// Boxes that were looked at a moment ago.
+    pub box_looks: BoxLooks,
     /// What was said of places, as it was read last.
     pub places: HeldPlaces,
     /// Sheets that were worked out a moment ago.
@@ -123,6 +126,7 @@ fn watched_router(
         kitchen: LastKitchen::default(),
         folds: Folds::default(),
         forecasts: Forecasts::default(),
+        box_looks: BoxLooks::default(),
         places: HeldPlaces::default(),
         reckoned: Reckoned::default(),
         drawn: AllDrawn::default(),

@@ -21,6 +21,8 @@ use crate::formula::PanShape;
 use crate::leaven::YeastForm;
 use crate::note::Note;
 use crate::refusal::{Check, ValidationError};
+use crate::shape::BoxedBall;
+use crate::shape::run::BoxKind;
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use strum::{EnumString, IntoStaticStr, VariantArray};
@@ -219,29 +221,46 @@ pub struct DoughBox {
     pub count: u32,
 }
 
-/// Room that a ball takes in a box, cm from middle to middle: 7 to 8 cm between balls of some 9 cm
-/// (craft notes, section 5).
-const BALL_PITCH_CM: f64 = 16.0;
+/// A ball that boxes are counted by where no dough is spoken of: of so much, this wet, grown so far (craft notes, section 5).
+const USUAL_BALL: BoxedBall = BoxedBall {
+    ball_g: 250.0,
+    volume: 2.0,
+    hydration_percent: 62.0,
+};
+/// Between fresh balls that are to stay apart, cm.
+pub const ROOMY_GAP_CM: f64 = 7.0;
 
 impl DoughBox {
     /// What it holds to the rim, l.
     pub fn litres(&self) -> f64 {
         self.pan.area_cm2() * self.height_cm / 1000.0
     }
-    /// Balls that lie in one with room to spread; at least one.
-    pub fn balls(&self) -> u32 {
-        match self.pan {
+    /// What balls of a dough lie in.
+    pub fn kind(&self, gap_cm: f64) -> BoxKind {
+        let (length_cm, width_cm, round) = match self.pan {
             PanShape::Rectangle {
                 length_cm,
                 width_cm,
-            } => {
-                let along = |cm: f64| (cm / BALL_PITCH_CM + 0.25).floor().max(1.0);
-                (along(length_cm) * along(width_cm)) as u32
-            }
-            PanShape::Round { diameter_cm } => ((diameter_cm / BALL_PITCH_CM).powi(2) * 0.7)
-                .floor()
-                .max(1.0) as u32,
+            } => (length_cm, width_cm, false),
+            PanShape::Round { diameter_cm } => (diameter_cm, diameter_cm, true),
+        };
+        BoxKind {
+            name: self.name.clone(),
+            length_cm,
+            width_cm,
+            height_cm: self.height_cm,
+            round,
+            gap_cm,
         }
+    }
+    /// Usual balls that lie in one with room to spread; at least one.
+    pub fn balls(&self) -> u32 {
+        self.balls_of(USUAL_BALL)
+    }
+    /// Balls of a dough that lie in one with room to spread; at least one.
+    pub fn balls_of(&self, ball: BoxedBall) -> u32 {
+        let space = self.kind(ROOMY_GAP_CM).space(ball);
+        space.grid().grid.max(1)
     }
 }
 
@@ -522,9 +541,10 @@ impl Good {
 }
 
 /// Whether so many balls find room in the kitchen's boxes, by the one that holds most; nothing without boxes.
-pub fn boxes_for(balls: u32, boxes: &[DoughBox]) -> Option<Note> {
-    let b = boxes.iter().max_by_key(|b| b.balls())?;
-    let (each, have) = (b.balls().max(1), b.count);
+pub fn boxes_for(balls: u32, ball: BoxedBall, boxes: &[DoughBox]) -> Option<Note> {
+    let of = |b: &DoughBox| b.balls_of(ball);
+    let b = boxes.iter().max_by_key(|b| of(b))?;
+    let (each, have) = (of(b), b.count);
     let need = balls.div_ceil(each);
     let what = fact!(
         "boxes-needed",

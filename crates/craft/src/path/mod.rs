@@ -118,6 +118,15 @@ pub enum Spot {
 }
 
 impl Spot {
+    /// What it is called.
+    pub fn name(&self) -> Fact {
+        match self {
+            Spot::Room => fact!("spot-room"),
+            Spot::Fridge => fact!("spot-fridge"),
+            Spot::Freezer => fact!("spot-freezer"),
+            Spot::Own(p) => Fact::as_written(p.name.to_lowercase()),
+        }
+    }
     /// How its air takes and gives heat.
     pub fn air(&self) -> Air {
         match self {

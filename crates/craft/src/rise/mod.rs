@@ -36,7 +36,7 @@ pub mod vigour;
 pub use answer::{
     NoYeast, PrefermentEnd, RisePoint, RiseResult, Shuts, Window, YeastAnswer, YeastWarning,
 };
-pub(crate) use forecast::{Look, forecast_with, foresee, hand_overs, quick_window};
+pub(crate) use forecast::{HandOver, Look, forecast_with, foresee, hand_overs, quick_window};
 pub use forecast::{Temperatures, forecast};
 pub use lengths::{HoursAnswer, HoursRequest, solve_hours};
 pub use memo::PrefermentRuns;

@@ -19,6 +19,9 @@ const ROOMY_CM: f64 = 7.0;
 /// Closer ones may lie nearer the wall by so much on each side, cm.
 const NEAR_THE_WALL_CM: f64 = 1.5;
 
+/// Share of a round floor that balls cover, against the square of their pitch.
+const ROUND_COVER: f64 = 0.7;
+
 /// Balls that are to be boxed.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
@@ -36,6 +39,20 @@ pub struct BoxSpace {
     pub length_cm: f64,
     /// The box inside, 10 to 200 cm.
     pub width_cm: f64,
+    /// It is round, and as long as it is wide.
+    #[serde(default)]
+    pub round: bool,
+}
+
+/// A ball that lies in a box.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BoxedBall {
+    /// g.
+    pub ball_g: f64,
+    /// Times its first volume when it is ripe.
+    pub volume: f64,
+    /// Water, % of the flour.
+    pub hydration_percent: f64,
 }
 
 /// How balls lie in one box.
@@ -150,6 +167,20 @@ impl BoxSpace {
         let (u, v) = (self.length_cm + 2.0 * near, self.width_cm + 2.0 * near);
         let along = |cm: f64| (cm / pitch_cm + 1e-9).floor().max(0.0) as u32;
         let rows = (along(u), along(v));
+        if self.round {
+            // Of a round floor balls cover some seven tenths of the square on their pitch (practice).
+            let grid = (ROUND_COVER * (u.min(v) / pitch_cm).powi(2) + 1e-9).floor() as u32;
+            let grid = grid.max(u32::from(rows.0 > 0));
+            return BoxGrid {
+                fresh_cm,
+                risen_cm,
+                height_cm: flatness * risen_cm,
+                pitch_cm,
+                rows: (grid, u32::from(grid > 0)),
+                grid,
+                offset: grid,
+            };
+        }
         BoxGrid {
             fresh_cm,
             risen_cm,

@@ -11,6 +11,7 @@
 //! | `open` | when it opens, and how |
 //! | `press` | what a press test tells of a flour |
 //! | `reball` | what balling again does |
+//! | `run` | the same as it goes: folded from the taps at the scale and at the boxes |
 //!
 //! Source: mixing and shaping, sections 8 to 12.
 
@@ -20,10 +21,11 @@ mod divide;
 mod open;
 mod press;
 mod reball;
+pub mod run;
 mod stagger;
 mod tally;
 
-pub use boxes::{BoxGrid, BoxSpace, LaidBoxes, lay_boxes};
+pub use boxes::{BoxGrid, BoxSpace, BoxedBall, LaidBoxes, lay_boxes};
 pub use disc::{Disc, disc};
 pub use divide::{
     DivideChoice, DividePlan, Divided, Loss, OnTheScale, WholePieces, divide, learn_loss,
@@ -31,7 +33,10 @@ pub use divide::{
 pub use open::{
     HowOpened, OpenHow, OpenNow, Opening, Relaxing, cold_stiffness, how_to_open, minutes_until_open,
 };
-pub use press::{FlourFactor, PressSign, RelaxTest, ReserveTest, relaxes, reserve_of};
+pub use press::{FlourFactor, PressSign, RelaxTest, ReserveTest, flour_said, relaxes, reserve_of};
 pub use reball::{Reballed, reball};
-pub use stagger::{BoxService, ColdBox, OutState, TakeOut, TakenOut, stagger};
+pub use stagger::{
+    BoxService, ColdBox, OutState, TakeOut, TakenOut, rounds_of, stagger, stagger_at, tau_h,
+    to_five,
+};
 pub use tally::{PieceTally, is_marked, tally};

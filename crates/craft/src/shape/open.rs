@@ -2,9 +2,12 @@
 //!
 //! Source: mixing and shaping, section 11: relaxing as in the rise model, cold dough stiffer (assumed), the ways from practice.
 
+use crate::fact;
+use crate::fact::{Fact, Minutes};
 use crate::rise::kinetics::{MATURE_SHARE, RELAX_H};
 use crate::rise::responses;
 use crate::rise::ripeness::stickiness_limit;
+use crate::units::{Cm, Grams};
 use serde::{Deserialize, Serialize};
 
 /// Cold dough is stiffer below, °C, by so much a degree.
@@ -123,6 +126,21 @@ pub enum OpenHow {
     Knuckles,
 }
 
+impl OpenHow {
+    /// What it is called.
+    pub fn name(self) -> Fact {
+        match self {
+            OpenHow::Reball => fact!("open-reball"),
+            OpenHow::Wait => fact!("open-wait"),
+            OpenHow::PressOnly => fact!("open-press-only"),
+            OpenHow::PressRestPress => fact!("open-press-rest"),
+            OpenHow::PressThenLift => fact!("open-press-lift"),
+            OpenHow::TableStretch => fact!("open-table"),
+            OpenHow::Knuckles => fact!("open-knuckles"),
+        }
+    }
+}
+
 /// A ball as it is to be opened.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
@@ -155,6 +173,38 @@ pub struct HowOpened {
     pub size: f64,
     /// Bench flour for one ball, g; most of it is shaken off.
     pub bench_flour_g: f64,
+}
+
+/// A tray's dough that does not go further rests for so long under its lid, min.
+const TRAY_RESTS_MIN: (f64, f64) = (15.0, 20.0);
+
+impl HowOpened {
+    /// How wide it is opened of a planned disc, to half a centimetre.
+    pub fn wide_cm(&self, disc_cm: f64) -> f64 {
+        (2.0 * self.size * disc_cm).round() / 2.0
+    }
+    /// What to say of a ball that opens to such a disc.
+    pub fn fact(&self, disc_cm: f64) -> Fact {
+        match self.how {
+            OpenHow::Wait => self.how.name(),
+            how => fact!(
+                "open-to",
+                how = how.name(),
+                wide = Cm(self.wide_cm(disc_cm)),
+                flour = Grams(self.bench_flour_g)
+            ),
+        }
+    }
+    /// What to say of a dough in its tray.
+    pub fn in_tray(&self) -> Fact {
+        let (from, to) = TRAY_RESTS_MIN;
+        match self.how {
+            OpenHow::Wait | OpenHow::PressRestPress => {
+                fact!("open-tray-wait", time = (Minutes(from), Minutes(to)))
+            }
+            _ => fact!("open-tray-now"),
+        }
+    }
 }
 
 /// The way for this ball now: the first that holds.

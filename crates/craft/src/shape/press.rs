@@ -2,6 +2,8 @@
 //!
 //! A finger's opinion is good to a quarter (assumed). Source: mixing and shaping, section 11.
 
+use crate::fact;
+use crate::fact::{Fact, Percent};
 use serde::{Deserialize, Serialize};
 use strum::{EnumString, IntoStaticStr, VariantArray};
 
@@ -20,6 +22,27 @@ pub enum PressSign {
     Flows,
 }
 
+impl PressSign {
+    /// What it is called.
+    pub fn name(self) -> Fact {
+        match self {
+            PressSign::Springs => fact!("press-springs"),
+            PressSign::Holds => fact!("press-holds"),
+            PressSign::Flows => fact!("press-flows"),
+        }
+    }
+    /// What the book expects of a ball: how far it relaxed against its cold, and the strength that is left.
+    pub fn expected(relaxed: f64, reserve: f64) -> PressSign {
+        if relaxed < 1.0 {
+            PressSign::Springs
+        } else if reserve < FLOWS_AT {
+            PressSign::Flows
+        } else {
+            PressSign::Holds
+        }
+    }
+}
+
 /// A factor on the book, with how sure.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
@@ -28,6 +51,23 @@ pub struct FlourFactor {
     pub factor: f64,
     /// Standard deviation of its logarithm.
     pub sd_ln: f64,
+}
+
+/// What press tests say of a flour, in words: how it relaxes, how long its gluten lasts. Shares are said to five percent.
+pub fn flour_said(relaxes: &FlourFactor, lasts: &FlourFactor) -> Vec<Fact> {
+    let share = |f: f64| Percent(5.0 * (20.0 * (f - 1.0).abs()).round());
+    const SEEN: f64 = 0.05;
+    let mut out = vec![match relaxes.factor - 1.0 {
+        d if d > SEEN => fact!("flour-relaxes-slower", share = share(relaxes.factor)),
+        d if d < -SEEN => fact!("flour-relaxes-faster", share = share(relaxes.factor)),
+        _ => fact!("flour-relaxes-so"),
+    }];
+    match lasts.factor - 1.0 {
+        d if d > SEEN => out.push(fact!("flour-lasts-longer", share = share(lasts.factor))),
+        d if d < -SEEN => out.push(fact!("flour-lasts-shorter", share = share(lasts.factor))),
+        _ => {}
+    }
+    out
 }
 
 /// A test of how far a dough relaxed: by the book, against its cold; and what was seen.
@@ -58,6 +98,13 @@ fn posterior(prior_sd: f64, likelihood: impl Fn(f64) -> f64) -> FlourFactor {
         whole += w;
         first += w * ln;
         second += w * ln * ln;
+    }
+    // What no flour would do says nothing of this one.
+    if whole < 1e-60 {
+        return FlourFactor {
+            factor: 1.0,
+            sd_ln: prior_sd,
+        };
     }
     let mean = first / whole.max(f64::MIN_POSITIVE);
     let variance = second / whole.max(f64::MIN_POSITIVE) - mean * mean;

@@ -3,7 +3,7 @@
 //! A short clock of one temperature and one rate answers while somebody drags; the full model is asked on release. The less
 //! time a box has in the room, the less it has risen: so the moment is found by halving. Source: mixing and shaping, section 10.
 
-use crate::rise::responses;
+use crate::rise::{Air, Container, responses};
 use serde::{Deserialize, Serialize};
 
 /// A ball opens from here on, °C.
@@ -108,7 +108,43 @@ pub struct TakenOut {
     pub worth_it: bool,
 }
 
+/// How fast a ball of a mass follows its surroundings, h: what it lies in and how the air moves (fermentation model, section
+/// 3.2, of 250 g).
+pub fn tau_h(container: Container, air: Air, ball_g: f64) -> f64 {
+    let of_250 = match (container, air) {
+        (Container::Open | Container::Bag, _) => 1.2,
+        (Container::Tub, _) => 1.4,
+        (Container::Box, Air::Fan) => 1.25,
+        (Container::Box, _) => 1.7,
+        (Container::Stack, _) => 2.4,
+    };
+    of_250 * (ball_g / 250.0).powf(0.45)
+}
+
+/// Minutes to five, as moments are said.
+pub fn to_five(min: f64) -> f64 {
+    SAID_MIN * (min / SAID_MIN).round()
+}
+
+/// Boxes that leave within ten minutes of the first of them go together: their places, the earliest round first.
+pub fn rounds_of(said_min: &[f64]) -> Vec<Vec<usize>> {
+    let mut order: Vec<usize> = (0..said_min.len()).collect();
+    order.sort_by(|a, b| said_min[*a].total_cmp(&said_min[*b]).then(a.cmp(b)));
+    let mut rounds: Vec<Vec<usize>> = vec![];
+    for i in order {
+        match rounds.last_mut() {
+            Some(r) if said_min[i] - said_min[r[0]] <= TOGETHER_MIN + 1e-9 => r.push(i),
+            _ => rounds.push(vec![i]),
+        }
+    }
+    rounds
+}
+
 impl ColdBox {
+    /// Rise and warmth when it leaves the cold after `out_min` and is used at `use_min`, by the short clock.
+    pub fn at_use(&self, s: &BoxService, out_min: f64, use_min: f64) -> (f64, f64) {
+        self.after(s, out_min, use_min - out_min)
+    }
     /// Rise and warmth after so long in the cold and then so long in the room, min.
     fn after(&self, s: &BoxService, cold_min: f64, room_min: f64) -> (f64, f64) {
         let mut state = (self.rise, self.dough_c);
@@ -184,7 +220,7 @@ impl ColdBox {
             }
             (0.5 * (early + late), OutState::Ok)
         };
-        let said_min = SAID_MIN * (out_min / SAID_MIN).round();
+        let said_min = to_five(out_min);
         let (rise_first, dough_first_c) = at_use(said_min.min(use_min));
         let more = f64::from(self.balls.saturating_sub(1)) * s.pace_s / 60.0;
         let in_room = use_min - said_min.min(use_min) + more;
@@ -202,29 +238,30 @@ impl ColdBox {
     }
 }
 
-/// When each box leaves the cold.
+/// When each box leaves the cold, used one after the other.
 pub fn stagger(boxes: &[ColdBox], s: &BoxService) -> TakenOut {
     let mut use_min = s.first_use_min;
-    let mut out = vec![];
+    let mut all = vec![];
     for b in boxes {
-        out.push(b.taken_out(s, use_min));
+        all.push((*b, use_min));
         use_min += f64::from(b.balls) * s.pace_s / 60.0;
     }
-    let mut order: Vec<usize> = (0..out.len()).collect();
-    order.sort_by(|a, b| out[*a].said_min.total_cmp(&out[*b].said_min).then(a.cmp(b)));
-    let mut rounds: Vec<Vec<usize>> = vec![];
-    for i in order {
-        match rounds.last_mut() {
-            Some(r) if out[i].said_min - out[r[0]].said_min <= TOGETHER_MIN + 1e-9 => r.push(i),
-            _ => rounds.push(vec![i]),
-        }
-    }
+    stagger_at(&all, s)
+}
+
+/// The same with the minute at which the first ball of each is used.
+pub fn stagger_at(boxes: &[(ColdBox, f64)], s: &BoxService) -> TakenOut {
+    let out: Vec<TakeOut> = boxes.iter().map(|(b, min)| b.taken_out(s, *min)).collect();
+    let said: Vec<f64> = out.iter().map(|t| t.said_min).collect();
     let n = boxes.len().max(1) as f64;
-    let mean_rate = boxes.iter().map(|b| b.rate_per_h).sum::<f64>() / n;
-    let hours = (use_min - s.first_use_min) / 60.0;
+    let mean_rate = boxes.iter().map(|(b, _)| b.rate_per_h).sum::<f64>() / n;
+    let end = boxes.last().map_or(s.first_use_min, |(b, min)| {
+        min + f64::from(b.balls) * s.pace_s / 60.0
+    });
+    let hours = (end - s.first_use_min) / 60.0;
     TakenOut {
+        rounds: rounds_of(&said),
         boxes: out,
-        rounds,
         worth_it: mean_rate * responses::at(s.room_c).gas * hours > WORTH,
     }
 }

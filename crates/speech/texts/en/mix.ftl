@@ -250,17 +250,3 @@ mixitem-water = water
 mixitem-ice = ice
 mixitem-yeast = yeast
 mixitem-preferment = preferment
-
-## Shape: what is refused.
-f-piece = Piece
-f-box-volume = Growth of a ball
-f-box-gap = Gap between balls
-f-box-side = Side of the box
-f-dough-in-the-bowl = Dough put into the bowl
-f-dough-weighed = Dough on the scale
-f-pieces-divided = Pieces
-f-scale-step = Step of the scale
-box-no-ball-fits = No ball of { $ball } fits { $length } × { $width } with { $gap } between.
-divide-more-than-went-in = Weighed more than 105 % of what went in: was the tub on the scale?
-divide-is-this-all = Is this all of it? More than a third is missing.
-divide-less-than-a-ball = That is less than one ball.

@@ -20,6 +20,7 @@ use crate::{KitchenId, Result, StoreError, instant, stock};
 use craft::fact::Fact;
 use craft::fire::{Tap, TapKind};
 use craft::mix::run::MixTap;
+use craft::shape::run::ShapeTap;
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};
 use uuid::Uuid;
@@ -91,6 +92,8 @@ pub struct Standing {
     pub taps: Vec<Tap>,
     /// Taps at the bowl.
     pub mix: Vec<MixTap>,
+    /// Taps at the scale and at the boxes.
+    pub shape: Vec<ShapeTap>,
     /// Entries other than taps.
     pub entries: usize,
     pub finished: bool,

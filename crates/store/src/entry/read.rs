@@ -58,6 +58,7 @@ pub(super) async fn standing(
     Ok(Standing {
         entries: all.seen.len() + all.taken_back.len() + all.unreadable,
         mix: all.seen.iter().filter_map(Observation::mix_tap).collect(),
+        shape: all.seen.iter().filter_map(Observation::shape_tap).collect(),
         taps: all.taps,
         finished,
         cancelled,

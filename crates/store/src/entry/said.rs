@@ -5,6 +5,7 @@ use craft::fire::{Tap, TapKind};
 use craft::keyed::Keyed;
 use craft::mix::run::{MixAct, MixTap};
 use craft::reading::Subject;
+use craft::shape::run::{ShapeAct, ShapeTap};
 use craft::sheet::progress::StepSaid;
 use craft::sheet::{ClockPoint, ReadyWindow};
 use jiff::Timestamp;
@@ -62,6 +63,11 @@ pub enum Seen {
         #[serde(flatten)]
         act: MixAct,
     },
+    /// A tap at the scale or at a box of balls.
+    Shape {
+        #[serde(flatten)]
+        act: ShapeAct,
+    },
     /// An entry was wrong: it counts no longer.
     TakenBack {
         entry: Uuid,
@@ -107,7 +113,8 @@ impl Seen {
                 Seen::Mix {
                     act: MixAct::Step { .. },
                     ..
-                } | Seen::Closed { .. }
+                } | Seen::Shape { .. }
+                    | Seen::Closed { .. }
                     | Seen::Cancelled
                     | Seen::Reopened
                     | Seen::TakenBack { .. }
@@ -123,6 +130,7 @@ impl Seen {
                 | Seen::Remark { .. }
                 | Seen::PowerCut { .. }
                 | Seen::Mix { .. }
+                | Seen::Shape { .. }
         )
     }
 }
@@ -158,6 +166,16 @@ impl Observation {
             Seen::Mix { bowl, run, act } => Some(MixTap {
                 bowl: *bowl,
                 run: *run,
+                at: self.at,
+                act: act.clone(),
+            }),
+            _ => None,
+        }
+    }
+    /// The tap at the scale or at a box that it is, where it is one.
+    pub fn shape_tap(&self) -> Option<ShapeTap> {
+        match &self.seen {
+            Seen::Shape { act } => Some(ShapeTap {
                 at: self.at,
                 act: act.clone(),
             }),
@@ -326,6 +344,17 @@ mod tests {
                 act: MixAct::Poured {
                     part: 2,
                     c: Some(4.5),
+                },
+            }
+            .into(),
+            Seen::Shape {
+                act: ShapeAct::Piece { g: Some(262.0) },
+            }
+            .into(),
+            Seen::Shape {
+                act: ShapeAct::Moved {
+                    number: 2,
+                    to: craft::path::Spot::Fridge,
                 },
             }
             .into(),

@@ -155,10 +155,10 @@ pub fn went(told: &BatchRecord, here: &RequestKitchen) -> Went {
 
 /// What a forecast hangs on: the batch, its plan, the kitchen's revision, what was said of the batch and of places. Taps at
 /// the oven move nothing of it.
-type Key = (BatchId, u32, u64, Newest, Newest);
+pub(super) type Key = (BatchId, u32, u64, Newest, Newest);
 
 /// How many entries there are, how many were taken back, and the last of them.
-type Newest = (usize, usize, u64);
+pub(super) type Newest = (usize, usize, u64);
 
 #[derive(Debug, Clone)]
 struct Held {
@@ -183,7 +183,7 @@ impl Forecasts {
         self.0.invalidate_all();
     }
 
-    fn key(told: &BatchRecord, here: &RequestKitchen) -> Key {
+    pub(super) fn key(told: &BatchRecord, here: &RequestKitchen) -> Key {
         let b = &told.batch;
         let newest = |all: &[Observation]| all.iter().map(|o| o.id).max().unwrap_or(0);
         let (seen, back) = (&b.entries.seen, &b.entries.taken_back);

@@ -2,6 +2,7 @@
 //! put nothing of it together themselves.
 
 pub mod arrived;
+pub mod boxes;
 pub mod entries;
 pub mod forecast;
 pub mod load;

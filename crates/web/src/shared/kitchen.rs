@@ -169,6 +169,7 @@ impl FromRequestParts<App> for RequestKitchen {
             app.held.clear();
             app.folds.clear();
             app.forecasts.clear();
+            app.box_looks.clear();
             app.places.clear();
             app.drawn.clear();
         }

@@ -124,7 +124,7 @@ fn pans_boxes_and_scales() {
         height_cm: 7.0,
         count: 6,
     };
-    assert_eq!(tray.balls(), 8);
+    assert_eq!(tray.balls(), 6);
     let scale = |name: &str, reads_g, carries_g| Scale {
         name: name.into(),
         reads_g,
@@ -201,9 +201,9 @@ fn balls_are_counted_into_the_largest_box() {
         count: 2,
     }];
     let each = boxes[0].balls();
-    let fits = super::boxes_for(2 * each, &boxes).unwrap();
+    let fits = super::boxes_for(2 * each, super::USUAL_BALL, &boxes).unwrap();
     assert_eq!(fits.level, crate::note::Level::Holds);
-    let too_many = super::boxes_for(2 * each + 1, &boxes).unwrap();
+    let too_many = super::boxes_for(2 * each + 1, super::USUAL_BALL, &boxes).unwrap();
     assert_eq!(too_many.level, crate::note::Level::Watch);
     assert!(
         too_many
@@ -211,5 +211,5 @@ fn balls_are_counted_into_the_largest_box() {
             .brief()
             .contains("have=2, name=Grey box, need=3")
     );
-    assert!(super::boxes_for(6, &[]).is_none());
+    assert!(super::boxes_for(6, super::USUAL_BALL, &[]).is_none());
 }

@@ -5,6 +5,7 @@
 //! take the place of the plan's values from their moment on. Source: fermentation model; craft notes, section 4.
 
 mod before;
+mod boxes;
 mod course;
 mod fridge;
 mod idea;
@@ -17,6 +18,10 @@ mod timeline;
 pub use super::progress::{StepPast, StepSaid};
 use crate::fact;
 use crate::fact::{Fact, whole};
+pub use boxes::{
+    BoxLook, BoxMoment, MOST_BOXES, OpenBox, OpensFrom, OutAt, ShapeLook, ShapeQuestion,
+    TOLERANCE_PERCENT, look_at_boxes,
+};
 pub use course::ON_TIME_MIN;
 pub use idea::PlanChange;
 pub use part::{PartWay, Parted, part};
@@ -43,6 +48,8 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use timeline::Timeline;
 
+#[cfg(test)]
+mod boxes_tests;
 #[cfg(test)]
 mod follow_tests;
 #[cfg(test)]

@@ -398,14 +398,7 @@ pub fn balls(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> V
     if told.is_ended() {
         return vec![];
     }
-    let sheet = &told.batch.sheet.result;
-    let usual = f64::from(sheet.programme.out_s) + 60.0;
-    let pace = told
-        .run
-        .summary()
-        .pace_s
-        .unwrap_or(usual)
-        .clamp(20.0, 3600.0);
+    let pace = told.pace_s();
     (0..told.pieces_left().min(5))
         .filter_map(|i| {
             let at = here.now + SignedDuration::from_secs_f64(pace * f64::from(i));

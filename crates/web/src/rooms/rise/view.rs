@@ -177,7 +177,11 @@ impl RiseView {
             .map(|b| b.facts.clone())
             .collect();
         if !w.request.formula.in_pans() {
-            notes.extend(boxes_for(w.request.formula.pieces.count(), &boxes));
+            notes.extend(boxes_for(
+                w.request.formula.pieces.count(),
+                w.sheet.boxed_ball(),
+                &boxes,
+            ));
         }
         let mut notes = by_urgency(notes);
         self.more = here.judgements(&notes.split_off(notes.len().min(3)));

@@ -1,0 +1,155 @@
+//! The boxes of a batch: the one place where the core is asked of them, and where the answer is kept while it holds.
+
+use super::forecast::{Forecasts, Key, ahead, doubts};
+use super::record::BatchRecord;
+use crate::App;
+use crate::shared::error::AppError;
+use crate::shared::kitchen::RequestKitchen;
+use crate::shared::larder::Larder;
+use craft::pantry::ROOMY_GAP_CM;
+use craft::refusal::ValidationError;
+use craft::shape::Loss;
+use craft::shape::run::{BoxKind, ShapeRun, ShapeTap};
+use craft::sheet::ahead::{AheadRequest, Measured, ShapeLook, ShapeQuestion, look_at_boxes};
+use jiff::{SignedDuration, Timestamp};
+use moka::sync::Cache;
+use std::sync::Arc;
+use store::entry::Observation;
+
+/// So long a look at the boxes holds while nothing is entered, s: minutes move it.
+const HOLDS_S: i64 = 60;
+const MOST: u64 = 256;
+
+/// What was tapped at the scale and at the boxes.
+pub fn shape_taps(told: &BatchRecord) -> Vec<ShapeTap> {
+    told.seen().filter_map(Observation::shape_tap).collect()
+}
+
+impl BatchRecord {
+    /// The dough as it was divided.
+    pub fn shape_run(&self) -> ShapeRun {
+        ShapeRun::of(&shape_taps(self))
+    }
+    /// Pieces that went into the oven.
+    pub fn baked(&self) -> u32 {
+        self.run.pizzas.len() as u32
+    }
+    /// From one pizza to the next: as it was timed, or as it usually is, s.
+    pub fn pace_s(&self) -> f64 {
+        let usual = self.batch.sheet.result.usual_pace_s();
+        let timed = self.run.summary().pace_s;
+        timed.unwrap_or(usual).clamp(20.0, 3600.0)
+    }
+}
+
+impl Larder {
+    /// What balls usually go into here: the pantry's box that holds most, else one of the usual size.
+    pub fn usual_box(&self) -> BoxKind {
+        let own = self.0.boxes.iter().max_by_key(|b| b.facts.balls());
+        own.map_or(
+            BoxKind {
+                name: "Box 60 × 40 cm".into(),
+                length_cm: 60.0,
+                width_cm: 40.0,
+                height_cm: 8.0,
+                round: false,
+                gap_cm: ROOMY_GAP_CM,
+            },
+            |b| b.facts.kind(ROOMY_GAP_CM),
+        )
+    }
+}
+
+/// The boxes of a batch as they are now.
+///
+/// Errors: what was entered stretches the dough beyond what is followed.
+pub fn boxes_now(
+    told: &BatchRecord,
+    here: &RequestKitchen,
+    larder: &Larder,
+    loss: Loss,
+) -> Result<ShapeLook, ValidationError> {
+    let sheet = &told.batch.sheet;
+    let happened = told.happened();
+    let grown = |m: &Measured| matches!(m, Measured::Grown { .. });
+    let lively = match happened.readings.iter().any(|r| grown(&r.measured)) {
+        true => ahead(told, &sheet.request, &sheet.result, here, &[])?.lively,
+        false => None,
+    };
+    look_at_boxes(&ShapeQuestion {
+        ahead: AheadRequest {
+            request: &sheet.request,
+            planned: &sheet.result,
+            happened: &happened,
+            now: told.batch.finished_at.unwrap_or(here.now),
+            places: &[],
+            doubts: doubts(here),
+        },
+        run: &told.shape_run(),
+        usual_box: larder.usual_box(),
+        scale_g: larder.scales(here).kitchen_scale_g,
+        loss,
+        pace_s: told.pace_s(),
+        used: told.baked(),
+        lively,
+    })
+}
+
+#[derive(Debug, Clone)]
+struct Held {
+    look: Arc<ShapeLook>,
+    from: Timestamp,
+}
+
+/// Looks at boxes that still hold, by what they hang on.
+#[derive(Debug)]
+pub struct BoxLooks(Cache<(Key, u32), Held>);
+
+impl Default for BoxLooks {
+    fn default() -> Self {
+        BoxLooks(Cache::new(MOST))
+    }
+}
+
+impl BoxLooks {
+    /// Throws all away.
+    pub fn clear(&self) {
+        self.0.invalidate_all();
+    }
+}
+
+impl App {
+    /// The boxes of a batch that was divided tap by tap, with what usually stays in a bowl; `None` where nobody tapped, or
+    /// where it cannot be followed.
+    pub async fn boxes(
+        &self,
+        told: &BatchRecord,
+        here: &RequestKitchen,
+    ) -> Result<Option<Arc<ShapeLook>>, AppError> {
+        let tapped = told.seen().any(|o| o.shape_tap().is_some());
+        if !tapped || told.is_ended() {
+            return Ok(None);
+        }
+        let key = (Forecasts::key(told, here), told.baked());
+        let fresh = |h: &Held| {
+            let age = here.now.duration_since(h.from);
+            (SignedDuration::ZERO..SignedDuration::from_secs(HOLDS_S)).contains(&age)
+        };
+        if let Some(held) = self.box_looks.0.get(&key).filter(fresh) {
+            return Ok(Some(held.look));
+        }
+        let larder = Larder::of(self, here).await?;
+        let loss = craft::shape::learn_loss(&[]);
+        let work = || boxes_now(told, here, &larder, loss);
+        let Ok(look) = self.models.at_length(work).await? else {
+            return Ok(None);
+        };
+        let look = Arc::new(look);
+        let held = Held {
+            look: look.clone(),
+            from: here.now,
+        };
+        self.box_looks.0.insert(key, held);
+        Ok(Some(look))
+    }
+}
