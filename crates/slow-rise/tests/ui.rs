@@ -267,6 +267,7 @@ async fn every_page_is_clean_in_both_themes_and_at_both_widths() -> Result<()> {
         "/kitchen".into(),
         batch.clone(),
         format!("{batch}/mix"),
+        format!("{batch}/shape"),
         format!("{batch}/bake"),
         format!("{batch}/bakes"),
         format!("{batch}/fire"),

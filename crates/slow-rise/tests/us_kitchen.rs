@@ -70,7 +70,7 @@ async fn every_page_of_a_kitchen_of_ounces_is_in_ounces_fahrenheit_and_inches() 
     ensure!(batches.len() > 2, "{batches:?}");
     for batch in &batches {
         for page in [
-            "", "/print", "/labels", "/mix", "/rise", "/fire", "/bake", "/bakes",
+            "", "/print", "/labels", "/mix", "/shape", "/rise", "/fire", "/bake", "/bakes",
         ] {
             pages.push(format!("{batch}{page}"));
         }

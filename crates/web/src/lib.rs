@@ -144,6 +144,7 @@ fn watched_router(
         .merge(rooms::library::routes())
         .merge(rooms::pantry::routes())
         .merge(rooms::mix::routes())
+        .merge(rooms::shape::routes())
         .merge(rooms::rise::routes())
         .merge(rooms::batch::routes())
         .merge(rooms::fire::routes())

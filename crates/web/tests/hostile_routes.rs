@@ -72,6 +72,9 @@ const PATHS: [&str; 71] = [
     "/batches/CODE/mix",
     "/batches/CODE/mix/now",
     "/batches/CODE/mix/taught",
+    "/shape",
+    "/batches/CODE/shape",
+    "/batches/CODE/shape/now",
     "/pantry/mixers",
     "/pantry/mixers/new",
     "/pantry/mixers/ID",
@@ -246,6 +249,7 @@ async fn no_request_breaks_the_program() -> Result<()> {
     for part in [
         "",
         "/mix",
+        "/shape",
         "/rise",
         "/fire",
         "/bake",

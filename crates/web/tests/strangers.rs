@@ -219,7 +219,7 @@ async fn hours_that_cannot_be_are_refused_and_break_no_page() -> Result<()> {
     assert_eq!(a.status, StatusCode::CONFLICT);
     assert!(a.body.contains("count to 56"));
     for path in [
-        "", "/mix", "/rise", "/fire", "/bake", "/bakes", "/print", "/labels",
+        "", "/mix", "/shape", "/rise", "/fire", "/bake", "/bakes", "/print", "/labels",
     ] {
         let a = s.get(&format!("{batch}{path}")).await?;
         assert_eq!(a.status, StatusCode::OK, "{path}");

@@ -36,7 +36,7 @@ pub use open::{
 pub use press::{FlourFactor, PressSign, RelaxTest, ReserveTest, flour_said, relaxes, reserve_of};
 pub use reball::{Reballed, reball};
 pub use stagger::{
-    BoxService, ColdBox, OutState, TakeOut, TakenOut, rounds_of, stagger, stagger_at, tau_h,
-    to_five,
+    BoxService, ColdBox, OPENS_C, OutState, TakeOut, TakenOut, rounds_of, stagger, stagger_at,
+    tau_h, to_five,
 };
 pub use tally::{PieceTally, is_marked, tally};

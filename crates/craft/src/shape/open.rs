@@ -222,7 +222,7 @@ pub fn how_to_open(b: &OpenNow) -> HowOpened {
             (OpenHow::PressOnly, 0.90, 11.0)
         } else if b.relaxed < 1.0 {
             (OpenHow::PressRestPress, 0.90, 6.0)
-        } else if b.dough_c < 15.0 {
+        } else if b.dough_c < super::stagger::OPENS_C {
             (OpenHow::PressRestPress, 0.92, 6.0)
         } else if b.hydration_percent > limit {
             (OpenHow::PressThenLift, 0.97, 11.0)

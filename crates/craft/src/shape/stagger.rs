@@ -7,7 +7,7 @@ use crate::rise::{Air, Container, responses};
 use serde::{Deserialize, Serialize};
 
 /// A ball opens from here on, °C.
-const OPENS_C: f64 = 15.0;
+pub const OPENS_C: f64 = 15.0;
 /// So long in the room at the least, and at the most before it counts as warm, min.
 const LEAST_MIN: f64 = 60.0;
 const MOST_MIN: f64 = 180.0;

@@ -203,6 +203,7 @@ async fn one(w: &mut DemoWriter<'_>, past: &Past) -> Result<()> {
     .await?;
     if spiral {
         w.mixed(&b, past.days_ago as u32).await?;
+        w.divided(&b, past.days_ago as u32).await?;
     } else {
         let c = request.formula.target_dough_c + past.dough_off;
         w.read(&b, mixed + minutes(2.0), Subject::Dough, c).await?;

@@ -5,6 +5,7 @@ use anyhow::Result;
 use craft::fire::{Shade, Verdict};
 use craft::formula::Pieces;
 use craft::reading::Subject;
+use craft::shape::PressSign;
 use craft::sheet::{SheetRequest, StepKind};
 use jiff::Timestamp;
 
@@ -43,6 +44,7 @@ async fn baking(w: &mut DemoWriter<'_>) -> Result<()> {
         .batch("Lamp room round", &request, now - minutes(60.0 * 48.0))
         .await?;
     w.mixed(&b, 1).await?;
+    w.divided(&b, 2).await?;
     w.steps_until(&b, now).await?;
     w.cautioned(&b, now - minutes(200.0)).await?;
     for (ago, c) in [(135.0, 296.0), (105.0, 372.0), (75.0, 418.0), (40.0, 426.0)] {
@@ -86,9 +88,11 @@ async fn resting_cold(w: &mut DemoWriter<'_>) -> Result<()> {
         .batch("Halt round", &request, now - minutes(60.0 * 30.0))
         .await?;
     w.mixed(&b, 4).await?;
+    w.divided(&b, 5).await?;
     w.steps_until(&b, now).await?;
     w.read(&b, now - minutes(8.0), Subject::Fridge, 4.8).await?;
-    w.read(&b, now - minutes(9.0), Subject::Dough, 5.4).await
+    w.read(&b, now - minutes(9.0), Subject::Dough, 5.4).await?;
+    w.pressed(&b, now - minutes(7.0), 1, PressSign::Holds).await
 }
 
 /// A wet dough in its tub, folded twice and put into the fridge.

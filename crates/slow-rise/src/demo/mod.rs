@@ -7,6 +7,7 @@ mod library;
 mod live;
 mod mixing;
 mod pantry;
+mod shaping;
 
 use anyhow::{Context, Result, bail};
 use craft::fire::set_points::solve_plan;
@@ -271,7 +272,7 @@ impl DemoWriter<'_> {
                     (end, Seen::StepFinished { step_position }),
                 ],
             };
-            if mixing::by_taps(b, step.kind) {
+            if mixing::by_taps(b, step.kind) || shaping::by_pieces(b, step.kind) {
                 continue;
             }
             for (at, seen) in said.into_iter().filter(|(at, _)| *at <= until) {

@@ -7,7 +7,7 @@
 mod read;
 mod said;
 
-pub use read::{codes_at_the_bowl, of_batch, of_places};
+pub use read::{codes_at_the_bowl, codes_on_the_scale, of_batch, of_places};
 
 /// What stands as the place of an entry that is said of a place of the kitchen's own; its name is among the facts.
 const OWN_PLACE: &str = "own";
@@ -201,7 +201,8 @@ pub async fn write(
         Err(e) => return Err(e.into()),
     }
     mark(&mut tx, kitchen, batch, new, by).await?;
-    if new.said.place().is_some_and(|p| p != said::AT_THE_BOWL) {
+    let of_the_dough = [said::AT_THE_BOWL, said::ON_THE_SCALE];
+    if new.said.place().is_some_and(|p| !of_the_dough.contains(&p)) {
         sqlx::query!(
             "INSERT INTO place_said (kitchen_id, revision) VALUES (?, 1) ON DUPLICATE KEY UPDATE revision = revision + 1",
             kitchen.0

@@ -1,6 +1,6 @@
 //! Reading entries: of a batch, of a kitchen's places, by their key.
 
-use super::said::{Observation, SaidEntry, Seen};
+use super::said::{AT_THE_BOWL, ON_THE_SCALE, Observation, SaidEntry, Seen};
 use super::{KeptEntry, Standing};
 use crate::id::BatchId;
 use crate::sheet::Entries;
@@ -148,10 +148,29 @@ pub async fn codes_at_the_bowl(
     kitchen: KitchenId,
     most: u32,
 ) -> Result<Vec<String>> {
+    codes_at(db, kitchen, AT_THE_BOWL, most).await
+}
+
+/// The codes of batches whose dough was weighed whole, the latest first.
+pub async fn codes_on_the_scale(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    most: u32,
+) -> Result<Vec<String>> {
+    codes_at(db, kitchen, ON_THE_SCALE, most).await
+}
+
+async fn codes_at(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    place: &str,
+    most: u32,
+) -> Result<Vec<String>> {
     let codes = sqlx::query_scalar!(
         "SELECT b.code FROM entry e JOIN batch b ON b.id = e.batch_id AND b.kitchen_id = e.kitchen_id
-         WHERE e.kitchen_id = ? AND e.place = 'mixer' GROUP BY b.id, b.code ORDER BY MAX(e.at) DESC LIMIT ?",
+         WHERE e.kitchen_id = ? AND e.place = ? GROUP BY b.id, b.code ORDER BY MAX(e.at) DESC LIMIT ?",
         kitchen.0,
+        place,
         most
     )
     .fetch_all(db)

@@ -219,6 +219,8 @@ impl From<Tap> for SaidEntry {
 
 /// What stands as the place of a tap at the bowl: they are found by it.
 pub(super) const AT_THE_BOWL: &str = "mixer";
+/// The same of a dough that was weighed whole.
+pub(super) const ON_THE_SCALE: &str = "scale";
 
 /// The kinds that are taps.
 const TAPS: [&str; 5] = ["in", "turned", "out", "verdict", "undone"];
@@ -245,6 +247,9 @@ impl SaidEntry {
             // Whether it was of a place, the entry that it takes back knows.
             SaidEntry::Seen(Seen::TakenBack { .. }) => Some("taken back"),
             SaidEntry::Seen(Seen::Mix { .. }) => Some(AT_THE_BOWL),
+            SaidEntry::Seen(Seen::Shape {
+                act: ShapeAct::Whole { .. },
+            }) => Some(ON_THE_SCALE),
             SaidEntry::Seen(seen) => seen.place(),
             SaidEntry::Tapped { .. } => None,
         }
@@ -349,6 +354,19 @@ mod tests {
             .into(),
             Seen::Shape {
                 act: ShapeAct::Piece { g: Some(262.0) },
+            }
+            .into(),
+            Seen::Shape {
+                act: ShapeAct::Boxed {
+                    into: craft::shape::run::BoxKind {
+                        name: "Grey box".into(),
+                        length_cm: 60.0,
+                        width_cm: 40.0,
+                        height_cm: 7.0,
+                        round: false,
+                        gap_cm: 7.0,
+                    },
+                },
             }
             .into(),
             Seen::Shape {

@@ -7,7 +7,7 @@ const MOST_PAGES = 40;
 const SLOW = 6000;
 const KEPT_AT = "x-kept-at";
 
-const isPage = (path) => path === "/" || /^\/batches\/[A-Z]{2}-\d+(\/bake|\/mix)?$/.test(path);
+const isPage = (path) => path === "/" || /^\/batches\/[A-Z]{2}-\d+(\/bake|\/mix|\/shape)?$/.test(path);
 const isFile = (path) => path.startsWith("/assets/");
 
 self.addEventListener("install", () => self.skipWaiting());

@@ -9,27 +9,17 @@ use crate::shared::larder::Larder;
 use craft::pantry::ROOMY_GAP_CM;
 use craft::refusal::ValidationError;
 use craft::shape::Loss;
-use craft::shape::run::{BoxKind, ShapeRun, ShapeTap};
+use craft::shape::run::BoxKind;
 use craft::sheet::ahead::{AheadRequest, Measured, ShapeLook, ShapeQuestion, look_at_boxes};
 use jiff::{SignedDuration, Timestamp};
 use moka::sync::Cache;
 use std::sync::Arc;
-use store::entry::Observation;
 
 /// So long a look at the boxes holds while nothing is entered, s: minutes move it.
 const HOLDS_S: i64 = 60;
 const MOST: u64 = 256;
 
-/// What was tapped at the scale and at the boxes.
-pub fn shape_taps(told: &BatchRecord) -> Vec<ShapeTap> {
-    told.seen().filter_map(Observation::shape_tap).collect()
-}
-
 impl BatchRecord {
-    /// The dough as it was divided.
-    pub fn shape_run(&self) -> ShapeRun {
-        ShapeRun::of(&shape_taps(self))
-    }
     /// Pieces that went into the oven.
     pub fn baked(&self) -> u32 {
         self.run.pizzas.len() as u32
@@ -85,7 +75,7 @@ pub fn boxes_now(
             places: &[],
             doubts: doubts(here),
         },
-        run: &told.shape_run(),
+        run: &told.shape,
         usual_box: larder.usual_box(),
         scale_g: larder.scales(here).kitchen_scale_g,
         loss,
@@ -119,15 +109,25 @@ impl BoxLooks {
 }
 
 impl App {
-    /// The boxes of a batch that was divided tap by tap, with what usually stays in a bowl; `None` where nobody tapped, or
-    /// where it cannot be followed.
+    /// The boxes of a batch that was divided tap by tap; `None` where nobody tapped, or where it cannot be followed.
     pub async fn boxes(
         &self,
         told: &BatchRecord,
         here: &RequestKitchen,
     ) -> Result<Option<Arc<ShapeLook>>, AppError> {
-        let tapped = told.seen().any(|o| o.shape_tap().is_some());
-        if !tapped || told.is_ended() {
+        match told.shape.is_told() {
+            true => self.boxes_of(told, here).await,
+            false => Ok(None),
+        }
+    }
+
+    /// The same of any batch that is not over, however it is divided.
+    pub async fn boxes_of(
+        &self,
+        told: &BatchRecord,
+        here: &RequestKitchen,
+    ) -> Result<Option<Arc<ShapeLook>>, AppError> {
+        if told.is_ended() {
             return Ok(None);
         }
         let key = (Forecasts::key(told, here), told.baked());

@@ -272,6 +272,7 @@ pub fn words(said: &SaidEntry, here: &RequestKitchen) -> String {
                 format!("no power until {}", day_hm(&here.local(*until)))
             }
             Seen::Mix { act, .. } => here.words(&act.fact()),
+            Seen::Shape { act } => here.words(&act.fact()),
             Seen::TakenBack { .. } => "an entry taken back".into(),
             Seen::Closed { .. } => "the batch closed".into(),
             Seen::Cancelled => "the batch cancelled".into(),

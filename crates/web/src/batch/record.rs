@@ -9,6 +9,7 @@ use craft::mix::run::MixAct;
 use craft::path::Spot;
 use craft::reading::Subject;
 use craft::rise::Doubts;
+use craft::shape::run::{ShapeRun, ShapeTap};
 use craft::sheet::ahead::{
     AheadRequest, Happened, Measured, OtherThanPlanned, PowerCut, Reading, off_the_mixer,
     other_than_planned, places_count_from, planned_dough_c,
@@ -27,8 +28,15 @@ pub struct BatchRecord {
     pub batch: Batch,
     pub run: Arc<Run>,
     pub progress: Arc<Progress>,
+    /// The dough as it was divided.
+    pub shape: Arc<ShapeRun>,
     /// What was said of the kitchen's places while this batch lay in them, whichever batch it was entered on.
     pub places: SaidOfPlaces,
+}
+
+/// What was tapped at the scale and at the boxes.
+fn shape_taps(seen: &[Observation]) -> Vec<ShapeTap> {
+    seen.iter().filter_map(Observation::shape_tap).collect()
 }
 
 /// What was said of the kitchen's places since a batch began: the end of a row that many batches share.
@@ -52,6 +60,7 @@ struct Folded {
     is_finished: bool,
     run: Arc<Run>,
     progress: Arc<Progress>,
+    shape: Arc<ShapeRun>,
 }
 
 /// So many batches are held at most.
@@ -89,6 +98,7 @@ impl Folds {
             batch,
             run: folded.run,
             progress: folded.progress,
+            shape: folded.shape,
             places: SaidOfPlaces::default(),
         }
     }
@@ -107,6 +117,7 @@ impl Folded {
             is_finished,
             run: Arc::new(run),
             progress: Arc::new(progress),
+            shape: Arc::new(ShapeRun::of(&shape_taps(&batch.entries.seen))),
         }
     }
 }
@@ -304,19 +315,18 @@ impl BatchRecord {
             _ => None,
         })
     }
+    /// Pieces that there are: as it was divided, or as it was planned.
+    pub fn pieces(&self) -> u32 {
+        let planned = self.batch.sheet.result.formula.pieces;
+        self.shape.divided.map_or(planned, |(count, _)| count)
+    }
     pub fn pieces_left(&self) -> u32 {
-        self.batch
-            .sheet
-            .result
-            .formula
-            .pieces
-            .saturating_sub(self.run.pizzas.len() as u32)
+        self.pieces().saturating_sub(self.run.pizzas.len() as u32)
     }
 
     /// "10 of 18 out".
     pub fn out_words(&self) -> String {
-        let pieces = self.batch.sheet.result.formula.pieces;
-        format!("{} of {pieces} out", self.run.summary().out)
+        format!("{} of {} out", self.run.summary().out, self.pieces())
     }
 
     /// Where the dough is, in words, with the measured or usual temperature of the place.

@@ -55,7 +55,8 @@ impl Stop {
             (Stop::Fire, None) => Some("/fire".into()),
             (Stop::Mix, Some(code)) => Some(format!("/batches/{code}/mix")),
             (Stop::Mix, None) => Some("/mix".into()),
-            (Stop::Shape, _) => None,
+            (Stop::Shape, Some(code)) => Some(format!("/batches/{code}/shape")),
+            (Stop::Shape, None) => Some("/shape".into()),
         }
     }
 

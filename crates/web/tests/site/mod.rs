@@ -215,7 +215,9 @@ impl Site {
     /// A batch that was mixed and balled as it was planned, though it is entered now.
     pub async fn begun(&self, changes: &[(&str, &str)]) -> Result<String> {
         // Planned a day and more before it is served, by a clock that is not judged: the hours are past.
-        let code = self.keep(&[]).await?;
+        let other = changes.iter().filter(|c| !c.0.starts_with("serve_"));
+        let other: Vec<_> = other.copied().collect();
+        let code = self.keep(&other).await?;
         let mut db = self.pool.acquire().await?;
         let here = kitchen::first(&mut db).await?.unwrap();
         let held = store::BatchCache::default();

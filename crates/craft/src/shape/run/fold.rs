@@ -74,7 +74,7 @@ impl ShapeRun {
         match &tap.act {
             ShapeAct::Whole { g } => self.whole_g = Some(*g),
             ShapeAct::Divided { count, ball_g } => self.divided = Some((*count, *ball_g)),
-            ShapeAct::Boxed { kind } => self.boxed = Some(kind.clone()),
+            ShapeAct::Boxed { into: kind } => self.boxed = Some(kind.clone()),
             ShapeAct::Piece { g } => self.pieces.push(PieceMade { at, g: *g }),
             ShapeAct::Pressed { number, sign } => self.told(*number).pressed.push((at, *sign)),
             ShapeAct::Moved { number, to } => self.told(*number).moved.push((at, to.clone())),
@@ -120,7 +120,7 @@ impl ShapeRun {
             ShapeAct::Divided { count, .. } if *count < made => {
                 Err(ShapeRefused::FewerThanMade(made))
             }
-            ShapeAct::Boxed { kind } => {
+            ShapeAct::Boxed { into: kind } => {
                 let other = self.boxed.as_ref() != Some(kind);
                 match made > 0 && self.boxed.is_some() && other {
                     true => Err(ShapeRefused::InTheirBoxes),

@@ -91,7 +91,7 @@ pub enum ShapeAct {
     /// What the balls go into.
     Boxed {
         /// The box.
-        kind: BoxKind,
+        into: BoxKind,
     },
     /// A piece went into its place; without a weight where nobody weighed it.
     Piece {
@@ -156,7 +156,7 @@ impl ShapeAct {
             ShapeAct::Divided { count, ball_g } => {
                 fact!("shapelog-divided", n = *count, g = Value::OnScale(*ball_g))
             }
-            ShapeAct::Boxed { kind } => fact!("shapelog-boxed", name = kind.name.as_str()),
+            ShapeAct::Boxed { into: kind } => fact!("shapelog-boxed", name = kind.name.as_str()),
             ShapeAct::Piece { g: Some(g) } => fact!("shapelog-piece", g = Value::OnScale(*g)),
             ShapeAct::Piece { g: None } => fact!("shapelog-piece-unweighed"),
             ShapeAct::Pressed { number, sign } => {
@@ -193,7 +193,7 @@ impl ShapeAct {
             ShapeAct::Piece { g: Some(piece) } => {
                 c.range("g", fact!("f-piece"), *piece, 5.0, 6_000.0, g);
             }
-            ShapeAct::Boxed { kind } => {
+            ShapeAct::Boxed { into: kind } => {
                 let side = fact!("f-box-side");
                 for (field, cm) in [("length_cm", kind.length_cm), ("width_cm", kind.width_cm)] {
                     c.range(field, side.clone(), cm, 10.0, 200.0, Value::Cm);

@@ -116,7 +116,7 @@ fn what_is_said_of_a_box_must_be_of_one_that_holds_something() {
 #[test]
 fn boxes_are_not_exchanged_under_the_balls_that_lie_in_them() {
     let kind = |gap_cm| ShapeAct::Boxed {
-        kind: BoxKind {
+        into: BoxKind {
             name: "Grey box".into(),
             length_cm: 60.0,
             width_cm: 40.0,
@@ -133,12 +133,12 @@ fn boxes_are_not_exchanged_under_the_balls_that_lie_in_them() {
     );
     assert_eq!(run.admits(&kind(7.0), 24, &laid), Ok(()));
     let nothing = kind(7.0);
-    let ShapeAct::Boxed { mut kind } = nothing else {
+    let ShapeAct::Boxed { into: mut kind } = nothing else {
         unreachable!()
     };
     kind.length_cm = 0.0;
     assert!(
-        ShapeAct::Boxed { kind }.check().is_err(),
+        ShapeAct::Boxed { into: kind }.check().is_err(),
         "a box of no size"
     );
     let many = ShapeAct::Divided {

@@ -250,7 +250,7 @@ fn a_short_dough_a_low_box_and_late_boxes_are_said() {
         .tap(
             at,
             ShapeAct::Boxed {
-                kind: BoxKind {
+                into: BoxKind {
                     name: "Flat tray".into(),
                     length_cm: 60.0,
                     width_cm: 40.0,

@@ -19,8 +19,8 @@ pub use super::progress::{StepPast, StepSaid};
 use crate::fact;
 use crate::fact::{Fact, whole};
 pub use boxes::{
-    BoxLook, BoxMoment, MOST_BOXES, OpenBox, OpensFrom, OutAt, ShapeLook, ShapeQuestion,
-    TOLERANCE_PERCENT, look_at_boxes,
+    BoxLook, BoxMoment, MOST_BOXES, NextBall, OpenBox, OpensFrom, OutAt, OutRound, ShapeLook,
+    ShapeQuestion, TOLERANCE_PERCENT, look_at_boxes,
 };
 pub use course::ON_TIME_MIN;
 pub use idea::PlanChange;

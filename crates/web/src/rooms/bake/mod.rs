@@ -82,7 +82,8 @@ async fn bake(
         0,
         || view::BakePlan::of(&told, &here),
     );
-    let mut b = BakeView::of(&told, &goes, &here, plan);
+    let boxes = app.boxes(&told, &here).await?;
+    let mut b = BakeView::of(&told, &goes, boxes.as_deref(), &here, plan);
     if !asked.whole.is_empty() {
         let work = || view::notes(&told, &goes, &here);
         b.notes = here.judgements(&app.models.at_length(work).await?);
@@ -131,7 +132,8 @@ async fn beside(
         .models
         .at_length(|| view::notes(&told, &goes, &here))
         .await?;
-    let balls = view::balls(&told, &goes, &here);
+    let boxes = app.boxes(&told, &here).await?;
+    let balls = view::balls(&told, &goes, boxes.as_deref(), &here);
     let notes = Notes {
         notes: here.judgements(&notes),
     };

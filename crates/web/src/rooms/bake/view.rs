@@ -14,7 +14,8 @@ use craft::keyed::Keyed;
 use craft::note::Note;
 use craft::rise::ripeness::PEAK;
 use craft::sheet::SheetResult;
-use jiff::SignedDuration;
+use craft::sheet::ahead::{NextBall, ShapeLook};
+use jiff::{SignedDuration, Timestamp};
 use serde::Serialize;
 use speech::Judgement;
 use std::sync::Arc;
@@ -85,7 +86,7 @@ impl RunState {
     pub fn of(told: &BatchRecord, refused: Option<String>) -> RunState {
         let s = told.run.summary();
         RunState {
-            pieces: told.batch.sheet.result.formula.pieces,
+            pieces: told.pieces(),
             spots: told.spots(),
             inside: told
                 .run
@@ -139,6 +140,8 @@ pub struct Ball {
     pub at: String,
     pub gauge_y: String,
     pub first: bool,
+    /// "box 2"; nothing where the boxes are not told apart.
+    pub lies_in: String,
 }
 
 /// A part of the race with its second, and how long its bar is, %.
@@ -233,6 +236,8 @@ pub struct BakeView {
     pub last_small: String,
     pub left: u32,
     pub balls: Vec<Ball>,
+    /// The balls come out of boxes that are told apart.
+    pub by_box: bool,
     pub reserve: Option<String>,
     pub lanes: Vec<OvenSpot>,
     pub forgotten: Vec<Forgotten>,
@@ -266,7 +271,7 @@ pub fn quick_notes(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen
         from_at: w.from_at,
         to_at: w.to_at,
     };
-    let pieces = goes.formula.pieces;
+    let pieces = told.pieces();
     craft::fire::judge::service(&told.run, pieces, ready, here.now)
 }
 
@@ -295,6 +300,7 @@ impl BakeView {
     pub fn of(
         told: &BatchRecord,
         goes: &SheetResult,
+        boxes: Option<&ShapeLook>,
         here: &RequestKitchen,
         plan: Arc<BakePlan>,
     ) -> BakeView {
@@ -351,7 +357,8 @@ impl BakeView {
                     format!("out at {}. What do you see?", min_s(s))
                 }),
             left: told.pieces_left(),
-            balls: balls(told, goes, here),
+            by_box: boxes.is_some_and(|l| l.boxed.is_some()),
+            balls: balls(told, goes, boxes, here),
             reserve: goes
                 .clocks_at(here.now)
                 .map(|c| format!("{:.0}", c.reserve.max(0.0))),
@@ -393,25 +400,44 @@ impl BakeView {
     }
 }
 
-/// The next balls with the rise clock each will have when its turn comes at this pace.
-pub fn balls(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<Ball> {
+/// So many balls are shown ahead.
+const BALLS: u32 = 5;
+
+/// The next balls with the rise clock each will have when its turn comes at this pace: from their boxes, the ripest first, where
+/// they were divided box by box.
+pub fn balls(
+    told: &BatchRecord,
+    goes: &SheetResult,
+    boxes: Option<&ShapeLook>,
+    here: &RequestKitchen,
+) -> Vec<Ball> {
     if told.is_ended() {
         return vec![];
     }
     let pace = told.pace_s();
-    (0..told.pieces_left().min(5))
+    let ball = |i: usize, at: Timestamp, rise: f64, lies_in: String| Ball {
+        rise: format!("{rise:.0}"),
+        at: hm(&here.local(at)),
+        gauge_y: format!(
+            "{:.1}",
+            58.0 - 52.0 * rise.clamp(0.0, 100.0 * PEAK) / (100.0 * PEAK)
+        ),
+        first: i == 0,
+        lies_in,
+    };
+    let most = told.pieces_left().min(BALLS);
+    if let Some(look) = boxes.filter(|l| l.boxed.is_some()) {
+        let next = look.next_balls(most as usize, pace).into_iter().enumerate();
+        let of = |b: NextBall| format!("box {}", b.number);
+        return next
+            .map(|(i, b)| ball(i, b.at, 100.0 * b.rise, of(b)))
+            .collect();
+    }
+    (0..most)
         .filter_map(|i| {
             let at = here.now + SignedDuration::from_secs_f64(pace * f64::from(i));
             let rise = goes.clocks_at(at)?.rise;
-            Some(Ball {
-                rise: format!("{rise:.0}"),
-                at: hm(&here.local(at)),
-                gauge_y: format!(
-                    "{:.1}",
-                    58.0 - 52.0 * rise.clamp(0.0, 100.0 * PEAK) / (100.0 * PEAK)
-                ),
-                first: i == 0,
-            })
+            Some(ball(i as usize, at, rise, String::new()))
         })
         .collect()
 }

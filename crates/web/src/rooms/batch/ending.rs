@@ -49,7 +49,7 @@ fn still_open(told: &BatchRecord) -> Vec<String> {
     }
     let left = told.pieces_left();
     if left > 0 {
-        let of = told.batch.sheet.result.formula.pieces;
+        let of = told.pieces();
         out.push(format!("{left} of {of} did not go in."));
     }
     let judged = told.run.summary().judged;

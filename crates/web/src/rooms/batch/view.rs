@@ -12,6 +12,7 @@ use craft::mix::run::MixAct;
 use craft::path::{Place, Spot};
 use craft::reading::Subject;
 use craft::refusal::FieldError;
+use craft::shape::run::ShapeAct;
 use craft::sheet::ahead::ON_TIME_MIN;
 use craft::sheet::progress::bowl_of_step;
 use craft::sheet::{SheetResult, StepKind};
@@ -32,6 +33,8 @@ pub struct StepView {
     pub skipped: bool,
     /// The bowl that it mixes.
     pub bowl: Option<u16>,
+    /// It divides the dough, or takes it out of the cold: Shape shows it.
+    pub shapes: bool,
     /// It begins and ends, and two buttons say which.
     pub has_length: bool,
     /// Since when it is under way.
@@ -243,7 +246,7 @@ impl BatchView {
                 format!(
                     "{} of {} out, {} on average, {} right",
                     summary.out,
-                    told.batch.sheet.result.formula.pieces,
+                    told.pieces(),
                     format::min_s(s),
                     summary.right
                 )
@@ -368,6 +371,7 @@ fn steps(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<S
                 done: done.map(|d| hm(&here.local(d))),
                 skipped: state.left_out,
                 bowl: bowl_of_step(&told.batch.sheet.result, s),
+                shapes: matches!(s.kind, StepKind::Ball | StepKind::Pan | StepKind::Temper),
                 has_length: s.has_length(),
                 since: begun.map(|b| hm(&here.local(b))),
                 off: off.map(|d| {
@@ -455,6 +459,11 @@ fn said(
         )),
         Seen::Mix { act, .. } if act.is_of_the_dough() => words(here.say(&act.fact())),
         Seen::Mix { .. } => None,
+        // Pieces one by one stand on Shape; their spread stands here.
+        Seen::Shape {
+            act: ShapeAct::Piece { .. } | ShapeAct::Boxed { .. },
+        } => None,
+        Seen::Shape { act } => words(here.say(&act.fact())),
         Seen::Cautioned => words("Read: the caution of the fire".into()),
         Seen::PowerCut { until } => words(format!(
             "Fridge without power until {}",

@@ -44,14 +44,16 @@ async fn bench(
     let paging = Paging::of("/", skip, PER_PAGE, some.in_all);
     let unreadable = some.unreadable;
     let mut live = Vec::with_capacity(some.told.len());
+    let mut boxes = Vec::with_capacity(some.told.len());
     for told in some.told {
         let goes = app.goes(&told, &here).await?;
+        boxes.push(app.boxes(&told, &here).await?);
         live.push(told.following(&goes));
     }
     let frame = Frame::of(&here, theme, Stop::Bench, "Bench", None, "/");
     page(&BenchPage {
         frame,
-        b: BenchView::of(&live, &here, &app.drawn.boards),
+        b: BenchView::of(&live, &boxes, &here, &app.drawn.boards),
         paging,
         unreadable,
     })

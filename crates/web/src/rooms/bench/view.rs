@@ -9,6 +9,7 @@ use crate::shared::format::{count_word, day_hm, hm, is_now, span, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use craft::reading::{FRESH_MIN, Subject};
+use craft::sheet::ahead::ShapeLook;
 use craft::sheet::progress::bowl_of_step;
 use craft::sheet::{PlannedStep, StepKind};
 use jiff::Timestamp;
@@ -38,6 +39,10 @@ pub struct NextAct {
     pub is_bake: bool,
     /// The bowl that it is mixed in, where it is a mixing.
     pub bowl: Option<u16>,
+    /// Where it is divided: its stop.
+    pub shapes: bool,
+    /// Boxes that leave the cold together: "2,3".
+    pub out: Option<String>,
     /// It begins and ends, and two buttons say which.
     pub has_length: bool,
     pub under_way: bool,
@@ -104,8 +109,9 @@ fn following(rest: &[OpenStep], here: &RequestKitchen) -> Option<String> {
 }
 
 impl Board {
-    fn of(live: &[BatchRecord], here: &RequestKitchen) -> Board {
-        let rows: Vec<RibbonRow> = live.iter().map(|t| row(t, here)).collect();
+    fn of(live: &[BatchRecord], boxes: &[Boxes], here: &RequestKitchen) -> Board {
+        let each = live.iter().zip(boxes);
+        let rows: Vec<RibbonRow> = each.map(|(t, b)| row(t, b.as_deref(), here)).collect();
         let (pins, newest) = pins(live, here);
         let line = |t: &BatchRecord| LiveRow {
             code: t.batch.code.clone(),
@@ -127,13 +133,18 @@ impl Board {
 }
 
 impl BenchView {
-    pub fn of(live: &[BatchRecord], here: &RequestKitchen, boards: &Drawn<Board>) -> BenchView {
+    pub fn of(
+        live: &[BatchRecord],
+        boxes: &[Boxes],
+        here: &RequestKitchen,
+        boards: &Drawn<Board>,
+    ) -> BenchView {
         let stand = live
             .iter()
             .map(|t| t.stands(here, &t.batch.sheet.result))
             .collect();
-        let board = boards.of(stand, here.minute(), || Board::of(live, here));
-        let due = due(live, here);
+        let board = boards.of(stand, here.minute(), || Board::of(live, boxes, here));
+        let due = due(live, boxes, here);
         let just_done = just_done(live, here);
         let in_view = if just_done.is_some() { ACTS - 1 } else { ACTS };
         let more = following(due.get(in_view..).unwrap_or_default(), here);
@@ -161,7 +172,10 @@ fn meets(t: &BatchRecord) -> bool {
     t.batch.sheet.result.fits(t.batch.sheet.request.serve_at)
 }
 
-fn row<'a>(t: &'a BatchRecord, here: &RequestKitchen) -> RibbonRow<'a> {
+/// The boxes of a batch, where it was divided box by box.
+pub type Boxes = Option<Arc<ShapeLook>>;
+
+fn row<'a>(t: &'a BatchRecord, boxes: Option<&ShapeLook>, here: &RequestKitchen) -> RibbonRow<'a> {
     let size =
         crate::shared::format::portions(&t.batch.sheet.result.formula.portions, &here.measures);
     let lit = t
@@ -175,6 +189,10 @@ fn row<'a>(t: &'a BatchRecord, here: &RequestKitchen) -> RibbonRow<'a> {
         sheet: &t.batch.sheet.result,
         serve_at: t.batch.sheet.request.serve_at,
         oven_lit: lit,
+        outs: boxes.map_or(vec![], |look| {
+            let rounds = look.own_rounds().into_iter();
+            rounds.map(|r| (r.at, numbers(&r.numbers, ", "))).collect()
+        }),
     }
 }
 
@@ -206,6 +224,11 @@ fn just_done(live: &[BatchRecord], here: &RequestKitchen) -> Option<JustDone> {
     })
 }
 
+fn numbers(all: &[u16], between: &str) -> String {
+    let each: Vec<String> = all.iter().map(u16::to_string).collect();
+    each.join(between)
+}
+
 /// A step that is still to be done.
 struct OpenStep<'a> {
     told: &'a BatchRecord,
@@ -213,12 +236,14 @@ struct OpenStep<'a> {
     /// Since when it is under way.
     since: Option<Timestamp>,
     at: Timestamp,
+    /// Boxes that leave the cold together, when the first of them is used, and its rise then.
+    out: Option<(Vec<u16>, Timestamp, f64)>,
 }
 
 /// Every step that is still to be done, the earliest first.
-fn due<'a>(live: &'a [BatchRecord], here: &RequestKitchen) -> Vec<OpenStep<'a>> {
+fn due<'a>(live: &'a [BatchRecord], boxes: &[Boxes], here: &RequestKitchen) -> Vec<OpenStep<'a>> {
     let mut out = vec![];
-    for told in live {
+    for (told, boxes) in live.iter().zip(boxes) {
         let all = &told.batch.sheet.result.steps;
         let from = told.progress.next.unwrap_or(all.len());
         for (step, state) in all.iter().zip(&told.progress.steps).skip(from) {
@@ -226,6 +251,26 @@ fn due<'a>(live: &'a [BatchRecord], here: &RequestKitchen) -> Vec<OpenStep<'a>> 
                 continue;
             }
             let since = state.under_way();
+            let rounds = match step.kind {
+                StepKind::Temper => boxes.as_ref().map_or(vec![], |b| b.own_rounds()),
+                _ => vec![],
+            };
+            if let Some(look) = boxes.as_ref().filter(|_| !rounds.is_empty()) {
+                // Boxes leave the cold one after the other: each round is an act of its own.
+                for r in rounds {
+                    let own = look.boxes.iter().filter(|b| r.numbers.contains(&b.number));
+                    let used = own.map(|b| (b.use_at, 100.0 * b.at_use.rise));
+                    let used = used.min_by_key(|(at, _)| *at).unwrap_or((r.at, 100.0));
+                    out.push(OpenStep {
+                        told,
+                        step,
+                        since: None,
+                        at: r.at,
+                        out: Some((r.numbers, used.0, used.1)),
+                    });
+                }
+                continue;
+            }
             // What is under way is not late: it ends when it usually does, or now.
             let at = match since {
                 Some(_) => step.at.max(here.now),
@@ -236,6 +281,7 @@ fn due<'a>(live: &'a [BatchRecord], here: &RequestKitchen) -> Vec<OpenStep<'a>> 
                 step,
                 since,
                 at,
+                out: None,
             });
         }
     }
@@ -246,15 +292,29 @@ fn due<'a>(live: &'a [BatchRecord], here: &RequestKitchen) -> Vec<OpenStep<'a>> 
 fn act(d: &OpenStep, here: &RequestKitchen) -> NextAct {
     let (t, s, at) = (d.told, d.step, d.at);
     let local = here.local(at);
-    let detail = here.say(&s.detail);
+    let mut detail = here.say(&s.detail);
+    let mut title = format!("{} · {}", here.say(&s.title), t.batch.name);
+    let mut call = here.say(&s.kind.call(&t.batch.name));
+    if let Some((boxes, used, rise)) = &d.out {
+        let which = match boxes.len() {
+            1 => format!("box {}", boxes[0]),
+            _ => format!("boxes {}", numbers(boxes, ", ")),
+        };
+        title = format!("Take {which} out · {}", t.batch.name);
+        call = format!("Take {which} of {} out", t.batch.name);
+        detail = format!(
+            "Used from {}, at rise {rise:.0}.",
+            day_hm(&here.local(*used))
+        );
+    }
     NextAct {
         span: span(at.duration_since(here.now)),
         late: at < here.now && !is_now(at.duration_since(here.now)),
         time: hm(&local),
         day: local.strftime("%a").to_string(),
         mark: marks::step(&s.kind),
-        title: format!("{} · {}", here.say(&s.title), t.batch.name),
-        call: here.say(&s.kind.call(&t.batch.name)),
+        title,
+        call,
         detail: match d.since {
             Some(b) => format!("Under way since {}. {detail}", hm(&here.local(b))),
             None => detail,
@@ -264,6 +324,8 @@ fn act(d: &OpenStep, here: &RequestKitchen) -> NextAct {
         position: usize::from(s.number),
         is_bake: s.kind == StepKind::Bake,
         bowl: bowl_of_step(&t.batch.sheet.result, s),
+        shapes: matches!(s.kind, StepKind::Ball | StepKind::Pan) || d.out.is_some(),
+        out: d.out.as_ref().map(|(boxes, ..)| numbers(boxes, ",")),
         has_length: s.has_length(),
         under_way: d.since.is_some(),
         key: Uuid::new_v4().to_string(),

@@ -15,6 +15,7 @@ use axum::Router;
 use axum::extract::{Path, Query, State};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
+use craft::sheet::ahead::{BoxLook, ShapeLook};
 use qrcode::QrCode;
 use qrcode::render::svg;
 use std::collections::HashMap;
@@ -31,17 +32,29 @@ pub fn routes() -> Router<App> {
 struct LabelsPage {
     code: String,
     name: String,
-    made: String,
-    usable: String,
     allergens: String,
     contents: String,
-    qr: String,
     address: String,
     /// Said where no telephone reaches the address.
     only_here: Option<String>,
-    /// "1 of 4".
-    each: Vec<String>,
+    each: Vec<LabelView>,
     count: u32,
+}
+
+/// One label.
+#[derive(Clone)]
+struct LabelView {
+    /// "1 of 4".
+    of: String,
+    /// "6 balls of 262 g", where it is a box.
+    balls: String,
+    /// When its balls were made.
+    made: String,
+    /// When it leaves the cold.
+    out: String,
+    usable: String,
+    qr: String,
+    address: String,
 }
 
 /// What is in the dough that somebody may not bear: the flours' own words, and those of milk and the like.
@@ -84,45 +97,53 @@ async fn labels(
     let told = load::told(&app, &here, &code).await?;
     let larder = Larder::of(&app, &here).await?;
     let sheet = app.goes(&told, &here).await?;
-    let pieces = sheet.formula.pieces;
-    let each = larder
-        .0
-        .boxes
-        .iter()
-        .map(|b| b.facts.balls())
-        .max()
-        .unwrap_or(6)
-        .max(1);
-    let usual = if told.batch.sheet.request.formula.in_pans() {
-        1
-    } else {
-        pieces.div_ceil(each)
-    };
+    let look = app.boxes_of(&told, &here).await?;
+    let usual = look.as_ref().map_or(1, |l| l.laid.balls.len() as u32);
     let count = query
         .get("n")
         .and_then(|n| n.parse().ok())
         .unwrap_or(usual)
         .clamp(1, MOST);
-    let address = app.site.address(&format!("/batches/{}", told.batch.code));
-    let qr = QrCode::new(address.as_bytes())
-        .map_err(|e| AppError::Asked(format!("No code can be drawn for {address}: {e}.")))?
-        .render::<svg::Color>()
-        .min_dimensions(120, 120)
-        .quiet_zone(true)
-        .build();
-    // Only the drawing: a page holds no XML heading.
-    let qr = qr
-        .find("<svg")
-        .map_or(String::new(), |i| qr[i..].to_string());
+    let path = format!("/batches/{}", told.batch.code);
+    let address = app.site.address(&path);
+    let to = |w: &craft::sheet::ReadyWindow| w.to_at.map(|t| here.local(t));
+    let usable = sheet.window.map_or("never ready".into(), |w| {
+        from_to(&here.local(w.from_at), to(&w).as_ref())
+    });
+    let whole = LabelView {
+        of: String::new(),
+        balls: String::new(),
+        made: day_hm(&here.local(sheet.mixed_at)),
+        out: String::new(),
+        usable,
+        qr: code_of(&address)?,
+        address: address.clone(),
+    };
+    let mut each = vec![];
+    for i in 1..=count {
+        let own = look.as_ref().filter(|l| l.boxed.is_some());
+        let of_box = own.and_then(|l| l.boxes.get(i as usize - 1).map(|b| (l, b)));
+        let of = format!("{i} of {count}");
+        each.push(match of_box {
+            Some((l, b)) => LabelView {
+                of: format!("box {of}"),
+                ..of_one(
+                    l,
+                    b,
+                    &app.site.address(&format!("{path}/shape?box={i}")),
+                    &here,
+                )?
+            },
+            None => LabelView {
+                of,
+                ..whole.clone()
+            },
+        });
+    }
     let m = here.measures;
     let f = &told.batch.sheet.request.formula;
     let html = page(&LabelsPage {
         name: told.batch.name.clone(),
-        made: day_hm(&here.local(sheet.mixed_at)),
-        usable: sheet.window.map_or("never ready".into(), |w| {
-            let to = w.to_at.map(|t| here.local(t));
-            from_to(&here.local(w.from_at), to.as_ref())
-        }),
         allergens: allergens(&told, &larder),
         contents: format!(
             "{}; {} % water, {} % salt",
@@ -130,12 +151,66 @@ async fn labels(
             craft::number::plain((10.0 * sheet.formula.true_hydration_percent).round() / 10.0),
             craft::number::plain(f.salt_percent)
         ),
-        qr,
         address,
         only_here: app.site.only_here(),
-        each: (1..=count).map(|i| format!("{i} of {count}")).collect(),
+        each,
         count,
         code: told.batch.code,
     })?;
     Ok(html.into_response())
+}
+
+/// A code that a telephone reads.
+///
+/// Errors: an address that is too long for one.
+fn code_of(address: &str) -> Result<String, AppError> {
+    let svg = QrCode::new(address.as_bytes())
+        .map_err(|e| AppError::Asked(format!("No code can be drawn for {address}: {e}.")))?
+        .render::<svg::Color>()
+        .min_dimensions(120, 120)
+        .quiet_zone(true)
+        .build();
+    // Only the drawing: a page holds no XML heading.
+    Ok(svg
+        .find("<svg")
+        .map_or(String::new(), |i| svg[i..].to_string()))
+}
+
+/// The label of one box: its own balls, its own times.
+fn of_one(
+    look: &ShapeLook,
+    b: &BoxLook,
+    address: &str,
+    here: &RequestKitchen,
+) -> Result<LabelView, AppError> {
+    let at = |t| day_hm(&here.local(t));
+    let balls = match b.balls {
+        1 => "1 ball".to_string(),
+        n => format!("{n} balls"),
+    };
+    let closes = b.closes_at.map(|t| here.local(t));
+    let order = b
+        .order
+        .map_or(String::new(), |n| format!(", used as number {n}"));
+    Ok(LabelView {
+        of: String::new(),
+        balls: format!(
+            "{balls} of {:.0} g, no. {} to {}{order}",
+            look.ball_g,
+            b.first,
+            b.first + b.balls - 1
+        ),
+        made: at(b.balled_at),
+        out: match (b.frozen_at, b.out) {
+            (Some(t), _) => format!("frozen {}", at(t)),
+            (_, Some(o)) => at(o.at),
+            _ => String::new(),
+        },
+        usable: match b.frozen_at {
+            Some(_) => "after thawing a day in the fridge".into(),
+            None => from_to(&here.local(b.use_at), closes.as_ref()),
+        },
+        qr: code_of(address)?,
+        address: address.into(),
+    })
 }

@@ -17,6 +17,8 @@ pub struct RibbonRow<'a> {
     pub sheet: &'a SheetResult,
     pub serve_at: Timestamp,
     pub oven_lit: bool,
+    /// When boxes leave the cold, and which: "1", "2, 3".
+    pub outs: Vec<(Timestamp, String)>,
 }
 
 /// How the ribbon is laid out.
@@ -224,6 +226,7 @@ fn draw_row(
         r#"class="l-res thin""#,
     );
     late(svg, axis, row, foot, lane);
+    outs(svg, axis, row, foot, lane);
     if axis.holds(row.serve_at) {
         flag(svg, axis.x(row.serve_at), foot, high - 3.0);
     }
@@ -249,6 +252,23 @@ fn draw_row(
         say_window(svg, axis, row, y, zone);
     }
     svg.raw("</a>");
+}
+
+/// Boxes that leave the cold, each a notch over the strip with its number; where they are close, the first says which.
+fn outs(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, foot: f64, lane: f64) {
+    let mut free_from = f64::MIN;
+    for (at, boxes) in row.outs.iter().filter(|(at, _)| axis.holds(*at)) {
+        let x = axis.x(*at);
+        svg.path(
+            &format!("M{x:.1} {foot:.1}V{:.1}", foot - lane - 5.0),
+            r#"class="s-ink" stroke-width="2""#,
+        );
+        let wide = 8.0 * boxes.chars().count() as f64;
+        if x - wide / 2.0 > free_from {
+            svg.text(x, foot - lane - 8.0, "tk b halo", Hold::Middle, boxes);
+            free_from = x + wide / 2.0 + 3.0;
+        }
+    }
 }
 
 /// Late hatch between the end of the window and a serve time that it misses.

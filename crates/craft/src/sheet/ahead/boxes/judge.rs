@@ -8,7 +8,7 @@ use crate::fact;
 use crate::fact::{Fact, Minutes, Percent, Value, tenth, whole};
 use crate::note::{Note, by_urgency};
 use crate::rise::{Air, Container};
-use crate::shape::{DivideChoice, OutState, PressSign, tau_h};
+use crate::shape::{DivideChoice, OPENS_C, OutState, PressSign, tau_h};
 use crate::sheet::ahead::timeline::h_between;
 use crate::units::{Celsius, Cm};
 
@@ -24,8 +24,7 @@ const TOO_WARM_C: f64 = 26.0;
 const TOO_WET: f64 = 3.0;
 /// Boxes that differ by more at their use.
 const APART: f64 = 0.25;
-/// A ball colder than this does not open, °C; spoken of so long before it is used, min.
-const COLD_C: f64 = 15.0;
+/// A ball too cold to open is spoken of so long before it is used, min.
 const SOON_MIN: f64 = 15.0;
 /// The last ones drift from what was wanted by more, %.
 const DRIFT_PERCENT: f64 = super::TOLERANCE_PERCENT;
@@ -219,14 +218,14 @@ fn of_box(q: &ShapeQuestion, look: &ShapeLook, b: &BoxLook, out: &mut Vec<Note>)
         let (what, why) = (fact!("shape-skin", n = n), fact!("shape-skin-why"));
         out.push(Note::watch("skin", what, why).todo(fact!("shape-skin-todo")));
     }
-    if b.at_use.dough_c < COLD_C && min_to_use < SOON_MIN && !b.is_cold {
+    if b.at_use.dough_c < OPENS_C && min_to_use < SOON_MIN && !b.is_cold {
         let c = Celsius(whole(b.at_use.dough_c));
         let what = fact!("shape-cold-ball", n = n, c = c);
         let todo = match warms_in(b.at_use.dough_c, b.at_use.place_c, look.ball_g) {
             Some(min) => fact!("shape-cold-ball-todo", time = Minutes(min)),
             None => fact!("shape-cold-ball-todo-elsewhere"),
         };
-        let why = fact!("shape-cold-ball-why", c = Celsius(COLD_C));
+        let why = fact!("shape-cold-ball-why", c = Celsius(OPENS_C));
         out.push(Note::watch("cold_ball", what, why).todo(todo));
     }
 }
@@ -234,8 +233,8 @@ fn of_box(q: &ShapeQuestion, look: &ShapeLook, b: &BoxLook, out: &mut Vec<Note>)
 /// Minutes until a ball in its box is warm enough to open, to five; none where the place is too cold for that.
 fn warms_in(dough_c: f64, place_c: f64, ball_g: f64) -> Option<f64> {
     let tau = tau_h(Container::Box, Air::Room, ball_g);
-    let min = 60.0 * tau * ((place_c - dough_c) / (place_c - COLD_C)).ln();
-    (place_c > COLD_C).then(|| (5.0 * (min / 5.0).ceil()).max(5.0))
+    let min = 60.0 * tau * ((place_c - dough_c) / (place_c - OPENS_C)).ln();
+    (place_c > OPENS_C).then(|| (5.0 * (min / 5.0).ceil()).max(5.0))
 }
 
 fn apart(look: &ShapeLook, out: &mut Vec<Note>) {

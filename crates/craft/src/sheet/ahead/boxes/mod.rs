@@ -6,12 +6,14 @@
 mod judge;
 mod moment;
 mod open;
+mod order;
 mod runs;
 mod taken_out;
 mod way;
 
 pub use moment::BoxMoment;
 pub use open::{OpenBox, OpensFrom};
+pub use order::{NextBall, OutRound};
 pub use taken_out::OutAt;
 
 use super::timeline::h_between;
@@ -21,7 +23,8 @@ use crate::path::Spot;
 use crate::refusal::ValidationError;
 use crate::shape::run::{BoxKind, ShapeRun};
 use crate::shape::{
-    BoxGrid, DividePlan, Divided, FlourFactor, LaidBoxes, Loss, PieceTally, divide, tally,
+    BoxGrid, BoxedBall, DividePlan, Divided, FlourFactor, LaidBoxes, Loss, PieceTally, divide,
+    tally,
 };
 use crate::sheet::{Dividing, StepKind, dividing, hours};
 use jiff::Timestamp;
@@ -115,6 +118,8 @@ pub struct ShapeLook {
     pub count: u32,
     /// Of so much each, g; where there are several kinds, their mean.
     pub ball_g: f64,
+    /// One of them, as it lies in a box.
+    pub ball: BoxedBall,
     /// The plan's own count and weight.
     pub planned: (u32, f64),
     /// What each piece is to weigh, g.
@@ -190,6 +195,10 @@ pub fn look_at_boxes(q: &ShapeQuestion) -> Result<ShapeLook, ValidationError> {
         divided,
         count: d.count,
         ball_g: d.ball_g,
+        ball: BoxedBall {
+            ball_g: d.ball_g,
+            ..a.planned.boxed_ball()
+        },
         planned,
         wanted_g: d.wanted_g,
         tally,

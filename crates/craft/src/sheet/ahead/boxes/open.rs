@@ -7,8 +7,8 @@ use super::way::{BoxLegs, BoxWay};
 use crate::rise::RiseResult;
 use crate::rise::kinetics::{MATURE_SHARE, RELAX_H};
 use crate::shape::{
-    FlourFactor, HowOpened, OpenHow, OpenNow, PressSign, Relaxing, cold_stiffness, how_to_open,
-    minutes_until_open, relaxes, reserve_of, tau_h,
+    FlourFactor, HowOpened, OPENS_C, OpenHow, OpenNow, PressSign, Relaxing, cold_stiffness,
+    how_to_open, minutes_until_open, relaxes, reserve_of, tau_h,
 };
 use crate::sheet::ahead::timeline::h_between;
 use crate::sheet::hours;
@@ -42,6 +42,8 @@ pub struct OpenBox {
     pub at_use: HowOpened,
     /// What a finger would see now, by what is known of the flour.
     pub expected: PressSign,
+    /// It opens, but is too cold for it to go well.
+    pub too_cold: bool,
     /// The last press test, and when.
     pub pressed: Option<(Timestamp, PressSign)>,
 }
@@ -151,6 +153,7 @@ pub(super) fn open_box(b: &BoxOpening, now: Timestamp, use_at: Timestamp) -> Ope
             b.relaxed(now) / cold_stiffness(b.at(now).dough_c),
             b.reserve(&b.at(now)),
         ),
+        too_cold: b.at(now).dough_c < OPENS_C,
         pressed,
     }
 }

@@ -51,6 +51,7 @@ fn row<'a>(name: &'a str, request: &SheetRequest, result: &'a SheetResult) -> Ri
         sheet: result,
         serve_at: request.serve_at,
         oven_lit: false,
+        outs: vec![],
     }
 }
 

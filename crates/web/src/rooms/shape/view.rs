@@ -1,0 +1,705 @@
+//! What Shape shows of one dough, already worded.
+
+use super::asked::warm;
+use super::picture::{self, BoxHours, PiecePin};
+use super::words::{
+    self, ShapeDue, choice_words, on_scale, piece_words, rank_why, rounds_why, when,
+};
+use crate::batch::record::BatchRecord;
+use crate::shared::format::{hm, named};
+use crate::shared::kitchen::RequestKitchen;
+use crate::shared::larder::Larder;
+use craft::keyed::Keyed;
+use craft::shape::{DivideChoice, Divided, Loss, PressSign, flour_said, is_marked};
+use craft::sheet::ahead::{BoxLook, ShapeLook};
+use jiff::{SignedDuration, Timestamp};
+use serde::Serialize;
+use speech::Judgement;
+use uuid::Uuid;
+
+/// So many boxes are drawn; those around the hands come first.
+const MOST_DRAWN: usize = 24;
+/// So many pieces ahead the script knows what they are to weigh.
+const AHEAD: usize = 12;
+
+/// What the script of the page needs.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct ShapeState {
+    pub revision: u64,
+    pub now_ms: i64,
+    pub made: u32,
+    pub count: u32,
+    /// What the next pieces are to weigh, g, and where they go.
+    pub wanted: Vec<f64>,
+    pub into: Vec<String>,
+    /// Keys of the last pieces, the latest last.
+    pub keys: Vec<String>,
+    pub piece: &'static str,
+    pub mark_g: f64,
+    pub tolerance_percent: f64,
+    pub number: u16,
+}
+
+pub struct DivideOption {
+    pub says: String,
+    pub count: u32,
+    pub ball_g: String,
+    pub proposed: bool,
+}
+
+pub struct BoxView {
+    pub number: u16,
+    pub head: String,
+    pub state: String,
+    pub here: bool,
+    pub chosen: bool,
+    pub tally: String,
+    pub picture: String,
+    /// "back, middle": where the next one goes.
+    pub spot: String,
+    pub out_word: String,
+    pub out_time: String,
+    pub use_time: String,
+    pub rise: String,
+    pub rank: String,
+    pub hours: String,
+    pub is_cold: bool,
+    pub is_frozen: bool,
+    pub stacked: bool,
+    pub place: String,
+    /// Something lies in it.
+    pub holds: bool,
+}
+
+pub struct PressView {
+    pub number: u16,
+    pub seen: Vec<(&'static str, bool, String)>,
+    pub open_core: String,
+    pub open_rest: String,
+    pub later: String,
+    pub picture: String,
+    pub flour: String,
+    pub may: bool,
+}
+
+pub struct ShapeTapLine {
+    pub key: String,
+    pub at: String,
+    pub says: String,
+}
+
+pub struct ShapeView {
+    pub code: String,
+    pub batch: u64,
+    pub head: [String; 3],
+    pub sub: [String; 2],
+    pub state: ShapeState,
+    pub closed: bool,
+    pub in_pans: bool,
+    pub piece: &'static str,
+    pub piece_lower: String,
+    pub place: &'static str,
+    pub many: &'static str,
+    pub over: bool,
+    pub wanted: String,
+    pub within: String,
+    pub into: String,
+    pub last_key: Option<String>,
+    pub whole: Option<String>,
+    pub whole_expected: String,
+    pub whole_typed: String,
+    pub whole_error: Option<String>,
+    pub piece_typed: String,
+    pub piece_error: Option<String>,
+    pub other_error: Option<String>,
+    pub choices: Vec<DivideOption>,
+    pub count: u32,
+    pub ball_g: String,
+    pub tally_line: [String; 2],
+    pub why: String,
+    pub due: Option<ShapeDue>,
+    pub boxes: Vec<BoxView>,
+    pub more_boxes: Option<String>,
+    pub press: PressView,
+    pub kinds: Vec<(String, String, bool)>,
+    pub places: Vec<(String, String)>,
+    pub warm: String,
+    pub notes: Vec<Judgement>,
+    pub cautions: Vec<String>,
+    pub log: Vec<ShapeTapLine>,
+    pub loss: String,
+    pub keys: Vec<String>,
+    pub labels: usize,
+}
+
+impl ShapeView {
+    pub fn of(
+        told: &BatchRecord,
+        look: &ShapeLook,
+        larder: &Larder,
+        here: &RequestKitchen,
+        loss: Loss,
+        number: Option<u16>,
+    ) -> ShapeView {
+        let in_pans = look.boxed.is_none();
+        let w = piece_words(in_pans);
+        let run = &told.shape;
+        let made = run.pieces.len() as u32;
+        let over = words::is_over(told, look) || made >= look.count;
+        let scale_g = larder.scales(here).kitchen_scale_g;
+        let first = look.boxes.iter().find(|b| b.order == Some(1));
+        let number = number
+            .filter(|n| *n > 0 && usize::from(*n) <= look.boxes.len())
+            .or(first.map(|b| b.number))
+            .unwrap_or(1);
+        let pins = pins(look, run, scale_g, over);
+        let keys: Vec<String> = told
+            .seen()
+            .filter(|o| is_piece(o))
+            .map(|o| o.key.to_string())
+            .collect();
+        let ahead = made as usize..(made as usize + AHEAD).min(look.wanted_g.len());
+        let into = |i: usize| look.laid.box_of(i as u32).map_or(1, |b| b + 1);
+        let mark_g = 3.0_f64.max(2.0 * scale_g);
+        let shown = drawn(look, made, number);
+        let closed = told.is_ended();
+        let of_box = |b: &BoxLook| one_box(b, look, &pins, number, made, over, here, told);
+        let wanted = look.wanted_g.get(made as usize).copied();
+        ShapeView {
+            code: told.batch.code.clone(),
+            batch: told.batch.id.0,
+            head: words::head(told, look, made, here),
+            sub: sub(told, look, run, here),
+            state: ShapeState {
+                revision: told.batch.revision,
+                now_ms: here.now.as_millisecond(),
+                made,
+                count: look.count,
+                wanted: ahead.clone().map(|i| look.wanted_g[i].round()).collect(),
+                into: ahead.map(|i| format!("{} {}", w.place, into(i))).collect(),
+                keys: keys.iter().rev().take(AHEAD).rev().cloned().collect(),
+                piece: w.one,
+                mark_g,
+                tolerance_percent: craft::sheet::ahead::TOLERANCE_PERCENT,
+                number,
+            },
+            closed,
+            in_pans,
+            piece: w.one,
+            piece_lower: w.one.to_lowercase(),
+            place: w.place,
+            many: w.many,
+            over,
+            wanted: wanted.map_or(String::new(), |g| format!("{g:.0}")),
+            within: format!("{mark_g:.0}"),
+            into: format!("{} {}", w.place, into(made as usize)),
+            last_key: keys.last().cloned(),
+            whole: run.whole_g.map(on_scale),
+            whole_expected: on_scale(look.whole_g),
+            whole_typed: String::new(),
+            whole_error: None,
+            piece_typed: String::new(),
+            piece_error: None,
+            other_error: None,
+            choices: choices(look, run.divided.is_some(), made),
+            count: look.count,
+            ball_g: format!("{:.0}", look.ball_g),
+            tally_line: tally_line(look, made),
+            why: rounds_why(look),
+            due: words::due(look, here).filter(|_| over && !closed),
+            boxes: shown.iter().map(|i| of_box(&look.boxes[*i])).collect(),
+            more_boxes: (look.laid.balls.len() > shown.len()).then(|| {
+                format!(
+                    "{} {}s are drawn of {}; those around the hands and the next ones.",
+                    shown.len(),
+                    w.place,
+                    look.laid.balls.len()
+                )
+            }),
+            press: press(look, &look.boxes[usize::from(number) - 1], here, told),
+            kinds: kinds(look, larder, here),
+            places: places(larder),
+            warm: named(&warm(told).name()),
+            notes: here.judgements(&look.notes),
+            cautions: look.hazards().iter().map(|h| here.say(h)).collect(),
+            log: log(told, here),
+            loss: loss_words(&loss, look.put_g),
+            keys: (0..8).map(|_| Uuid::new_v4().to_string()).collect(),
+            labels: look.laid.balls.len(),
+        }
+    }
+    pub fn state_json(&self) -> String {
+        serde_json::to_string(&self.state).unwrap_or_default()
+    }
+}
+
+fn is_piece(o: &store::entry::Observation) -> bool {
+    use craft::shape::run::ShapeAct;
+    o.shape_tap()
+        .is_some_and(|t| matches!(t.act, ShapeAct::Piece { .. }))
+}
+
+fn pins(
+    look: &ShapeLook,
+    run: &craft::shape::run::ShapeRun,
+    scale_g: f64,
+    over: bool,
+) -> Vec<PiecePin> {
+    let made = run.pieces.len();
+    let each = look.wanted_g.iter().enumerate();
+    each.map(|(i, wanted_g)| {
+        let g = run.pieces.get(i).and_then(|p| p.g);
+        PiecePin {
+            number: i as u32 + 1,
+            g,
+            wanted_g: *wanted_g,
+            made: i < made || (over && made == 0),
+            marked: g.is_some_and(|g| is_marked(g, *wanted_g, scale_g)),
+            next: !over && i == made,
+        }
+    })
+    .collect()
+}
+
+/// The boxes that are drawn, in their order: all of a few, else those around the hands and the next to be used.
+fn drawn(look: &ShapeLook, made: u32, number: u16) -> Vec<usize> {
+    let n = look.boxes.len();
+    if n <= MOST_DRAWN {
+        return (0..n).collect();
+    }
+    let hands = look.laid.box_of(made).unwrap_or(0).min(n - 1);
+    let mut all: Vec<usize> = vec![hands, usize::from(number) - 1];
+    let mut by_use: Vec<usize> = (0..n).filter(|i| look.boxes[*i].order.is_some()).collect();
+    by_use.sort_by_key(|i| look.boxes[*i].order);
+    for i in by_use.into_iter().chain(0..n) {
+        if all.len() >= MOST_DRAWN {
+            break;
+        }
+        if !all.contains(&i) {
+            all.push(i);
+        }
+    }
+    all.sort_unstable();
+    all.dedup();
+    all
+}
+
+fn sub(
+    told: &BatchRecord,
+    look: &ShapeLook,
+    run: &craft::shape::run::ShapeRun,
+    here: &RequestKitchen,
+) -> [String; 2] {
+    let what = format!(
+        "{}, {} × {}",
+        told.batch.name,
+        look.count,
+        on_scale(look.ball_g)
+    );
+    match run.whole_g {
+        Some(g) => {
+            let stays = (look.put_g - g).max(0.0);
+            let stays = format!(
+                "{} of {} stay on bowl and hands",
+                on_scale(stays),
+                on_scale(look.put_g)
+            );
+            [format!("{what}. Weighed {};", on_scale(g)), stays]
+        }
+        None => [
+            format!("{what}."),
+            format!(
+                "First used {}, one each {:.0} s",
+                when(look.boxes[0].use_at, here),
+                told.pace_s()
+            ),
+        ],
+    }
+}
+
+fn tally_line(look: &ShapeLook, made: u32) -> [String; 2] {
+    let Some(t) = &look.tally else {
+        return [
+            format!("{made} made."),
+            format!("{} to come.", look.count.saturating_sub(made)),
+        ];
+    };
+    let off = match t.marked.len() {
+        0 => "None is off.".to_string(),
+        1 => "One is off.".to_string(),
+        n => format!("{n} are off."),
+    };
+    let left = look.count.saturating_sub(made);
+    let rest = match t.next_g.filter(|_| look.divided.is_some() && left > 0) {
+        Some(g) => format!("{off} The {left} left come to {}.", on_scale(g)),
+        None => off,
+    };
+    [format!("{made} made, spread ± {:.1} g.", t.sd_g), rest]
+}
+
+fn choices(look: &ShapeLook, decided: bool, made: u32) -> Vec<DivideOption> {
+    let Some(d) = look.divided.filter(|_| !decided && made == 0) else {
+        return vec![];
+    };
+    let proposed = d.choice;
+    let of = |choice: DivideChoice, count: u32, ball_g: f64, rest: Option<f64>| DivideOption {
+        says: match rest {
+            Some(g) if g >= 1.0 => format!(
+                "{count} × {}, {} left: {}",
+                on_scale(ball_g),
+                on_scale(g),
+                choice_words(choice)
+            ),
+            _ => format!("{count} × {}: {}", on_scale(ball_g), choice_words(choice)),
+        },
+        count,
+        ball_g: format!("{ball_g}"),
+        proposed: choice == proposed,
+    };
+    let mut out = vec![of(
+        DivideChoice::Spread,
+        d.spread.count,
+        d.spread.ball_g,
+        None,
+    )];
+    out.extend(kept(&d, proposed, &of));
+    if let Some(f) = d.fewer {
+        out.push(of(DivideChoice::SpreadFewer, f.count, f.ball_g, None));
+    }
+    if d.most.count > d.keep.count {
+        let rest = Some(d.most.remainder_g);
+        out.push(of(DivideChoice::OneMore, d.most.count, d.most.ball_g, rest));
+    }
+    out.sort_by_key(|c| !c.proposed);
+    out
+}
+
+/// The weight is kept: with a smaller last one, or the rest for bread.
+fn kept(
+    d: &Divided,
+    proposed: DivideChoice,
+    of: &impl Fn(DivideChoice, u32, f64, Option<f64>) -> DivideOption,
+) -> Option<DivideOption> {
+    let smaller = matches!(
+        proposed,
+        DivideChoice::OneSmaller | DivideChoice::OneSmallerMore
+    );
+    let (choice, count) = match smaller {
+        true => (proposed, d.keep.count + 1),
+        false => (DivideChoice::KeepAndBread, d.keep.count),
+    };
+    (count > 0).then(|| of(choice, count, d.keep.ball_g, Some(d.keep.remainder_g)))
+}
+
+#[allow(clippy::too_many_arguments)]
+fn one_box(
+    b: &BoxLook,
+    look: &ShapeLook,
+    pins: &[PiecePin],
+    number: u16,
+    made: u32,
+    over: bool,
+    here: &RequestKitchen,
+    told: &BatchRecord,
+) -> BoxView {
+    let from = (b.first - 1) as usize;
+    let own = &pins[from..(from + b.balls as usize).min(pins.len())];
+    let in_it = own.iter().filter(|p| p.made).count() as u32;
+    let state = match (b.frozen_at, in_it) {
+        (Some(t), _) => format!("frozen {}", when(t, here)),
+        (None, 0) => "empty".to_string(),
+        (None, n) if n == b.balls => "full".to_string(),
+        (None, n) => format!("{n} of {}", b.balls),
+    };
+    let here_now = !over && own.iter().any(|p| p.next);
+    let word = piece_words(look.boxed.is_none());
+    let head = format!("{} {}", named_place(word.place), b.number);
+    let picture = look.boxed.as_ref().map(|(kind, grid)| {
+        let says = format!("{head} from above: {state}");
+        picture::box_from_above(kind, grid, own, &says)
+    });
+    let spot = match &look.boxed {
+        Some((kind, grid)) if here_now => {
+            let i = (made as usize).saturating_sub(from);
+            spot_words(picture::place_of(i, grid, kind.round))
+        }
+        _ => String::new(),
+    };
+    let place = here.say(&b.place.name());
+    let (out_word, out_time) = out_words(b, here);
+    let mark_g = 3.0;
+    let (first, last) = span(look);
+    let pace = SignedDuration::from_secs_f64(told.pace_s() * f64::from(b.left.max(1)));
+    BoxView {
+        number: b.number,
+        head,
+        state,
+        here: here_now,
+        chosen: b.number == number,
+        tally: picture::tally(own, mark_g),
+        picture: picture.unwrap_or_default(),
+        spot,
+        out_word,
+        out_time,
+        use_time: hm(&here.local(b.use_at)),
+        rise: match b.order {
+            Some(_) => format!(
+                "rise {:.0} now, {:.0} at {}",
+                100.0 * b.now.rise,
+                100.0 * b.at_use.rise,
+                hm(&here.local(b.use_at))
+            ),
+            None => String::new(),
+        },
+        rank: rank_why(b, here),
+        hours: match b.order {
+            Some(_) => picture::hours(
+                &BoxHours {
+                    from: first,
+                    to: last,
+                    out_at: b.out.map(|o| o.at),
+                    is_cold: b.is_cold,
+                    use_at: b.use_at,
+                    used_up_at: b.use_at + pace,
+                    now: here.now,
+                    place: &here.words(&warm(told).name()),
+                },
+                &here.zone,
+            ),
+            None => String::new(),
+        },
+        is_cold: b.is_cold,
+        is_frozen: b.frozen_at.is_some(),
+        stacked: b.stacked,
+        place,
+        holds: in_it > 0,
+    }
+}
+
+fn named_place(word: &str) -> String {
+    let mut letters = word.chars();
+    letters.next().map_or(String::new(), |c| {
+        c.to_uppercase().collect::<String>() + letters.as_str()
+    })
+}
+
+/// "back, middle".
+fn spot_words((column, row, columns, rows): (usize, usize, usize, usize)) -> String {
+    let deep = match (row, rows) {
+        (_, 1) => String::new(),
+        (0, _) => "back, ".to_string(),
+        (r, n) if r + 1 == n => "front, ".to_string(),
+        (r, _) => format!("row {}, ", r + 1),
+    };
+    let across = match (column, columns) {
+        (_, 1) => "middle".to_string(),
+        (0, _) => "left".to_string(),
+        (c, n) if c + 1 == n => "right".to_string(),
+        (1, 3) => "middle".to_string(),
+        (c, _) => format!("number {} from the left", c + 1),
+    };
+    format!("{deep}{across}")
+}
+
+fn out_words(b: &BoxLook, here: &RequestKitchen) -> (String, String) {
+    if b.order.is_none() {
+        return (String::new(), String::new());
+    }
+    match b.out {
+        Some(o) if o.at <= here.now => ("out of the cold".into(), "now".into()),
+        Some(o) => {
+            let at = here.local(o.at);
+            let today = at.date() == here.local(here.now).date();
+            let word = match today {
+                true => "out at".to_string(),
+                false => format!("out {}", at.strftime("%a")),
+            };
+            (word, hm(&at))
+        }
+        None => ("lies in".into(), here.words(&b.place.name())),
+    }
+}
+
+/// The hours that all boxes are drawn over.
+fn span(look: &ShapeLook) -> (Timestamp, Timestamp) {
+    let used = || look.boxes.iter().filter(|b| b.order.is_some());
+    let outs = used().filter_map(|b| b.out.map(|o| o.at));
+    let first_use = used()
+        .map(|b| b.use_at)
+        .min()
+        .unwrap_or(look.boxes[0].use_at);
+    let last_use = used().map(|b| b.use_at).max().unwrap_or(first_use);
+    let from = outs
+        .min()
+        .unwrap_or(first_use - SignedDuration::from_hours(3));
+    (
+        from.min(first_use) - SignedDuration::from_mins(45),
+        last_use + SignedDuration::from_mins(60),
+    )
+}
+
+fn press(look: &ShapeLook, b: &BoxLook, here: &RequestKitchen, told: &BatchRecord) -> PressView {
+    let o = &b.opens;
+    let in_pans = look.boxed.is_none();
+    let seen = PressSign::VARIANTS_AND_NEXT
+        .iter()
+        .map(|(sign, next)| {
+            let last = o.pressed.filter(|(_, s)| s == sign);
+            let small = last.map_or(next.to_string(), |(t, _)| {
+                format!("{}, {next}", hm(&here.local(t)))
+            });
+            (sign.key(), last.is_some(), small)
+        })
+        .collect();
+    let p = told.batch.sheet.result.formula.main_portion();
+    let disc_cm = p.map_or(30.0, |p| 2.0 * (p.area_cm2 / std::f64::consts::PI).sqrt());
+    let (core, rest) = if b.balled_at > here.now {
+        ("Not made yet".to_string(), String::new())
+    } else if in_pans {
+        (named(&o.now.in_tray()), String::new())
+    } else if o.opens_now() {
+        let (core, or) = match o.too_cold {
+            true => ("Warm it first", "; else"),
+            false => ("Yes", ":"),
+        };
+        (
+            core.into(),
+            format!("{or} {}", here.words(&o.now.fact(disc_cm))),
+        )
+    } else {
+        let from = match (o.from.with_care, o.from.easily) {
+            (Some(c), Some(e)) => format!(
+                ", with care from {}, easily from {}",
+                when(c, here),
+                when(e, here)
+            ),
+            (Some(c), None) => format!(", with care from {}", when(c, here)),
+            _ => ", and not within twelve hours where it lies".into(),
+        };
+        ("Not yet".into(), from)
+    };
+    let later = match in_pans {
+        true => String::new(),
+        false => format!(
+            "{}: {}",
+            when(b.use_at, here),
+            here.words(&o.at_use.fact(disc_cm))
+        ),
+    };
+    let length = |cm: f64| length(cm, here);
+    let picture = look.boxed.as_ref().map(|(_, grid)| {
+        let bare = |cm: f64| here.measures.length_field(cm.round());
+        let words = [bare(grid.fresh_cm), bare(grid.risen_cm), length(disc_cm)];
+        picture::ball_to_disc(
+            grid.fresh_cm,
+            grid.risen_cm,
+            disc_cm,
+            [&words[0], &words[1], &words[2]],
+        )
+    });
+    let flour = look.flour.map_or(String::new(), |(relaxes, lasts)| {
+        let all = flour_said(&relaxes, &lasts);
+        let said: Vec<String> = all.iter().map(|f| here.say(f)).collect();
+        format!("{}.", said.join(", "))
+    });
+    PressView {
+        number: b.number,
+        seen,
+        open_core: core,
+        open_rest: rest,
+        later,
+        picture: picture.unwrap_or_default(),
+        flour,
+        may: b.made > 0 && b.frozen_at.is_none() && !told.is_ended(),
+    }
+}
+
+/// What follows from each sign, in two words.
+trait NextWords: Sized + 'static {
+    const VARIANTS_AND_NEXT: [(Self, &'static str); 3];
+}
+impl NextWords for PressSign {
+    const VARIANTS_AND_NEXT: [(PressSign, &'static str); 3] = [
+        (PressSign::Springs, "wait"),
+        (PressSign::Holds, "open it"),
+        (PressSign::Flows, "press only"),
+    ];
+}
+
+fn kinds(look: &ShapeLook, larder: &Larder, here: &RequestKitchen) -> Vec<(String, String, bool)> {
+    let Some((chosen, _)) = &look.boxed else {
+        return vec![];
+    };
+    let ball = look.ball;
+    let own: Vec<(u64, craft::shape::run::BoxKind)> = match larder.0.boxes.is_empty() {
+        true => vec![(0, larder.usual_box())],
+        false => {
+            let all = larder.0.boxes.iter();
+            all.map(|b| (b.id, b.facts.kind(craft::pantry::ROOMY_GAP_CM)))
+                .collect()
+        }
+    };
+    let mut out = vec![];
+    for (id, kind) in own {
+        for gap_cm in [7.0, 4.0, 2.0] {
+            let kind = craft::shape::run::BoxKind {
+                gap_cm,
+                ..kind.clone()
+            };
+            let n = kind.space(ball).grid().grid;
+            if n == 0 {
+                continue;
+            }
+            let says = format!("{}, {n} each, {} apart", kind.name, length(gap_cm, here));
+            out.push((format!("{id}:{gap_cm}"), says, kind == *chosen));
+        }
+    }
+    out
+}
+
+fn places(larder: &Larder) -> Vec<(String, String)> {
+    let shipped = [
+        ("room", "Room"),
+        ("fridge", "Fridge"),
+        ("freezer", "Freezer"),
+    ];
+    let own = larder.0.places.iter();
+    shipped
+        .into_iter()
+        .map(|(k, n)| (k.to_string(), n.to_string()))
+        .chain(own.map(|p| (format!("own:{}", p.id), p.facts.name.clone())))
+        .collect()
+}
+
+fn log(told: &BatchRecord, here: &RequestKitchen) -> Vec<ShapeTapLine> {
+    let own = told.seen().rev().filter_map(|o| {
+        let tap = o.shape_tap()?;
+        Some(ShapeTapLine {
+            key: o.key.to_string(),
+            at: hm(&here.local(o.at)),
+            says: here.say(&tap.act.fact()),
+        })
+    });
+    own.take(12).collect()
+}
+
+fn loss_words(loss: &Loss, put_g: f64) -> String {
+    let of = loss.of_percent(put_g);
+    match loss.doughs {
+        0 => format!(
+            "Usually {of:.1} % of such a dough stays on bowl and hands; none of this mixer was weighed whole yet."
+        ),
+        1 => format!(
+            "{of:.1} % of such a dough stays on bowl and hands, by one that was weighed whole."
+        ),
+        n => format!(
+            "{of:.1} % of such a dough stays on bowl and hands, by {n} that were weighed whole."
+        ),
+    }
+}
+
+/// A length in whole centimetres, or as the kitchen reads it.
+fn length(cm: f64, here: &RequestKitchen) -> String {
+    let m = here.measures;
+    format!("{} {}", m.length_field(cm.round()), m.length_unit())
+}

@@ -1,0 +1,246 @@
+//! What Shape says: the answer line, the pieces, each box and how its balls open now.
+
+use crate::batch::record::BatchRecord;
+use crate::shared::format::{day_hm, hm};
+use crate::shared::kitchen::RequestKitchen;
+use craft::shape::{DivideChoice, OutState};
+use craft::sheet::ahead::{BoxLook, ShapeLook};
+use jiff::Timestamp;
+
+/// What a piece is called here.
+#[derive(Clone, Copy)]
+pub struct PieceWords {
+    pub one: &'static str,
+    pub many: &'static str,
+    pub place: &'static str,
+}
+
+pub fn piece_words(in_pans: bool) -> PieceWords {
+    match in_pans {
+        true => PieceWords {
+            one: "Tray",
+            many: "trays",
+            place: "tray",
+        },
+        false => PieceWords {
+            one: "Ball",
+            many: "balls",
+            place: "box",
+        },
+    }
+}
+
+/// Grams as a scale shows them.
+pub fn on_scale(g: f64) -> String {
+    let whole = g.round() as i64;
+    match whole {
+        n if n >= 1000 => format!("{},{:03} g", n / 1000, n % 1000),
+        n => format!("{n} g"),
+    }
+}
+
+/// A moment: with its day where that is not today.
+pub fn when(t: Timestamp, here: &RequestKitchen) -> String {
+    let (at, now) = (here.local(t), here.local(here.now));
+    match at.date() == now.date() {
+        true => hm(&at),
+        false => day_hm(&at),
+    }
+}
+
+/// "Box 1", "Boxes 2, 3", "All boxes".
+pub fn which(numbers: &[u16], all: usize) -> String {
+    let each: Vec<String> = numbers.iter().map(u16::to_string).collect();
+    match numbers.len() {
+        1 => format!("Box {}", each[0]),
+        n if n == all => "All boxes".into(),
+        _ => format!("Boxes {}", each.join(", ")),
+    }
+}
+
+/// The answer line in three parts, the middle one is what is due.
+pub fn head(told: &BatchRecord, look: &ShapeLook, made: u32, here: &RequestKitchen) -> [String; 3] {
+    let w = piece_words(look.boxed.is_none());
+    let said = |a: String, b: String, c: String| [a, b, c];
+    if told.is_ended() {
+        return said(
+            format!("Divided into {} ", look.count),
+            w.many.into(),
+            ".".into(),
+        );
+    }
+    let ball = on_scale(look.ball_g);
+    if made == 0 && look.divided.is_none() && here.now < look.pieces_from {
+        let at = when(look.pieces_from, here);
+        return said(
+            format!("{} {} of {ball} ", look.count, w.many),
+            format!("at {at}"),
+            ".".into(),
+        );
+    }
+    if made < look.count && (made > 0 || here.now < look.boxes[0].use_at) && !is_over(told, look) {
+        let wanted = look
+            .wanted_g
+            .get(made as usize)
+            .copied()
+            .unwrap_or(look.ball_g);
+        let into = look.laid.box_of(made).map_or(1, |i| i + 1);
+        return said(
+            format!("{} {}: ", w.one, made + 1),
+            on_scale(wanted),
+            format!(". Then {} {into}.", w.place),
+        );
+    }
+    match look.rounds().first() {
+        Some(r) => said(
+            format!(
+                "{} out of the cold ",
+                which(&r.numbers, look.in_order().len())
+            ),
+            match r.at <= here.now {
+                true => "now".into(),
+                false => format!("at {}", when(r.at, here)),
+            },
+            ".".into(),
+        ),
+        _ => {
+            let first = look.boxes.iter().find(|b| b.order == Some(1));
+            let b = first.unwrap_or(&look.boxes[0]);
+            said(
+                format!("Open {} {} first, ", w.place, b.number),
+                format!("from {}", when(b.use_at.max(here.now), here)),
+                ".".into(),
+            )
+        }
+    }
+}
+
+/// Whether the pieces are made though nobody counted them.
+pub fn is_over(told: &BatchRecord, look: &ShapeLook) -> bool {
+    use craft::sheet::StepKind;
+    let steps = &told.batch.sheet.result.steps;
+    let done = steps
+        .iter()
+        .zip(&told.progress.steps)
+        .any(|(s, t)| matches!(s.kind, StepKind::Ball | StepKind::Pan) && t.done.is_some());
+    done || told.baked() >= look.count
+}
+
+/// What leaving the cold one after the other gives.
+pub fn rounds_why(look: &ShapeLook) -> String {
+    let used: Vec<&BoxLook> = look.boxes.iter().filter(|b| b.order.is_some()).collect();
+    if look.boxed.is_none() || used.len() < 2 {
+        return String::new();
+    }
+    let out: Vec<&&BoxLook> = used.iter().filter(|b| b.out.is_some()).collect();
+    if out.is_empty() {
+        return "All boxes are out of the cold.".into();
+    }
+    if !look.worth_it {
+        return "One walk is enough: the last ball rises hardly further than the first.".into();
+    }
+    let last = used.iter().max_by_key(|b| b.order).map_or(1, |b| b.number);
+    let late = out
+        .iter()
+        .any(|b| b.out.is_some_and(|o| o.state != OutState::Ok));
+    let meets = match late {
+        true => "Each box leaves the cold in its turn",
+        false => "Each box meets its first ball at rise 100",
+    };
+    match look.rise_last_at_once {
+        Some(r) => format!(
+            "{meets}. All out at once, as planned: box {last} ends at {:.0}.",
+            100.0 * r
+        ),
+        None => format!("{meets}."),
+    }
+}
+
+/// What is proposed on the scale, as a button.
+pub fn choice_words(choice: DivideChoice) -> &'static str {
+    match choice {
+        DivideChoice::Spread => "spread over all",
+        DivideChoice::OneSmaller => "keep the weight, one smaller",
+        DivideChoice::SpreadFewer => "fewer, with all of it",
+        DivideChoice::KeepAndBread => "keep the weight, the rest is bread",
+        DivideChoice::OneMore => "one more",
+        DivideChoice::OneSmallerMore => "one more, a smaller one",
+    }
+}
+
+/// Why a box is used in its turn.
+pub fn rank_why(b: &BoxLook, here: &RequestKitchen) -> String {
+    let Some(n) = b.order else {
+        return match b.frozen_at {
+            Some(t) => format!("frozen since {}", when(t, here)),
+            None => "used up".into(),
+        };
+    };
+    let nth = match n {
+        1 => "used first".to_string(),
+        2 => "used second".to_string(),
+        3 => "used third".to_string(),
+        n => format!("used as number {n}"),
+    };
+    match b.closes_at {
+        Some(t) => format!("{nth}: closes {}", when(t, here)),
+        None => nth,
+    }
+}
+
+/// What is due when all pieces are made: the large figure, what it is of, and what to press.
+pub struct ShapeDue {
+    pub figure: String,
+    pub of: String,
+    pub word: String,
+    pub value: String,
+    pub unit: &'static str,
+    /// Boxes that leave the cold together: "1,2".
+    pub out: Option<String>,
+    pub button: String,
+}
+
+/// The next boxes that leave the cold, or how the first box stands.
+pub fn due(look: &ShapeLook, here: &RequestKitchen) -> Option<ShapeDue> {
+    let order = look.in_order();
+    let first = order.first().filter(|_| look.boxed.is_some())?;
+    if let Some(r) = look.rounds().first() {
+        let which = which(&r.numbers, order.len());
+        let at = here.local(r.at);
+        let wait = r.at.duration_since(here.now);
+        let late = wait.is_negative();
+        let minutes = (wait.as_secs().abs() + 30) / 60;
+        let (value, unit) = match minutes {
+            m if m >= 600 => (((m + 30) / 60).to_string(), "h"),
+            m => (m.to_string(), "min"),
+        };
+        let each: Vec<String> = r.numbers.iter().map(u16::to_string).collect();
+        return Some(ShapeDue {
+            figure: hm(&at),
+            of: format!(
+                "{which} out of the cold{}",
+                match at.date() == here.local(here.now).date() {
+                    true => String::new(),
+                    false => format!(", {}", at.strftime("%A")),
+                }
+            ),
+            word: if late { "late by" } else { "in" }.into(),
+            value,
+            unit,
+            out: Some(each.join(",")),
+            button: match r.numbers.len() {
+                1 => format!("{which} is out"),
+                _ => format!("{which} are out"),
+            },
+        });
+    }
+    Some(ShapeDue {
+        figure: format!("{:.0}", 100.0 * first.now.rise),
+        of: format!("Rise of box {} now; 100 is ready as intended", first.number),
+        word: format!("at {}", when(first.use_at, here)),
+        value: format!("{:.0}", 100.0 * first.at_use.rise),
+        unit: "",
+        out: None,
+        button: String::new(),
+    })
+}
