@@ -1,10 +1,19 @@
 //! The bowl and the boxes: a course of half an hour, its water, what forty runs teach, twelve boxes out of the cold.
 
+use craft::formula::{Formula, Pieces, Scales};
 use craft::mix::{
     LoggedMix, MixReading, MixRecipe, Mixer, Mixing, aim, learn_friction, programmes, trace,
 };
-use craft::shape::{BoxService, ColdBox, stagger};
+use craft::rise::Doubts;
+use craft::shape::run::{BoxKind, ShapeRun};
+use craft::shape::{BoxService, ColdBox, learn_loss, stagger};
+use craft::sheet::ahead::{
+    AheadRequest, Happened, ShapeQuestion, StepPast, StepSaid, look_at_boxes,
+};
+use craft::sheet::{KitchenUsual, SheetRequest, work_out};
+use craft::style;
 use criterion::{Criterion, criterion_group, criterion_main};
+use jiff::SignedDuration;
 use std::hint::black_box;
 
 fn staged() -> Mixing {
@@ -64,9 +73,75 @@ fn bowl(c: &mut Criterion) {
     });
 }
 
+/// Sixty balls in ten boxes, each followed to its ball, with its rounds out of the cold.
+fn boxes(c: &mut Criterion) {
+    let mut formula = Formula::of_style(style::first());
+    formula.pieces = Pieces::Balls {
+        count: 60,
+        ball_g: 260.0,
+    };
+    let kitchen = KitchenUsual {
+        time_zone: "Europe/London".into(),
+        altitude_m: 310.0,
+        room_c: 22.0,
+        fridge_c: 4.5,
+        tap_water_c: 9.5,
+        scales: Scales::default(),
+    };
+    let serve_at = "2026-11-27T19:00:00Z".parse().expect("an instant");
+    let request = SheetRequest::of(formula, &kitchen, serve_at);
+    let planned = work_out(&request).expect("a plan");
+    let done = planned
+        .steps
+        .iter()
+        .filter(|s| s.at <= serve_at - hours(12));
+    let happened = Happened {
+        steps: done
+            .map(|s| StepPast {
+                number: s.number,
+                at: s.at,
+                said: StepSaid::Done,
+            })
+            .collect(),
+        ..Happened::default()
+    };
+    let run = ShapeRun::default();
+    let asked = ShapeQuestion {
+        ahead: AheadRequest {
+            request: &request,
+            planned: &planned,
+            happened: &happened,
+            now: serve_at - hours(12),
+            places: &[],
+            doubts: Doubts::default(),
+        },
+        run: &run,
+        usual_box: BoxKind {
+            name: "Grey box".into(),
+            length_cm: 60.0,
+            width_cm: 40.0,
+            height_cm: 8.0,
+            round: false,
+            gap_cm: 7.0,
+        },
+        scale_g: 1.0,
+        loss: learn_loss(&[]),
+        pace_s: 150.0,
+        used: 0,
+        lively: None,
+    };
+    c.bench_function("ten boxes, each followed to its ball", |b| {
+        b.iter(|| look_at_boxes(black_box(&asked)))
+    });
+}
+
+fn hours(h: i64) -> SignedDuration {
+    SignedDuration::from_hours(h)
+}
+
 criterion_group! {
     name = all;
     config = Criterion::default().sample_size(20);
-    targets = bowl
+    targets = bowl, boxes
 }
 criterion_main!(all);

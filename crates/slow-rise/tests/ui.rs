@@ -268,6 +268,7 @@ async fn every_page_is_clean_in_both_themes_and_at_both_widths() -> Result<()> {
         batch.clone(),
         format!("{batch}/mix"),
         format!("{batch}/shape"),
+        "/scale".to_string(),
         format!("{batch}/bake"),
         format!("{batch}/bakes"),
         format!("{batch}/fire"),

@@ -16,6 +16,7 @@ use batch::boxes::BoxLooks;
 use batch::forecast::Forecasts;
 use batch::load::HeldPlaces;
 use batch::record::Folds;
+use rooms::scale::ScaleReads;
 use shared::drawn::Drawn;
 use shared::kitchen::LastKitchen;
 use shared::long::Models;
@@ -92,6 +93,8 @@ pub struct House {
     pub drawn: AllDrawn,
     /// Bakes that somebody watches.
     pub runs: Arc<WatchedRuns<rooms::bake::view::RunState>>,
+    /// What the scale at the bench reads.
+    pub scale: ScaleReads,
     /// Who works something out, and who waits for it.
     pub models: Models,
     /// Where this server is reached.
@@ -131,6 +134,7 @@ fn watched_router(
         reckoned: Reckoned::default(),
         drawn: AllDrawn::default(),
         runs,
+        scale: ScaleReads::default(),
         models: Models::default(),
         site,
     }));
@@ -145,6 +149,7 @@ fn watched_router(
         .merge(rooms::pantry::routes())
         .merge(rooms::mix::routes())
         .merge(rooms::shape::routes())
+        .merge(rooms::scale::routes())
         .merge(rooms::rise::routes())
         .merge(rooms::batch::routes())
         .merge(rooms::fire::routes())
@@ -161,10 +166,9 @@ fn watched_router(
             app.clone(),
             guard::own_pages_only,
         ));
-    let api = api::routes().layer(axum::middleware::from_fn_with_state(
-        app.clone(),
-        guard::no_foreign_origin,
-    ));
+    let api = api::routes().merge(rooms::scale::api_routes()).layer(
+        axum::middleware::from_fn_with_state(app.clone(), guard::no_foreign_origin),
+    );
     Router::new()
         .merge(pages)
         .nest("/api/v1", api)

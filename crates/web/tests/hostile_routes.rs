@@ -10,7 +10,7 @@ use proptest::test_runner::TestRunner;
 use site::Site;
 
 /// Every address that takes a request, with `CODE`, `ID` and `KEY` to be filled in.
-const PATHS: [&str; 71] = [
+const PATHS: [&str; 75] = [
     "/",
     "/words",
     "/ledger",
@@ -73,6 +73,7 @@ const PATHS: [&str; 71] = [
     "/batches/CODE/mix/now",
     "/batches/CODE/mix/taught",
     "/shape",
+    "/scale",
     "/batches/CODE/shape",
     "/batches/CODE/shape/now",
     "/pantry/mixers",

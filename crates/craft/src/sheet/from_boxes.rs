@@ -47,9 +47,14 @@ impl FromTheBoxes {
         into_the_cold: bool,
     ) -> Option<StepSaid> {
         let before = self.warm.len();
+        let boxes = self.run.boxed.as_ref().map(|kind| {
+            let d = dividing(planned, false, &self.run, kind);
+            d.laid.balls.len()
+        });
         if into_the_cold {
-            self.warm.remove(&number);
-            return None;
+            // One goes back: the warming up is not over after all.
+            let was_over = boxes.is_some_and(|n| before >= n);
+            return (self.warm.remove(&number) && was_over).then_some(StepSaid::Undone);
         }
         // Long before the plan's own hour a move is a move.
         let told = self.run.boxes.get(&number)?;
@@ -58,10 +63,6 @@ impl FromTheBoxes {
             return None;
         }
         self.warm.insert(number);
-        let boxes = self.run.boxed.as_ref().map(|kind| {
-            let d = dividing(planned, false, &self.run, kind);
-            d.laid.balls.len()
-        });
         match (before, boxes) {
             (_, Some(n)) if self.warm.len() >= n => Some(StepSaid::Finished),
             (0, _) => Some(StepSaid::Begun),

@@ -238,13 +238,16 @@ impl Bench {
     }
 }
 
+/// What is said of an element that was replaced a moment ago.
+const GONE: [&str; 2] = ["stale", "not interactable"];
+
 /// Does it again when the element was replaced between finding and using it.
 async fn again_if_stale(mut act: impl AsyncFnMut() -> Result<()>) -> Result<()> {
     let mut last = Ok(());
     for _ in 0..5 {
         last = act().await;
         match &last {
-            Err(e) if format!("{e:#}").contains("stale") => {}
+            Err(e) if GONE.iter().any(|w| format!("{e:#}").contains(w)) => {}
             _ => break,
         }
     }

@@ -86,14 +86,14 @@ pub fn boxes_now(
 }
 
 #[derive(Debug, Clone)]
-struct Held {
+struct HeldBoxes {
     look: Arc<ShapeLook>,
     from: Timestamp,
 }
 
 /// Looks at boxes that still hold, by what they hang on.
 #[derive(Debug)]
-pub struct BoxLooks(Cache<(Key, u32), Held>);
+pub struct BoxLooks(Cache<(Key, u32), HeldBoxes>);
 
 impl Default for BoxLooks {
     fn default() -> Self {
@@ -131,7 +131,7 @@ impl App {
             return Ok(None);
         }
         let key = (Forecasts::key(told, here), told.baked());
-        let fresh = |h: &Held| {
+        let fresh = |h: &HeldBoxes| {
             let age = here.now.duration_since(h.from);
             (SignedDuration::ZERO..SignedDuration::from_secs(HOLDS_S)).contains(&age)
         };
@@ -145,7 +145,7 @@ impl App {
             return Ok(None);
         };
         let look = Arc::new(look);
-        let held = Held {
+        let held = HeldBoxes {
             look: look.clone(),
             from: here.now,
         };

@@ -10,6 +10,7 @@ pub mod library;
 pub mod mix;
 pub mod pantry;
 pub mod rise;
+pub mod scale;
 pub mod shape;
 pub mod sheet;
 pub mod takeaway;

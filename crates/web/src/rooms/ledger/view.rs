@@ -11,6 +11,9 @@ use craft::fire::judge::floor_while_baking;
 use craft::fire::run::most_often_off;
 use craft::number::plain;
 use craft::rise::ripeness::{PEAK, READY};
+use craft::shape::tally;
+use craft::sheet::StepKind;
+use craft::sheet::ahead::TOLERANCE_PERCENT;
 use std::sync::Arc;
 
 pub struct LedgerRow {
@@ -22,6 +25,8 @@ pub struct LedgerRow {
     pub dough: String,
     /// Planned and measured dough temperature on one small scale.
     pub thermometer: String,
+    /// How long mixing and balling took, what stayed in the bowl, how even the pieces are, what the finger said.
+    pub bench: Vec<String>,
     pub clocks: String,
     pub bake: String,
     pub bake_planned: String,
@@ -102,6 +107,7 @@ fn row(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> LedgerRow {
             plain(craft::flour::blend(&f.flours).w.round())
         ),
         thermometer: thermometer(f.target_dough_c, t.off_the_mixer(here.now), here),
+        bench: at_the_bench(t, here),
         // As it went, where that was known when it was closed.
         clocks: t.went().map_or_else(
             || clocks(sheet.rise_at_serve, sheet.reserve_at_serve),
@@ -114,6 +120,54 @@ fn row(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> LedgerRow {
         verdicts: verdict_square(s),
         said: t.remarks().map(|(_, remark)| remark.to_string()).collect(),
     }
+}
+
+/// What the hands did: minutes against the plan's, the loss, the pieces and their spread, press tests.
+fn at_the_bench(t: &BatchRecord, here: &RequestKitchen) -> Vec<String> {
+    let sheet = &t.batch.sheet.result;
+    let mut out = vec![];
+    for (step, state) in sheet.steps.iter().zip(&t.progress.steps) {
+        let word = match step.kind {
+            StepKind::Mix => "mixed",
+            StepKind::Ball => "balled",
+            StepKind::Pan => "panned",
+            _ => continue,
+        };
+        if let (Some(from), Some(to)) = (state.begun, state.done.filter(|_| state.ended)) {
+            let took = to.duration_since(from).as_secs_f64() / 60.0;
+            let planned = step.hands_on_min;
+            out.push(format!("{word} {took:.0} min, planned {planned:.0}"));
+        }
+    }
+    let shape = &t.shape;
+    if let Some(whole) = shape.whole_g {
+        let put = sheet.formula.dough_g;
+        out.push(format!(
+            "{:.1} % stayed in the bowl",
+            100.0 * (1.0 - whole / put)
+        ));
+    }
+    let pieces = shape.weighed();
+    if pieces.len() > 1 {
+        let sum: f64 = pieces.iter().sum();
+        let mean = sum / pieces.len() as f64;
+        let spread = tally(
+            sum,
+            &pieces,
+            mean,
+            pieces.len() as u32,
+            1.0,
+            TOLERANCE_PERCENT,
+        );
+        let spread = spread.sd_g;
+        out.push(format!("{} × {mean:.0} g, ± {spread:.1}", pieces.len()));
+    }
+    for (number, told) in &shape.boxes {
+        if let Some((_, sign)) = told.pressed.last() {
+            out.push(format!("box {number} {}", here.words(&sign.name())));
+        }
+    }
+    out
 }
 
 /// The run in short: the oven, how many at what pace, what the floor read while they baked.

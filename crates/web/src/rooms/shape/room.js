@@ -77,6 +77,7 @@ function draw() {
   const { keys, made, ahead } = shown();
   const input = document.getElementById("piece-g");
   if (!input) return;
+  document.getElementById("listen").setAttribute("aria-pressed", String(Boolean(scale)));
   const wanted = state.wanted[ahead] ?? state.wanted.at(-1);
   const into = state.into[ahead] ?? "";
   const full = made >= state.count;
@@ -140,6 +141,27 @@ async function takeBack() {
   await queue.send();
 }
 
+// A scale that reports what lies on it: its reading stands where one types, and the hand only says "into the box".
+let scale = null;
+function listen(is) {
+  localStorage.setItem("slow-rise.shape.listens", is ? "1" : "0");
+  if (is && !scale) {
+    scale = new EventSource("/scale/stream");
+    scale.addEventListener("read", (event) => {
+      const { g, still } = JSON.parse(event.data);
+      const input = document.getElementById("piece-g");
+      if (!input) return;
+      root.classList.toggle("settling", !still);
+      input.value = g > 0 ? String(Math.round(g * 10) / 10) : "";
+      draw();
+    });
+  } else if (!is) {
+    scale?.close();
+    scale = null;
+  }
+  draw();
+}
+
 root.addEventListener("submit", (event) => {
   const form = event.target;
   if (form.matches("[data-back-piece]")) {
@@ -157,6 +179,7 @@ root.addEventListener("input", (event) => {
 root.addEventListener("click", (event) => {
   const button = event.target.closest("button");
   if (button?.id === "take-back") takeBack();
+  if (button?.id === "listen") listen(!scale);
   if (button?.id === "type-it") {
     const input = document.getElementById("piece-g");
     input.focus();
@@ -220,6 +243,7 @@ document.addEventListener("keydown", (event) => {
 
 // Minutes move what is said of the boxes.
 setInterval(() => look(), 60000);
+if (localStorage.getItem("slow-rise.shape.listens") === "1") listen(true);
 draw();
 queue.send();
 ready();

@@ -557,7 +557,7 @@ fn press(look: &ShapeLook, b: &BoxLook, here: &RequestKitchen, told: &BatchRecor
         ("Not made yet".to_string(), String::new())
     } else if in_pans {
         (named(&o.now.in_tray()), String::new())
-    } else if o.opens_now() {
+    } else if o.opens_at(here.now) {
         let (core, or) = match o.too_cold {
             true => ("Warm it first", "; else"),
             false => ("Yes", ":"),

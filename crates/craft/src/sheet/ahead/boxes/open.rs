@@ -159,9 +159,10 @@ pub(super) fn open_box(b: &BoxOpening, now: Timestamp, use_at: Timestamp) -> Ope
 }
 
 impl OpenBox {
-    /// Whether it opens now, whatever the way.
-    pub fn opens_now(&self) -> bool {
-        self.now.how != OpenHow::Wait && self.expected != PressSign::Springs
+    /// Whether it opens at a moment, whatever the way: a finger that saw it spring back a moment ago is believed.
+    pub fn opens_at(&self, now: Timestamp) -> bool {
+        let from = self.from.with_care;
+        self.now.how != OpenHow::Wait && from.is_some_and(|t| t <= now)
     }
 }
 

@@ -1,0 +1,104 @@
+//! The scale at the bench: whatever weighs there says what it reads, and Shape listens. A stand-in that ships with the program
+//! plays one, for kitchens whose scale has no voice.
+
+use crate::App;
+use crate::shared::error::AppError;
+use crate::shared::kitchen::RequestKitchen;
+use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::theme::Theme;
+use askama::Template;
+use axum::extract::State;
+use axum::http::StatusCode;
+use axum::response::sse::{Event, KeepAlive, Sse};
+use axum::response::{Html, IntoResponse, Response};
+use axum::routing::{get, post};
+use axum::{Json, Router};
+use futures_util::{Stream, stream};
+use serde::{Deserialize, Serialize};
+use std::convert::Infallible;
+use std::time::Duration;
+use tokio::sync::watch;
+
+/// So many listen at most.
+const MOST_LISTENERS: usize = 200;
+/// No bench carries more, g.
+const MOST_G: f64 = 300_000.0;
+
+pub fn routes() -> Router<App> {
+    Router::new()
+        .route("/scale", get(stand_in))
+        .route("/scale/stream", get(listen))
+}
+
+pub fn api_routes() -> Router<App> {
+    Router::new().route("/scale", post(reads))
+}
+
+/// What the scale reads now; nothing before it said anything.
+#[derive(Debug)]
+pub struct ScaleReads(watch::Sender<Option<ScaleRead>>);
+
+impl Default for ScaleReads {
+    fn default() -> Self {
+        ScaleReads(watch::Sender::new(None))
+    }
+}
+
+/// One reading.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ScaleRead {
+    /// What lies on it, g.
+    g: f64,
+    /// It has come to rest.
+    #[serde(default = "yes")]
+    still: bool,
+}
+
+fn yes() -> bool {
+    true
+}
+
+#[derive(Template)]
+#[template(path = "rooms/scale/page.html")]
+struct ScalePage {
+    frame: Frame,
+}
+
+async fn stand_in(here: RequestKitchen, theme: Theme) -> Result<Html<String>, AppError> {
+    let frame = Frame::of(&here, theme, Stop::Shape, "Scale", None, "/scale");
+    page(&ScalePage { frame })
+}
+
+/// Takes what a scale reads.
+async fn reads(State(app): State<App>, Json(read): Json<ScaleRead>) -> Response {
+    if !(-MOST_G..=MOST_G).contains(&read.g) {
+        let says = "A scale at the bench reads up to 300,000 g.";
+        let errors = serde_json::json!({"errors": [{"field": "g", "message": says}]});
+        return (StatusCode::UNPROCESSABLE_ENTITY, Json(errors)).into_response();
+    }
+    app.scale.0.send_replace(Some(read));
+    StatusCode::NO_CONTENT.into_response()
+}
+
+/// What the scale reads, for whoever listens.
+async fn listen(
+    State(app): State<App>,
+) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, AppError> {
+    if app.scale.0.receiver_count() >= MOST_LISTENERS {
+        return Err(AppError::Busy);
+    }
+    let mut told = app.scale.0.subscribe();
+    told.mark_changed();
+    let events = stream::unfold(told, |mut told| async move {
+        loop {
+            told.changed().await.ok()?;
+            let now = *told.borrow_and_update();
+            if let Some(read) = now {
+                let text = serde_json::to_string(&read).ok()?;
+                return Some((Ok(Event::default().event("read").data(text)), told));
+            }
+        }
+    });
+    Ok(Sse::new(events).keep_alive(KeepAlive::new().interval(Duration::from_secs(15))))
+}
