@@ -81,7 +81,7 @@ impl Cm {
 
 impl WeightUnit {
     /// Grams in one.
-    fn grams(self) -> f64 {
+    pub fn grams(self) -> f64 {
         match self {
             WeightUnit::Grams => 1.0,
             WeightUnit::Ounces => GRAMS_PER_OUNCE,

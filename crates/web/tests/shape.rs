@@ -39,12 +39,20 @@ async fn what_makes_no_sense_at_the_scale_is_refused_in_words() -> Result<()> {
     let code = s.keep(&[("pieces.count", "4")]).await?;
     let no = async |fields: &[(&str, &str)], says: &str| refused(&s, &code, fields, says).await;
     no(&[("act", "whole"), ("g", "20")], "50 to").await?;
-    no(&[("act", "whole"), ("g", "heavy")], "what the scale says").await?;
+    no(
+        &[("act", "whole"), ("g", "heavy")],
+        "Type what the scale says",
+    )
+    .await?;
     no(&[("act", "piece"), ("g", "2")], "5 to").await?;
-    no(&[("act", "piece"), ("g", "NaN")], "what the scale says").await?;
+    no(
+        &[("act", "piece"), ("g", "NaN")],
+        "Type what the scale says",
+    )
+    .await?;
     no(
         &[("act", "divided"), ("count", "5000"), ("ball_g", "250")],
-        "2,000",
+        "1 to 2000",
     )
     .await?;
     no(
@@ -171,7 +179,7 @@ async fn a_dough_that_is_short_is_divided_otherwise_and_bake_counts_what_there_i
         "Bake counts the five that there are"
     );
     let ledgered = s.get(&format!("/batches/{code}")).await?.body;
-    assert!(said(&ledgered).contains("Whole dough on the scale: 1380 g"));
+    assert!(said(&ledgered).contains("Whole dough on the scale: 1,380 g"));
     s.close().await
 }
 

@@ -39,4 +39,4 @@ pub use stagger::{
     BoxService, ColdBox, OPENS_C, OutState, TakeOut, TakenOut, rounds_of, stagger, stagger_at,
     tau_h, to_five,
 };
-pub use tally::{PieceTally, is_marked, tally};
+pub use tally::{PieceTally, is_marked, mark_g, tally};

@@ -31,9 +31,14 @@ pub struct PieceTally {
     pub does_not_sum: bool,
 }
 
+/// How far off a piece is marked on a scale of such a step, g.
+pub fn mark_g(scale_g: f64) -> f64 {
+    MARKED_G.max(2.0 * scale_g)
+}
+
 /// Whether a piece is marked: off by more than one sees on a plate.
 pub fn is_marked(piece_g: f64, ball_g: f64, scale_g: f64) -> bool {
-    (piece_g - ball_g).abs() > MARKED_G.max(2.0 * scale_g) + 1e-9
+    (piece_g - ball_g).abs() > mark_g(scale_g) + 1e-9
 }
 
 /// The pieces of a dough of `weighed_g` that is to give `count` of `ball_g`, on a scale of such a step, with a tolerance in %.
@@ -71,7 +76,7 @@ pub fn tally(
         mean_g,
         sd_g,
         sd_without_scale_g: (sd_g * sd_g - scale_g * scale_g / 12.0).max(0.0).sqrt(),
-        marked: beyond(MARKED_G.max(2.0 * scale_g)),
+        marked: beyond(mark_g(scale_g)),
         off: beyond(ball_g * tolerance_percent / 100.0),
         does_not_sum: next_g.is_none() && left_g.abs() > (0.005 * weighed_g).max(n * scale_g / 2.0),
     }

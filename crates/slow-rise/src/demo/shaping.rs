@@ -37,7 +37,11 @@ impl DemoWriter<'_> {
         self.shape(
             b,
             ball.at - minutes(0.5),
-            ShapeAct::Divided { count, ball_g },
+            ShapeAct::Divided {
+                count,
+                ball_g,
+                of: Some(count),
+            },
         )
         .await?;
         if let Some(x) = boxes {

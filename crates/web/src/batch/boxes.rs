@@ -38,7 +38,7 @@ impl Larder {
         let own = self.0.boxes.iter().max_by_key(|b| b.facts.balls());
         own.map_or(
             BoxKind {
-                name: "Box 60 × 40 cm".into(),
+                name: "Dough box".into(),
                 length_cm: 60.0,
                 width_cm: 40.0,
                 height_cm: 8.0,

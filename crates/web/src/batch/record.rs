@@ -111,13 +111,15 @@ impl Folded {
         let result = &batch.sheet.result;
         let states = states(&result.steps, &said_of_steps(&batch.entries, result));
         let progress = Progress::of(result, states, !run.pizzas.is_empty(), is_finished);
+        let shape = ShapeRun::of(&shape_taps(&batch.entries.seen));
+        let shape = shape.under_plan_of(result.formula.pieces);
         Folded {
             plan: batch.plan,
             revision: batch.revision,
             is_finished,
             run: Arc::new(run),
             progress: Arc::new(progress),
-            shape: Arc::new(ShapeRun::of(&shape_taps(&batch.entries.seen))),
+            shape: Arc::new(shape),
         }
     }
 }

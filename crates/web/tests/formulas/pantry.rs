@@ -118,7 +118,7 @@ async fn the_pantry_is_entered_changed_and_used() -> Result<()> {
     for part in [
         "reads 0.01 g",
         "3 of 40 × 30 × 2.5 cm, 3 l",
-        "8 balls each",
+        "6 balls each",
         "Starter at 100 % water",
     ] {
         assert!(page.contains(part), "{part}");

@@ -48,6 +48,8 @@ pub struct ShapeRun {
     pub whole_g: Option<f64>,
     /// Pieces and their weight, as it was decided.
     pub divided: Option<(u32, f64)>,
+    /// How many the plan had then.
+    pub divided_of: Option<u32>,
     /// What the balls go into.
     pub boxed: Option<BoxKind>,
     /// In the order of making.
@@ -73,7 +75,9 @@ impl ShapeRun {
         let at = tap.at;
         match &tap.act {
             ShapeAct::Whole { g } => self.whole_g = Some(*g),
-            ShapeAct::Divided { count, ball_g } => self.divided = Some((*count, *ball_g)),
+            ShapeAct::Divided { count, ball_g, of } => {
+                (self.divided, self.divided_of) = (Some((*count, *ball_g)), *of);
+            }
             ShapeAct::Boxed { into: kind } => self.boxed = Some(kind.clone()),
             ShapeAct::Piece { g } => self.pieces.push(PieceMade { at, g: *g }),
             ShapeAct::Pressed { number, sign } => self.told(*number).pressed.push((at, *sign)),
@@ -91,6 +95,13 @@ impl ShapeRun {
         self.boxes.entry(number).or_default()
     }
 
+    /// The same under a plan of so many pieces: some may have gone another way since it was decided.
+    pub fn under_plan_of(mut self, pieces: u32) -> ShapeRun {
+        if let (Some((count, _)), Some(of)) = (&mut self.divided, self.divided_of) {
+            *count = (*count + pieces).saturating_sub(of).max(1);
+        }
+        self
+    }
     /// Whether anything was said at all.
     pub fn is_told(&self) -> bool {
         *self != ShapeRun::default()

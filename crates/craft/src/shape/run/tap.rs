@@ -87,6 +87,9 @@ pub enum ShapeAct {
         count: u32,
         /// Of so much each, g.
         ball_g: f64,
+        /// How many the plan had then.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        of: Option<u32>,
     },
     /// What the balls go into.
     Boxed {
@@ -152,12 +155,12 @@ impl ShapeAct {
     /// What it says, for a list of what was entered.
     pub fn fact(&self) -> Fact {
         match self {
-            ShapeAct::Whole { g } => fact!("shapelog-whole", g = Value::OnScale(*g)),
-            ShapeAct::Divided { count, ball_g } => {
-                fact!("shapelog-divided", n = *count, g = Value::OnScale(*ball_g))
+            ShapeAct::Whole { g } => fact!("shapelog-whole", g = Value::Grams(*g)),
+            ShapeAct::Divided { count, ball_g, .. } => {
+                fact!("shapelog-divided", n = *count, g = Value::Grams(*ball_g))
             }
             ShapeAct::Boxed { into: kind } => fact!("shapelog-boxed", name = kind.name.as_str()),
-            ShapeAct::Piece { g: Some(g) } => fact!("shapelog-piece", g = Value::OnScale(*g)),
+            ShapeAct::Piece { g: Some(g) } => fact!("shapelog-piece", g = Value::Grams(*g)),
             ShapeAct::Piece { g: None } => fact!("shapelog-piece-unweighed"),
             ShapeAct::Pressed { number, sign } => {
                 fact!("shapelog-pressed", n = *number, sign = sign.name())
@@ -184,7 +187,7 @@ impl ShapeAct {
             ShapeAct::Whole { g: whole } => {
                 c.range("g", fact!("f-dough-weighed"), *whole, 50.0, 300_000.0, g);
             }
-            ShapeAct::Divided { count, ball_g } => {
+            ShapeAct::Divided { count, ball_g, .. } => {
                 let n = |n: f64| Value::Count(n as i64);
                 let pieces = f64::from(*count);
                 c.range("count", fact!("f-pieces-divided"), pieces, 1.0, 2_000.0, n);

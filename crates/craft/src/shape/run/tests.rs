@@ -69,6 +69,7 @@ fn pieces_never_weigh_more_than_the_whole_and_never_more_than_wanted() {
     let fewer = ShapeAct::Divided {
         count: 2,
         ball_g: 300.0,
+        of: None,
     };
     assert_eq!(
         run.admits(&fewer, 4, &laid),
@@ -144,6 +145,21 @@ fn boxes_are_not_exchanged_under_the_balls_that_lie_in_them() {
     let many = ShapeAct::Divided {
         count: 5000,
         ball_g: 262.0,
+        of: None,
     };
     assert!(many.check().is_err());
+}
+
+#[test]
+fn pieces_that_went_another_way_since_are_not_counted() {
+    let five_of_six = ShapeAct::Divided {
+        count: 5,
+        ball_g: 250.0,
+        of: Some(6),
+    };
+    let run = ShapeRun::of(&[tap(60, five_of_six), tap(90, piece(250.0))]);
+    assert_eq!(run.clone().under_plan_of(6).divided, Some((5, 250.0)));
+    let two_were_frozen = run.under_plan_of(4);
+    assert_eq!(two_were_frozen.divided, Some((3, 250.0)));
+    assert_eq!(two_were_frozen.pieces.len(), 1, "what was made was made");
 }

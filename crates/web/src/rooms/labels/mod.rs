@@ -195,8 +195,8 @@ fn of_one(
     Ok(LabelView {
         of: String::new(),
         balls: format!(
-            "{balls} of {:.0} g, no. {} to {}{order}",
-            look.ball_g,
+            "{balls} of {}, no. {} to {}{order}",
+            here.measures.weighed(look.ball_g),
             b.first,
             b.first + b.balls - 1
         ),

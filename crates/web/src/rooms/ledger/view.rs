@@ -160,7 +160,13 @@ fn at_the_bench(t: &BatchRecord, here: &RequestKitchen) -> Vec<String> {
             TOLERANCE_PERCENT,
         );
         let spread = spread.sd_g;
-        out.push(format!("{} × {mean:.0} g, ± {spread:.1}", pieces.len()));
+        let m = here.measures;
+        let spread = plain((100.0 * spread / m.weight.grams()).round() / 100.0);
+        out.push(format!(
+            "{} × {}, ± {spread}",
+            pieces.len(),
+            m.weighed(mean)
+        ));
     }
     for (number, told) in &shape.boxes {
         if let Some((_, sign)) = told.pressed.last() {

@@ -1,7 +1,8 @@
 //! What a form of Shape says.
 
 use crate::batch::record::BatchRecord;
-use crate::shared::form::{FormData, number};
+use crate::shared::form::{FormData, measured, number};
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use craft::fact::Fact;
 use craft::keyed::Keyed;
@@ -9,6 +10,7 @@ use craft::path::Spot;
 use craft::refusal::FieldError;
 use craft::shape::PressSign;
 use craft::shape::run::{BenchFlour, ShapeAct};
+use craft::units::Meant;
 
 /// The taps that a form means; most are one, all boxes of a round are several.
 ///
@@ -17,6 +19,7 @@ pub fn read(
     typed: &FormData,
     told: &BatchRecord,
     larder: &Larder,
+    here: &RequestKitchen,
 ) -> Result<Vec<ShapeAct>, FieldError> {
     let wrong = |field: &str, says: &str| FieldError {
         field: field.into(),
@@ -35,8 +38,9 @@ pub fn read(
     };
     let one = || boxes().map(|b| b[0]);
     let grams = |name: &str| -> Result<f64, FieldError> {
-        let value = number(typed.text(name)).ok().filter(|v| v.is_finite());
-        value.ok_or_else(|| wrong(name, "Type what the scale says, in grams."))
+        let value = measured(typed.text(name), Meant::Weight(here.measures.weight));
+        let value = value.ok().filter(|v| v.is_finite());
+        value.ok_or_else(|| wrong(name, "Type what the scale says."))
     };
     let acts = match typed.text("act") {
         "whole" => vec![ShapeAct::Whole { g: grams("g")? }],
@@ -54,6 +58,7 @@ pub fn read(
             vec![ShapeAct::Divided {
                 count: count.min(1e6) as u32,
                 ball_g: grams("ball_g")?,
+                of: Some(told.batch.sheet.result.formula.pieces),
             }]
         }
         "boxed" => vec![boxed(typed, larder).ok_or_else(unknown)?],

@@ -191,7 +191,7 @@ async fn take(a: Arrived) -> Result<Response, AppError> {
         Ok(sent) => *sent,
         Err(e) => return Ok(entries::refused(e.clone(), a.by_script)),
     };
-    let acts = match asked::read(&a.typed, &a.told, &larder) {
+    let acts = match asked::read(&a.typed, &a.told, &larder, &a.here) {
         Ok(acts) => acts,
         Err(e) => return wrong(&a, e).await,
     };
@@ -234,7 +234,7 @@ async fn keep(
     let said = act.clone();
     let admits = |s: &Standing| {
         entries::open(s)?;
-        let run = ShapeRun::of(&s.shape);
+        let run = ShapeRun::of(&s.shape).under_plan_of(sheet.result.formula.pieces);
         let d = dividing(&sheet.result, in_pans, &run, &usual);
         run.admits(&said, d.count, &d.laid).map_err(|e| e.fact())
     };

@@ -1,8 +1,10 @@
 //! What Shape draws: the tally over its box, the box from above, its hours, and a ball against its disc.
 
 use crate::shared::chart::{Hold, HourLine, Svg};
+use crate::shared::format::Measures;
 use craft::shape::BoxGrid;
 use craft::shape::run::BoxKind;
+use craft::units::WeightUnit;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
@@ -24,22 +26,28 @@ const MIDDLE_Y: f64 = 42.0;
 const PX_PER_G: f64 = 5.2;
 const MOST_PX: f64 = 32.0;
 
-fn signed(g: f64) -> String {
-    let r = g.round();
-    match r {
-        r if r < 0.0 => format!("−{:.0}", -r),
-        r => format!("+{r:.0}"),
+/// A piece as the scale shows it: whole grams, or the kitchen's own unit.
+fn shown(g: f64, m: &Measures) -> String {
+    match m.weight {
+        WeightUnit::Grams => format!("{g:.0}"),
+        _ => m.weight_field(g),
     }
 }
 
+fn signed(g: f64, m: &Measures) -> String {
+    let sign = if g < 0.0 { "−" } else { "+" };
+    format!("{sign}{}", shown(g.abs(), m))
+}
+
 /// Pieces as sticks from the wanted weight: what is marked has a square and its number.
-pub fn tally(pieces: &[PiecePin], mark_g: f64) -> String {
+pub fn tally(pieces: &[PiecePin], mark_g: f64, m: &Measures) -> String {
     let slot = WIDE / pieces.len().max(1) as f64;
     let off = pieces.iter().filter(|p| p.marked).count();
     let made = pieces.iter().filter(|p| p.made).count();
     let label = format!(
-        "{made} of {} pieces made, {off} off by more than {mark_g:.0} g",
-        pieces.len()
+        "{made} of {} pieces made, {off} off by more than {}",
+        pieces.len(),
+        m.weighed(mark_g)
     );
     let mut svg = Svg::new(WIDE, 104.0, "tally", &label);
     let band = (mark_g * PX_PER_G).min(MOST_PX);
@@ -63,10 +71,10 @@ pub fn tally(pieces: &[PiecePin], mark_g: f64) -> String {
                 r#"class="s-ink" stroke-width="1.4""#,
             );
         }
-        stick(&mut svg, p, x, i + 1 == pieces.len());
+        stick(&mut svg, p, x, i + 1 == pieces.len(), m);
         if slot >= 30.0 || p.next {
             let words = match (p.made, p.g) {
-                (true, Some(g)) => format!("{g:.0}"),
+                (true, Some(g)) => shown(g, m),
                 _ => p.number.to_string(),
             };
             let class = match (p.marked, p.next, p.made) {
@@ -85,7 +93,7 @@ pub fn tally(pieces: &[PiecePin], mark_g: f64) -> String {
     svg.end()
 }
 
-fn stick(svg: &mut Svg, p: &PiecePin, x: f64, last: bool) {
+fn stick(svg: &mut Svg, p: &PiecePin, x: f64, last: bool, m: &Measures) {
     let Some(g) = p.g.filter(|_| p.made) else {
         if p.made && !p.next {
             svg.raw(&format!(
@@ -106,7 +114,7 @@ fn stick(svg: &mut Svg, p: &PiecePin, x: f64, last: bool) {
             true => (x - 10.0, Hold::End),
             false => (x + 10.0, Hold::Start),
         };
-        svg.text(tx, y + 4.0, "b halo c-ember f", hold, &signed(by));
+        svg.text(tx, y + 4.0, "b halo c-ember f", hold, &signed(by, m));
         return;
     }
     svg.raw(&format!(

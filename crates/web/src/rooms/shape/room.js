@@ -33,9 +33,11 @@ function shown() {
 
 const typed = () => {
   const text = document.getElementById("piece-g")?.value.trim().replace(",", ".") ?? "";
-  const g = Number(text);
-  return text !== "" && Number.isFinite(g) && g > 0 ? g : null;
+  const read = Number(text);
+  return text !== "" && Number.isFinite(read) && read > 0 ? read * state.unit_g : null;
 };
+/** Grams in the kitchen's own unit; a tenth of a gram is said where one weighs in grams. */
+const said = (g, fine = 0) => String(Number((g / state.unit_g).toFixed(Math.max(state.digits, fine))));
 
 /** The half angle of a segment that is such a share of a circle. */
 function halfAngle(share) {
@@ -83,23 +85,23 @@ function draw() {
   const full = made >= state.count;
   const g = typed();
   at("nth").textContent = full ? `All ${state.count} made` : `${state.piece} ${made + 1} of ${state.count}`;
-  at("wanted").textContent = `${wanted} g`;
+  at("wanted").textContent = `${said(wanted)} ${state.unit}`;
   at("into").textContent = into;
-  input.placeholder = String(wanted);
+  input.placeholder = said(wanted);
   input.classList.toggle("long", input.value.length > 3);
   document.getElementById("into").disabled = full;
   const back = document.getElementById("take-back");
   back.disabled = keys.length === 0;
   at("last").textContent = made > 0 ? String(made) : "";
-  const by = g === null ? null : g - wanted;
+  const by = g === null ? null : g - Number(said(wanted)) * state.unit_g;
   const isOff = by !== null && Math.abs(by) > state.mark_g + 1e-9;
   document.getElementById("off").classList.toggle("is-off", isOff);
   const word = by === null ? "wanted" : !isOff ? "right" : by > 0 ? "take off" : "add";
   at("off-word").textContent = word;
-  at("dev").firstChild.textContent = by === null ? String(wanted) : `${by < 0 ? "+" : by > 0 ? "−" : "±"}${Math.round(Math.abs(by) * 10) / 10}`;
+  at("dev").firstChild.textContent = by === null ? said(wanted) : `${by < 0 ? "+" : by > 0 ? "−" : "±"}${said(Math.abs(by), 1)}`;
   cut(g, wanted);
   const em = root.querySelector("[data-head]");
-  if (em && !full && document.activeElement === input && by !== null) em.textContent = isOff ? `${word} ${Math.round(Math.abs(by) * 10) / 10} g` : "right";
+  if (em && !full && document.activeElement === input && by !== null) em.textContent = isOff ? `${word} ${said(Math.abs(by), 1)} ${state.unit}` : "right";
 }
 
 let lastTap = 0;
@@ -152,7 +154,7 @@ function listen(is) {
       const input = document.getElementById("piece-g");
       if (!input) return;
       root.classList.toggle("settling", !still);
-      input.value = g > 0 ? String(Math.round(g * 10) / 10) : "";
+      input.value = g > 0 ? said(g, 1) : "";
       draw();
     });
   } else if (!is) {

@@ -3,15 +3,16 @@
 use super::asked::warm;
 use super::picture::{self, BoxHours, PiecePin};
 use super::words::{
-    self, ShapeDue, choice_words, on_scale, piece_words, rank_why, rounds_why, when,
+    self, ShapeDue, choice_words, in_field, on_scale, piece_words, rank_why, rounds_why, when,
 };
 use crate::batch::record::BatchRecord;
 use crate::shared::format::{hm, named};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use craft::keyed::Keyed;
-use craft::shape::{DivideChoice, Divided, Loss, PressSign, flour_said, is_marked};
+use craft::shape::{DivideChoice, Divided, Loss, PressSign, flour_said, is_marked, mark_g};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
+use craft::units::WeightUnit;
 use jiff::{SignedDuration, Timestamp};
 use serde::Serialize;
 use speech::Judgement;
@@ -36,8 +37,11 @@ pub struct ShapeState {
     pub keys: Vec<String>,
     pub piece: &'static str,
     pub mark_g: f64,
-    pub tolerance_percent: f64,
     pub number: u16,
+    /// What the kitchen weighs in, how many grams that is, and the digits it is said with.
+    pub unit: &'static str,
+    pub unit_g: f64,
+    pub digits: usize,
 }
 
 pub struct DivideOption {
@@ -102,6 +106,7 @@ pub struct ShapeView {
     pub many: &'static str,
     pub over: bool,
     pub wanted: String,
+    pub unit: &'static str,
     pub within: String,
     pub into: String,
     pub last_key: Option<String>,
@@ -147,7 +152,9 @@ impl ShapeView {
         let made = run.pieces.len() as u32;
         let over = words::is_over(told, look) || made >= look.count;
         let scale_g = larder.scales(here).kitchen_scale_g;
-        let first = look.boxes.iter().find(|b| b.order == Some(1));
+        let order = look.in_order();
+        // The one that is used first of those that hold something.
+        let first = order.iter().find(|b| b.made > 0).or(order.first());
         let number = number
             .filter(|n| *n > 0 && usize::from(*n) <= look.boxes.len())
             .or(first.map(|b| b.number))
@@ -160,10 +167,18 @@ impl ShapeView {
             .collect();
         let ahead = made as usize..(made as usize + AHEAD).min(look.wanted_g.len());
         let into = |i: usize| look.laid.box_of(i as u32).map_or(1, |b| b + 1);
-        let mark_g = 3.0_f64.max(2.0 * scale_g);
+        let mark = mark_g(scale_g);
+        let grid = DrawnWith {
+            made,
+            over,
+            number,
+            mark_g: mark,
+            here,
+            told,
+        };
         let shown = drawn(look, made, number);
         let closed = told.is_ended();
-        let of_box = |b: &BoxLook| one_box(b, look, &pins, number, made, over, here, told);
+        let of_box = |b: &BoxLook| one_box(b, look, &pins, &grid);
         let wanted = look.wanted_g.get(made as usize).copied();
         ShapeView {
             code: told.batch.code.clone(),
@@ -175,13 +190,15 @@ impl ShapeView {
                 now_ms: here.now.as_millisecond(),
                 made,
                 count: look.count,
-                wanted: ahead.clone().map(|i| look.wanted_g[i].round()).collect(),
+                wanted: ahead.clone().map(|i| look.wanted_g[i]).collect(),
                 into: ahead.map(|i| format!("{} {}", w.place, into(i))).collect(),
                 keys: keys.iter().rev().take(AHEAD).rev().cloned().collect(),
                 piece: w.one,
-                mark_g,
-                tolerance_percent: craft::sheet::ahead::TOLERANCE_PERCENT,
+                mark_g: mark,
                 number,
+                unit: here.measures.weight_unit(),
+                unit_g: here.measures.weight.grams(),
+                digits: digits(here),
             },
             closed,
             in_pans,
@@ -190,21 +207,22 @@ impl ShapeView {
             place: w.place,
             many: w.many,
             over,
-            wanted: wanted.map_or(String::new(), |g| format!("{g:.0}")),
-            within: format!("{mark_g:.0}"),
+            wanted: wanted.map_or(String::new(), |g| in_field(g, here)),
+            unit: here.measures.weight_unit(),
+            within: in_field(mark, here),
             into: format!("{} {}", w.place, into(made as usize)),
             last_key: keys.last().cloned(),
-            whole: run.whole_g.map(on_scale),
-            whole_expected: on_scale(look.whole_g),
+            whole: run.whole_g.map(|g| on_scale(g, here)),
+            whole_expected: on_scale(look.whole_g, here),
             whole_typed: String::new(),
             whole_error: None,
             piece_typed: String::new(),
             piece_error: None,
             other_error: None,
-            choices: choices(look, run.divided.is_some(), made),
+            choices: choices(look, run.divided.is_some(), made, here),
             count: look.count,
-            ball_g: format!("{:.0}", look.ball_g),
-            tally_line: tally_line(look, made),
+            ball_g: in_field(look.ball_g, here),
+            tally_line: tally_line(look, made, here),
             why: rounds_why(look),
             due: words::due(look, here).filter(|_| over && !closed),
             boxes: shown.iter().map(|i| of_box(&look.boxes[*i])).collect(),
@@ -294,17 +312,17 @@ fn sub(
         "{}, {} × {}",
         told.batch.name,
         look.count,
-        on_scale(look.ball_g)
+        on_scale(look.ball_g, here)
     );
     match run.whole_g {
         Some(g) => {
             let stays = (look.put_g - g).max(0.0);
             let stays = format!(
                 "{} of {} stay on bowl and hands",
-                on_scale(stays),
-                on_scale(look.put_g)
+                on_scale(stays, here),
+                on_scale(look.put_g, here)
             );
-            [format!("{what}. Weighed {};", on_scale(g)), stays]
+            [format!("{what}. Weighed {};", on_scale(g, here)), stays]
         }
         None => [
             format!("{what}."),
@@ -317,7 +335,7 @@ fn sub(
     }
 }
 
-fn tally_line(look: &ShapeLook, made: u32) -> [String; 2] {
+fn tally_line(look: &ShapeLook, made: u32, here: &RequestKitchen) -> [String; 2] {
     let Some(t) = &look.tally else {
         return [
             format!("{made} made."),
@@ -331,13 +349,19 @@ fn tally_line(look: &ShapeLook, made: u32) -> [String; 2] {
     };
     let left = look.count.saturating_sub(made);
     let rest = match t.next_g.filter(|_| look.divided.is_some() && left > 0) {
-        Some(g) => format!("{off} The {left} left come to {}.", on_scale(g)),
+        Some(g) => format!("{off} The {left} left come to {}.", on_scale(g, here)),
         None => off,
     };
-    [format!("{made} made, spread ± {:.1} g.", t.sd_g), rest]
+    let spread = format!(
+        "{:.1$}",
+        t.sd_g / here.measures.weight.grams(),
+        digits(here).max(1)
+    );
+    let unit = here.measures.weight_unit();
+    [format!("{made} made, spread ± {spread} {unit}."), rest]
 }
 
-fn choices(look: &ShapeLook, decided: bool, made: u32) -> Vec<DivideOption> {
+fn choices(look: &ShapeLook, decided: bool, made: u32, here: &RequestKitchen) -> Vec<DivideOption> {
     let Some(d) = look.divided.filter(|_| !decided && made == 0) else {
         return vec![];
     };
@@ -346,14 +370,18 @@ fn choices(look: &ShapeLook, decided: bool, made: u32) -> Vec<DivideOption> {
         says: match rest {
             Some(g) if g >= 1.0 => format!(
                 "{count} × {}, {} left: {}",
-                on_scale(ball_g),
-                on_scale(g),
+                on_scale(ball_g, here),
+                on_scale(g, here),
                 choice_words(choice)
             ),
-            _ => format!("{count} × {}: {}", on_scale(ball_g), choice_words(choice)),
+            _ => format!(
+                "{count} × {}: {}",
+                on_scale(ball_g, here),
+                choice_words(choice)
+            ),
         },
         count,
-        ball_g: format!("{ball_g}"),
+        ball_g: format!("{ball_g} g"),
         proposed: choice == proposed,
     };
     let mut out = vec![of(
@@ -391,17 +419,20 @@ fn kept(
     (count > 0).then(|| of(choice, count, d.keep.ball_g, Some(d.keep.remainder_g)))
 }
 
-#[allow(clippy::too_many_arguments)]
-fn one_box(
-    b: &BoxLook,
-    look: &ShapeLook,
-    pins: &[PiecePin],
-    number: u16,
+/// What the boxes are drawn with.
+struct DrawnWith<'a> {
     made: u32,
     over: bool,
-    here: &RequestKitchen,
-    told: &BatchRecord,
-) -> BoxView {
+    /// The box that is pressed.
+    number: u16,
+    mark_g: f64,
+    here: &'a RequestKitchen,
+    told: &'a BatchRecord,
+}
+
+fn one_box(b: &BoxLook, look: &ShapeLook, pins: &[PiecePin], with: &DrawnWith) -> BoxView {
+    let (made, over, number) = (with.made, with.over, with.number);
+    let (here, told) = (with.here, with.told);
     let from = (b.first - 1) as usize;
     let own = &pins[from..(from + b.balls as usize).min(pins.len())];
     let in_it = own.iter().filter(|p| p.made).count() as u32;
@@ -427,7 +458,6 @@ fn one_box(
     };
     let place = here.say(&b.place.name());
     let (out_word, out_time) = out_words(b, here);
-    let mark_g = 3.0;
     let (first, last) = span(look);
     let pace = SignedDuration::from_secs_f64(told.pace_s() * f64::from(b.left.max(1)));
     BoxView {
@@ -436,7 +466,7 @@ fn one_box(
         state,
         here: here_now,
         chosen: b.number == number,
-        tally: picture::tally(own, mark_g),
+        tally: picture::tally(own, with.mark_g, &here.measures),
         picture: picture.unwrap_or_default(),
         spot,
         out_word,
@@ -702,4 +732,13 @@ fn loss_words(loss: &Loss, put_g: f64) -> String {
 fn length(cm: f64, here: &RequestKitchen) -> String {
     let m = here.measures;
     format!("{} {}", m.length_field(cm.round()), m.length_unit())
+}
+
+/// Digits after the point that a piece is said with.
+fn digits(here: &RequestKitchen) -> usize {
+    match here.measures.weight {
+        WeightUnit::Grams => 0,
+        WeightUnit::Ounces => 2,
+        WeightUnit::Kilograms | WeightUnit::Pounds => 3,
+    }
 }

@@ -5,6 +5,7 @@ use crate::shared::format::{day_hm, hm};
 use crate::shared::kitchen::RequestKitchen;
 use craft::shape::{DivideChoice, OutState};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
+use craft::units::WeightUnit;
 use jiff::Timestamp;
 
 /// What a piece is called here.
@@ -30,12 +31,17 @@ pub fn piece_words(in_pans: bool) -> PieceWords {
     }
 }
 
-/// Grams as a scale shows them.
-pub fn on_scale(g: f64) -> String {
-    let whole = g.round() as i64;
-    match whole {
-        n if n >= 1000 => format!("{},{:03} g", n / 1000, n % 1000),
-        n => format!("{n} g"),
+/// A weight as this kitchen's scale shows it.
+pub fn on_scale(g: f64, here: &RequestKitchen) -> String {
+    here.measures.weighed(g)
+}
+
+/// The same for a field: as plain as the scale resolves it.
+pub fn in_field(g: f64, here: &RequestKitchen) -> String {
+    let m = here.measures;
+    match m.weight {
+        WeightUnit::Grams => m.weight_field(g.round()),
+        _ => m.weight_field(g),
     }
 }
 
@@ -69,7 +75,7 @@ pub fn head(told: &BatchRecord, look: &ShapeLook, made: u32, here: &RequestKitch
             ".".into(),
         );
     }
-    let ball = on_scale(look.ball_g);
+    let ball = on_scale(look.ball_g, here);
     if made == 0 && look.divided.is_none() && here.now < look.pieces_from {
         let at = when(look.pieces_from, here);
         return said(
@@ -87,7 +93,7 @@ pub fn head(told: &BatchRecord, look: &ShapeLook, made: u32, here: &RequestKitch
         let into = look.laid.box_of(made).map_or(1, |i| i + 1);
         return said(
             format!("{} {}: ", w.one, made + 1),
-            on_scale(wanted),
+            on_scale(wanted, here),
             format!(". Then {} {into}.", w.place),
         );
     }

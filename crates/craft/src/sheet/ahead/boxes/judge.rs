@@ -66,7 +66,7 @@ fn whole_dough(q: &ShapeQuestion, look: &ShapeLook, out: &mut Vec<Note>) {
         let what = fact!(
             "shape-short",
             percent = Percent(tenth(-d.spread.change_percent)),
-            ball = Value::OnScale(d.spread.ball_g)
+            ball = Value::Grams(d.spread.ball_g)
         );
         out.push(Note::watch("short_dough", what, fact!("shape-short-why")).todo(choice(d.choice)));
     }
@@ -110,15 +110,15 @@ fn pieces(look: &ShapeLook, out: &mut Vec<Note>) {
     if let (Some(g), Some(drift)) = (t.next_g, t.next_change_percent)
         && drift.abs() > DRIFT_PERCENT
     {
-        let what = fact!("shape-last-ones", g = Value::OnScale(whole(g)));
+        let what = fact!("shape-last-ones", g = Value::Grams(whole(g)));
         let why = fact!(
             "shape-last-ones-why",
-            ball = Value::OnScale(whole(look.ball_g))
+            ball = Value::Grams(whole(look.ball_g))
         );
         out.push(Note::watch("last_ones", what, why).todo(fact!("shape-last-ones-todo")));
     }
     if t.does_not_sum {
-        let what = fact!("shape-does-not-sum", g = Value::OnScale(whole(t.left_g)));
+        let what = fact!("shape-does-not-sum", g = Value::Grams(whole(t.left_g)));
         let why = fact!("shape-does-not-sum-why");
         out.push(Note::watch("does_not_sum", what, why));
     }
