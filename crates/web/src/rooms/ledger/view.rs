@@ -14,6 +14,7 @@ use craft::rise::ripeness::{PEAK, READY};
 use craft::shape::tally;
 use craft::sheet::StepKind;
 use craft::sheet::ahead::TOLERANCE_PERCENT;
+use craft::units::WeightUnit;
 use std::sync::Arc;
 
 pub struct LedgerRow {
@@ -161,7 +162,8 @@ fn at_the_bench(t: &BatchRecord, here: &RequestKitchen) -> Vec<String> {
         );
         let spread = spread.sd_g;
         let m = here.measures;
-        let spread = plain((100.0 * spread / m.weight.grams()).round() / 100.0);
+        let digits = if m.weight == WeightUnit::Grams { 1 } else { 2 };
+        let spread = format!("{:.digits$}", spread / m.weight.grams());
         out.push(format!(
             "{} × {}, ± {spread}",
             pieces.len(),
