@@ -77,6 +77,12 @@ async fn what_makes_no_sense_at_the_scale_is_refused_in_words() -> Result<()> {
     )
     .await?;
     no(&[("act", "dance")], "not a tap").await?;
+    no(&[("act", "whole"), ("g", "400")], "Is this all of it?").await?;
+    no(
+        &[("act", "whole"), ("g", "1300")],
+        "was the tub on the scale?",
+    )
+    .await?;
     kept(&s, &code, &[("act", "whole"), ("g", "1000")]).await?;
     for _ in 0..3 {
         kept(&s, &code, &[("act", "piece"), ("g", "250")]).await?;
@@ -86,7 +92,7 @@ async fn what_makes_no_sense_at_the_scale_is_refused_in_words() -> Result<()> {
         "more than the whole: 250 g are left",
     )
     .await?;
-    no(&[("act", "whole"), ("g", "600")], "more than the whole").await?;
+    no(&[("act", "whole"), ("g", "620")], "more than the whole").await?;
     kept(&s, &code, &[("act", "piece"), ("g", "250")]).await?;
     no(&[("act", "piece"), ("g", "10")], "All 4 pieces are made").await?;
     no(

@@ -2,9 +2,10 @@
 
 use super::SheetResult;
 use crate::formula::Portion;
+use crate::refusal::ValidationError;
 use crate::rise::DoughKind;
 use crate::shape::run::{BoxKind, ShapeRun};
-use crate::shape::{BoxGrid, BoxedBall, LaidBoxes, lay_boxes};
+use crate::shape::{BoxGrid, BoxedBall, DividePlan, LaidBoxes, lay_boxes};
 
 /// How long a ball takes where nobody was timed, and the limits of what counts, s.
 const S_PER_BALL: (f64, f64, f64) = (25.0, 10.0, 90.0);
@@ -65,6 +66,22 @@ pub struct Dividing {
     pub boxed: Option<(BoxKind, BoxGrid)>,
     /// Where they lie.
     pub laid: LaidBoxes,
+}
+
+impl Dividing {
+    /// Whether the scale can say so of a dough of which so much went into the bowl, g.
+    ///
+    /// Errors: the reason: more than went in, or hardly more than half of it.
+    pub fn weighs(&self, put_g: f64, weighed_g: f64) -> Result<(), ValidationError> {
+        let plan = DividePlan {
+            put_g,
+            weighed_g,
+            ball_g: self.ball_g.clamp(20.0, 3_000.0),
+            count: self.count.clamp(1, 2_000),
+            scale_g: 1.0,
+        };
+        plan.check()
+    }
 }
 
 /// How a dough is divided as it was said, or as it was planned.

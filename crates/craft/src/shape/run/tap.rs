@@ -1,7 +1,7 @@
 //! What is tapped at the scale and at the boxes, and why a tap is refused.
 
 use crate::fact;
-use crate::fact::{Fact, Value};
+use crate::fact::{Fact, Value, tenth};
 use crate::path::Spot;
 use crate::refusal::{Check, ValidationError};
 use crate::shape::{BoxSpace, BoxedBall, PressSign};
@@ -155,12 +155,12 @@ impl ShapeAct {
     /// What it says, for a list of what was entered.
     pub fn fact(&self) -> Fact {
         match self {
-            ShapeAct::Whole { g } => fact!("shapelog-whole", g = Value::Grams(*g)),
+            ShapeAct::Whole { g } => fact!("shapelog-whole", g = Grams(tenth(*g))),
             ShapeAct::Divided { count, ball_g, .. } => {
-                fact!("shapelog-divided", n = *count, g = Value::Grams(*ball_g))
+                fact!("shapelog-divided", n = *count, g = Grams(tenth(*ball_g)))
             }
             ShapeAct::Boxed { into: kind } => fact!("shapelog-boxed", name = kind.name.as_str()),
-            ShapeAct::Piece { g: Some(g) } => fact!("shapelog-piece", g = Value::Grams(*g)),
+            ShapeAct::Piece { g: Some(g) } => fact!("shapelog-piece", g = Grams(tenth(*g))),
             ShapeAct::Piece { g: None } => fact!("shapelog-piece-unweighed"),
             ShapeAct::Pressed { number, sign } => {
                 fact!("shapelog-pressed", n = *number, sign = sign.name())

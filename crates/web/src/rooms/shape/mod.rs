@@ -236,6 +236,10 @@ async fn keep(
         entries::open(s)?;
         let run = ShapeRun::of(&s.shape).under_plan_of(sheet.result.formula.pieces);
         let d = dividing(&sheet.result, in_pans, &run, &usual);
+        if let ShapeAct::Whole { g } = said {
+            d.weighs(sheet.result.formula.dough_g, g)
+                .map_err(|e| e.0[0].message.clone())?;
+        }
         run.admits(&said, d.count, &d.laid).map_err(|e| e.fact())
     };
     a.keep(sent, Seen::Shape { act }, &admits).await

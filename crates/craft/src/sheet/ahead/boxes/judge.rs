@@ -205,6 +205,13 @@ fn of_box(q: &ShapeQuestion, look: &ShapeLook, b: &BoxLook, out: &mut Vec<Note>)
         };
         out.push(Note::act("tight", what, why).todo(fact!("shape-tight-todo")));
     }
+    if q.run.boxes.get(&n).is_some_and(|t| t.reballed.len() > 1) {
+        let (what, why) = (
+            fact!("shape-reball-twice", n = n),
+            fact!("shape-reball-twice-why"),
+        );
+        out.push(Note::watch("reball_twice", what, why).todo(fact!("shape-reball-twice-todo")));
+    }
     let flows = b.opens.pressed.is_some_and(|(_, s)| s == PressSign::Flows);
     if flows || (b.opens.expected == PressSign::Flows && min_to_use < 120.0) {
         let what = fact!("shape-flows", n = n);

@@ -119,8 +119,7 @@ fn relaxed_by(run: &RiseResult, w: f64, rested_h: f64, m: &BoxMoment) -> (f64, f
 
 /// When the balls of a box open, and how.
 pub(super) fn open_box(b: &BoxOpening, now: Timestamp, use_at: Timestamp) -> OpenBox {
-    let from = b.legs.shaped_at(now).max(now.min(b.way.balled_at));
-    let from = from.max(b.way.balled_at).max(now);
+    let from = b.way.balled_at.max(now);
     let m = b.at(from);
     let (spot, container) = b.legs.lies_at(from);
     let opening = minutes_until_open(&Relaxing {
