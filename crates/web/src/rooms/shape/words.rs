@@ -1,7 +1,7 @@
 //! What Shape says: the answer line, the pieces, each box and how its balls open now.
 
 use crate::batch::record::BatchRecord;
-use crate::shared::format::{day_hm, hm};
+use crate::shared::format::{day_hm, hm, quarter};
 use crate::shared::kitchen::RequestKitchen;
 use craft::shape::{DivideChoice, OutState};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
@@ -189,7 +189,11 @@ pub fn rank_why(b: &BoxLook, here: &RequestKitchen) -> String {
         n => format!("used as number {n}"),
     };
     match b.closes_at {
-        Some(t) => format!("{nth}: closes {}", when(t, here)),
+        // To the quarter, as windows are said everywhere.
+        Some(t) => format!(
+            "{nth}: closes {}",
+            when(quarter(&here.local(t)).timestamp(), here)
+        ),
         None => nth,
     }
 }
