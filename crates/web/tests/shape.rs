@@ -141,6 +141,11 @@ async fn a_key_sent_twice_is_one_piece_and_a_wrong_number_keeps_what_was_typed()
     let a = s.post(&path, &wrong).await?;
     assert_eq!(a.status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(a.body.contains("value=\"99999\"") && a.body.contains("6,000 g"));
+    // So do the pieces that it is to be divided into.
+    let wrong = pairs(&[("act", "divided"), ("count", "5000"), ("ball_g", "251.5")]);
+    let a = s.post(&path, &wrong).await?;
+    assert_eq!(a.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(a.body.contains("value=\"5000\"") && a.body.contains("value=\"251.5\""));
     // A piece is taken back, and the plan's own step follows the pieces.
     let json = s.get(&format!("/batches/{code}/batch.json")).await?.json();
     let all = json["observations"].as_array().unwrap();

@@ -3,6 +3,7 @@
 import { minutes, ready } from "../../js/app.js";
 import * as clock from "../../js/clock.js";
 import * as queue from "../../js/queue.js";
+import { replace } from "../../js/redraw.js";
 
 const root = document.getElementById("mix");
 const code = root.dataset.code;
@@ -199,17 +200,6 @@ function look() {
       // Without a line the last look stays.
     }
   }, 60);
-}
-
-/** Puts a part in place; a field that is being typed into keeps its text and its focus. */
-function replace(box, html) {
-  const typing = box.contains(document.activeElement) ? document.activeElement : null;
-  const kept = [...box.querySelectorAll("input:not([type=hidden])")].filter((i) => i.value !== i.defaultValue).map((i) => [i.id, i.value]);
-  const open = [...box.querySelectorAll("details")].map((d) => d.open);
-  box.innerHTML = html;
-  for (const [id, value] of kept) if (document.getElementById(id)) document.getElementById(id).value = value;
-  box.querySelectorAll("details").forEach((d, i) => (d.open = open[i] ?? d.open));
-  if (typing) (typing.id ? document.getElementById(typing.id) : box.querySelector(`[value="${CSS.escape(typing.value ?? "")}"]`))?.focus();
 }
 
 // What other tablets tapped.

@@ -1,6 +1,8 @@
 //! Shape: the dough on the scale, pieces one by one into their boxes, the press test, and when each box leaves the cold.
 
 mod asked;
+mod lying;
+mod opening;
 mod picture;
 mod view;
 mod words;
@@ -266,6 +268,11 @@ async fn wrong(a: &Arrived, error: FieldError) -> Result<Response, AppError> {
     match a.typed.text("act") {
         "whole" => (b.whole_typed, b.whole_error) = (a.typed.raw("g").into(), Some(sentence)),
         "piece" => (b.piece_typed, b.piece_error) = (a.typed.raw("g").into(), Some(sentence)),
+        "divided" => {
+            b.count_typed = a.typed.raw("count").into();
+            b.ball_g = a.typed.raw("ball_g").into();
+            b.other_error = Some(sentence);
+        }
         _ => b.other_error = Some(sentence),
     }
     let html = shown(&a.told, &a.here, a.theme, b)?;

@@ -1,19 +1,19 @@
 //! What Shape shows of one dough, already worded.
 
 use super::asked::warm;
-use super::picture::{self, BoxHours, PiecePin};
+use super::lying::{BoxView, DrawnWith, one_box};
+use super::opening::{PressView, length, press};
+use super::picture::PiecePin;
 use super::words::{
-    self, ShapeDue, choice_words, in_field, on_scale, piece_words, rank_why, rounds_why, when,
+    self, ShapeDue, choice_words, in_field, on_scale, piece_words, rounds_why, when,
 };
 use crate::batch::record::BatchRecord;
 use crate::shared::format::{hm, named};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
-use craft::keyed::Keyed;
-use craft::shape::{DivideChoice, Divided, Loss, PressSign, flour_said, is_marked, mark_g};
+use craft::shape::{DivideChoice, Divided, Loss, is_marked, mark_g};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
 use craft::units::WeightUnit;
-use jiff::{SignedDuration, Timestamp};
 use serde::Serialize;
 use speech::Judgement;
 use uuid::Uuid;
@@ -51,41 +51,6 @@ pub struct DivideOption {
     pub proposed: bool,
 }
 
-pub struct BoxView {
-    pub number: u16,
-    pub head: String,
-    pub state: String,
-    pub here: bool,
-    pub chosen: bool,
-    pub tally: String,
-    pub picture: String,
-    /// "back, middle": where the next one goes.
-    pub spot: String,
-    pub out_word: String,
-    pub out_time: String,
-    pub use_time: String,
-    pub rise: String,
-    pub rank: String,
-    pub hours: String,
-    pub is_cold: bool,
-    pub is_frozen: bool,
-    pub stacked: bool,
-    pub place: String,
-    /// Something lies in it.
-    pub holds: bool,
-}
-
-pub struct PressView {
-    pub number: u16,
-    pub seen: Vec<(&'static str, bool, String)>,
-    pub open_core: String,
-    pub open_rest: String,
-    pub later: String,
-    pub picture: String,
-    pub flour: String,
-    pub may: bool,
-}
-
 pub struct ShapeTapLine {
     pub key: String,
     pub at: String,
@@ -119,6 +84,7 @@ pub struct ShapeView {
     pub other_error: Option<String>,
     pub choices: Vec<DivideOption>,
     pub count: u32,
+    pub count_typed: String,
     pub ball_g: String,
     pub tally_line: [String; 2],
     pub why: String,
@@ -221,6 +187,7 @@ impl ShapeView {
             other_error: None,
             choices: choices(look, run.divided.is_some(), made, here),
             count: look.count,
+            count_typed: look.count.to_string(),
             ball_g: in_field(look.ball_g, here),
             tally_line: tally_line(look, made, here),
             why: rounds_why(look),
@@ -419,243 +386,6 @@ fn kept(
     (count > 0).then(|| of(choice, count, d.keep.ball_g, Some(d.keep.remainder_g)))
 }
 
-/// What the boxes are drawn with.
-struct DrawnWith<'a> {
-    made: u32,
-    over: bool,
-    /// The box that is pressed.
-    number: u16,
-    mark_g: f64,
-    here: &'a RequestKitchen,
-    told: &'a BatchRecord,
-}
-
-fn one_box(b: &BoxLook, look: &ShapeLook, pins: &[PiecePin], with: &DrawnWith) -> BoxView {
-    let (made, over, number) = (with.made, with.over, with.number);
-    let (here, told) = (with.here, with.told);
-    let from = (b.first - 1) as usize;
-    let own = &pins[from..(from + b.balls as usize).min(pins.len())];
-    let in_it = own.iter().filter(|p| p.made).count() as u32;
-    let state = match (b.frozen_at, in_it) {
-        (Some(t), _) => format!("frozen {}", when(t, here)),
-        (None, 0) => "empty".to_string(),
-        (None, n) if n == b.balls => "full".to_string(),
-        (None, n) => format!("{n} of {}", b.balls),
-    };
-    let here_now = !over && own.iter().any(|p| p.next);
-    let word = piece_words(look.boxed.is_none());
-    let head = format!("{} {}", named_place(word.place), b.number);
-    let picture = look.boxed.as_ref().map(|(kind, grid)| {
-        let says = format!("{head} from above: {state}");
-        picture::box_from_above(kind, grid, own, &says)
-    });
-    let spot = match &look.boxed {
-        Some((kind, grid)) if here_now => {
-            let i = (made as usize).saturating_sub(from);
-            spot_words(picture::place_of(i, grid, kind.round))
-        }
-        _ => String::new(),
-    };
-    let place = here.say(&b.place.name());
-    let (out_word, out_time) = out_words(b, here);
-    let (first, last) = span(look);
-    let pace = SignedDuration::from_secs_f64(told.pace_s() * f64::from(b.left.max(1)));
-    BoxView {
-        number: b.number,
-        head,
-        state,
-        here: here_now,
-        chosen: b.number == number,
-        tally: picture::tally(own, with.mark_g, &here.measures),
-        picture: picture.unwrap_or_default(),
-        spot,
-        out_word,
-        out_time,
-        use_time: hm(&here.local(b.use_at)),
-        rise: match b.order {
-            Some(_) => format!(
-                "rise {:.0} now, {:.0} at {}",
-                100.0 * b.now.rise,
-                100.0 * b.at_use.rise,
-                hm(&here.local(b.use_at))
-            ),
-            None => String::new(),
-        },
-        rank: rank_why(b, here),
-        hours: match b.order {
-            Some(_) => picture::hours(
-                &BoxHours {
-                    from: first,
-                    to: last,
-                    out_at: b.out.map(|o| o.at),
-                    is_cold: b.is_cold,
-                    use_at: b.use_at,
-                    used_up_at: b.use_at + pace,
-                    now: here.now,
-                    place: &here.words(&warm(told).name()),
-                },
-                &here.zone,
-            ),
-            None => String::new(),
-        },
-        is_cold: b.is_cold,
-        is_frozen: b.frozen_at.is_some(),
-        stacked: b.stacked,
-        place,
-        holds: in_it > 0,
-    }
-}
-
-fn named_place(word: &str) -> String {
-    let mut letters = word.chars();
-    letters.next().map_or(String::new(), |c| {
-        c.to_uppercase().collect::<String>() + letters.as_str()
-    })
-}
-
-/// "back, middle".
-fn spot_words((column, row, columns, rows): (usize, usize, usize, usize)) -> String {
-    let deep = match (row, rows) {
-        (_, 1) => String::new(),
-        (0, _) => "back, ".to_string(),
-        (r, n) if r + 1 == n => "front, ".to_string(),
-        (r, _) => format!("row {}, ", r + 1),
-    };
-    let across = match (column, columns) {
-        (_, 1) => "middle".to_string(),
-        (0, _) => "left".to_string(),
-        (c, n) if c + 1 == n => "right".to_string(),
-        (1, 3) => "middle".to_string(),
-        (c, _) => format!("number {} from the left", c + 1),
-    };
-    format!("{deep}{across}")
-}
-
-fn out_words(b: &BoxLook, here: &RequestKitchen) -> (String, String) {
-    if b.order.is_none() {
-        return (String::new(), String::new());
-    }
-    match b.out {
-        Some(o) if o.at <= here.now => ("out of the cold".into(), "now".into()),
-        Some(o) => {
-            let at = here.local(o.at);
-            let today = at.date() == here.local(here.now).date();
-            let word = match today {
-                true => "out at".to_string(),
-                false => format!("out {}", at.strftime("%a")),
-            };
-            (word, hm(&at))
-        }
-        None => ("lies in".into(), here.words(&b.place.name())),
-    }
-}
-
-/// The hours that all boxes are drawn over.
-fn span(look: &ShapeLook) -> (Timestamp, Timestamp) {
-    let used = || look.boxes.iter().filter(|b| b.order.is_some());
-    let outs = used().filter_map(|b| b.out.map(|o| o.at));
-    let first_use = used()
-        .map(|b| b.use_at)
-        .min()
-        .unwrap_or(look.boxes[0].use_at);
-    let last_use = used().map(|b| b.use_at).max().unwrap_or(first_use);
-    let from = outs
-        .min()
-        .unwrap_or(first_use - SignedDuration::from_hours(3));
-    (
-        from.min(first_use) - SignedDuration::from_mins(45),
-        last_use + SignedDuration::from_mins(60),
-    )
-}
-
-fn press(look: &ShapeLook, b: &BoxLook, here: &RequestKitchen, told: &BatchRecord) -> PressView {
-    let o = &b.opens;
-    let in_pans = look.boxed.is_none();
-    let seen = PressSign::VARIANTS_AND_NEXT
-        .iter()
-        .map(|(sign, next)| {
-            let last = o.pressed.filter(|(_, s)| s == sign);
-            let small = last.map_or(next.to_string(), |(t, _)| {
-                format!("{}, {next}", hm(&here.local(t)))
-            });
-            (sign.key(), last.is_some(), small)
-        })
-        .collect();
-    let p = told.batch.sheet.result.formula.main_portion();
-    let disc_cm = p.map_or(30.0, |p| 2.0 * (p.area_cm2 / std::f64::consts::PI).sqrt());
-    let (core, rest) = if b.balled_at > here.now {
-        ("Not made yet".to_string(), String::new())
-    } else if in_pans {
-        (named(&o.now.in_tray()), String::new())
-    } else if o.opens_at(here.now) {
-        let (core, or) = match o.too_cold {
-            true => ("Warm it first", "; else"),
-            false => ("Yes", ":"),
-        };
-        (
-            core.into(),
-            format!("{or} {}", here.words(&o.now.fact(disc_cm))),
-        )
-    } else {
-        let from = match (o.from.with_care, o.from.easily) {
-            (Some(c), Some(e)) => format!(
-                ", with care from {}, easily from {}",
-                when(c, here),
-                when(e, here)
-            ),
-            (Some(c), None) => format!(", with care from {}", when(c, here)),
-            _ => ", and not within twelve hours where it lies".into(),
-        };
-        ("Not yet".into(), from)
-    };
-    let later = match in_pans {
-        true => String::new(),
-        false => format!(
-            "{}: {}",
-            when(b.use_at, here),
-            here.words(&o.at_use.fact(disc_cm))
-        ),
-    };
-    let length = |cm: f64| length(cm, here);
-    let picture = look.boxed.as_ref().map(|(_, grid)| {
-        let bare = |cm: f64| here.measures.length_field(cm.round());
-        let words = [bare(grid.fresh_cm), bare(grid.risen_cm), length(disc_cm)];
-        picture::ball_to_disc(
-            grid.fresh_cm,
-            grid.risen_cm,
-            disc_cm,
-            [&words[0], &words[1], &words[2]],
-        )
-    });
-    let flour = look.flour.map_or(String::new(), |(relaxes, lasts)| {
-        let all = flour_said(&relaxes, &lasts);
-        let said: Vec<String> = all.iter().map(|f| here.say(f)).collect();
-        format!("{}.", said.join(", "))
-    });
-    PressView {
-        number: b.number,
-        seen,
-        open_core: core,
-        open_rest: rest,
-        later,
-        picture: picture.unwrap_or_default(),
-        flour,
-        may: b.made > 0 && b.frozen_at.is_none() && !told.is_ended(),
-    }
-}
-
-/// What follows from each sign, in two words.
-trait NextWords: Sized + 'static {
-    const VARIANTS_AND_NEXT: [(Self, &'static str); 3];
-}
-impl NextWords for PressSign {
-    const VARIANTS_AND_NEXT: [(PressSign, &'static str); 3] = [
-        (PressSign::Springs, "wait"),
-        (PressSign::Holds, "open it"),
-        (PressSign::Flows, "press only"),
-    ];
-}
-
 fn kinds(look: &ShapeLook, larder: &Larder, here: &RequestKitchen) -> Vec<(String, String, bool)> {
     let Some((chosen, _)) = &look.boxed else {
         return vec![];
@@ -726,12 +456,6 @@ fn loss_words(loss: &Loss, put_g: f64) -> String {
             "{of:.1} % of such a dough stays on bowl and hands, by {n} that were weighed whole."
         ),
     }
-}
-
-/// A length in whole centimetres, or as the kitchen reads it.
-fn length(cm: f64, here: &RequestKitchen) -> String {
-    let m = here.measures;
-    format!("{} {}", m.length_field(cm.round()), m.length_unit())
 }
 
 /// Digits after the point that a piece is said with.

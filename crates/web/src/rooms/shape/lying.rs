@@ -1,0 +1,183 @@
+//! One box as Shape shows it: what lies in it, when it leaves the cold and is used, how it stands.
+
+use super::asked::warm;
+use super::picture::{self, BoxHours, PiecePin};
+use super::words::{piece_words, rank_why, when};
+use crate::batch::record::BatchRecord;
+use crate::shared::format::hm;
+use crate::shared::kitchen::RequestKitchen;
+use craft::sheet::ahead::{BoxLook, ShapeLook};
+use jiff::{SignedDuration, Timestamp};
+
+pub struct BoxView {
+    pub number: u16,
+    pub head: String,
+    pub state: String,
+    pub here: bool,
+    pub chosen: bool,
+    pub tally: String,
+    pub picture: String,
+    /// "back, middle": where the next one goes.
+    pub spot: String,
+    pub out_word: String,
+    pub out_time: String,
+    pub use_time: String,
+    pub rise: String,
+    pub rank: String,
+    pub hours: String,
+    pub is_cold: bool,
+    pub is_frozen: bool,
+    pub stacked: bool,
+    pub place: String,
+    /// Something lies in it.
+    pub holds: bool,
+}
+
+/// What the boxes are drawn with.
+pub struct DrawnWith<'a> {
+    pub made: u32,
+    pub over: bool,
+    /// The box that is pressed.
+    pub number: u16,
+    pub mark_g: f64,
+    pub here: &'a RequestKitchen,
+    pub told: &'a BatchRecord,
+}
+
+pub fn one_box(b: &BoxLook, look: &ShapeLook, pins: &[PiecePin], with: &DrawnWith) -> BoxView {
+    let (made, over, number) = (with.made, with.over, with.number);
+    let (here, told) = (with.here, with.told);
+    let from = (b.first - 1) as usize;
+    let own = &pins[from..(from + b.balls as usize).min(pins.len())];
+    let in_it = own.iter().filter(|p| p.made).count() as u32;
+    let state = match (b.frozen_at, in_it) {
+        (Some(t), _) => format!("frozen {}", when(t, here)),
+        (None, 0) => "empty".to_string(),
+        (None, n) if n == b.balls => "full".to_string(),
+        (None, n) => format!("{n} of {}", b.balls),
+    };
+    let here_now = !over && own.iter().any(|p| p.next);
+    let word = piece_words(look.boxed.is_none());
+    let head = format!("{} {}", named_place(word.place), b.number);
+    let picture = look.boxed.as_ref().map(|(kind, grid)| {
+        let says = format!("{head} from above: {state}");
+        picture::box_from_above(kind, grid, own, &says)
+    });
+    let spot = match &look.boxed {
+        Some((kind, grid)) if here_now => {
+            let i = (made as usize).saturating_sub(from);
+            spot_words(picture::place_of(i, grid, kind.round))
+        }
+        _ => String::new(),
+    };
+    let place = here.say(&b.place.name());
+    let (out_word, out_time) = out_words(b, here);
+    let (first, last) = span(look);
+    let pace = SignedDuration::from_secs_f64(told.pace_s() * f64::from(b.left.max(1)));
+    BoxView {
+        number: b.number,
+        head,
+        state,
+        here: here_now,
+        chosen: b.number == number,
+        tally: picture::tally(own, with.mark_g, &here.measures),
+        picture: picture.unwrap_or_default(),
+        spot,
+        out_word,
+        out_time,
+        use_time: hm(&here.local(b.use_at)),
+        rise: match b.order {
+            Some(_) => format!(
+                "rise {:.0} now, {:.0} at {}",
+                100.0 * b.now.rise,
+                100.0 * b.at_use.rise,
+                hm(&here.local(b.use_at))
+            ),
+            None => String::new(),
+        },
+        rank: rank_why(b, here),
+        hours: match b.order {
+            Some(_) => picture::hours(
+                &BoxHours {
+                    from: first,
+                    to: last,
+                    out_at: b.out.map(|o| o.at),
+                    is_cold: b.is_cold,
+                    use_at: b.use_at,
+                    used_up_at: b.use_at + pace,
+                    now: here.now,
+                    place: &here.words(&warm(told).name()),
+                },
+                &here.zone,
+            ),
+            None => String::new(),
+        },
+        is_cold: b.is_cold,
+        is_frozen: b.frozen_at.is_some(),
+        stacked: b.stacked,
+        place,
+        holds: in_it > 0,
+    }
+}
+
+fn named_place(word: &str) -> String {
+    let mut letters = word.chars();
+    letters.next().map_or(String::new(), |c| {
+        c.to_uppercase().collect::<String>() + letters.as_str()
+    })
+}
+
+/// "back, middle".
+fn spot_words((column, row, columns, rows): (usize, usize, usize, usize)) -> String {
+    let deep = match (row, rows) {
+        (_, 1) => String::new(),
+        (0, _) => "back, ".to_string(),
+        (r, n) if r + 1 == n => "front, ".to_string(),
+        (r, _) => format!("row {}, ", r + 1),
+    };
+    let across = match (column, columns) {
+        (_, 1) => "middle".to_string(),
+        (0, _) => "left".to_string(),
+        (c, n) if c + 1 == n => "right".to_string(),
+        (1, 3) => "middle".to_string(),
+        (c, _) => format!("number {} from the left", c + 1),
+    };
+    format!("{deep}{across}")
+}
+
+fn out_words(b: &BoxLook, here: &RequestKitchen) -> (String, String) {
+    if b.order.is_none() {
+        return (String::new(), String::new());
+    }
+    match b.out {
+        Some(o) if o.at <= here.now => ("out of the cold".into(), "now".into()),
+        Some(o) => {
+            let at = here.local(o.at);
+            let today = at.date() == here.local(here.now).date();
+            let word = match today {
+                true => "out at".to_string(),
+                false => format!("out {}", at.strftime("%a")),
+            };
+            (word, hm(&at))
+        }
+        None => ("lies in".into(), here.words(&b.place.name())),
+    }
+}
+
+/// The hours that all boxes are drawn over.
+fn span(look: &ShapeLook) -> (Timestamp, Timestamp) {
+    let used = || look.boxes.iter().filter(|b| b.order.is_some());
+    let outs = used().filter_map(|b| b.out.map(|o| o.at));
+    let first_use = used()
+        .map(|b| b.use_at)
+        .min()
+        .unwrap_or(look.boxes[0].use_at);
+    let last_use = used().map(|b| b.use_at).max().unwrap_or(first_use);
+    let from = outs
+        .min()
+        .unwrap_or(first_use - SignedDuration::from_hours(3));
+    (
+        from.min(first_use) - SignedDuration::from_mins(45),
+        last_use + SignedDuration::from_mins(60),
+    )
+}

@@ -1,0 +1,120 @@
+//! The press test and how a ball opens now, as Shape shows them.
+
+use super::picture;
+use super::words::when;
+use crate::batch::record::BatchRecord;
+use crate::shared::format::{hm, named};
+use crate::shared::kitchen::RequestKitchen;
+use craft::keyed::Keyed;
+use craft::shape::{PressSign, flour_said};
+use craft::sheet::ahead::{BoxLook, ShapeLook};
+
+pub struct PressView {
+    pub number: u16,
+    pub seen: Vec<(&'static str, bool, String)>,
+    pub open_core: String,
+    pub open_rest: String,
+    pub later: String,
+    pub picture: String,
+    pub flour: String,
+    pub may: bool,
+}
+
+pub fn press(
+    look: &ShapeLook,
+    b: &BoxLook,
+    here: &RequestKitchen,
+    told: &BatchRecord,
+) -> PressView {
+    let o = &b.opens;
+    let in_pans = look.boxed.is_none();
+    let seen = PressSign::VARIANTS_AND_NEXT
+        .iter()
+        .map(|(sign, next)| {
+            let last = o.pressed.filter(|(_, s)| s == sign);
+            let small = last.map_or(next.to_string(), |(t, _)| {
+                format!("{}, {next}", hm(&here.local(t)))
+            });
+            (sign.key(), last.is_some(), small)
+        })
+        .collect();
+    let p = told.batch.sheet.result.formula.main_portion();
+    let disc_cm = p.map_or(30.0, |p| 2.0 * (p.area_cm2 / std::f64::consts::PI).sqrt());
+    let (core, rest) = if b.balled_at > here.now {
+        ("Not made yet".to_string(), String::new())
+    } else if in_pans {
+        (named(&o.now.in_tray()), String::new())
+    } else if o.opens_at(here.now) {
+        let (core, or) = match o.too_cold {
+            true => ("Warm it first", "; else"),
+            false => ("Yes", ":"),
+        };
+        (
+            core.into(),
+            format!("{or} {}", here.words(&o.now.fact(disc_cm))),
+        )
+    } else {
+        let from = match (o.from.with_care, o.from.easily) {
+            (Some(c), Some(e)) => format!(
+                ", with care from {}, easily from {}",
+                when(c, here),
+                when(e, here)
+            ),
+            (Some(c), None) => format!(", with care from {}", when(c, here)),
+            _ => ", and not within twelve hours where it lies".into(),
+        };
+        ("Not yet".into(), from)
+    };
+    let later = match in_pans {
+        true => String::new(),
+        false => format!(
+            "{}: {}",
+            when(b.use_at, here),
+            here.words(&o.at_use.fact(disc_cm))
+        ),
+    };
+    let length = |cm: f64| length(cm, here);
+    let picture = look.boxed.as_ref().map(|(_, grid)| {
+        let bare = |cm: f64| here.measures.length_field(cm.round());
+        let words = [bare(grid.fresh_cm), bare(grid.risen_cm), length(disc_cm)];
+        picture::ball_to_disc(
+            grid.fresh_cm,
+            grid.risen_cm,
+            disc_cm,
+            [&words[0], &words[1], &words[2]],
+        )
+    });
+    let flour = look.flour.map_or(String::new(), |(relaxes, lasts)| {
+        let all = flour_said(&relaxes, &lasts);
+        let said: Vec<String> = all.iter().map(|f| here.say(f)).collect();
+        format!("{}.", said.join(", "))
+    });
+    PressView {
+        number: b.number,
+        seen,
+        open_core: core,
+        open_rest: rest,
+        later,
+        picture: picture.unwrap_or_default(),
+        flour,
+        may: b.made > 0 && b.frozen_at.is_none() && !told.is_ended(),
+    }
+}
+
+/// What follows from each sign, in two words.
+trait NextWords: Sized + 'static {
+    const VARIANTS_AND_NEXT: [(Self, &'static str); 3];
+}
+impl NextWords for PressSign {
+    const VARIANTS_AND_NEXT: [(PressSign, &'static str); 3] = [
+        (PressSign::Springs, "wait"),
+        (PressSign::Holds, "open it"),
+        (PressSign::Flows, "press only"),
+    ];
+}
+
+/// A length in whole centimetres, or as the kitchen reads it.
+pub fn length(cm: f64, here: &RequestKitchen) -> String {
+    let m = here.measures;
+    format!("{} {}", m.length_field(cm.round()), m.length_unit())
+}
