@@ -128,6 +128,7 @@ fn boxes(c: &mut Criterion) {
         loss: learn_loss(&[]),
         pace_s: 150.0,
         used: 0,
+        noted: &[],
         lively: None,
     };
     c.bench_function("ten boxes, each followed to its ball", |b| {

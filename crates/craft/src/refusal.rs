@@ -51,6 +51,9 @@ pub struct Check {
     errors: Vec<FieldError>,
 }
 
+/// No name has more letters.
+pub const LONGEST_NAME: usize = 80;
+
 /// More yeast than this, fresh, % of the flour, is no dough.
 pub const MOST_YEAST_PERCENT: f64 = 7.5;
 
@@ -75,6 +78,17 @@ impl Check {
             field: format!("{}{field}", self.prefix),
             message: message.into(),
         });
+    }
+
+    /// A name must be there, and not too long.
+    pub fn name(&mut self, field: &str, name: &str) {
+        let letters = name.chars().count();
+        if name.trim().is_empty() {
+            self.refuse(field, fact!("name-missing"));
+        } else if letters > LONGEST_NAME {
+            let too_long = fact!("name-too-long", most = LONGEST_NAME, letters = letters);
+            self.refuse(field, too_long);
+        }
     }
 
     /// `value` must be a number within `low..=high`; the refusal names the thing, the range and the value, as `unit` has it.

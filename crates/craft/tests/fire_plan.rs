@@ -651,3 +651,21 @@ fn own_targets_move_the_window_and_nothing_else() {
     paler.targets = Some(targets);
     assert_eq!(paler.planned().unwrap_err().0[0].field, "targets.base");
 }
+
+#[test]
+fn a_pizza_opened_narrower_is_thicker_and_bakes_longer() {
+    for (style, key) in [
+        ("hot_round", "wood_dome_brick"),
+        ("home_round", "home_steel"),
+    ] {
+        let p = plan(style, key);
+        let (planned_s, same_s) = p.bakes_opened_to(1.0).unwrap();
+        assert_eq!(planned_s, same_s, "{key}");
+        let (_, nine_s) = p.bakes_opened_to(0.9).unwrap();
+        let (_, three_quarters_s) = p.bakes_opened_to(0.75).unwrap();
+        assert!(
+            planned_s < nine_s && nine_s < three_quarters_s,
+            "{key}: {planned_s} {nine_s} {three_quarters_s}"
+        );
+    }
+}

@@ -1,11 +1,11 @@
-//! The pantry: flours, leavens, scales, pans, boxes, goods, ovens, mixers, places and the maker's own styles and methods. Each is a row of facts; a change
+//! The pantry: flours, leavens, scales, pans, boxes, goods, ovens, mixers, programmes of mixing, places and the maker's own styles and methods. Each is a row of facts; a change
 //! that began from an older one is refused with the newer one shown.
 
 use crate::error::written;
 use crate::once::{self, Once};
 use crate::{KitchenId, Result, StoreError, instant};
 use craft::fire::Oven;
-use craft::mix::Machine;
+use craft::mix::{Machine, OwnProgramme};
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
 use craft::path::{Method, Place};
 use craft::style::Style;
@@ -31,7 +31,7 @@ macro_rules! facts {
         }
     )*};
 }
-facts!(Flour => "flour", Leaven => "leaven", Scale => "scale", Pan => "pan", DoughBox => "box", Good => "good", Style => "style", Place => "place", Method => "method", Oven => "oven", Machine => "mixer");
+facts!(Flour => "flour", Leaven => "leaven", Scale => "scale", Pan => "pan", DoughBox => "box", Good => "good", Style => "style", Place => "place", Method => "method", Oven => "oven", Machine => "mixer", OwnProgramme => "programme");
 
 /// A row of the pantry.
 #[derive(Debug, Clone, PartialEq)]
@@ -82,6 +82,7 @@ pub struct Everything {
     pub methods: Vec<PantryItem<Method>>,
     pub ovens: Vec<PantryItem<Oven>>,
     pub machines: Vec<PantryItem<Machine>>,
+    pub programmes: Vec<PantryItem<OwnProgramme>>,
     pub unreadable: Vec<Unreadable>,
     /// There are more than are read.
     pub more: bool,
@@ -143,6 +144,7 @@ impl Everything {
             Method::KIND => self.methods.push(item(id, rev, facts)?),
             Oven::KIND => self.ovens.push(item(id, rev, facts)?),
             Machine::KIND => self.machines.push(item(id, rev, facts)?),
+            OwnProgramme::KIND => self.programmes.push(item(id, rev, facts)?),
             // Of a newer program.
             _ => {}
         }
@@ -198,6 +200,27 @@ pub async fn put<F: Facts>(
         return Ok(Put::Done(id));
     }
     Ok(Put::Stale(by_id(db, kitchen, id).await?.map(Box::new)))
+}
+
+/// Changes what is known of an item that is still at this revision; what is left of it was counted when it was counted.
+pub async fn teach<F: Facts>(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    (id, revision): (u64, u64),
+    facts: &F,
+) -> Result<bool> {
+    let done = sqlx::query!(
+        "UPDATE pantry_item SET facts = ?, revision = revision + 1
+         WHERE kitchen_id = ? AND kind = ? AND id = ? AND revision = ? AND archived_at IS NULL",
+        written(facts)?,
+        kitchen.0,
+        F::KIND,
+        id,
+        revision
+    )
+    .execute(db)
+    .await?;
+    Ok(done.rows_affected() == 1)
 }
 
 async fn add<F: Facts>(

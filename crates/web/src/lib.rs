@@ -12,7 +12,7 @@ pub mod shared;
 use axum::Router;
 use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::routing::get;
-use batch::boxes::BoxLooks;
+use batch::boxes::{BoxLooks, OpenedBakes};
 use batch::forecast::Forecasts;
 use batch::load::HeldPlaces;
 use batch::record::Folds;
@@ -85,6 +85,8 @@ pub struct House {
     pub forecasts: Forecasts,
     /// Boxes that were looked at a moment ago.
     pub box_looks: BoxLooks,
+    /// Bakes of pizzas that are opened narrower.
+    pub opened_bakes: OpenedBakes,
     /// What was said of places, as it was read last.
     pub places: HeldPlaces,
     /// Sheets that were worked out a moment ago.
@@ -130,6 +132,7 @@ fn watched_router(
         folds: Folds::default(),
         forecasts: Forecasts::default(),
         box_looks: BoxLooks::default(),
+        opened_bakes: OpenedBakes::default(),
         places: HeldPlaces::default(),
         reckoned: Reckoned::default(),
         drawn: AllDrawn::default(),

@@ -336,3 +336,166 @@ async fn what_a_mixer_taught_is_shown_before_it_counts_and_can_be_set_back() -> 
     assert!((water(&s).await? - by_kind).abs() < 1e-9);
     s.close().await
 }
+
+#[tokio::test]
+async fn a_biga_is_mixed_in_the_machine_when_it_is_chosen() -> Result<()> {
+    let s = Site::open().await?;
+    mixer(&s, "spiral", "12000").await?;
+    let spiral = [("mixer", "spiral"), ("hydration_percent", "70")];
+    let code = s.keep(&[&BIGA[..], &spiral].concat()).await?;
+    let page = s.get(&format!("/batches/{code}/mix?bowl=1")).await?.body;
+    assert!(page.contains("Stirred by hand") && page.contains("Barely mixed, on slow: Great bowl"));
+    let way = between(&page, "<option value=\"preferment_stiff_spiral:", "\"");
+    let way = format!("preferment_stiff_spiral:{way}");
+    let chosen = [("act", "chosen"), ("way", way.as_str()), ("bowl", "1")];
+    let a = tap(&s, &code, 1.0, &chosen).await?;
+    assert_eq!(a.status, StatusCode::OK, "{}", a.body);
+    let page = s.get(&format!("/batches/{code}/mix?bowl=1")).await?.body;
+    assert!(page.contains("Everything together, on slow"));
+    assert!(page.contains("barely mixed") || page.contains("ragged"));
+    // A dough is not mixed as a preferment is.
+    let dough = [("act", "chosen"), ("way", way.as_str())];
+    assert!(tap(&s, &code, 0.5, &dough).await?.status.is_client_error());
+    s.close().await
+}
+
+#[tokio::test]
+async fn a_way_of_the_kitchens_own_is_copied_changed_chosen_and_run() -> Result<()> {
+    let s = Site::open().await?;
+    mixer(&s, "spiral", "12000").await?;
+    let key = Uuid::new_v4().to_string();
+    let form = pairs(&[("programme", "spiral_direct"), ("form_key", &key)]);
+    let copied = s.post("/pantry/programmes/copy", &form).await?;
+    assert_eq!(copied.status, StatusCode::SEE_OTHER);
+    let again = s.post("/pantry/programmes/copy", &form).await?;
+    assert_eq!(
+        again.header("location"),
+        copied.header("location"),
+        "copied once"
+    );
+    let path = copied.header("location").to_string();
+    let page = s.get(&path).await?.body;
+    // The form as it stands, with its values.
+    let mut fields: Vec<(String, String)> = vec![];
+    for input in page.split("<input ").skip(1) {
+        let of = |name: &str| {
+            Some(
+                input
+                    .split('>')
+                    .next()?
+                    .split(&format!("{name}=\""))
+                    .nth(1)?
+                    .split('"')
+                    .next()?
+                    .to_string(),
+            )
+        };
+        if let (Some(n), Some(v)) = (of("name"), of("value")) {
+            fields.push((n, v));
+        }
+    }
+    for select in page.split("<select ").skip(1) {
+        let name = between(select, "name=\"", "\"").to_string();
+        let all = select.split("</select>").next().unwrap();
+        let chosen = all
+            .split("<option value=\"")
+            .find(|o| o.contains(" selected"));
+        fields.push((name, chosen.unwrap().split('"').next().unwrap().to_string()));
+    }
+    let set = |fields: &mut Vec<(String, String)>, name: &str, value: &str| {
+        let f = fields
+            .iter_mut()
+            .find(|f| f.0 == name)
+            .unwrap_or_else(|| panic!("{name}"));
+        f.1 = value.into();
+    };
+    let send = async |fields: &[(String, String)]| {
+        let all: Vec<(&str, &str)> = fields
+            .iter()
+            .map(|(a, b)| (a.as_str(), b.as_str()))
+            .collect();
+        s.post(&path, &pairs(&all)).await
+    };
+    // Ninety per cent of the flour is no dough; the sentence stands there and what was typed too.
+    set(&mut fields, "steps[0].flour", "90");
+    set(&mut fields, "steps[0].say", "Gather it gently");
+    let wrong = send(&fields).await?;
+    assert_eq!(wrong.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(
+        wrong.body.contains("Over all steps it comes to 90 %"),
+        "{}",
+        wrong.body
+    );
+    assert!(wrong.body.contains("Gather it gently"));
+    set(&mut fields, "steps[0].flour", "100");
+    set(&mut fields, "steps[2].minutes", "7,5");
+    set(&mut fields, "name", "Halt spiral");
+    let kept = send(&fields).await?;
+    assert_eq!(kept.status, StatusCode::SEE_OTHER, "{}", kept.body);
+    let code = s.keep(&[("mixer", "spiral")]).await?;
+    let mix = s.get(&format!("/batches/{code}/mix")).await?.body;
+    let id = mix
+        .split("<option value=\"own-")
+        .nth(1)
+        .expect("it is offered");
+    let way = format!("own-{}", id.split('"').next().unwrap());
+    let a = tap(&s, &code, 20.0, &[("act", "chosen"), ("way", &way)]).await?;
+    assert_eq!(a.status, StatusCode::OK, "{}", a.body);
+    let mix = s.get(&format!("/batches/{code}/mix")).await?.body;
+    assert!(mix.contains("Gather it gently"), "its own words");
+    // A run that began keeps its steps, whatever becomes of the programme.
+    let begun = tap(&s, &code, 10.0, &[("act", "step"), ("step", "1")]).await?;
+    assert_eq!(begun.status, StatusCode::OK, "{}", begun.body);
+    let away = s.post(&format!("{path}/away"), "").await?;
+    assert_eq!(away.status, StatusCode::SEE_OTHER);
+    let mix = s.get(&format!("/batches/{code}/mix")).await?.body;
+    assert!(mix.contains("Gather it gently"));
+    s.close().await
+}
+
+#[tokio::test]
+async fn steps_of_a_way_are_added_lifted_and_taken_out_without_a_script() -> Result<()> {
+    let s = Site::open().await?;
+    let step = |i: usize, work: &str, minutes: &str| {
+        vec![
+            (format!("steps[{i}].work"), work.to_string()),
+            (format!("steps[{i}].minutes"), minutes.to_string()),
+        ]
+    };
+    let mut fields = vec![
+        ("name".to_string(), "Own".to_string()),
+        ("kind".into(), "hand".into()),
+    ];
+    fields.extend(step(0, "stir", "3"));
+    fields.extend(step(1, "rest", "15"));
+    let send = async |act: &str| {
+        let mut all: Vec<(&str, &str)> = fields
+            .iter()
+            .map(|(a, b)| (a.as_str(), b.as_str()))
+            .collect();
+        all.push(("act", act));
+        s.post("/pantry/programmes", &pairs(&all)).await
+    };
+    let minutes = |a: &Answer, i: usize| {
+        between(
+            &a.body,
+            &format!("name=\"steps[{i}].minutes\" value=\""),
+            "\"",
+        )
+        .to_string()
+    };
+    let more = send("add").await?;
+    assert_eq!(
+        (minutes(&more, 1), minutes(&more, 2)),
+        ("15".into(), String::new())
+    );
+    let lifted = send("up:1").await?;
+    assert_eq!(
+        (minutes(&lifted, 0), minutes(&lifted, 1)),
+        ("15".into(), "3".into())
+    );
+    let fewer = send("drop:0").await?;
+    assert_eq!(minutes(&fewer, 0), "15");
+    assert!(!fewer.body.contains("steps[1].minutes"));
+    s.close().await
+}

@@ -689,16 +689,21 @@ async fn labels_say_what_it_is_and_open_the_batch() -> Result<()> {
     for word in [
         "Halt round",
         "3 of 3",
-        "Made ",
+        "made ",
         "Contains gluten",
         &format!("http://kitchen.local:8080/batches/{code}"),
     ] {
         assert!(page.body.contains(word), "{word}");
     }
     assert_eq!(
-        page.body.matches("<svg").count(),
+        page.body.matches("class=\"qr\"").count(),
         3,
         "one code on each label"
+    );
+    assert_eq!(
+        page.body.matches("class=\"label-strip\"").count(),
+        3,
+        "both clocks on each label"
     );
     assert_eq!(
         s.get(&format!("/batches/{code}/labels?n=9999"))

@@ -189,6 +189,15 @@ impl FirePlan {
         self.planned_at(Fineness::Usual)
     }
 
+    /// How long a piece bakes that is opened to a share of its planned width, against the planned one, s: planned, then so.
+    ///
+    /// Errors: as [`FirePlan::planned`]; a disc that is too narrow for the bake model.
+    pub fn bakes_opened_to(&self, size: f64) -> Result<(f64, f64), ValidationError> {
+        let mut narrower = self.clone();
+        narrower.piece.disc_mm *= size;
+        Ok((self.planned()?.race.best_s, narrower.planned()?.race.best_s))
+    }
+
     pub(crate) fn planned_at(&self, fineness: Fineness) -> Result<PlannedBake, ValidationError> {
         self.check()?;
         let targets = self.targets();

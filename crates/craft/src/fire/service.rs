@@ -88,13 +88,15 @@ pub struct Service {
 /// How many pizzas of one spot are followed.
 const FOLLOWED: u32 = 8;
 
+/// Seconds from one pizza to the next where `spots` bake at once and each is filled again as soon as hands can.
+pub fn spots_pace_s(bake_s: f64, spots: u32) -> f64 {
+    (bake_s + HANDS_S) / f64::from(spots.max(1))
+}
+
 /// Seconds from one pizza to the next where `spots` bake at once and `areas` of the floor take turns, each resting `gap_s`
 /// between two; then the same with a place more and one less (but never fewer than bake at once).
 pub fn floor_pace(bake_s: f64, gap_s: f64, spots: u32, areas: u32) -> (f64, (f64, f64)) {
-    let of = |areas: u32| {
-        let by_hand = (bake_s + HANDS_S) / f64::from(spots);
-        by_hand.max((bake_s + gap_s) / f64::from(areas))
-    };
+    let of = |areas: u32| spots_pace_s(bake_s, spots).max((bake_s + gap_s) / f64::from(areas));
     (of(areas), (of(areas + 1), of((areas - 1).max(spots))))
 }
 

@@ -5,10 +5,9 @@ use super::parts;
 use crate::fact;
 use crate::fact::{Percent, Value, hours};
 use crate::kitchen;
-use crate::refusal::{Check, ValidationError};
+use crate::refusal::{Check, LONGEST_NAME, ValidationError};
 
 /// Names may be so long.
-const LONGEST_NAME: usize = 80;
 const MOST_FLOURS: usize = 8;
 const MOST_EXTRAS: usize = 16;
 const MOST_PREFERMENTS: usize = 3;
@@ -40,7 +39,7 @@ impl Formula {
             c.refuse("toppings", fact!("toppings-at-most", most = MOST_TOPPINGS));
         }
         for (i, t) in self.toppings.iter().enumerate() {
-            named(c, &format!("toppings[{i}].name"), &t.name);
+            c.name(&format!("toppings[{i}].name"), &t.name);
             c.range(
                 &format!("toppings[{i}].g_per_disc"),
                 fact!("f-topping-on-a-30-cm-disc"),
@@ -76,7 +75,7 @@ impl Formula {
             return c.refuse("flours", fact!("blend-at-most", most = MOST_FLOURS));
         }
         for (i, f) in self.flours.iter().enumerate() {
-            named(c, &format!("flours[{i}].name"), &f.name);
+            c.name(&format!("flours[{i}].name"), &f.name);
             c.range(
                 &format!("flours[{i}].share_percent"),
                 fact!("f-share"),
@@ -107,7 +106,7 @@ impl Formula {
         }
         for (i, e) in self.extras.iter().enumerate() {
             if e.name.chars().count() > LONGEST_NAME {
-                named(c, &format!("extras[{i}].name"), &e.name);
+                c.name(&format!("extras[{i}].name"), &e.name);
             }
             c.range(
                 &format!("extras[{i}].amount"),
@@ -129,7 +128,7 @@ impl Formula {
         }
         for (i, p) in self.preferments.iter().enumerate() {
             if p.name.chars().count() > LONGEST_NAME {
-                named(c, &format!("preferments[{i}].name"), &p.name);
+                c.name(&format!("preferments[{i}].name"), &p.name);
             }
             p.check_into(c, &format!("preferments[{i}]"), self.flours.len());
         }
@@ -140,18 +139,5 @@ impl Formula {
         let mut c = Check::new();
         self.check_into(&mut c);
         c.done()
-    }
-}
-
-/// A name that is there and not too long.
-fn named(c: &mut Check, field: &str, name: &str) {
-    let length = name.chars().count();
-    if name.trim().is_empty() {
-        c.refuse(field, fact!("name-missing"));
-    } else if length > LONGEST_NAME {
-        c.refuse(
-            field,
-            fact!("name-too-long", most = LONGEST_NAME, letters = length),
-        );
     }
 }

@@ -21,6 +21,8 @@ pub struct MixQuestion<'a> {
     pub w: f64,
     /// Water of the whole dough, % of all flour.
     pub hydration_percent: f64,
+    /// The lightest piece that the dough is divided into, g; none of a preferment.
+    pub piece_g: Option<f64>,
     /// What this mixer and flour usually need.
     pub usual: UsualMinutes,
     /// How warm the water was measured to be, °C.

@@ -106,11 +106,14 @@ impl Development {
             fact!("gluten-should-be-done")
         }
     }
-    /// Whether a machine has worked it too long; by hand nobody gets there.
-    pub fn over_mixed(&self, kind: Mixer) -> OverMixed {
+    /// Whether it was worked too long: by what its gluten needs, and by the most minutes of its programme. By hand nobody gets
+    /// there; over the programme's minutes a rest does more than the work.
+    pub fn over_mixed(&self, kind: Mixer, worked_min: f64, most_min: f64) -> OverMixed {
+        let over = worked_min > most_min + 1e-9;
         match self.work {
+            _ if kind == Mixer::Hand && over => OverMixed::Watch,
             _ if kind == Mixer::Hand => OverMixed::No,
-            w if w > OVER_MIXED_ACT => OverMixed::Act,
+            w if w > OVER_MIXED_ACT || over => OverMixed::Act,
             w if w > OVER_MIXED_WATCH => OverMixed::Watch,
             _ => OverMixed::No,
         }

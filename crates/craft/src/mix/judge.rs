@@ -271,7 +271,12 @@ fn size(q: &MixQuestion, look: &MixLook, out: &mut Vec<Note>) {
     let kg = look.laid.contents().weight_g / 1000.0;
     let fill = kg / machine.capacity_kg;
     let bears = machine.bears_kg(q.hydration_percent);
-    if kg > bears + 1e-9 {
+    if let Some(piece_g) = q.piece_g.filter(|g| *g > 1000.0 * bears) {
+        // In whatever number of runs, no piece would come out of one.
+        let what = fact!("mix-no-piece-fits", piece = Value::Grams(whole(piece_g)));
+        let why = fact!("mix-over-capacity-why", bears = Value::Kilos(tenth(bears)));
+        out.push(Note::act("over_capacity", what, why).todo(fact!("mix-no-piece-fits-todo")));
+    } else if kg > bears + 1e-9 {
         out.push(
             Note::act(
                 "over_capacity",
@@ -307,7 +312,9 @@ fn work(q: &MixQuestion, look: &MixLook, over: bool, out: &mut Vec<Note>) {
     };
     if !over {
         let rests = q.by.programme.steps.iter().any(|s| s.speed == Speed::Off);
-        let stiff = q.hydration_percent < DRY_PERCENT && q.w > STRONG_W && !rests;
+        // A preferment without salt is meant to stay ragged.
+        let dough = q.water.salt_g > 0.0;
+        let stiff = dough && q.hydration_percent < DRY_PERCENT && q.w > STRONG_W && !rests;
         if lately(&MixTrouble::DryFlour) || stiff {
             out.push(
                 Note::watch(
@@ -341,16 +348,27 @@ fn work(q: &MixQuestion, look: &MixLook, over: bool, out: &mut Vec<Note>) {
             Note::act("over_mixed", fact!("mix-wet-again"), why).todo(fact!("mix-over-mixed-todo")),
         );
     } else if q.run.began_at().is_some() && !over {
-        match look.development.over_mixed(q.by.programme.kind) {
+        let programme = q.by.programme;
+        let worked = look.goes.worked_min(look.now_min.unwrap_or(0.0));
+        let most = programme.most_work_min;
+        let what = fact!("mix-over-mixed");
+        let why = match worked > most {
+            true => fact!("mix-over-minutes-why", most = Minutes(most)),
+            false => fact!("mix-over-mixed-why"),
+        };
+        match look.development.over_mixed(programme.kind, worked, most) {
             OverMixed::No => {}
-            level => {
-                let what = fact!("mix-over-mixed");
-                let why = fact!("mix-over-mixed-why");
-                let note = match level {
-                    OverMixed::Act => Note::act("over_mixed", what, why),
-                    _ => Note::watch("over_mixed", what, why),
-                };
-                out.push(note.todo(fact!("mix-over-mixed-todo")));
+            _ if programme.kind == Mixer::Hand => {
+                let todo = fact!("mix-over-by-hand-todo");
+                out.push(Note::watch("over_mixed", what, why).todo(todo));
+            }
+            OverMixed::Act => {
+                let todo = fact!("mix-over-mixed-todo");
+                out.push(Note::act("over_mixed", what, why).todo(todo));
+            }
+            OverMixed::Watch => {
+                let todo = fact!("mix-over-mixed-todo");
+                out.push(Note::watch("over_mixed", what, why).todo(todo));
             }
         }
     }
@@ -387,8 +405,8 @@ fn poured_early(q: &MixQuestion, look: &MixLook) -> bool {
     let [.., (_, before), (_, last)] = began.as_slice() else {
         return false;
     };
-    // Nobody who says no sign at all is told off for it.
-    let any = !q.run.signs.is_empty();
+    // Nobody who said no sign before it is told off for it.
+    let any = q.run.signs.iter().any(|(at, _)| *at <= **last);
     let gathered = |(at, s): &(jiff::Timestamp, ReadySign)| {
         at > *before && at <= *last && *s >= ReadySign::WallClean
     };

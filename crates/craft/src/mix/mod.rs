@@ -14,6 +14,7 @@ mod gluten;
 mod judge;
 mod look;
 mod mixer;
+mod own;
 mod programmes;
 pub mod run;
 mod water;
@@ -32,12 +33,13 @@ pub use gluten::{
 };
 pub use look::look;
 pub use mixer::Mixer;
+pub use own::{OwnProgramme, OwnStep, StepWork};
 pub use programmes::{
     DoughToMix, MixHazard, MixProgramme, MixRecipe, MixShares, PrefermentIn, ProgrammeFit,
     ProgrammeFits, ProgrammeStep, fitting, programmes, water_part,
 };
 pub use water::{water, water_worked};
-pub use worked::{Machine, WorkedIn, preferment_programme, usual_programme, water_parts};
+pub use worked::{Machine, WorkedIn, preferment_programmes, usual_programme, water_parts};
 
 #[cfg(test)]
 mod tests;

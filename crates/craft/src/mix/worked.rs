@@ -9,6 +9,7 @@ use super::{
 };
 use crate::fact;
 use crate::fact::Fact;
+use crate::keyed::Keyed;
 use crate::refusal::{Check, ValidationError};
 use serde::{Deserialize, Serialize};
 use std::sync::LazyLock;
@@ -108,41 +109,62 @@ pub fn usual_programme(
     short.map_or(&programmes()[0], |(p, _)| p)
 }
 
-/// How a preferment is mixed: barely. A stiff one stays ragged, a liquid one has no lumps.
-pub fn preferment_programme(hydration_percent: f64) -> &'static MixProgramme {
-    static BOTH: LazyLock<[MixProgramme; 2]> = LazyLock::new(|| {
-        let of = |key: &str, cue: Fact| MixProgramme {
-            key: key.into(),
-            name: fact!("mixway-preferment"),
-            kind: Mixer::Hand,
-            work_min: [2.0, 4.0],
-            fits: Default::default(),
-            styles: vec![],
-            most_work_min: 6.0,
-            dough_c: [14.0, 28.0],
-            hazards: vec![MixHazard::RawFlour],
-            steps: vec![ProgrammeStep {
-                say: fact!("mixstep-preferment"),
-                cue,
-                speed: Speed::Hand,
-                minutes: 3.0,
-                add: MixShares {
-                    flour: 1.0,
-                    water: 1.0,
-                    salt: 1.0,
-                    leaven: 1.0,
-                    preferment: 1.0,
-                },
-                stir: true,
-                slap: false,
-            }],
-        };
+/// How a preferment is mixed: barely, by hand first, or in a machine on slow. A stiff one stays ragged, a liquid one has no
+/// lumps.
+pub fn preferment_programmes(hydration_percent: f64) -> &'static [MixProgramme] {
+    static BOTH: LazyLock<[Vec<MixProgramme>; 2]> = LazyLock::new(|| {
         [
-            of("preferment_stiff", fact!("mixcue-ragged")),
-            of("preferment_liquid", fact!("mixcue-no-lumps")),
+            stirred("preferment_stiff", fact!("mixcue-ragged")),
+            stirred("preferment_liquid", fact!("mixcue-no-lumps")),
         ]
     });
     &BOTH[usize::from(hydration_percent >= STIFF_BELOW_PERCENT)]
+}
+
+fn stirred(key: &str, cue: Fact) -> Vec<MixProgramme> {
+    // A blade cuts a preferment warm; it is left out.
+    let kinds = [
+        (Mixer::Hand, Speed::Hand, MixHazard::RawFlour),
+        (Mixer::Planetary, Speed::Slow, MixHazard::TurningBowl),
+        (Mixer::Spiral, Speed::Slow, MixHazard::TurningBowl),
+        (Mixer::Fork, Speed::Slow, MixHazard::TurningBowl),
+    ];
+    let of = |(kind, speed, hazard): (Mixer, Speed, MixHazard)| MixProgramme {
+        key: match kind {
+            Mixer::Hand => key.into(),
+            _ => format!("{key}_{}", kind.key()),
+        },
+        name: match kind {
+            Mixer::Hand => fact!("mixway-preferment"),
+            _ => fact!("mixway-preferment-slow"),
+        },
+        kind,
+        work_min: [2.0, 4.0],
+        fits: Default::default(),
+        styles: vec![],
+        most_work_min: 6.0,
+        dough_c: [14.0, 28.0],
+        hazards: vec![hazard],
+        steps: vec![ProgrammeStep {
+            say: match kind {
+                Mixer::Hand => fact!("mixstep-preferment"),
+                _ => fact!("mixstep-preferment-slow"),
+            },
+            cue: cue.clone(),
+            speed,
+            minutes: 3.0,
+            add: MixShares {
+                flour: 1.0,
+                water: 1.0,
+                salt: 1.0,
+                leaven: 1.0,
+                preferment: 1.0,
+            },
+            stir: kind == Mixer::Hand,
+            slap: false,
+        }],
+    };
+    kinds.into_iter().map(of).collect()
 }
 
 /// A preferment of less water is stiff, %.
@@ -152,6 +174,11 @@ impl MixProgramme {
     /// Whether it begins with a preferment.
     pub fn wants_preferment(&self) -> bool {
         self.steps.iter().any(|s| s.add.preferment > 0.0)
+    }
+    /// The step at which the yeast goes in: its own, or the first flour's where the programme speaks of none.
+    pub fn yeast_step(&self) -> Option<usize> {
+        let own = self.steps.iter().position(|s| s.add.leaven > 0.0);
+        own.or_else(|| self.steps.iter().position(|s| s.add.flour > 0.0))
     }
     /// Whether its rests are a part of the rising, such as a night without kneading: then the dough counts as mixed when the
     /// first step is done, and the others go on in the bowl.
@@ -231,13 +258,18 @@ impl WorkedIn<'_> {
             return set_parts(&laid, &names, c);
         }
         let mut m = set_parts(&laid, &names, water.pour_c);
-        // What is ice comes out of every part by its share; the result is of all runs together.
-        let share = water.ice_g / (water.ice_g + water.pour_g).max(1e-9);
-        for s in m.steps.iter_mut().filter(|_| share > 0.0) {
+        // Ice melts while the first part is worked; in a gathered dough it tears and does not melt. What the first part cannot
+        // hold goes into the next. The result is of all runs together.
+        let mut left_g = water.ice_g / f64::from(self.runs.max(1));
+        for s in m.steps.iter_mut().filter(|_| water.ice_g > 0.0) {
             let mut ice = vec![];
             for i in s.add.iter_mut().filter(|i| i.name.is_some()) {
-                ice.push(BowlItem::of(BowlPart::Ice, share * i.weight_g, 0.0));
-                i.weight_g *= 1.0 - share;
+                let of_it = left_g.min(i.weight_g);
+                left_g -= of_it;
+                if of_it > 0.0 {
+                    ice.push(BowlItem::of(BowlPart::Ice, of_it, 0.0));
+                }
+                i.weight_g -= of_it;
             }
             s.add.append(&mut ice);
         }

@@ -21,8 +21,8 @@ use crate::formula::PanShape;
 use crate::leaven::YeastForm;
 use crate::note::Note;
 use crate::refusal::{Check, ValidationError};
-use crate::shape::BoxedBall;
 use crate::shape::run::BoxKind;
+use crate::shape::{BoxedBall, FlourTest, PressedDough, ROOMY_GAP_CM};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use strum::{EnumString, IntoStaticStr, VariantArray};
@@ -67,6 +67,30 @@ pub struct Flour {
     /// What there is of it.
     #[serde(default)]
     pub bags: Vec<Bag>,
+    /// Press tests of its doughs that were noted, the latest dough last.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub pressed: Vec<PressedDough>,
+}
+
+/// So many doughs' press tests are kept of a flour: it changes with the harvest.
+const MOST_PRESSED: usize = 20;
+
+impl Flour {
+    /// The flour with the press tests of a dough noted, in place of what was noted of that dough before.
+    pub fn noted(mut self, dough: PressedDough) -> Flour {
+        self.pressed.retain(|d| d.batch != dough.batch);
+        if !dough.tests.is_empty() {
+            self.pressed.push(dough);
+        }
+        let over = self.pressed.len().saturating_sub(MOST_PRESSED);
+        self.pressed.drain(..over);
+        self
+    }
+    /// What was noted from the doughs other than this one.
+    pub fn tests_beside(&self, batch: &str) -> Vec<FlourTest> {
+        let others = self.pressed.iter().filter(|d| d.batch != batch);
+        others.flat_map(|d| d.tests.iter().copied()).collect()
+    }
 }
 
 /// What raises a dough, as it stands in the pantry.
@@ -227,9 +251,6 @@ const USUAL_BALL: BoxedBall = BoxedBall {
     volume: 2.0,
     hydration_percent: 62.0,
 };
-/// Between fresh balls that are to stay apart, cm.
-pub const ROOMY_GAP_CM: f64 = 7.0;
-
 impl DoughBox {
     /// What it holds to the rim, l.
     pub fn litres(&self) -> f64 {
@@ -282,20 +303,7 @@ pub struct Good {
     pub allergens: String,
 }
 
-const LONGEST_NAME: usize = 80;
 const MOST_BAGS: usize = 40;
-
-fn named(c: &mut Check, name: &str) {
-    let length = name.chars().count();
-    if name.trim().is_empty() {
-        c.refuse("name", fact!("name-missing"));
-    } else if length > LONGEST_NAME {
-        c.refuse(
-            "name",
-            fact!("name-too-long", most = LONGEST_NAME, letters = length),
-        );
-    }
-}
 
 fn price(c: &mut Check, v: Option<f64>) {
     if let Some(v) = v {
@@ -376,7 +384,7 @@ impl Flour {
     /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
-        named(&mut c, &self.name);
+        c.name("name", &self.name);
         self.facts.check_into(&mut c, "");
         words(&mut c, "milling", &self.milling);
         words(&mut c, "allergens", &self.allergens);
@@ -432,7 +440,7 @@ impl Leaven {
     /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
-        named(&mut c, &self.name);
+        c.name("name", &self.name);
         c.range(
             "vigour",
             fact!("f-vigour"),
@@ -466,7 +474,7 @@ impl Scale {
     /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
-        named(&mut c, &self.name);
+        c.name("name", &self.name);
         c.range(
             "reads_g",
             fact!("f-it-reads-to"),
@@ -504,7 +512,7 @@ impl Pan {
     /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
-        named(&mut c, &self.name);
+        c.name("name", &self.name);
         shape(&mut c, self.pan, self.height_cm, self.count);
         c.range(
             "thick_mm",
@@ -522,7 +530,7 @@ impl DoughBox {
     /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
-        named(&mut c, &self.name);
+        c.name("name", &self.name);
         shape(&mut c, self.pan, self.height_cm, self.count);
         c.done()
     }
@@ -532,7 +540,7 @@ impl Good {
     /// Errors: what lies outside its range, at its field.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
-        named(&mut c, &self.name);
+        c.name("name", &self.name);
         price(&mut c, self.price_per_kg);
         left(&mut c, self.left_g);
         words(&mut c, "allergens", &self.allergens);

@@ -99,12 +99,7 @@ impl Method {
     /// Refuses what no dough could follow.
     pub fn check(&self) -> Result<(), ValidationError> {
         let mut c = Check::new();
-        let letters = self.name.chars().count();
-        if self.name.trim().is_empty() {
-            c.refuse("name", fact!("name-missing"));
-        } else if letters > 80 {
-            c.refuse("name", fact!("name-up-to-80", letters = letters));
-        }
+        c.name("name", &self.name);
         c.done()?;
         let mut f = Formula::of_style(crate::style::first());
         f.legs = self.legs.clone();

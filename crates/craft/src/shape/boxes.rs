@@ -10,6 +10,9 @@ use crate::units::Cm;
 use serde::{Deserialize, Serialize};
 use std::f64::consts::PI;
 
+/// Between fresh balls that are to stay apart, cm.
+pub const ROOMY_GAP_CM: f64 = 7.0;
+
 /// How high a fresh ball is for its width.
 const FRESH_FLATNESS: f64 = 0.60;
 /// Dough, kg/m³ without gas.

@@ -24,8 +24,20 @@ impl Loss {
     pub fn of_percent(&self, dough_g: f64) -> f64 {
         (self.at_2kg_percent * (dough_g / 2000.0).powf(-1.0 / 3.0)).clamp(0.3, 6.0)
     }
+    /// Whether weighed doughs say something else than what a formula adds, by more than its tenths, for a dough of so much.
+    pub fn differs_from(&self, adds_percent: f64, dough_g: f64) -> bool {
+        self.doughs > 0 && (self.formula_percent(dough_g) - adds_percent).abs() >= SAME_LOSS
+    }
+    /// What a formula adds to its pieces so that they come out of the bowl, %, to a tenth: the loss of a dough is counted over
+    /// all that went in, a formula's over the pieces.
+    pub fn formula_percent(&self, dough_g: f64) -> f64 {
+        let of = self.of_percent(dough_g);
+        (10.0 * 100.0 * of / (100.0 - of)).round() / 10.0
+    }
 }
 
+/// A formula that adds so nearly the learned loss keeps its own, %.
+const SAME_LOSS: f64 = 0.15;
 /// Prior: the loss of a dough of 2 kg and how far it differs, %; the share by which one dough differs from the next.
 const PRIOR: (f64, f64) = (1.5, 0.8);
 const EACH: f64 = 0.5;

@@ -10,6 +10,7 @@
 //! | `disc` | from a ball to a disc: grams on a square centimetre, millimetres |
 //! | `open` | when it opens, and how |
 //! | `press` | what a press test tells of a flour |
+//! | `tray` | oil, stretches and rests of a dough in its tray |
 //! | `reball` | what balling again does |
 //! | `run` | the same as it goes: folded from the taps at the scale and at the boxes |
 //!
@@ -24,8 +25,9 @@ mod reball;
 pub mod run;
 mod stagger;
 mod tally;
+mod tray;
 
-pub use boxes::{BoxGrid, BoxSpace, BoxedBall, LaidBoxes, lay_boxes};
+pub use boxes::{BoxGrid, BoxSpace, BoxedBall, LaidBoxes, ROOMY_GAP_CM, lay_boxes};
 pub use disc::{Disc, disc};
 pub use divide::{
     DivideChoice, DividePlan, Divided, Loss, OnTheScale, WholePieces, divide, learn_loss,
@@ -33,10 +35,14 @@ pub use divide::{
 pub use open::{
     HowOpened, OpenHow, OpenNow, Opening, Relaxing, cold_stiffness, how_to_open, minutes_until_open,
 };
-pub use press::{FlourFactor, PressSign, RelaxTest, ReserveTest, flour_said, relaxes, reserve_of};
+pub use press::{
+    FlourFactor, FlourTest, PressSign, PressedDough, RelaxTest, ReserveTest, flour_of_tests,
+    flour_said, relaxes, reserve_of,
+};
 pub use reball::{Reballed, reball};
 pub use stagger::{
     BoxService, ColdBox, OPENS_C, OutState, TakeOut, TakenOut, rounds_of, stagger, stagger_at,
     tau_h, to_five,
 };
 pub use tally::{PieceTally, is_marked, mark_g, tally};
+pub use tray::{TrayStand, TrayWork, tray_oil_g};

@@ -2,6 +2,7 @@
 //!
 //! Source: mixing and shaping, section 11: relaxing as in the rise model, cold dough stiffer (assumed), the ways from practice.
 
+use super::tray::TRAY_RESTS_MIN;
 use crate::fact;
 use crate::fact::{Fact, Minutes};
 use crate::rise::kinetics::{MATURE_SHARE, RELAX_H};
@@ -175,10 +176,14 @@ pub struct HowOpened {
     pub bench_flour_g: f64,
 }
 
-/// A tray's dough that does not go further rests for so long under its lid, min.
-const TRAY_RESTS_MIN: (f64, f64) = (15.0, 20.0);
+/// Opened to this share of its width and wider, a pizza bakes as it was planned.
+const BAKES_AS_PLANNED: f64 = 0.95;
 
 impl HowOpened {
+    /// Whether it is opened so narrow that it bakes otherwise than planned.
+    pub fn bakes_otherwise(&self) -> bool {
+        self.size > 0.0 && self.size < BAKES_AS_PLANNED
+    }
     /// How wide it is opened of a planned disc, to half a centimetre.
     pub fn wide_cm(&self, disc_cm: f64) -> f64 {
         (2.0 * self.size * disc_cm).round() / 2.0
@@ -200,7 +205,8 @@ impl HowOpened {
         let (from, to) = TRAY_RESTS_MIN;
         match self.how {
             OpenHow::Wait | OpenHow::PressRestPress => {
-                fact!("open-tray-wait", time = (Minutes(from), Minutes(to)))
+                let time = (Minutes(from as f64), Minutes(to as f64));
+                fact!("open-tray-wait", time = time)
             }
             _ => fact!("open-tray-now"),
         }

@@ -70,6 +70,43 @@ pub fn flour_said(relaxes: &FlourFactor, lasts: &FlourFactor) -> Vec<Fact> {
     out
 }
 
+/// One press test as it bears on a flour.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(deny_unknown_fields)]
+pub struct FlourTest {
+    /// What the finger saw.
+    pub sign: PressSign,
+    /// How far the dough relaxed by the book, against its cold; none where the test says nothing of it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub relaxed: Option<f64>,
+    /// Hours of gluten used as a share of what there are; none where the test says nothing of it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub used: Option<f64>,
+}
+
+/// The press tests of one dough, as they were noted for its flour.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(deny_unknown_fields)]
+pub struct PressedDough {
+    /// The batch's code.
+    pub batch: String,
+    /// Its tests.
+    pub tests: Vec<FlourTest>,
+}
+
+/// What press tests of a flour say together: how slow it relaxes, how long its gluten lasts; none before the first.
+pub fn flour_of_tests(tests: &[FlourTest]) -> Option<(FlourFactor, FlourFactor)> {
+    let all = tests.iter();
+    let relax: Vec<RelaxTest> = all
+        .clone()
+        .filter_map(|t| Some((t.relaxed?, t.sign)))
+        .collect();
+    let last: Vec<ReserveTest> = all.filter_map(|t| Some((t.used?, t.sign))).collect();
+    (!tests.is_empty()).then(|| (relaxes(&relax), reserve_of(&last)))
+}
+
 /// A test of how far a dough relaxed: by the book, against its cold; and what was seen.
 pub type RelaxTest = (f64, PressSign);
 /// A test of the strength that is left: hours of gluten used as a share of what there are; and what was seen.

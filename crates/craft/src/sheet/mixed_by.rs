@@ -10,7 +10,7 @@ use crate::mix::run::{MixInput, MixRun};
 use crate::mix::{
     BlendFrom, Development, DoughToMix, GlutenWork, LoggedMix, Machine, MixProgramme, MixQuestion,
     Mixer, ObservedSign, ReadySign, UsualMinutes, WaterRequest, WaterResult, WorkedIn, development,
-    preferment_programme, trace, usual_programme, water_worked,
+    preferment_programmes, trace, usual_programme, water_worked,
 };
 use crate::refusal::ValidationError;
 use jiff::Timestamp;
@@ -114,6 +114,7 @@ impl SheetRequest {
             w: blend(&self.formula.flours).w,
             yeast: self.formula.yeast.form,
             has_yeast: f.exact_in(Ingredient::Yeast, last) > 0.0,
+            piece_g: f.portions.iter().map(|p| p.piece_g).reduce(f64::min),
             altitude_m: self.altitude_m,
             measured_water_c: None,
             kettle_c: None,
@@ -157,7 +158,7 @@ impl SheetRequest {
         Some(BowlToMix {
             water,
             column: i,
-            programme: preferment_programme(hydration_percent).clone(),
+            programme: preferment_programmes(hydration_percent)[0].clone(),
             machine: self.stirred_in((flour_g + water_g) / 1000.0),
             bowl_c: None,
             preferment_hydration_percent: hydration_percent,
@@ -166,6 +167,7 @@ impl SheetRequest {
             w: blend(&self.formula.flours).w,
             yeast: p.yeast.form,
             has_yeast: f.exact_in(Ingredient::Yeast, i) > 0.0,
+            piece_g: None,
             altitude_m: self.altitude_m,
             measured_water_c: None,
             kettle_c: None,
@@ -222,6 +224,8 @@ pub struct BowlToMix {
     pub yeast: YeastForm,
     /// Whether there is any in this bowl.
     pub has_yeast: bool,
+    /// The lightest piece that the dough is divided into, g; none of a preferment.
+    pub piece_g: Option<f64>,
     /// Of the kitchen, m.
     pub altitude_m: f64,
     /// The water as it was measured, °C.
@@ -309,6 +313,7 @@ impl BowlToMix {
             by: self.by(),
             blend_from: self.blend_from(),
             w: self.w,
+            piece_g: self.piece_g,
             hydration_percent: self.hydration_percent,
             usual,
             water_measured_c: self.measured_water_c,

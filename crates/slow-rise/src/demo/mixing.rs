@@ -3,7 +3,10 @@
 use super::{DemoWriter, minutes, uneven};
 use anyhow::{Context, Result};
 use craft::mix::run::MixAct;
-use craft::mix::{FrictionFigures, Machine, Mixer, ReadySign, Speed, learn_friction, trace};
+use craft::mix::{
+    FrictionFigures, Machine, MixShares, Mixer, OwnProgramme, OwnStep, ReadySign, Speed, StepWork,
+    learn_friction, trace,
+};
 use craft::sheet::{SheetRequest, StepKind};
 use jiff::Timestamp;
 use store::batch::{Batch, by_code};
@@ -17,6 +20,50 @@ pub(super) fn spiral() -> Machine {
         name: "Halt spiral".into(),
         capacity_kg: 9.0,
         ..Machine::usual(Mixer::Spiral)
+    }
+}
+
+/// The house's own way: a long rest before the salt, for a dough that is mixed while the first trains come in.
+pub(super) fn own_way() -> OwnProgramme {
+    let step = |work, minutes, say: &str, until: &str| OwnStep {
+        work,
+        minutes,
+        add: MixShares::default(),
+        say: say.into(),
+        until: until.into(),
+    };
+    let mut steps = vec![
+        step(
+            StepWork::Slow,
+            4.0,
+            "Flour and nine tenths of the water",
+            "No dry flour left",
+        ),
+        step(StepWork::Rest, 25.0, "Rest, lid on", "Smooth to the touch"),
+        step(
+            StepWork::Slow,
+            3.0,
+            "Salt and the last water, at the wall",
+            "Gathered again",
+        ),
+        step(StepWork::Medium, 4.0, "", "Bowl wall clean"),
+    ];
+    steps[0].add = MixShares {
+        flour: 1.0,
+        water: 0.9,
+        leaven: 1.0,
+        ..MixShares::default()
+    };
+    steps[2].add = MixShares {
+        water: 0.1,
+        salt: 1.0,
+        ..MixShares::default()
+    };
+    OwnProgramme {
+        name: "Halt way, long rest".into(),
+        key: "own-halt-long-rest".into(),
+        kind: Mixer::Spiral,
+        steps,
     }
 }
 

@@ -129,6 +129,7 @@ pub(super) async fn write(w: &mut DemoWriter<'_>) -> Result<()> {
             moisture_percent: Some(14.2),
             allergens: "gluten".into(),
             price_per_kg: Some(f.price),
+            pressed: vec![],
             bags: f
                 .bags
                 .iter()
@@ -207,6 +208,7 @@ pub(super) async fn write(w: &mut DemoWriter<'_>) -> Result<()> {
     )
     .await?;
     keep(w, &super::mixing::spiral()).await?;
+    keep(w, &super::mixing::own_way()).await?;
     for (_, name, _) in super::OVENS {
         keep(w, &super::house_oven(name)?).await?;
     }

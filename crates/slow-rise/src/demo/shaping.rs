@@ -3,8 +3,8 @@
 use super::{DemoWriter, minutes, uneven};
 use anyhow::Result;
 use craft::mix::Mixer;
-use craft::pantry::ROOMY_GAP_CM;
 use craft::shape::PressSign;
+use craft::shape::ROOMY_GAP_CM;
 use craft::shape::run::ShapeAct;
 use craft::sheet::StepKind;
 use jiff::Timestamp;

@@ -17,6 +17,10 @@ shapelog-pressed = a ball of box { $n } { $sign }
 shapelog-moved = box { $n } to: { $place }
 shapelog-stacked = box { $n } stands in a stack
 shapelog-unstacked = box { $n } stands alone
+shapelog-tray = tray { $n } { $did }
+tray-oiled = oiled
+tray-stretched = stretched as far as it goes
+tray-corners = reaches the corners
 shapelog-skin = box { $n } has a skin
 shapelog-reballed = box { $n } balled again
 
@@ -34,6 +38,8 @@ shapetap-no-such-box = There is no box { $n }.
 shapetap-empty-box = Box { $n } is still empty.
 shapetap-frozen = Box { $n } is frozen: it is thawed first, and then it is another dough.
 shapetap-in-their-boxes = Balls lie in these boxes already. Take them back first, or go on.
+shapetap-at-the-corners = The dough of tray { $n } is in its corners already.
+shapetap-no-trays = These balls lie in boxes: there is no tray to stretch in.
 shapetap-there-already = Box { $n } is there already.
 
 ## What is proposed for a dough that is lighter or heavier than planned.
@@ -70,6 +76,19 @@ shape-loss-high-todo = Scrape bowl and hook. Was everything weighed?
 shape-uneven = { $n } pieces are off
 shape-uneven-why = Balls { $balls } differ by more than one sees on a plate.
 shape-uneven-todo = Cut from the seam, or add one piece there; weigh it anew.
+piece-a-slip = { $g } for a piece of { $ball }: was it { $meant }?
+piece-unlike = { $g } is no piece of { $ball }.
+shape-nothing-left = Nothing is left for the last { $n }
+shape-nothing-left-why = The pieces weigh all of it already.
+shape-nothing-left-todo = Divide it into fewer, or take back a weight that was mistyped.
+shape-several-why = { $all }
+shape-so-are = { $n ->
+    [one] So it is with box { $boxes }.
+   *[other] So it is with boxes { $boxes }.
+}
+shape-box-past = Box { $n } is past before its turn
+shape-box-past-why = It closes at { $at }, its first ball is used at { $used }.
+shape-box-past-todo = Into the cold now, or use it first; balled again it takes hours.
 shape-last-ones = The last ones come to { $g }
 shape-last-ones-why = Wanted were { $ball }; those before took more or less.
 shape-last-ones-todo = Watch the next ones; a smaller last one is a tester.
@@ -90,6 +109,9 @@ shape-box-late-why = It is used at { $at }, and even out now it does not get the
 shape-box-late-todo = Out now, to a warmer place, or use it last.
 shape-box-early = Box { $n } is ripe before it is warm: { $rise } at its use
 shape-box-early-why = It is used at { $at }.
+shape-box-warm = Box { $n } in the room is past ready by its turn: { $rise } at its use
+shape-box-warm-why = It is used at { $at }.
+shape-box-warm-todo = Back into the cold now, out again at { $at }.
 shape-box-early-todo = Use it sooner, or leave it in the cold until an hour before.
 shape-reball-late = Box { $n } opens from { $at } only
 shape-reball-late-why = It was balled again and is used at { $at }.

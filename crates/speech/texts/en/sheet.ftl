@@ -8,7 +8,6 @@ day-points = Give two or three points of the day, such as 06:00 { SHORT($cool) }
 day-one-point = One point makes no day: give a second, or leave it empty.
 day-row-not-understood = “{ $row }” is not understood: write an hour and a temperature, such as 06:00 { SHORT($cool) }.
 name-missing = A name is missing.
-name-up-to-80 = A name holds up to 80 letters; this has { $letters }.
 the-place = The place
 name-80 = A name holds up to 80 letters.
 hourly-24 = A day has 24 hourly temperatures; these are { $n }.

@@ -11,6 +11,7 @@ fn flour(name: &str, w: f64) -> Flour {
         allergens: "gluten".into(),
         price_per_kg: Some(1.2),
         bags: vec![],
+        pressed: vec![],
     }
 }
 

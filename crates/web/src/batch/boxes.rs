@@ -6,10 +6,10 @@ use crate::App;
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
-use craft::pantry::ROOMY_GAP_CM;
 use craft::refusal::ValidationError;
-use craft::shape::Loss;
+use craft::shape::ROOMY_GAP_CM;
 use craft::shape::run::BoxKind;
+use craft::shape::{HowOpened, Loss};
 use craft::sheet::ahead::{AheadRequest, Measured, ShapeLook, ShapeQuestion, look_at_boxes};
 use jiff::{SignedDuration, Timestamp};
 use moka::sync::Cache;
@@ -25,8 +25,11 @@ impl BatchRecord {
         self.run.pizzas.len() as u32
     }
     /// From one pizza to the next: as it was timed, or as it usually is, s.
-    pub fn pace_s(&self) -> f64 {
-        let usual = self.batch.sheet.result.usual_pace_s();
+    pub fn pace_s(&self, here: &RequestKitchen) -> f64 {
+        let (sheet, work) = (&self.batch.sheet, &here.kitchen.work);
+        let usual = sheet
+            .result
+            .usual_pace_s(sheet.request.fire.as_deref(), work);
         let timed = self.run.summary().pace_s;
         timed.unwrap_or(usual).clamp(20.0, 3600.0)
     }
@@ -36,15 +39,8 @@ impl Larder {
     /// What balls usually go into here: the pantry's box that holds most, else one of the usual size.
     pub fn usual_box(&self) -> BoxKind {
         let own = self.0.boxes.iter().max_by_key(|b| b.facts.balls());
-        own.map_or(
-            BoxKind {
-                name: "Dough box".into(),
-                length_cm: 60.0,
-                width_cm: 40.0,
-                height_cm: 8.0,
-                round: false,
-                gap_cm: ROOMY_GAP_CM,
-            },
+        own.map_or_else(
+            || BoxKind::usual("Dough box"),
             |b| b.facts.kind(ROOMY_GAP_CM),
         )
     }
@@ -66,6 +62,8 @@ pub fn boxes_now(
         true => ahead(told, &sheet.request, &sheet.result, here, &[])?.lively,
         false => None,
     };
+    let flour = larder.main_flour(&sheet.request.formula);
+    let noted = flour.map_or(vec![], |f| f.facts.tests_beside(&told.batch.code));
     look_at_boxes(&ShapeQuestion {
         ahead: AheadRequest {
             request: &sheet.request,
@@ -79,8 +77,9 @@ pub fn boxes_now(
         usual_box: larder.usual_box(),
         scale_g: larder.scales(here).kitchen_scale_g,
         loss,
-        pace_s: told.pace_s(),
+        pace_s: told.pace_s(here),
         used: told.baked(),
+        noted: &noted,
         lively,
     })
 }
@@ -108,7 +107,43 @@ impl BoxLooks {
     }
 }
 
+/// How long a pizza bakes that is opened narrower, by batch, revision and percent of its width: planned, then so, s.
+#[derive(Debug)]
+pub struct OpenedBakes(Cache<(u64, u64, u8), Option<(f64, f64)>>);
+
+impl Default for OpenedBakes {
+    fn default() -> Self {
+        OpenedBakes(Cache::new(MOST))
+    }
+}
+
 impl App {
+    /// How long a pizza bakes that is opened so; `None` where that changes nothing, or no fire is
+    /// planned.
+    pub async fn bakes_opened_to(
+        &self,
+        told: &BatchRecord,
+        how: &HowOpened,
+    ) -> Result<Option<(f64, f64)>, AppError> {
+        let size = how.size;
+        let fire = told.batch.sheet.request.fire.as_deref();
+        let Some(fire) = fire.filter(|_| how.bakes_otherwise()) else {
+            return Ok(None);
+        };
+        let key = (
+            told.batch.id.0,
+            told.batch.revision,
+            (100.0 * size).round() as u8,
+        );
+        if let Some(held) = self.opened_bakes.0.get(&key) {
+            return Ok(held);
+        }
+        let work = || fire.plan.bakes_opened_to(size).ok();
+        let bakes = self.models.at_length(work).await?;
+        self.opened_bakes.0.insert(key, bakes);
+        Ok(bakes)
+    }
+
     /// The boxes of a batch that was divided tap by tap; `None` where nobody tapped, or where it cannot be followed.
     pub async fn boxes(
         &self,

@@ -6,6 +6,7 @@ pub mod boxes;
 pub mod entries;
 pub mod forecast;
 pub mod load;
+pub mod next_version;
 pub mod record;
 pub mod replan;
 

@@ -52,6 +52,21 @@ impl FormData {
         }
         there.iter().take_while(|t| **t).count()
     }
+    /// Moves a row of a list one place up; the one before it takes its place.
+    pub fn lift_row(&mut self, list: &str, row: usize) {
+        if row == 0 || row >= self.rows(list) {
+            return;
+        }
+        let old = std::mem::take(&mut self.0);
+        for (k, v) in old {
+            let to = match row_of(&k, list) {
+                Some((i, rest)) if i == row => Some(format!("{list}[{}]{rest}", i - 1)),
+                Some((i, rest)) if i + 1 == row => Some(format!("{list}[{row}]{rest}")),
+                _ => None,
+            };
+            self.0.insert(to.unwrap_or(k), v);
+        }
+    }
     /// Takes a row out of a list; those after it move up.
     pub fn drop_row(&mut self, list: &str, row: usize) {
         let rows = self.rows(list);

@@ -5,15 +5,16 @@ use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use craft::fire::{Oven, PanNow, oven};
-use craft::formula::{PanShape, Scales};
+use craft::flour::FlourPart;
+use craft::formula::{Formula, PanShape, Scales};
 use craft::keyed::Keyed;
-use craft::mix::{Machine, Mixer};
+use craft::mix::{Machine, MixProgramme, Mixer, programmes};
 use craft::number::plain;
-use craft::pantry::{InStock, Need, Price, scales_of};
+use craft::pantry::{Flour, InStock, Need, Price, scales_of};
 use craft::path::{Method, Place, methods};
 use craft::style::Style;
 use std::collections::HashMap;
-use store::pantry::{Everything, everything};
+use store::pantry::{Everything, PantryItem, everything};
 use store::stock;
 
 /// The pantry of a request.
@@ -59,6 +60,17 @@ impl Larder {
     pub fn machine(&self, kind: Mixer) -> Option<(Machine, u64)> {
         let own = self.0.machines.iter().find(|m| m.facts.kind == kind)?;
         Some((own.facts.clone(), own.id))
+    }
+    /// The kitchen's own flour that makes most of a dough.
+    pub fn main_flour(&self, formula: &Formula) -> Option<&PantryItem<Flour>> {
+        let most = |a: &&FlourPart, b: &&FlourPart| a.share_percent.total_cmp(&b.share_percent);
+        let id = formula.flours.iter().max_by(most)?.pantry?;
+        self.0.flours.iter().find(|f| f.id == id)
+    }
+    /// The programmes of mixing: the kitchen's own, then those that ship.
+    pub fn programmes(&self) -> Vec<MixProgramme> {
+        let own = self.0.programmes.iter().map(|p| p.facts.programme());
+        own.chain(programmes().iter().cloned()).collect()
     }
     /// The vigour of the kitchen's own yeast and starter, put into a form that begins.
     pub fn enliven(&self, typed: &mut FormData) {

@@ -132,6 +132,11 @@ async fn the_pantry_is_entered_changed_and_used() -> Result<()> {
         .status,
         StatusCode::UNPROCESSABLE_ENTITY
     );
+    // A box of no size holds nothing, and what was typed stays.
+    let none = "name=Flat&shape=rectangle&length_cm=0&width_cm=40&height_cm=7&count=3";
+    let none = s.post("/pantry/boxes", none).await?;
+    assert_eq!(none.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(none.body.contains("value=\"Flat\"") && !none.errors().is_empty());
     // The new scale weighs at once.
     assert!(
         s.get("/dough/new").await?.body.contains("2.5"),

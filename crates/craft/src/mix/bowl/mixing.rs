@@ -153,6 +153,18 @@ impl Mixing {
         let machine = self.steps.iter().filter(|s| s.speed.is_machine());
         machine.map(|s| s.minutes).sum()
     }
+    /// Minutes of work, by machine or hands, until so many minutes after its begin.
+    pub fn worked_min(&self, until_min: f64) -> f64 {
+        let (mut begin, mut worked) = (0.0, 0.0);
+        for s in &self.steps {
+            let within = (until_min - begin).clamp(0.0, s.minutes);
+            if s.speed.is_machine() || s.speed == Speed::Hand {
+                worked += within;
+            }
+            begin += s.minutes;
+        }
+        worked
+    }
     /// Minutes of hands that knead.
     pub fn hand_min(&self) -> f64 {
         let hands = self.steps.iter().filter(|s| s.speed == Speed::Hand);

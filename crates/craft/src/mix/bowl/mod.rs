@@ -26,5 +26,6 @@ pub use item::{BowlItem, BowlPart, Contents};
 pub use kinds::{DEFAULT_FILL_EFFECT, FrictionFigures};
 pub(crate) use mixing::capacity_into;
 pub use mixing::{BowlStep, Mixing, Speed, StandingDough};
+pub(super) use mixing::{LONGEST_STEP_MIN, MOST_MACHINE_MIN, MOST_STEPS};
 pub use trace::{BowlTrace, TracePoint, trace};
 pub(crate) use trace::{course, trace_uncapped};

@@ -11,6 +11,7 @@ fn flour() -> Flour {
         allergens: "gluten".into(),
         price_per_kg: Some(1.40),
         bags: vec![],
+        pressed: vec![],
     }
 }
 

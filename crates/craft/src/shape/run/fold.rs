@@ -2,7 +2,7 @@
 
 use super::tap::{BenchFlour, BoxKind, ShapeAct, ShapeRefused, ShapeTap};
 use crate::path::Spot;
-use crate::shape::{LaidBoxes, PressSign};
+use crate::shape::{LaidBoxes, PressSign, TrayStand, TrayWork};
 use jiff::Timestamp;
 use std::collections::BTreeMap;
 
@@ -31,6 +31,8 @@ pub struct BoxTold {
     pub skin: Option<Timestamp>,
     /// When it was balled again, with how much flour, and whether tightly.
     pub reballed: Vec<(Timestamp, BenchFlour, bool)>,
+    /// What was done to the dough of a tray, in the order of the clock.
+    pub tray: Vec<(Timestamp, TrayWork)>,
 }
 
 impl BoxTold {
@@ -89,6 +91,7 @@ impl ShapeRun {
                 bench,
                 tight,
             } => self.told(*number).reballed.push((at, *bench, *tight)),
+            ShapeAct::Tray { number, did } => self.told(*number).tray.push((at, *did)),
         }
     }
     fn told(&mut self, number: u16) -> &mut BoxTold {
@@ -165,6 +168,16 @@ impl ShapeRun {
             return match last {
                 Some((_, there)) if there == to => Err(ShapeRefused::ThereAlready(number)),
                 _ => Ok(()),
+            };
+        }
+        if let ShapeAct::Tray { .. } = act {
+            // In a box lies one piece only where it is a tray.
+            let trays = laid.balls.iter().all(|n| *n == 1);
+            let work = told.map_or(&[][..], |b| &b.tray);
+            return match TrayStand::of(work).corners_at {
+                _ if !trays => Err(ShapeRefused::NoTrays),
+                Some(_) => Err(ShapeRefused::AtTheCorners(number)),
+                None => Ok(()),
             };
         }
         let frozen = told.is_some_and(|b| b.frozen_at().is_some());

@@ -4,7 +4,7 @@ use crate::fact;
 use crate::fact::{Fact, Value, tenth};
 use crate::path::Spot;
 use crate::refusal::{Check, ValidationError};
-use crate::shape::{BoxSpace, BoxedBall, PressSign};
+use crate::shape::{BoxSpace, BoxedBall, PressSign, ROOMY_GAP_CM, TrayWork};
 use crate::units::Grams;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -57,6 +57,17 @@ pub struct BoxKind {
 }
 
 impl BoxKind {
+    /// The box that balls go into where a kitchen described none, under the name that it is shown by.
+    pub fn usual(name: impl Into<String>) -> BoxKind {
+        BoxKind {
+            name: name.into(),
+            length_cm: 60.0,
+            width_cm: 40.0,
+            height_cm: 8.0,
+            round: false,
+            gap_cm: ROOMY_GAP_CM,
+        }
+    }
     /// Room that balls of a dough take in it.
     pub fn space(&self, ball: BoxedBall) -> BoxSpace {
         BoxSpace {
@@ -138,6 +149,13 @@ pub enum ShapeAct {
         #[serde(default)]
         tight: bool,
     },
+    /// Something was done to a dough in its tray.
+    Tray {
+        /// Which, from 1.
+        number: u16,
+        /// What.
+        did: TrayWork,
+    },
 }
 
 impl ShapeAct {
@@ -148,7 +166,8 @@ impl ShapeAct {
             | ShapeAct::Moved { number, .. }
             | ShapeAct::Stacked { number, .. }
             | ShapeAct::Skin { number }
-            | ShapeAct::Reballed { number, .. } => Some(*number),
+            | ShapeAct::Reballed { number, .. }
+            | ShapeAct::Tray { number, .. } => Some(*number),
             _ => None,
         }
     }
@@ -175,6 +194,9 @@ impl ShapeAct {
             ShapeAct::Stacked { number, .. } => fact!("shapelog-unstacked", n = *number),
             ShapeAct::Skin { number } => fact!("shapelog-skin", n = *number),
             ShapeAct::Reballed { number, .. } => fact!("shapelog-reballed", n = *number),
+            ShapeAct::Tray { number, did } => {
+                fact!("shapelog-tray", n = *number, did = did.name())
+            }
         }
     }
     /// Refuses numbers that no dough, scale or box has.
@@ -239,6 +261,10 @@ pub enum ShapeRefused {
     InTheirBoxes,
     /// It lies there already.
     ThereAlready(u16),
+    /// The dough of this tray reaches the corners already.
+    AtTheCorners(u16),
+    /// Balls lie in boxes: there is no tray.
+    NoTrays,
 }
 
 impl ShapeRefused {
@@ -255,6 +281,8 @@ impl ShapeRefused {
             ShapeRefused::Frozen(n) => fact!("shapetap-frozen", n = *n),
             ShapeRefused::InTheirBoxes => fact!("shapetap-in-their-boxes"),
             ShapeRefused::ThereAlready(n) => fact!("shapetap-there-already", n = *n),
+            ShapeRefused::AtTheCorners(n) => fact!("shapetap-at-the-corners", n = *n),
+            ShapeRefused::NoTrays => fact!("shapetap-no-trays"),
         }
     }
 }

@@ -3,9 +3,12 @@
 use super::tests::happened_until;
 use super::*;
 use crate::formula::Pieces;
-use crate::path::Spot;
+use crate::path::{Leg, Lies, Spot};
+use crate::rise::Event;
 use crate::shape::run::{BoxKind, ShapeAct, ShapeRun, ShapeTap};
 use crate::shape::{Loss, OutState, PressSign, learn_loss};
+use crate::sheet::ahead::timeline::h_between;
+
 use crate::sheet::tests::friday;
 use crate::sheet::{StepKind, hours, work_out};
 
@@ -71,6 +74,7 @@ impl Kept {
             loss: usual_loss(),
             pace_s: 150.0,
             used: 0,
+            noted: &[],
             lively: None,
         })
         .unwrap()
@@ -168,6 +172,90 @@ fn a_box_put_back_into_the_fridge_has_its_own_rise_and_its_own_hour() {
     // What rose further is used first.
     assert!(a.order < b.order);
     assert_eq!(look.boxes[2].now, a.now, "the others share one run");
+}
+
+#[test]
+fn boxes_that_all_came_out_are_sent_back_until_their_turn() {
+    // Two hours and a half of service, all ten boxes in the room an hour and a half before it.
+    let all_out = Kept::new(60, 1.5);
+    let now = all_out.now;
+    let look = all_out.look();
+    let last = look.boxes.last().unwrap();
+    assert!(
+        !last.is_cold && last.at_use.rise > 1.25,
+        "{}",
+        last.at_use.rise
+    );
+    let back = last.back.expect("it is sent back");
+    assert!(back.at > now && back.at < last.use_at);
+    assert_eq!(look.boxes[0].back, None, "the first is used at once");
+    // Said once for all that wait too long.
+    let said: Vec<_> = look
+        .notes
+        .iter()
+        .filter(|n| n.code == "box_early")
+        .collect();
+    assert_eq!(said.len(), 1, "{said:?}");
+    // Whoever does so gets the hour that was said, and a riper box no more.
+    let done = all_out.tap(
+        now,
+        ShapeAct::Moved {
+            number: 10,
+            to: Spot::Fridge,
+        },
+    );
+    let after = done.look();
+    let last_now = after.boxes.last().unwrap();
+    assert!(
+        last_now.at_use.rise < last.at_use.rise - 0.1,
+        "{} {}",
+        last_now.at_use.rise,
+        last.at_use.rise
+    );
+    let off_min = 60.0 * h_between(last_now.out.unwrap().at, back.at).abs();
+    assert!(off_min <= 15.0, "{off_min}");
+    assert_eq!(last_now.back, None);
+}
+
+#[test]
+fn boxes_that_were_balled_early_lie_where_they_were_put() {
+    // A dough that was to lie in the fridge and be balled later is balled before it went there, and its first box goes instead.
+    let mut kept = Kept::new(12, 30.0);
+    kept.request.formula.legs = vec![
+        Leg::of(Lies::Bulk, Spot::Room, 2.0, Event::None),
+        Leg::of(Lies::Bulk, Spot::Fridge, 24.0, Event::None),
+        Leg::of(Lies::Balls, Spot::Room, 4.0, Event::Ball),
+    ];
+    kept.sheet = work_out(&kept.request).unwrap();
+    let begun = kept.sheet.mixed_at + hours(2.0);
+    kept.now = begun + hours(0.2);
+    // Nobody said that the tub went into the fridge: it did not.
+    kept.happened = happened_until(&kept.sheet, 1.9);
+    for i in 0..11 {
+        kept = kept.tap(
+            begun + hours(f64::from(i) / 240.0),
+            ShapeAct::Piece { g: Some(260.0) },
+        );
+    }
+    let to = |number| ShapeAct::Moved {
+        number,
+        to: Spot::Fridge,
+    };
+    let now = kept.now;
+    let look = kept.tap(now, to(1)).look();
+    let (a, b) = (&look.boxes[0], &look.boxes[1]);
+    assert!(a.is_cold && !b.is_cold, "{:?} {:?}", a.place, b.place);
+    assert!(
+        a.closes_at > b.closes_at,
+        "{:?} {:?}",
+        a.closes_at,
+        b.closes_at
+    );
+    assert!(a.out.is_some() && a.at_use.rise < b.at_use.rise);
+    // The other one stays in the room for a day: it is said that it is past by its turn.
+    assert!(b.closes_at.unwrap() < b.use_at && b.back.is_none());
+    let past = |n: &&Note| n.what.code == "shape-box-past";
+    assert_eq!(look.notes.iter().filter(past).count(), 1);
 }
 
 #[test]

@@ -414,7 +414,7 @@ pub fn balls(
     if told.is_ended() {
         return vec![];
     }
-    let pace = told.pace_s();
+    let pace = told.pace_s(here);
     let ball = |i: usize, at: Timestamp, rise: f64, lies_in: String| Ball {
         rise: format!("{rise:.0}"),
         at: hm(&here.local(at)),

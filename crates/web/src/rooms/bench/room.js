@@ -1,5 +1,6 @@
 // The Bench moves with the clock: once a minute the page is asked for again and its main part put in place.
 import { ready, say } from "../../js/app.js";
+import { drawn } from "../../js/redraw.js";
 
 async function refresh() {
   // Not while someone is about to press a button.
@@ -8,7 +9,8 @@ async function refresh() {
     const answer = await fetch("/", { headers: { accept: "text/html" } });
     if (!answer.ok) throw new Error(String(answer.status));
     const page = new DOMParser().parseFromString(await answer.text(), "text/html");
-    document.getElementById("main").replaceChildren(...page.getElementById("main").childNodes);
+    const main = document.getElementById("main");
+    drawn(main, () => main.replaceChildren(...page.getElementById("main").childNodes));
     say("");
   } catch {
     say("The server does not answer. What you see is the last that was known; it goes on by itself.");

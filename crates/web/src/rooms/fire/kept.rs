@@ -5,6 +5,7 @@ use super::form::{self, Read};
 use crate::App;
 use crate::batch::arrived::Arrived;
 use crate::batch::entries;
+use crate::batch::next_version::next_version;
 use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
 use crate::shared::form::{FormData, NotANumber, number};
@@ -28,8 +29,7 @@ use craft::refusal::FieldError;
 use craft::sheet::{SheetRequest, SheetResult, carry_numbers, work_out};
 use store::batch::{self, NewPlan, Replanned};
 use store::entry::Seen;
-use store::formula::{self, FormulaId, KeptFormula, NewVersion};
-use uuid::Uuid;
+use store::formula::KeptFormula;
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -144,7 +144,7 @@ async fn keep(
         };
         match batch::replan(db, here.id(), told.batch.id, &plan, here.now).await? {
             Replanned::Done if new.dough_changed => {
-                version(db, &here, told, (&new.formula, &new.oven), form_key).await?;
+                next_version(db, &here, told, (&new.formula, &for_oven(&new.oven)), form_key).await?;
                 Ok(Replanned::Done)
             }
             done => Ok(done),
@@ -207,33 +207,8 @@ fn planned(
     })
 }
 
-/// The next version of the formula that a batch was made from, or a new formula where it was made from none.
-async fn version(
-    db: &mut store::MySqlConnection,
-    here: &RequestKitchen,
-    told: &BatchRecord,
-    (formula, oven): (&Formula, &str),
-    form_key: Uuid,
-) -> store::Result<KeptFormula> {
-    let from = batch::made_from(db, here.id(), told.batch.id).await?;
-    let why: String = format!("for {oven}").chars().take(120).collect();
-    let (name, of) = match &from {
-        Some((id, _, name)) => {
-            // The latest, taken for this act: nobody makes another meanwhile.
-            let head = formula::head_for_update(db, here.id(), FormulaId(*id)).await?;
-            (name.clone(), head.map(|h| (FormulaId(*id), h)))
-        }
-        None => (told.batch.name.clone(), None),
-    };
-    let new = NewVersion {
-        form_key,
-        name: &name,
-        why: &why,
-        formula,
-        of,
-        origin: batch::Origin::Maker,
-    };
-    formula::keep(db, here.id(), &new, here.now).await
+fn for_oven(oven: &str) -> String {
+    format!("for {oven}").chars().take(120).collect()
 }
 
 /// Keeps a changed dough for the next time, without touching this batch.
@@ -259,7 +234,7 @@ async fn next_formula(
     let (formula, _) = dough_of(&open, &read);
     let (oven, form_key) = (read.plan.oven.name.as_str(), typed.key("form_key"));
     let kept = store::act!(app.db, db => {
-        version(db, &here, told, (&formula, oven), form_key).await
+        next_version(db, &here, told, (&formula, &for_oven(oven)), form_key).await
     })?;
     Ok(match kept {
         KeptFormula::Done { of, .. } | KeptFormula::Other { of, .. } => {

@@ -1,12 +1,14 @@
 //! Labels for boxes and tubs: what it is, when it was made, from when to when it is used, what is in it, and a code that
 //! a telephone opens at the batch's page on this server.
 
+mod strip;
+
 use crate::App;
 use crate::batch::load;
 use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
 use crate::shared::format::word;
-use crate::shared::format::{day_hm, from_to};
+use crate::shared::format::{day_hm, from_to, quarter};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::page;
@@ -16,9 +18,11 @@ use axum::extract::{Path, Query, State};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
 use craft::sheet::ahead::{BoxLook, ShapeLook};
+use craft::sheet::{BlockKind, hours};
 use qrcode::QrCode;
 use qrcode::render::svg;
 use std::collections::HashMap;
+use strip::LabelStrip;
 
 /// So many labels at most on one print.
 const MOST: u32 = 96;
@@ -44,15 +48,19 @@ struct LabelsPage {
 /// One label.
 #[derive(Clone)]
 struct LabelView {
-    /// "1 of 4".
+    /// "1 of 4", with what comes before it: "box".
     of: String,
     /// "6 balls of 262 g", where it is a box.
     balls: String,
+    /// "no. 1 to 6, use 1 of 4".
+    which: String,
     /// When its balls were made.
     made: String,
     /// When it leaves the cold.
     out: String,
     usable: String,
+    /// Both clocks; empty where nothing is foretold.
+    strip: String,
     qr: String,
     address: String,
 }
@@ -110,9 +118,30 @@ async fn labels(
     let usable = sheet.window.map_or("never ready".into(), |w| {
         from_to(&here.local(w.from_at), to(&w).as_ref())
     });
+    let strip = LabelStrip {
+        clocks: sheet
+            .clocks
+            .iter()
+            .map(|p| (sheet.mixed_at + hours(p.hours), p.rise, p.reserve))
+            .collect(),
+        cold: sheet
+            .blocks
+            .iter()
+            .find(|b| b.kind == BlockKind::Cold)
+            .map(|b| (b.from_at, b.to_at)),
+        use_at: sheet
+            .window
+            .map_or(told.batch.sheet.request.serve_at, |w| w.from_at),
+        until: sheet
+            .window
+            .and_then(|w| w.to_at)
+            .unwrap_or(told.batch.sheet.request.serve_at),
+    };
     let whole = LabelView {
+        strip: strip.draw(&here.zone).unwrap_or_default(),
         of: String::new(),
         balls: String::new(),
+        which: String::new(),
         made: day_hm(&here.local(sheet.mixed_at)),
         out: String::new(),
         usable,
@@ -188,27 +217,43 @@ fn of_one(
         1 => "1 ball".to_string(),
         n => format!("{n} balls"),
     };
+    let until = b.closes_at.unwrap_or(b.use_at);
+    let strip = LabelStrip {
+        clocks: b
+            .course
+            .iter()
+            .map(|(t, rise, left)| (*t, 100.0 * rise, 100.0 * left))
+            .collect(),
+        cold: b.cold.map(|(from, to)| (from, to.unwrap_or(b.use_at))),
+        use_at: b.use_at,
+        until,
+    };
+    let strip = strip.draw(&here.zone).filter(|_| b.frozen_at.is_none());
     let closes = b.closes_at.map(|t| here.local(t));
-    let order = b
-        .order
-        .map_or(String::new(), |n| format!(", used as number {n}"));
+    let used = look.boxes.iter().filter(|b| b.order.is_some()).count();
+    let order = match (b.order, b.frozen_at) {
+        (Some(n), _) => format!(", use {n} of {used}"),
+        (None, None) => ", used up".into(),
+        (None, Some(_)) => String::new(),
+    };
     Ok(LabelView {
         of: String::new(),
-        balls: format!(
-            "{balls} of {}, no. {} to {}{order}",
-            here.measures.weighed(look.ball_g),
-            b.first,
-            b.first + b.balls - 1
-        ),
+        balls: format!("{balls} of {}", here.measures.weighed(look.ball_g)),
+        which: format!("no. {} to {}{order}", b.first, b.first + b.balls - 1),
+        strip: strip.unwrap_or_default(),
         made: at(b.balled_at),
         out: match (b.frozen_at, b.out) {
             (Some(t), _) => format!("frozen {}", at(t)),
             (_, Some(o)) => at(o.at),
             _ => String::new(),
         },
-        usable: match b.frozen_at {
-            Some(_) => "after thawing a day in the fridge".into(),
-            None => from_to(&here.local(b.use_at), closes.as_ref()),
+        usable: match (b.frozen_at, b.closes_at) {
+            (Some(_), _) => "after thawing a day in the fridge".into(),
+            // As it lies it is past before its turn.
+            (None, Some(t)) if t < b.use_at => {
+                format!("before {}", day_hm(&quarter(&here.local(t))))
+            }
+            _ => from_to(&here.local(b.use_at), closes.as_ref()),
         },
         qr: code_of(address)?,
         address: address.into(),

@@ -3,7 +3,7 @@
 use crate::batch::record::BatchRecord;
 use crate::shared::larder::Larder;
 use craft::mix::run::{MixRun, MixTap};
-use craft::mix::{LoggedMix, UsualMinutes, usual_minutes};
+use craft::mix::{LoggedMix, MixProgramme, UsualMinutes, preferment_programmes, usual_minutes};
 use craft::sheet::progress::{Stand, step_of_bowl};
 use craft::sheet::{BowlToMix, OwnBase};
 use store::entry::{Observation, Standing};
@@ -137,6 +137,13 @@ impl AskedRun {
         })
     }
 
+    /// The programmes that it may be mixed by: the dough by all of them, a preferment by its few.
+    pub fn ways(&self, larder: &Larder) -> Vec<MixProgramme> {
+        match self.bowl {
+            0 => larder.programmes(),
+            _ => preferment_programmes(self.to_mix.hydration_percent).to_vec(),
+        }
+    }
     pub fn steps(&self) -> usize {
         self.to_mix.programme.steps.len()
     }

@@ -9,7 +9,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use craft::keyed::Keyed;
 use craft::mix::run::{MixAct, MixInput};
-use craft::mix::{MixLook, Mixer, ProgrammeFit, fitting, programmes};
+use craft::mix::{MixLook, Mixer, ProgrammeFit, fitting};
 use craft::sheet::WeighLine;
 use jiff::Timestamp;
 
@@ -130,8 +130,9 @@ pub fn ways(
         tools.push(a.to_mix.machine.kind);
     }
     let mut out = vec![];
-    for (p, _) in fitting(programmes(), &tools, Some(style), &dough) {
-        if p.wants_preferment() && !has_preferment {
+    let all = a.ways(larder);
+    for (p, _) in fitting(&all, &tools, Some(style), &dough) {
+        if a.bowl == 0 && p.wants_preferment() && !has_preferment {
             continue;
         }
         let fit = match p.fit(&dough) {
@@ -224,7 +225,8 @@ pub fn steps(a: &AskedRun, look: &MixLook, here: &RequestKitchen) -> Vec<MixStep
                 )
             })
             .collect();
-        let adds = match s.add.leaven > 0.0 && a.to_mix.has_yeast {
+        let yeast_here = s.add.leaven > 0.0 || a.to_mix.programme.yeast_step() == Some(i);
+        let adds = match yeast_here && a.to_mix.has_yeast {
             true => [vec![here.words(&a.to_mix.yeast.name())], adds].concat(),
             false => adds,
         };

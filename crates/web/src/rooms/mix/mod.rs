@@ -3,6 +3,7 @@
 mod asked;
 mod lists;
 mod picture;
+mod taught;
 mod view;
 mod words;
 
@@ -28,15 +29,13 @@ use craft::fact::Fact;
 use craft::fire::boiling_c;
 use craft::keyed::Keyed;
 use craft::mix::run::{MixAct, MixInput, MixRefused, MixTap, MixTrouble};
-use craft::mix::{LoggedMix, Machine, Mixer, ReadySign, learn_friction, programmes, usual_minutes};
+use craft::mix::{Machine, Mixer, ReadySign};
 use craft::refusal::FieldError;
-use craft::sheet::OwnBase;
 use craft::sheet::progress::Stand;
 use serde::{Deserialize, Serialize};
 use store::entry::{EntryOutcome, Seen, Standing};
-use store::pantry::{self, At};
+use taught::{alike, take_over, taught_by};
 use view::{MixState, MixView};
-use words::TaughtView;
 
 pub fn routes() -> Router<App> {
     Router::new()
@@ -253,7 +252,8 @@ fn read(
 /// A programme and a machine out of `key:number`.
 fn chosen(way: &str, a: &AskedRun, larder: &Larder) -> Option<MixAct> {
     let (key, id) = way.split_once(':')?;
-    let programme = programmes().iter().find(|p| p.key == key)?;
+    let all = a.ways(larder);
+    let programme = all.iter().find(|p| p.key == key)?;
     let id: Option<u64> = id.parse().ok();
     let own = larder.0.machines.iter().find(|m| Some(m.id) == id);
     let machine = match own {
@@ -416,136 +416,4 @@ async fn wrong(a: &Arrived, errors: Vec<FieldError>) -> Result<Response, AppErro
     b.reading_error = other.map(|e| a.here.say(&e.message));
     let html = shown(&a.told, &a.here, a.theme, b)?;
     Ok((StatusCode::UNPROCESSABLE_ENTITY, html).into_response())
-}
-
-/// So many batches are looked at for what a machine's mixes teach; for its usual minutes fewer do.
-const MOST_TAUGHT: u32 = 60;
-const MOST_ALIKE: u32 = 12;
-
-/// Runs of a machine on the batches that were mixed last, the latest last.
-async fn runs_of(
-    app: &App,
-    here: &RequestKitchen,
-    larder: &Larder,
-    machine: u64,
-    most: u32,
-) -> Result<Vec<AskedRun>, AppError> {
-    let mut db = app.db.acquire().await?;
-    let codes = store::entry::codes_at_the_bowl(&mut db, here.id(), most).await?;
-    drop(db);
-    let mut all = vec![];
-    for code in codes.iter().rev() {
-        let told = load::told(app, here, code).await?;
-        for (bowl, _) in asked::bowls(&told) {
-            let Some(first) = AskedRun::of(&told, larder, Some(bowl), Some(1)) else {
-                continue;
-            };
-            for run in 1..=first.over.len() as u16 {
-                let of_run = AskedRun::of(&told, larder, Some(bowl), Some(run));
-                let own = of_run.filter(|r| r.machine_id == Some(machine) && r.begun());
-                all.extend(own);
-            }
-        }
-    }
-    Ok(all)
-}
-
-/// All runs of a machine that were logged whole.
-async fn logged_of(
-    app: &App,
-    here: &RequestKitchen,
-    larder: &Larder,
-    machine: u64,
-) -> Result<Vec<LoggedMix>, AppError> {
-    let all = runs_of(app, here, larder, machine, MOST_TAUGHT).await?;
-    Ok(all.iter().filter_map(AskedRun::logged).collect())
-}
-
-/// What the runs of this mixer that were alike say: the minutes that it usually needs, and its own base.
-async fn alike(
-    app: &App,
-    here: &RequestKitchen,
-    larder: &Larder,
-    a: &mut AskedRun,
-) -> Result<(), AppError> {
-    let Some(machine) = a.machine_id else {
-        return Ok(());
-    };
-    let all = runs_of(app, here, larder, machine, MOST_ALIKE).await?;
-    let over = all.iter().filter(|r| r.ended());
-    let flour = over.clone().filter(|r| a.to_mix.is_alike(&r.to_mix));
-    let seen: Vec<_> = flour.flat_map(|r| r.to_mix.seen(&r.told)).collect();
-    let way = &a.to_mix.programme.key;
-    let same = over.filter(|r| r.to_mix.programme.key == *way);
-    let bases: Vec<f64> = same.filter_map(|r| r.to_mix.base_of(&r.told)).collect();
-    (a.usual, a.base) = (usual_minutes(&seen), OwnBase::of(&bases));
-    Ok(())
-}
-
-async fn taught_by(
-    app: &App,
-    here: &RequestKitchen,
-    larder: &Larder,
-    a: &AskedRun,
-) -> Result<TaughtView, AppError> {
-    let kind = a.to_mix.machine.kind;
-    let mixes = match a.machine_id {
-        Some(id) => logged_of(app, here, larder, id).await?,
-        None => a.logged().into_iter().collect(),
-    };
-    let learned = app
-        .models
-        .at_length(|| learn_friction(kind, &mixes))
-        .await?;
-    let machines = &larder.0.machines;
-    let own = a
-        .machine_id
-        .and_then(|id| machines.iter().find(|m| m.id == id));
-    let own = own.map(|m| (m.id, m.facts.learned.as_deref()));
-    Ok(words::taught(&learned, words::main_speed(a), own, here))
-}
-
-/// Takes over what a machine's mixes taught, or goes back to the figures of its kind.
-async fn take_over(
-    State(app): State<App>,
-    here: RequestKitchen,
-    Path(code): Path<String>,
-    body: axum::body::Bytes,
-) -> Result<Redirect, AppError> {
-    let typed = FormData::parse(&body);
-    let id: u64 = typed.text("machine").parse().unwrap_or(0);
-    let larder = Larder::of(&app, &here).await?;
-    let gone = || AppError::Asked("That mixer is no longer in the pantry.".into());
-    let item = larder
-        .0
-        .machines
-        .iter()
-        .find(|m| m.id == id)
-        .ok_or_else(gone)?;
-    let learned = match typed.text("act") {
-        "back" => None,
-        _ => {
-            let mixes = logged_of(&app, &here, &larder, id).await?;
-            let kind = item.facts.kind;
-            let mut f = app
-                .models
-                .at_length(|| learn_friction(kind, &mixes))
-                .await?;
-            f.doubtful.clear();
-            (f.mixes > 0).then(|| Box::new(f))
-        }
-    };
-    let facts = Machine {
-        learned,
-        ..item.facts.clone()
-    };
-    let at = At::Row {
-        id,
-        revision: item.revision,
-    };
-    let mut db = app.db.acquire().await?;
-    pantry::put(&mut db, here.id(), at, &facts, here.now).await?;
-    let count = |name: &str| typed.text(name).parse::<u16>().unwrap_or(1);
-    let bowl = typed.text("bowl").parse().unwrap_or(0);
-    Ok(Redirect::to(&lists::href(&code, bowl, count("run"))))
 }

@@ -177,7 +177,7 @@ impl MixView {
             mend: mend_words(a, &look, poured_g, here),
             fields: fields(a, here),
             degree: m.degree_unit(),
-            ways: if begun || a.bowl > 0 {
+            ways: if begun {
                 vec![]
             } else {
                 ways(told, a, larder, here)

@@ -233,6 +233,8 @@ fn render(
             .collect(),
         rows: vec![],
         has_rows: false,
+        rows_said: ["", "", ""],
+        in_order: false,
         has_more: false,
         more_open: false,
         is_new: true,

@@ -68,6 +68,7 @@ struct PantryPage {
     shelves: Vec<ListedShelf>,
     shipped: Vec<(String, String, String)>,
     ovens: Vec<(String, String, String)>,
+    programmes: Vec<(String, String)>,
     head: String,
     /// Kind and name of rows that cannot be read.
     unreadable: Vec<(String, String)>,
@@ -311,6 +312,27 @@ pub async fn all(
             none: "What a mixer holds, and how much a minute of it warms a dough.",
         },
         ListedShelf {
+            kind: "programme",
+            path: "/pantry/programmes",
+            title: "Ways of mixing",
+            add: "Add way",
+            rows: l
+                .programmes
+                .iter()
+                .map(|x| {
+                    let p = x.facts.programme();
+                    let says = format!(
+                        "{}, {} steps, {} min",
+                        named(&p.kind.name()),
+                        p.steps.len(),
+                        plain(p.minutes())
+                    );
+                    row(x.id, &x.facts.name, says)
+                })
+                .collect(),
+            none: "Copy one of those that ship and change it: Mix offers it beside them.",
+        },
+        ListedShelf {
             kind: "place",
             path: "/pantry/places",
             title: "Places",
@@ -415,6 +437,10 @@ pub async fn all(
         shipped: craft::style::all()
             .iter()
             .map(|s| (s.key.clone(), s.name.clone(), s.line.clone()))
+            .collect(),
+        programmes: craft::mix::programmes()
+            .iter()
+            .map(|p| (p.key.clone(), here.say(&p.name)))
             .collect(),
         ovens: craft::fire::oven::all()
             .iter()

@@ -5,6 +5,7 @@ mod kitchen;
 mod list;
 mod mixer;
 mod oven;
+mod programme;
 pub mod shelf;
 mod shelves;
 mod style;
@@ -24,7 +25,7 @@ use axum::response::{IntoResponse, Redirect, Response};
 use axum::routing::{get, post};
 use craft::fact::Fact;
 use craft::fire::Oven;
-use craft::mix::Machine;
+use craft::mix::{Machine, OwnProgramme};
 use craft::pantry::{DoughBox, Flour, Good, Leaven, Pan, Scale};
 use craft::path::{Method, Place};
 use craft::refusal::{FieldError, ValidationError};
@@ -45,6 +46,8 @@ pub fn routes() -> Router<App> {
         .route("/pantry/ovens/copy", post(list::copy_oven))
         .merge(of::<Oven>("/pantry/ovens"))
         .merge(of::<Machine>("/pantry/mixers"))
+        .route("/pantry/programmes/copy", post(programme::copy))
+        .merge(of::<OwnProgramme>("/pantry/programmes"))
         .merge(of::<Good>("/pantry/goods"))
         .merge(of::<Place>("/pantry/places"))
         .merge(of::<Method>("/pantry/methods"))
@@ -72,7 +75,7 @@ struct FieldView {
     choices: Vec<(String, String, bool)>,
 }
 
-struct BagRow {
+struct ListedRow {
     i: usize,
     fields: Vec<FieldView>,
 }
@@ -93,8 +96,11 @@ struct ItemPage {
     action: String,
     revision: String,
     fields: Vec<FieldView>,
-    rows: Vec<BagRow>,
+    rows: Vec<ListedRow>,
     has_rows: bool,
+    rows_said: [&'static str; 3],
+    /// Its order counts.
+    in_order: bool,
     has_more: bool,
     /// Something behind "more" needs another look.
     more_open: bool,
@@ -159,7 +165,7 @@ impl PantryDesk<'_> {
             why: S::WHY,
             revision: at.map_or(String::new(), |(_, r)| r.to_string()),
             rows: (0..rows)
-                .map(|i| BagRow {
+                .map(|i| ListedRow {
                     i,
                     fields: S::row_entries(self.here)
                         .into_iter()
@@ -171,6 +177,8 @@ impl PantryDesk<'_> {
                 })
                 .collect(),
             has_rows: S::ROWS != "none",
+            rows_said: S::ROWS_SAID,
+            in_order: S::IN_ORDER,
             has_more: more().next().is_some(),
             more_open: more().any(|f| f.error.is_some()),
             fields,
@@ -247,8 +255,13 @@ fn rows_pressed<S: Shelf>(typed: &mut FormData) -> bool {
         }
         return true;
     }
-    if let Some(i) = act.strip_prefix("drop:").and_then(|i| i.parse().ok()) {
+    let row = |act: &str, does: &str| act.strip_prefix(does).and_then(|i| i.parse().ok());
+    if let Some(i) = row(&act, "drop:") {
         typed.drop_row(S::ROWS, i);
+        return true;
+    }
+    if let Some(i) = row(&act, "up:") {
+        typed.lift_row(S::ROWS, i);
         return true;
     }
     false

@@ -85,6 +85,10 @@ pub trait Shelf: Facts + Clone {
     const WHY: &'static str;
     /// The name of its list, where it has one.
     const ROWS: &'static str = "none";
+    /// What the list is called, what one of it is called, and what is said of an empty one.
+    const ROWS_SAID: [&'static str; 3] = ["", "", ""];
+    /// Whether the order of the list counts.
+    const IN_ORDER: bool = false;
 
     fn entries(here: &RequestKitchen) -> Vec<Entry>;
     fn row_entries(_: &RequestKitchen) -> Vec<Entry> {

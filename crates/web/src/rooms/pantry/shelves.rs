@@ -33,6 +33,11 @@ impl Shelf for Flour {
     const TITLE: &'static str = "Flour";
     const WHY: &'static str = "W, protein and absorption from the bag; a change here changes no dough that was made before.";
     const ROWS: &'static str = "bags";
+    const ROWS_SAID: [&'static str; 3] = [
+        "Bags",
+        "bag",
+        "No bag entered yet: stock and shopping count bags.",
+    ];
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
@@ -68,6 +73,7 @@ impl Shelf for Flour {
             allergens: "gluten".into(),
             price_per_kg: None,
             bags: vec![],
+            pressed: vec![],
         }
     }
     fn write(&self, t: &mut FormData, here: &RequestKitchen) {
@@ -88,13 +94,15 @@ impl Shelf for Flour {
             put_weight(t, &format!("bags[{i}].left_g"), b.left_g, here);
         }
     }
-    fn read(r: &mut FieldReader, here: &RequestKitchen, _: Option<&Flour>) -> Flour {
+    fn read(r: &mut FieldReader, here: &RequestKitchen, before: Option<&Flour>) -> Flour {
         let bags = r.typed.rows("bags");
+        let kind = FlourKind::from_key(r.typed.text("kind")).unwrap_or_default();
+        let w = may(r, "w", "Strength W");
         Flour {
             name: r.name("name", "A name"),
             facts: FlourFacts {
-                kind: FlourKind::from_key(r.typed.text("kind")).unwrap_or_default(),
-                w: may(r, "w", "Strength W"),
+                kind,
+                w,
                 protein_percent: may(r, "protein_percent", "Protein"),
                 pl: may(r, "pl", "P/L"),
                 absorption_percent: may(r, "absorption_percent", "Absorption"),
@@ -104,6 +112,10 @@ impl Shelf for Flour {
             moisture_percent: may(r, "moisture_percent", "Moisture"),
             allergens: r.typed.text("allergens").into(),
             price_per_kg: may_scaled(r, "price_per_kg", "Price", Quantity::PerKg, here),
+            // What was pressed was judged by that strength.
+            pressed: before
+                .filter(|b| b.facts.w == w && b.facts.kind == kind)
+                .map_or(vec![], |b| b.pressed.clone()),
             bags: (0..bags)
                 .map(|i| Bag {
                     bought_on: day(r, &format!("bags[{i}].bought_on")),

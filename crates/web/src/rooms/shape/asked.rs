@@ -8,8 +8,8 @@ use craft::fact::Fact;
 use craft::keyed::Keyed;
 use craft::path::Spot;
 use craft::refusal::FieldError;
-use craft::shape::PressSign;
 use craft::shape::run::{BenchFlour, ShapeAct};
+use craft::shape::{PressSign, TrayWork};
 use craft::units::Meant;
 
 /// The taps that a form means; most are one, all boxes of a round are several.
@@ -78,6 +78,10 @@ pub fn read(
             number: one()?,
             stacked: typed.text("stacked") != "no",
         }],
+        "tray" => vec![ShapeAct::Tray {
+            number: one()?,
+            did: TrayWork::from_key(typed.text("did")).ok_or_else(unknown)?,
+        }],
         "skin" => vec![ShapeAct::Skin { number: one()? }],
         "reballed" => vec![ShapeAct::Reballed {
             number: one()?,
@@ -100,6 +104,8 @@ fn spot(key: &str, told: &BatchRecord, larder: &Larder) -> Option<Spot> {
         "freezer" => Spot::Freezer,
         // Where the plan lets it come to warmth.
         "warm" => warm(told),
+        // Where it lay cold.
+        "cold" => cold(told),
         own => {
             let id: u64 = own.strip_prefix("own:")?.parse().ok()?;
             let found = larder.0.places.iter().find(|p| p.id == id)?;
@@ -114,6 +120,13 @@ pub fn warm(told: &BatchRecord) -> Spot {
     let last = path.last().map(|l| l.spot.clone());
     last.filter(|s| !s.is_cold() && !s.is_frozen())
         .unwrap_or(Spot::Room)
+}
+
+/// Where the plan keeps the dough cold.
+fn cold(told: &BatchRecord) -> Spot {
+    let path = told.batch.sheet.request.formula.path();
+    let last = path.iter().rfind(|l| l.spot.is_cold());
+    last.map_or(Spot::Fridge, |l| l.spot.clone())
 }
 
 /// A box of the pantry with a gap, as `number:gap`.

@@ -6,6 +6,9 @@ use super::words::{piece_words, rank_why, when};
 use crate::batch::record::BatchRecord;
 use crate::shared::format::hm;
 use crate::shared::kitchen::RequestKitchen;
+use craft::fact::Value;
+use craft::keyed::Keyed;
+use craft::shape::{TrayStand, TrayWork};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
 use jiff::{SignedDuration, Timestamp};
 
@@ -26,11 +29,69 @@ pub struct BoxView {
     pub rank: String,
     pub hours: String,
     pub is_cold: bool,
+    /// It should go back into the cold, and come out again then.
+    pub back: Option<String>,
     pub is_frozen: bool,
     pub stacked: bool,
     pub place: String,
     /// Something lies in it.
     pub holds: bool,
+    /// The dough of a tray on its way to the corners.
+    pub tray: Option<TrayView>,
+}
+
+/// How a dough goes on in its tray.
+pub struct TrayView {
+    pub says: String,
+    /// What can be done next: the key, the word, and whether it is the one to do.
+    pub acts: Vec<(&'static str, &'static str, bool)>,
+}
+
+fn tray(b: &BoxLook, look: &ShapeLook, with: &DrawnWith) -> Option<TrayView> {
+    let here = with.here;
+    let oil_g = look.oil_g.get(usize::from(b.number) - 1)?;
+    let told = with.told.shape.boxes.get(&b.number);
+    let stand = TrayStand::of(told.map_or(&[][..], |t| &t.tray));
+    let oil = match stand.oiled {
+        true => "Oiled.".to_string(),
+        false => {
+            let oil = here.reader().said(&Value::Grams(oil_g.round())).full;
+            format!("Oil: about {oil}, floor and wall.")
+        }
+    };
+    let further = match (stand.corners_at, stand.rests, stand.stretched) {
+        (Some(t), ..) => format!("In its corners since {}.", when(t, here)),
+        (_, Some((from, to)), _) if from > here.now => format!(
+            "Rests under its lid: go on from {} to {}.",
+            when(from, here),
+            when(to, here)
+        ),
+        (_, Some((from, _)), _) => format!(
+            "Rested since its stretch: go on, from {}.",
+            when(from, here)
+        ),
+        _ => String::new(),
+    };
+    let mut acts = vec![];
+    if stand.corners_at.is_none() {
+        if !stand.oiled {
+            acts.push((TrayWork::Oiled.key(), "Oiled", true));
+        }
+        acts.push((
+            TrayWork::Stretched.key(),
+            "As far as it goes",
+            stand.oiled && stand.stretched == 0,
+        ));
+        acts.push((
+            TrayWork::Corners.key(),
+            "In its corners",
+            stand.stretched > 0,
+        ));
+    }
+    Some(TrayView {
+        says: format!("{oil} {further}").trim().to_string(),
+        acts,
+    })
 }
 
 /// What the boxes are drawn with.
@@ -73,7 +134,7 @@ pub fn one_box(b: &BoxLook, look: &ShapeLook, pins: &[PiecePin], with: &DrawnWit
     let place = here.say(&b.place.name());
     let (out_word, out_time) = out_words(b, here);
     let (first, last) = span(look);
-    let pace = SignedDuration::from_secs_f64(told.pace_s() * f64::from(b.left.max(1)));
+    let pace = SignedDuration::from_secs_f64(told.pace_s(here) * f64::from(b.left.max(1)));
     BoxView {
         number: b.number,
         head,
@@ -101,7 +162,11 @@ pub fn one_box(b: &BoxLook, look: &ShapeLook, pins: &[PiecePin], with: &DrawnWit
                 &BoxHours {
                     from: first,
                     to: last,
-                    out_at: b.out.map(|o| o.at),
+                    // A box that is never cold itself comes from a dough that is, as far as it is made.
+                    out_at: b
+                        .out
+                        .map(|o| o.at)
+                        .or((b.is_cold && b.cold.is_none()).then_some(b.balled_at)),
                     is_cold: b.is_cold,
                     use_at: b.use_at,
                     used_up_at: b.use_at + pace,
@@ -113,10 +178,12 @@ pub fn one_box(b: &BoxLook, look: &ShapeLook, pins: &[PiecePin], with: &DrawnWit
             None => String::new(),
         },
         is_cold: b.is_cold,
+        back: b.back.map(|o| hm(&here.local(o.at))),
         is_frozen: b.frozen_at.is_some(),
         stacked: b.stacked,
         place,
         holds: in_it > 0,
+        tray: tray(b, look, with),
     }
 }
 

@@ -1,8 +1,10 @@
 //! Shape: the dough on the scale, pieces one by one into their boxes, the press test, and when each box leaves the cold.
 
 mod asked;
+mod learned;
 mod lying;
 mod opening;
+mod options;
 mod picture;
 mod view;
 mod words;
@@ -22,11 +24,12 @@ use askama::Template;
 use axum::extract::{Path, Query, State};
 use axum::http::StatusCode;
 use axum::response::{Html, IntoResponse, Redirect, Response};
-use axum::routing::get;
+use axum::routing::{get, post};
 use axum::{Json, Router};
 use craft::refusal::FieldError;
 use craft::shape::run::{ShapeAct, ShapeRun};
 use craft::shape::{Loss, learn_loss};
+use craft::sheet::ahead::ShapeLook;
 use craft::sheet::dividing;
 use craft::sheet::progress::Stand;
 use serde::{Deserialize, Serialize};
@@ -38,6 +41,8 @@ pub fn routes() -> Router<App> {
         .route("/shape", get(nearest))
         .route("/batches/{code}/shape", get(show).post(take))
         .route("/batches/{code}/shape/now", get(now))
+        .route("/batches/{code}/shape/flour", post(learned::note_flour))
+        .route("/batches/{code}/shape/loss", post(learned::keep_loss))
 }
 
 #[derive(Template)]
@@ -111,6 +116,20 @@ async fn usual_loss(
     Ok(learn_loss(&weighed))
 }
 
+/// The boxes as they are now, with what usually stays in the bowl.
+async fn looked(
+    app: &App,
+    here: &RequestKitchen,
+    told: &BatchRecord,
+    larder: &Larder,
+) -> Result<(ShapeLook, Loss), AppError> {
+    let loss = usual_loss(app, here, told).await?;
+    let work = || boxes_now(told, here, larder, loss);
+    let look = app.models.at_length(work).await?;
+    let look = look.map_err(|e| AppError::Asked(here.say_all(&e.0)))?;
+    Ok((look, loss))
+}
+
 async fn viewed(
     app: &App,
     here: &RequestKitchen,
@@ -118,13 +137,14 @@ async fn viewed(
     number: Option<u16>,
 ) -> Result<ShapeView, AppError> {
     let larder = Larder::of(app, here).await?;
-    let loss = usual_loss(app, here, told).await?;
-    let work = || {
-        let look = boxes_now(told, here, &larder, loss)?;
-        Ok(ShapeView::of(told, &look, &larder, here, loss, number))
-    };
-    let b: Result<ShapeView, craft::refusal::ValidationError> = app.models.at_length(work).await?;
-    b.map_err(|e| AppError::Asked(here.say_all(&e.0)))
+    let (look, loss) = looked(app, here, told, &larder).await?;
+    let mut b = ShapeView::of(told, &look, &larder, here, loss, number);
+    let pressed = &look.boxes[usize::from(b.press.number) - 1];
+    let how = &pressed.opens.now;
+    if let Some((planned_s, so_s)) = app.bakes_opened_to(told, how).await? {
+        b.press.bakes = opening::bakes(planned_s, so_s);
+    }
+    Ok(b)
 }
 
 async fn show(
@@ -241,6 +261,10 @@ async fn keep(
         if let ShapeAct::Whole { g } = said {
             d.weighs(sheet.result.formula.dough_g, g)
                 .map_err(|e| e.0[0].message.clone())?;
+        }
+        let made = run.pieces.len();
+        if let (ShapeAct::Piece { g: Some(g) }, true) = (&said, made < d.count as usize) {
+            d.piece(made, *g).map_err(|e| e.0[0].message.clone())?;
         }
         run.admits(&said, d.count, &d.laid).map_err(|e| e.fact())
     };

@@ -15,7 +15,11 @@ pub struct PressView {
     pub open_core: String,
     pub open_rest: String,
     pub later: String,
+    /// How long it bakes, where it is opened narrower than planned.
+    pub bakes: String,
     pub picture: String,
+    /// The same in true size; empty where there is none.
+    pub true_size: String,
     pub flour: String,
     pub may: bool,
 }
@@ -84,9 +88,20 @@ pub fn press(
             [&words[0], &words[1], &words[2]],
         )
     });
+    let true_size = look.boxed.as_ref().map(|(_, grid)| {
+        // Five centimetres, or two inches of a kitchen that reads those.
+        let ruler = format!(
+            "{} {}",
+            here.measures.length_field(5.0),
+            here.measures.length_unit()
+        );
+        picture::true_size(grid.fresh_cm, grid.risen_cm, disc_cm, &ruler)
+    });
     let flour = look.flour.map_or(String::new(), |(relaxes, lasts)| {
         let all = flour_said(&relaxes, &lasts);
-        let said: Vec<String> = all.iter().map(|f| here.say(f)).collect();
+        // The first one begins the sentence.
+        let word = |(i, f)| if i == 0 { here.say(f) } else { here.words(f) };
+        let said: Vec<String> = all.iter().enumerate().map(word).collect();
         format!("{}.", said.join(", "))
     });
     PressView {
@@ -95,10 +110,33 @@ pub fn press(
         open_core: core,
         open_rest: rest,
         later,
+        bakes: String::new(),
         picture: picture.unwrap_or_default(),
+        true_size: true_size.unwrap_or_default(),
         flour,
         may: b.made > 0 && b.frozen_at.is_none() && !told.is_ended(),
     }
+}
+
+/// A narrower disc is thicker, and bakes otherwise.
+pub fn bakes(planned_s: f64, so_s: f64) -> String {
+    let (planned, so) = (oven_time(planned_s), oven_time(so_s));
+    match so == planned {
+        true => String::new(),
+        false => format!("So wide it bakes about {so}, not {planned}."),
+    }
+}
+
+/// Seconds of a short bake, minutes of a long one.
+fn oven_time(s: f64) -> String {
+    match s {
+        s if s < 180.0 => format!("{:.0} s", 5.0 * (s / 5.0).round()),
+        s => format!("{} min", format_half(s / 60.0)),
+    }
+}
+
+fn format_half(min: f64) -> String {
+    craft::number::plain((2.0 * min).round() / 2.0)
 }
 
 /// What follows from each sign, in two words.

@@ -261,6 +261,41 @@ pub fn hours(b: &BoxHours, zone: &TimeZone) -> String {
     svg.end()
 }
 
+/// The length by which a maker sees whether the screen is true, mm.
+const RULER_MM: f64 = 50.0;
+
+/// A quarter of the ball, of the ripe ball and of the disc in true size, as far as a screen keeps millimetres.
+pub fn true_size(now_cm: f64, ripe_cm: f64, disc_cm: f64, ruler: &str) -> String {
+    let side = 5.0 * disc_cm + 4.0;
+    let high = side + 12.0;
+    let says = "A quarter of the ball, of the ripe ball and of the disc in true size";
+    let mut out = format!(
+        r#"<svg viewBox="0 0 {side:.0} {high:.0}" width="{side:.0}mm" height="{high:.0}mm" class="true" role="img" aria-label="{says}">"#
+    );
+    for (cm, class, word) in [
+        (disc_cm, "disc", "disc"),
+        (ripe_cm, "ripe", "ripe"),
+        (now_cm, "ball", "now"),
+    ] {
+        let r = 5.0 * cm;
+        let on = 2.0 + r * std::f64::consts::FRAC_1_SQRT_2;
+        out += &format!(
+            r#"<path d="M2 2H{:.1}A{r:.1} {r:.1} 0 0 1 2 {:.1}z" class="{class}"/><text x="{:.1}" y="{:.1}" text-anchor="end" class="mm">{word}</text>"#,
+            2.0 + r,
+            2.0 + r,
+            on - 3.0,
+            on - 1.0
+        );
+    }
+    let y = side + 3.0;
+    out += &format!(
+        r#"<path d="M2 {y:.0}v4h{RULER_MM}v-4" class="ruler"/><text x="{:.0}" y="{:.0}" class="mm">{ruler}</text></svg>"#,
+        RULER_MM + 6.0,
+        y + 5.0
+    );
+    out
+}
+
 /// A ball now, ripe, and the disc that it opens to: concentric and true.
 pub fn ball_to_disc(now_cm: f64, ripe_cm: f64, disc_cm: f64, in_words: [&str; 3]) -> String {
     let scale = 56.0 / (disc_cm / 2.0);

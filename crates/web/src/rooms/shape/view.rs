@@ -1,17 +1,17 @@
 //! What Shape shows of one dough, already worded.
 
 use super::asked::warm;
+use super::learned::{self, FlourTaught};
 use super::lying::{BoxView, DrawnWith, one_box};
 use super::opening::{PressView, length, press};
+use super::options::{DivideOption, choices};
 use super::picture::PiecePin;
-use super::words::{
-    self, ShapeDue, choice_words, in_field, on_scale, piece_words, rounds_why, when,
-};
+use super::words::{self, ShapeDue, in_field, on_scale, piece_words, rounds_why, when};
 use crate::batch::record::BatchRecord;
 use crate::shared::format::{hm, named};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
-use craft::shape::{DivideChoice, Divided, Loss, is_marked, mark_g};
+use craft::shape::{Loss, is_marked, mark_g};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
 use craft::units::WeightUnit;
 use serde::Serialize;
@@ -42,13 +42,6 @@ pub struct ShapeState {
     pub unit: &'static str,
     pub unit_g: f64,
     pub digits: usize,
-}
-
-pub struct DivideOption {
-    pub says: String,
-    pub count: u32,
-    pub ball_g: String,
-    pub proposed: bool,
 }
 
 pub struct ShapeTapLine {
@@ -99,6 +92,8 @@ pub struct ShapeView {
     pub cautions: Vec<String>,
     pub log: Vec<ShapeTapLine>,
     pub loss: String,
+    pub loss_for_formula: Option<(String, String)>,
+    pub flour: Option<FlourTaught>,
     pub keys: Vec<String>,
     pub labels: usize,
 }
@@ -191,7 +186,7 @@ impl ShapeView {
             ball_g: in_field(look.ball_g, here),
             tally_line: tally_line(look, made, here),
             why: rounds_why(look),
-            due: words::due(look, here).filter(|_| over && !closed),
+            due: words::due(told, look, here).filter(|_| over && !closed),
             boxes: shown.iter().map(|i| of_box(&look.boxes[*i])).collect(),
             more_boxes: (look.laid.balls.len() > shown.len()).then(|| {
                 format!(
@@ -209,6 +204,8 @@ impl ShapeView {
             cautions: look.hazards().iter().map(|h| here.say(h)).collect(),
             log: log(told, here),
             loss: loss_words(&loss, look.put_g),
+            loss_for_formula: learned::loss(told, look, &loss),
+            flour: learned::flour(told, look, larder),
             keys: (0..8).map(|_| Uuid::new_v4().to_string()).collect(),
             labels: look.laid.balls.len(),
         }
@@ -294,11 +291,19 @@ fn sub(
         None => [
             format!("{what}."),
             format!(
-                "First used {}, one each {:.0} s",
+                "First used {}, one each {}",
                 when(look.boxes[0].use_at, here),
-                told.pace_s()
+                pace_words(told.pace_s(here))
             ),
         ],
+    }
+}
+
+/// "90 s", "8 min".
+fn pace_words(s: f64) -> String {
+    match s {
+        s if s < 120.0 => format!("{s:.0} s"),
+        s => format!("{:.0} min", s / 60.0),
     }
 }
 
@@ -316,6 +321,7 @@ fn tally_line(look: &ShapeLook, made: u32, here: &RequestKitchen) -> [String; 2]
     };
     let left = look.count.saturating_sub(made);
     let rest = match t.next_g.filter(|_| look.divided.is_some() && left > 0) {
+        Some(g) if g < 1.0 => format!("{off} Nothing is left for the {left} to come."),
         Some(g) => format!("{off} The {left} left come to {}.", on_scale(g, here)),
         None => off,
     };
@@ -328,64 +334,6 @@ fn tally_line(look: &ShapeLook, made: u32, here: &RequestKitchen) -> [String; 2]
     [format!("{made} made, spread ± {spread} {unit}."), rest]
 }
 
-fn choices(look: &ShapeLook, decided: bool, made: u32, here: &RequestKitchen) -> Vec<DivideOption> {
-    let Some(d) = look.divided.filter(|_| !decided && made == 0) else {
-        return vec![];
-    };
-    let proposed = d.choice;
-    let of = |choice: DivideChoice, count: u32, ball_g: f64, rest: Option<f64>| DivideOption {
-        says: match rest {
-            Some(g) if g >= 1.0 => format!(
-                "{count} × {}, {} left: {}",
-                on_scale(ball_g, here),
-                on_scale(g, here),
-                choice_words(choice)
-            ),
-            _ => format!(
-                "{count} × {}: {}",
-                on_scale(ball_g, here),
-                choice_words(choice)
-            ),
-        },
-        count,
-        ball_g: format!("{ball_g} g"),
-        proposed: choice == proposed,
-    };
-    let mut out = vec![of(
-        DivideChoice::Spread,
-        d.spread.count,
-        d.spread.ball_g,
-        None,
-    )];
-    out.extend(kept(&d, proposed, &of));
-    if let Some(f) = d.fewer {
-        out.push(of(DivideChoice::SpreadFewer, f.count, f.ball_g, None));
-    }
-    if d.most.count > d.keep.count {
-        let rest = Some(d.most.remainder_g);
-        out.push(of(DivideChoice::OneMore, d.most.count, d.most.ball_g, rest));
-    }
-    out.sort_by_key(|c| !c.proposed);
-    out
-}
-
-/// The weight is kept: with a smaller last one, or the rest for bread.
-fn kept(
-    d: &Divided,
-    proposed: DivideChoice,
-    of: &impl Fn(DivideChoice, u32, f64, Option<f64>) -> DivideOption,
-) -> Option<DivideOption> {
-    let smaller = matches!(
-        proposed,
-        DivideChoice::OneSmaller | DivideChoice::OneSmallerMore
-    );
-    let (choice, count) = match smaller {
-        true => (proposed, d.keep.count + 1),
-        false => (DivideChoice::KeepAndBread, d.keep.count),
-    };
-    (count > 0).then(|| of(choice, count, d.keep.ball_g, Some(d.keep.remainder_g)))
-}
-
 fn kinds(look: &ShapeLook, larder: &Larder, here: &RequestKitchen) -> Vec<(String, String, bool)> {
     let Some((chosen, _)) = &look.boxed else {
         return vec![];
@@ -395,7 +343,7 @@ fn kinds(look: &ShapeLook, larder: &Larder, here: &RequestKitchen) -> Vec<(Strin
         true => vec![(0, larder.usual_box())],
         false => {
             let all = larder.0.boxes.iter();
-            all.map(|b| (b.id, b.facts.kind(craft::pantry::ROOMY_GAP_CM)))
+            all.map(|b| (b.id, b.facts.kind(craft::shape::ROOMY_GAP_CM)))
                 .collect()
         }
     };

@@ -3,7 +3,7 @@
 use crate::batch::record::BatchRecord;
 use crate::shared::format::{day_hm, hm, quarter};
 use crate::shared::kitchen::RequestKitchen;
-use craft::shape::{DivideChoice, OutState};
+use craft::shape::{DivideChoice, OutState, TrayStand};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
 use craft::units::WeightUnit;
 use jiff::Timestamp;
@@ -210,16 +210,42 @@ pub struct ShapeDue {
     pub button: String,
 }
 
-/// The next boxes that leave the cold, or how the first box stands.
-pub fn due(look: &ShapeLook, here: &RequestKitchen) -> Option<ShapeDue> {
+/// The tray that is gone on with next: its rest ends first.
+fn tray_due(told: &BatchRecord, here: &RequestKitchen) -> Option<ShapeDue> {
+    let resting = told.shape.boxes.iter().filter_map(|(number, b)| {
+        let (from, _) = TrayStand::of(&b.tray).rests?;
+        Some((from, number))
+    });
+    let (from, number) = resting.min()?;
+    let (late, value) = minutes_to(from, here.now);
+    Some(ShapeDue {
+        figure: hm(&here.local(from)),
+        of: format!("Tray {number} has rested: stretch it on"),
+        word: if late { "since" } else { "in" }.into(),
+        value: value.to_string(),
+        unit: "min",
+        out: None,
+        button: String::new(),
+    })
+}
+
+/// Whether a moment is past, and the minutes to it or since.
+fn minutes_to(t: Timestamp, now: Timestamp) -> (bool, i64) {
+    let wait = t.duration_since(now);
+    (wait.is_negative(), (wait.as_secs().abs() + 30) / 60)
+}
+
+/// The next boxes that leave the cold, or how the first box stands; of trays the one whose rest ends.
+pub fn due(told: &BatchRecord, look: &ShapeLook, here: &RequestKitchen) -> Option<ShapeDue> {
+    if look.boxed.is_none() {
+        return tray_due(told, here);
+    }
     let order = look.in_order();
-    let first = order.first().filter(|_| look.boxed.is_some())?;
+    let first = order.first()?;
     if let Some(r) = look.rounds().first() {
         let which = which(&r.numbers, order.len());
         let at = here.local(r.at);
-        let wait = r.at.duration_since(here.now);
-        let late = wait.is_negative();
-        let minutes = (wait.as_secs().abs() + 30) / 60;
+        let (late, minutes) = minutes_to(r.at, here.now);
         let (value, unit) = match minutes {
             m if m >= 600 => (((m + 30) / 60).to_string(), "h"),
             m => (m.to_string(), "min"),

@@ -22,6 +22,8 @@ const UNEVEN_PERCENT: f64 = 2.5;
 /// A dough warmer than this is balled cold, °C; or one wetter than its flour bears by so many points.
 const TOO_WARM_C: f64 = 26.0;
 const TOO_WET: f64 = 3.0;
+/// Pieces to come that would weigh less of what is wanted are none.
+const NOTHING_LEFT: f64 = 0.15;
 /// Boxes that differ by more at their use.
 const APART: f64 = 0.25;
 /// A ball too cold to open is spoken of so long before it is used, min.
@@ -33,14 +35,45 @@ const DRIFT_PERCENT: f64 = super::TOLERANCE_PERCENT;
 pub(super) fn of_boxes(q: &ShapeQuestion, look: &ShapeLook, runs: &BoxRuns) -> Vec<Note> {
     let mut out = vec![];
     whole_dough(q, look, &mut out);
-    pieces(look, &mut out);
+    pieces(q, look, &mut out);
     before_balling(q, look, runs, &mut out);
     room(look, &mut out);
+    let mut each = vec![];
     for b in look.boxes.iter().filter(|b| b.order.is_some()) {
-        of_box(q, look, b, &mut out);
+        let mut own = vec![];
+        of_box(q, look, b, &mut own);
+        each.extend(own.into_iter().map(|note| (b.number, note)));
     }
+    together(each, &mut out);
     apart(look, &mut out);
     by_urgency(out)
+}
+
+/// What holds of several boxes is said once, with the numbers of the others.
+fn together(each: Vec<(u16, Note)>, out: &mut Vec<Note>) {
+    let mut first: Vec<(Note, Vec<Value>)> = vec![];
+    for (number, note) in each {
+        match first.iter_mut().find(|(n, _)| {
+            n.code == note.code && n.level == note.level && n.what.code == note.what.code
+        }) {
+            Some((_, others)) => others.push(Value::Count(i64::from(number))),
+            None => first.push((note, vec![])),
+        }
+    }
+    out.extend(first.into_iter().map(|(mut note, others)| {
+        if !others.is_empty() {
+            let so = fact!(
+                "shape-so-are",
+                n = others.len(),
+                boxes = Value::List(others)
+            );
+            note.why = fact!(
+                "shape-several-why",
+                all = Value::Sentences(vec![note.why, so])
+            );
+        }
+        note
+    }));
 }
 
 /// What dough and boxes together make heavy, kg.
@@ -94,7 +127,7 @@ fn choice(choice: DivideChoice) -> Fact {
     }
 }
 
-fn pieces(look: &ShapeLook, out: &mut Vec<Note>) {
+fn pieces(q: &ShapeQuestion, look: &ShapeLook, out: &mut Vec<Note>) {
     let Some(t) = &look.tally else { return };
     let uneven = 100.0 * t.sd_without_scale_g / look.ball_g > UNEVEN_PERCENT;
     if uneven && t.marked.len() > 1 {
@@ -107,7 +140,14 @@ fn pieces(look: &ShapeLook, out: &mut Vec<Note>) {
         let why = fact!("shape-uneven-why", balls = Value::List(numbers));
         out.push(Note::watch("pieces_uneven", what, why).todo(fact!("shape-uneven-todo")));
     }
-    if let (Some(g), Some(drift)) = (t.next_g, t.next_change_percent)
+    if t.next_g.is_some_and(|g| g < NOTHING_LEFT * look.ball_g) {
+        let what = fact!(
+            "shape-nothing-left",
+            n = look.count.saturating_sub(q.run.pieces.len() as u32)
+        );
+        let note = Note::watch("last_ones", what, fact!("shape-nothing-left-why"));
+        out.push(note.todo(fact!("shape-nothing-left-todo")));
+    } else if let (Some(g), Some(drift)) = (t.next_g, t.next_change_percent)
         && drift.abs() > DRIFT_PERCENT
     {
         let what = fact!("shape-last-ones", g = Value::Grams(whole(g)));
@@ -189,6 +229,20 @@ fn of_box(q: &ShapeQuestion, look: &ShapeLook, b: &BoxLook, out: &mut Vec<Note>)
     }
     if b.made == 0 {
         return;
+    }
+    if let Some(o) = b.back {
+        let rise = whole(100.0 * b.at_use.rise);
+        let what = fact!("shape-box-warm", n = n, rise = rise);
+        let why = fact!("shape-box-warm-why", at = b.use_at);
+        let todo = fact!("shape-box-warm-todo", at = o.at);
+        out.push(Note::watch("box_early", what, why).todo(todo));
+    } else if let Some(at) = b
+        .closes_at
+        .filter(|t| *t < b.use_at && *t > now && !b.is_cold)
+    {
+        let what = fact!("shape-box-past", n = n);
+        let why = fact!("shape-box-past-why", at = at, used = b.use_at);
+        out.push(Note::act("box_early", what, why).todo(fact!("shape-box-past-todo")));
     }
     let again = q.run.boxes.get(&n).and_then(|t| t.reballed.last());
     if let (Some(_), Some(care)) = (again, b.opens.from.with_care)

@@ -21,10 +21,11 @@ use super::{AheadRequest, Happened};
 use crate::note::Note;
 use crate::path::Spot;
 use crate::refusal::ValidationError;
+use crate::rise::RiseResult;
 use crate::shape::run::{BoxKind, ShapeRun};
 use crate::shape::{
-    BoxGrid, BoxedBall, DividePlan, Divided, FlourFactor, LaidBoxes, Loss, PieceTally, divide,
-    tally,
+    BoxGrid, BoxedBall, DividePlan, Divided, FlourFactor, FlourTest, LaidBoxes, Loss, PieceTally,
+    divide, flour_of_tests, tally,
 };
 use crate::sheet::{Dividing, StepKind, dividing, hours};
 use jiff::Timestamp;
@@ -58,6 +59,8 @@ pub struct ShapeQuestion<'a> {
     pub pace_s: f64,
     /// Pieces that went into the oven.
     pub used: u32,
+    /// Press tests of the same flour that were noted from other doughs.
+    pub noted: &'a [FlourTest],
     /// Times as lively as planned, where a marked tub said so.
     pub lively: Option<f64>,
 }
@@ -87,6 +90,8 @@ pub struct BoxLook {
     pub now: BoxMoment,
     /// When it leaves the cold.
     pub out: Option<OutAt>,
+    /// It lies in the room and would be too ripe: back into the cold now, and out again then.
+    pub back: Option<OutAt>,
     /// In which order it is used, from 1; none where it is frozen or used up.
     pub order: Option<u16>,
     /// Balls that are left in it.
@@ -101,6 +106,10 @@ pub struct BoxLook {
     pub closes_at: Option<Timestamp>,
     /// When its balls open, and how.
     pub opens: OpenBox,
+    /// In the cold from, and until when it leaves it; the last time where it goes there again.
+    pub cold: Option<(Timestamp, Option<Timestamp>)>,
+    /// Rise and strength left from mixing on until it is past, both of 1.
+    pub course: Vec<(Timestamp, f64, f64)>,
 }
 
 /// A dough that is divided, looked at.
@@ -124,6 +133,8 @@ pub struct ShapeLook {
     pub planned: (u32, f64),
     /// What each piece is to weigh, g.
     pub wanted_g: Vec<f64>,
+    /// Oil for the tray of each, g; nothing where they lie in boxes.
+    pub oil_g: Vec<f64>,
     /// The pieces so far.
     pub tally: Option<PieceTally>,
     /// What they lie in; none where they go into pans.
@@ -138,7 +149,9 @@ pub struct ShapeLook {
     pub worth_it: bool,
     /// Rise of the last ball, were all taken out when the plan says.
     pub rise_last_at_once: Option<f64>,
-    /// What press tests say of this flour: how slow it relaxes, how long its gluten lasts; none before the first.
+    /// The press tests of this dough, as each bears on its flour.
+    pub tests: Vec<FlourTest>,
+    /// What they say of it, with those that were noted: how slow it relaxes, how long its gluten lasts; none before the first.
     pub flour: Option<(FlourFactor, FlourFactor)>,
     /// Judgements, the gravest first.
     pub notes: Vec<Note>,
@@ -201,6 +214,7 @@ pub fn look_at_boxes(q: &ShapeQuestion) -> Result<ShapeLook, ValidationError> {
         },
         planned,
         wanted_g: d.wanted_g,
+        oil_g: d.oil_g,
         tally,
         boxed: d.boxed,
         laid: d.laid,
@@ -208,6 +222,7 @@ pub fn look_at_boxes(q: &ShapeQuestion) -> Result<ShapeLook, ValidationError> {
         boxes: followed.boxes,
         worth_it: followed.worth_it,
         rise_last_at_once: followed.rise_last_at_once,
+        tests: followed.tests,
         flour: followed.flour,
         notes: vec![],
     };
@@ -265,7 +280,23 @@ struct Followed {
     boxes: Vec<BoxLook>,
     worth_it: bool,
     rise_last_at_once: Option<f64>,
+    tests: Vec<FlourTest>,
     flour: Option<(FlourFactor, FlourFactor)>,
+}
+
+/// So many moments of a box's course are told.
+const COURSE: u32 = 48;
+
+/// Rise and strength left from mixing to a moment.
+fn course(run: &RiseResult, mixed_at: Timestamp, until: Timestamp) -> Vec<(Timestamp, f64, f64)> {
+    let whole_h = h_between(mixed_at, until).max(0.0);
+    (0..=COURSE)
+        .map(|n| {
+            let h = whole_h * f64::from(n) / f64::from(COURSE);
+            let m = moment(run, h);
+            (mixed_at + hours(h), m.rise, m.reserve)
+        })
+        .collect()
 }
 
 /// Follows each box to its hour.
@@ -281,7 +312,7 @@ fn followed(q: &ShapeQuestion, d: &Dividing, runs: &mut BoxRuns, ways: &[BoxWay]
     let at = |t: Timestamp| h_between(mixed_at, t);
     let base: Vec<_> = (0..ways.len()).map(|i| runs.of(i, None, until)).collect();
     let now: Vec<BoxMoment> = base.iter().map(|r| moment(r, at(a.now))).collect();
-    let closes = |r: &crate::rise::RiseResult| {
+    let closes = |r: &RiseResult| {
         let to_h = r.window.and_then(|w| w.to_h)?;
         Some(mixed_at + hours(to_h))
     };
@@ -302,7 +333,7 @@ fn followed(q: &ShapeQuestion, d: &Dividing, runs: &mut BoxRuns, ways: &[BoxWay]
     });
     let mut used = q.used;
     let mut use_at = first_use;
-    let mut cold = vec![];
+    let (mut cold, mut warm) = (vec![], vec![]);
     let mut uses: Vec<Option<(u32, Timestamp, Timestamp)>> = vec![None; ways.len()];
     for i in &order {
         let balls = d.laid.balls[*i];
@@ -316,21 +347,28 @@ fn followed(q: &ShapeQuestion, d: &Dividing, runs: &mut BoxRuns, ways: &[BoxWay]
         let stays = legs
             .in_the_cold()
             .filter(|(_, to)| to.is_none_or(|t| t > a.now));
-        if let (Some(_), true) = (stays, left > 0) {
-            cold.push(InTheCold {
-                index: *i,
-                balls: left,
-                use_at,
-                last_at,
-            });
+        let of = InTheCold {
+            index: *i,
+            balls: left,
+            use_at,
+            last_at,
+        };
+        match (stays, left) {
+            (_, 0) => {}
+            (Some(_), _) => cold.push(of),
+            // It lies in the room: it can be carried back.
+            (None, _) if a.now >= ways[*i].balled_at && d.boxed.is_some() => warm.push(of),
+            _ => {}
         }
         use_at += span(left);
     }
     let rounds = taken_out::rounds(runs, &cold, q.pace_s);
+    let back = taken_out::back_again(runs, &warm, q.pace_s);
     let worth_it = rounds.as_ref().is_some_and(|r| r.worth_it);
     let last = cold.iter().max_by_key(|c| c.last_at);
     let rise_last_at_once = last.map(|c| moment(&base[c.index], at(c.last_at)).rise);
-    let flour = open::flour_of(q, runs, ways, &base, mixed_at);
+    let tests = open::tests_of(q, runs, ways, &base, mixed_at);
+    let flour = flour_of_tests(&[q.noted, &tests[..]].concat());
     let dough = runs.dough(until);
     let mut boxes = vec![];
     for (i, way) in ways.iter().enumerate() {
@@ -359,6 +397,8 @@ fn followed(q: &ShapeQuestion, d: &Dividing, runs: &mut BoxRuns, ways: &[BoxWay]
             let made = q.run.pieces.len() as u32;
             made.saturating_sub(d.laid.first_of(i)).min(d.laid.balls[i])
         };
+        let until = closes(&run).unwrap_or(last_at).max(last_at);
+        let course = course(&run, mixed_at, until);
         let opens = open::open_box(
             &open::BoxOpening {
                 way,
@@ -396,12 +436,16 @@ fn followed(q: &ShapeQuestion, d: &Dividing, runs: &mut BoxRuns, ways: &[BoxWay]
             rise_last: moment(&run, at(last_at)).rise,
             closes_at: closes(&run),
             opens,
+            cold: legs.in_the_cold(),
+            back: back.iter().find(|(index, _)| *index == i).map(|(_, o)| *o),
+            course,
         });
     }
     Followed {
         boxes,
         worth_it,
         rise_last_at_once,
+        tests,
         flour,
     }
 }

@@ -7,8 +7,8 @@ use super::way::{BoxLegs, BoxWay};
 use crate::rise::RiseResult;
 use crate::rise::kinetics::{MATURE_SHARE, RELAX_H};
 use crate::shape::{
-    FlourFactor, HowOpened, OPENS_C, OpenHow, OpenNow, PressSign, Relaxing, cold_stiffness,
-    how_to_open, minutes_until_open, relaxes, reserve_of, tau_h,
+    FlourFactor, FlourTest, HowOpened, OPENS_C, OpenHow, OpenNow, PressSign, Relaxing,
+    cold_stiffness, how_to_open, minutes_until_open, tau_h,
 };
 use crate::sheet::ahead::timeline::h_between;
 use crate::sheet::hours;
@@ -165,16 +165,16 @@ impl OpenBox {
     }
 }
 
-/// What all press tests of a dough say of its flour; none before the first.
-pub(super) fn flour_of(
+/// The press tests of a dough, as each bears on its flour.
+pub(super) fn tests_of(
     q: &ShapeQuestion,
     runs: &BoxRuns,
     ways: &[BoxWay],
     base: &[Arc<RiseResult>],
     mixed_at: Timestamp,
-) -> Option<(FlourFactor, FlourFactor)> {
+) -> Vec<FlourTest> {
     let dough = runs.dough(q.ahead.request.serve_at);
-    let (mut relax, mut last, mut any) = (vec![], vec![], false);
+    let mut out = vec![];
     for (i, way) in ways.iter().enumerate() {
         let legs = runs.legs(i, None, q.ahead.now.max(way.balled_at));
         let b = BoxOpening {
@@ -188,20 +188,18 @@ pub(super) fn flour_of(
             in_pans: false,
         };
         for (at, sign) in &way.told.pressed {
-            any = true;
             let m = b.at(*at);
             let (ripe, rested) = relaxed_by(&base[i], dough.w, b.rested_h(*at), &m);
             let rested = rested / b.tight(*at);
-            let stiff = cold_stiffness(m.dough_c);
-            if *sign != PressSign::Flows && rested < ripe {
-                relax.push((rested / stiff, *sign));
-            }
+            let relaxes = *sign != PressSign::Flows && rested < ripe;
             let says = *sign == PressSign::Flows
                 || *sign == PressSign::Holds && m.reserve < HOLDS_SAYS_BELOW;
-            if says {
-                last.push((1.0 - m.reserve, *sign));
-            }
+            out.push(FlourTest {
+                sign: *sign,
+                relaxed: relaxes.then(|| rested / cold_stiffness(m.dough_c)),
+                used: says.then_some(1.0 - m.reserve),
+            });
         }
     }
-    any.then(|| (relaxes(&relax), reserve_of(&last)))
+    out
 }

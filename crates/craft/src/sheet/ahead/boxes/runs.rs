@@ -79,6 +79,25 @@ impl BoxRuns {
         self
     }
 
+    /// The same dough, were these boxes put back into the cold now.
+    pub fn put_back(&self, boxes: &[usize]) -> BoxRuns {
+        let mut ways = self.ways.clone();
+        for i in boxes {
+            let cold = self.legs(*i, None, self.now).cold_spot();
+            ways[*i].told.moved.push((self.now, cold));
+        }
+        let same = BoxRuns {
+            course: self.course.clone(),
+            handed: self.handed.clone(),
+            now: self.now,
+            ways: vec![],
+            alike: vec![],
+            ball_g: self.ball_g,
+            kept: HashMap::new(),
+        };
+        same.with(ways)
+    }
+
     pub fn now(&self) -> Timestamp {
         self.now
     }
@@ -138,6 +157,10 @@ impl BoxRuns {
     pub fn cold_from(&self, i: usize) -> Option<Timestamp> {
         let legs = self.legs(i, None, self.now);
         legs.in_the_cold().map(|(from, _)| from)
+    }
+    /// Whether it lay in the cold before now, as a dough or in pieces.
+    pub fn was_cold(&self, i: usize) -> bool {
+        self.legs(i, None, self.now).was_cold(self.now)
     }
     /// In what it lies at a moment, how the air moves there, and how heavy a ball is.
     pub fn lies(&self, i: usize, at: Timestamp) -> (Container, Air, f64) {

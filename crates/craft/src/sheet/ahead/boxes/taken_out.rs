@@ -27,6 +27,7 @@ pub struct OutAt {
 }
 
 /// Boxes that are in the cold, or will be, with the moment of their first and last ball.
+#[derive(Debug, Clone, Copy)]
 pub(super) struct InTheCold {
     /// Its place among all boxes.
     pub index: usize,
@@ -129,6 +130,52 @@ pub(super) fn rounds(runs: &mut BoxRuns, cold: &[InTheCold], pace_s: f64) -> Opt
         out: out.collect(),
         worth_it: proposed.worth_it,
     })
+}
+
+/// So far beyond ready a box must be at its use before it is carried back, and so much must that give.
+const TOO_RIPE: f64 = 1.25;
+const WORTH_BACK: f64 = 0.10;
+/// Less time in the cold does nothing to a ball, h.
+const SHORTEST_BACK_H: f64 = 0.5;
+
+/// Boxes in the room that would be too ripe at their use: back into the cold now, and out again at that moment. Not for a dough
+/// that never was cold.
+pub(super) fn back_again(
+    runs: &mut BoxRuns,
+    warm: &[InTheCold],
+    pace_s: f64,
+) -> Vec<(usize, OutAt)> {
+    let (now, mixed_at) = (runs.now(), runs.mixed_at());
+    let Some(until) = warm.iter().map(|w| w.last_at).max() else {
+        return vec![];
+    };
+    let mut ripe = vec![];
+    for w in warm {
+        let as_it_lies = moment(
+            &runs.of(w.index, None, until),
+            h_between(mixed_at, w.use_at),
+        )
+        .rise;
+        if as_it_lies > TOO_RIPE && runs.was_cold(w.index) {
+            ripe.push((w, as_it_lies));
+        }
+    }
+    let boxes: Vec<usize> = ripe.iter().map(|(w, _)| w.index).collect();
+    if boxes.is_empty() {
+        return vec![];
+    }
+    let mut back = runs.put_back(&boxes);
+    let cold: Vec<InTheCold> = ripe.iter().map(|(w, _)| **w).collect();
+    let Some(found) = rounds(&mut back, &cold, pace_s) else {
+        return vec![];
+    };
+    let mut gives = |(index, out): &(usize, OutAt)| {
+        let (w, as_it_lies) = ripe.iter().find(|(w, _)| w.index == *index)?;
+        let then = back.rise_at(*index, out.at, w.use_at, until);
+        let long = h_between(now, out.at) >= SHORTEST_BACK_H;
+        (long && as_it_lies - then >= WORTH_BACK).then_some((*index, *out))
+    };
+    found.out.iter().filter_map(&mut gives).collect()
 }
 
 /// Hours at the warmth that gas is counted by, along a run.

@@ -73,6 +73,11 @@ impl BoxLegs {
         if self.first == 0 {
             return;
         }
+        // What had hardly begun when it was balled is left out.
+        while self.first > 1 && self.spans[self.first - 1].0 + hours(SHORTEST_H) > at {
+            self.first -= 1;
+            self.spans.remove(self.first);
+        }
         let mut from = at.max(self.spans[self.first - 1].0 + hours(SHORTEST_H));
         self.spans[self.first].0 = from;
         for (begin, _) in &mut self.spans[self.first + 1..] {
@@ -84,6 +89,8 @@ impl BoxLegs {
 
     /// From that moment on it lies elsewhere.
     fn put(&mut self, at: Timestamp, spot: Spot) {
+        // A box that is moved was balled by then, whatever the plan still had to do.
+        let at = at.max(self.spans[self.first].0 + hours(SHORTEST_H));
         let Some(i) = self.at(at) else { return };
         self.spans.truncate(i + 1);
         let lies = self.spans[i].1.lies;
@@ -125,6 +132,18 @@ impl BoxLegs {
     pub fn in_the_cold(&self) -> Option<(Timestamp, Option<Timestamp>)> {
         let (i, from) = self.cold()?;
         Some((from, self.spans.get(i + 1).map(|(at, _)| *at)))
+    }
+
+    /// Whether it lay in the cold before a moment.
+    pub fn was_cold(&self, at: Timestamp) -> bool {
+        let mut before = self.spans.iter().take_while(|(from, _)| *from < at);
+        before.any(|(_, l)| l.spot.is_cold())
+    }
+
+    /// The cold that it lay in last, as a dough or in pieces; the fridge where it lay in none.
+    pub fn cold_spot(&self) -> Spot {
+        let last = self.spans.iter().rfind(|(_, l)| l.spot.is_cold());
+        last.map_or(Spot::Fridge, |(_, l)| l.spot.clone())
     }
 
     /// Where it lies at a moment, and in what.

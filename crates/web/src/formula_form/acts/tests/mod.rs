@@ -50,6 +50,7 @@ fn flour(name: &str, w: f64, protein: f64) -> Flour {
         allergens: "gluten".into(),
         price_per_kg: Some(1.2),
         bags: vec![],
+        pressed: vec![],
     }
 }
 
