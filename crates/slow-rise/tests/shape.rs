@@ -11,7 +11,7 @@ use testbed::wait::until;
 /// Keeps a dough of so many balls of 255 g for tomorrow; returns its page.
 async fn dough(b: &Bench, count: u32) -> Result<String> {
     let js = format!(
-        "const at = new Date(Date.now() + 40 * 3600000).toISOString();
+        "const at = new Date(Date.now() + 64 * 3600000).toISOString();
          const body = new URLSearchParams({{form_key: crypto.randomUUID(), style: 'hot_round', name: 'Bench trial', serve_date: at.slice(0, 10),
            serve_time: at.slice(11, 16), mode: 'balls', 'pieces.count': '{count}', 'pieces.ball_g': '255', 'flours[0].name': 'Flour W 300',
            'flours[0].share_percent': '100', 'flours[0].facts.w': '300', loss_percent: '1.5', hydration_percent: '62', salt_percent: '2.8',
@@ -91,6 +91,25 @@ async fn twenty_four_balls_with_three_of_them_off() -> Result<()> {
     b.close().await
 }
 
+/// Only a second piece is a finger that tapped twice: a first piece right behind another tap counts.
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn a_piece_right_behind_another_tap_counts() -> Result<()> {
+    let b = Bench::open(1280, 800).await?;
+    let batch = dough(&b, 4).await?;
+    b.go(&format!("{batch}/shape")).await?;
+    let quick = "document.getElementById('whole-g').value = '1024';
+                 document.querySelector(\".whole-row form[data-what='The whole dough'] button\").click();
+                 const g = document.getElementById('piece-g');
+                 for (const of of ['256', '254']) { g.value = of; document.getElementById('into').click(); }";
+    b.script(quick).await?;
+    b.says("#shape-scale", "Ball 2 of 4").await?;
+    b.says("#shape-scale", "weighed 1,024 g").await?;
+    // The second of two at once stays where it was typed.
+    let left = "return document.getElementById('piece-g').value";
+    assert_eq!(b.script(left).await?, "254");
+    b.close().await
+}
+
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn a_box_goes_back_to_the_fridge_and_out_again_from_the_bench() -> Result<()> {
     let b = Bench::open(1280, 800).await?;
@@ -125,9 +144,64 @@ async fn a_box_goes_back_to_the_fridge_and_out_again_from_the_bench() -> Result<
     // Each box has its label, and Bake takes the balls out of their boxes.
     b.go(&format!("{batch}/labels")).await?;
     let labels = b.text("#main").await?;
-    assert!(labels.contains("box 4 of 4") && labels.contains("6 balls of 256 g, no. 19 to 24"));
+    assert!(
+        labels.contains("box 4 of 4")
+            && labels.contains("6 balls of 256 g")
+            && labels.contains("no. 19 to 24")
+    );
     b.go(&format!("{batch}/bake")).await?;
     b.says("#balls", "box 1").await?;
+    b.close().await
+}
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn trays_are_stretched_with_their_rests_and_a_press_test_is_noted_for_the_flour() -> Result<()>
+{
+    let b = Bench::open(1280, 800).await?;
+    let trays = b.batch("PT").await?;
+    b.go(&format!("{trays}/shape")).await?;
+    b.says(".box-col:nth-child(1)", "Oil: about 17 g").await?;
+    b.click(".box-col:nth-child(1) button[value=oiled]").await?;
+    b.says(".box-col:nth-child(1)", "Oiled.").await?;
+    // A finger lies on the button while another bench enters something: the tap counts all the same.
+    b.fill("piece-g", "780").await?;
+    let told = "return Number(document.getElementById('shape').dataset.told ?? 0)";
+    let before = b.script(told).await?;
+    let into = b.find("#into").await?;
+    let driver = &b.browser.driver;
+    driver
+        .action_chain()
+        .click_and_hold_element(&into)
+        .perform()
+        .await?;
+    let other = "const body = new URLSearchParams({entry_key: crypto.randomUUID(), act: 'tray', box: '2', did: 'oiled'});
+                 const a = await fetch(location.pathname, {method: 'POST', body, headers: {accept: 'application/json'}});
+                 const t = await fetch(location.pathname + '/now'); return (await t.json()).boxes.includes('Oiled')";
+    assert_eq!(b.script(other).await?, true);
+    until("the page to know of it", async || {
+        b.script(told).await.is_ok_and(|v| v != before)
+    })
+    .await?;
+    driver.action_chain().release().perform().await?;
+    b.says("#shape-scale", "Tray 2 of 3").await?;
+    b.says(".box-col:nth-child(2)", "Oiled.").await?;
+    b.says(".box-col:nth-child(1)", "full").await?;
+    b.click(".box-col:nth-child(1) button[value=stretched]")
+        .await?;
+    b.says(".box-col:nth-child(1)", "Rests under its lid: go on from")
+        .await?;
+    b.click(".box-col:nth-child(1) button[value=corners]")
+        .await?;
+    b.says(".box-col:nth-child(1)", "In its corners since")
+        .await?;
+    let halt = b.batch("HR").await?;
+    b.go(&format!("{halt}/shape")).await?;
+    b.click(".press[value=holds]").await?;
+    b.says(".noted", "Note it for the flour").await?;
+    b.click(".noted button[value=note]").await?;
+    b.says(".noted", "noted").await?;
+    b.click(".noted button[value=forget]").await?;
+    b.says(".noted", "Note it for").await?;
     b.close().await
 }
 

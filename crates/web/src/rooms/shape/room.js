@@ -105,15 +105,16 @@ function draw() {
   if (em && !full && document.activeElement === input && by !== null) em.textContent = isOff ? `${word} ${said(Math.abs(by), 1)} ${state.unit}` : "right";
 }
 
-let lastTap = 0;
+let lastPiece = 0;
 const DOUBLE = 500;
 async function tap(form, button) {
   const fields = Object.fromEntries(new FormData(form));
   delete fields.entry_key;
   if (button?.name) fields[button.name] = button.value;
-  if (performance.now() - lastTap < DOUBLE && fields.act === "piece") return;
-  lastTap = performance.now();
+  // Two pieces so soon after each other are one finger; a piece soon after another choice is a piece.
   if (fields.act === "piece") {
+    if (performance.now() - lastPiece < DOUBLE) return;
+    lastPiece = performance.now();
     root.dataset.fresh = "";
     setTimeout(() => delete root.dataset.fresh, DOUBLE);
   }
