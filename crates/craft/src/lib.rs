@@ -13,6 +13,7 @@
 //! | [`mix`] | how warm the water must be, and the dough while it is mixed |
 //! | [`shape`] | dividing, boxes, when each leaves the cold, how a ball opens |
 //! | [`path`] | which legs a dough lies through, and the methods that makers follow |
+//! | [`people`] | what each may do in a kitchen, what names and passwords must be |
 //! | [`rise`] | when a dough is ready, and how much yeast that takes |
 //! | [`reading`] | what a thermometer may say |
 //! | [`entry`] | when something may have happened, and how much may be entered |
@@ -40,6 +41,7 @@ pub mod number;
 pub mod pantry;
 pub mod paste;
 pub mod path;
+pub mod people;
 pub mod reading;
 pub mod refusal;
 pub mod rise;

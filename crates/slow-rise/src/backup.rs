@@ -1,11 +1,11 @@
 //! Backup and restore: the whole database as one file; export and import: one kitchen as an open file.
 
-use anyhow::{Context, Result};
+use anyhow::{Context, Result, bail};
 use std::ffi::OsString;
 use std::fs::{self, File};
 use std::io::BufWriter;
 use std::path::{Path, PathBuf};
-use store::{Db, backup, kitchen, takeout};
+use store::{Db, KitchenId, backup, kitchen, takeout};
 
 /// A file that is written beside its name first and moved there when it is whole: one of that name is always a whole one.
 struct Whole<'a> {
@@ -60,12 +60,26 @@ pub async fn read(db: &Db, file: &Path, replace: bool) -> Result<()> {
     Ok(())
 }
 
-pub async fn export(db: &Db, file: &Path) -> Result<()> {
-    let here = kitchen::first(&mut *db.acquire().await?)
-        .await?
-        .context("there is no kitchen in the database")?;
+/// The kitchen that is meant: by its name, or the only one.
+async fn meant(db: &Db, name: Option<&str>) -> Result<KitchenId> {
+    let mut all = kitchen::all(&mut *db.acquire().await?).await?;
+    if let Some(name) = name {
+        all.retain(|(_, n)| n == name);
+    }
+    match all.as_slice() {
+        [(id, _)] => Ok(*id),
+        [] => bail!("there is no such kitchen in the database"),
+        _ => bail!(
+            "there are {} kitchens: say which with --kitchen NAME",
+            all.len()
+        ),
+    }
+}
+
+pub async fn export(db: &Db, file: &Path, name: Option<&str>) -> Result<()> {
+    let id = meant(db, name).await?;
     let whole = Whole::begin(file)?;
-    let rows = takeout::export(db, here.id, BufWriter::new(&whole.out)).await;
+    let rows = takeout::export(db, id, BufWriter::new(&whole.out)).await;
     whole.end(rows.map_err(Into::into))
 }
 

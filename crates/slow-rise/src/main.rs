@@ -1,7 +1,8 @@
-//! The program: `serve`, `demo`, `migrate`, `backup`, `restore`, `export`, `import`, `reckon`.
+//! The program: `serve`, `demo`, `migrate`, `people`, `backup`, `restore`, `export`, `import`, `reckon`.
 
 mod backup;
 mod demo;
+mod people;
 mod serve;
 
 use anyhow::{Context, Result};
@@ -53,6 +54,16 @@ enum Command {
         #[command(flatten)]
         database: Database,
         file: PathBuf,
+        /// Its name, where there are several.
+        #[arg(long)]
+        kitchen: Option<String>,
+    },
+    /// Who there is, and a link with which somebody sets a new password.
+    People {
+        #[command(flatten)]
+        database: Database,
+        #[command(subcommand)]
+        act: people::Act,
     },
     /// Makes a kitchen of such a file, in a database that holds none.
     Import {
@@ -127,8 +138,15 @@ fn run(command: Command) -> Result<ExitCode> {
                 file,
                 replace,
             } => backup::read(&Db::at(&database.database_url)?, &file, replace).await?,
-            Command::Export { database, file } => {
-                backup::export(&Db::at(&database.database_url)?, &file).await?
+            Command::Export {
+                database,
+                file,
+                kitchen,
+            } => {
+                backup::export(&Db::at(&database.database_url)?, &file, kitchen.as_deref()).await?
+            }
+            Command::People { database, act } => {
+                people::run(&Db::at(&database.database_url)?, act).await?
             }
             Command::Import { database, file } => {
                 backup::import(&Db::at(&database.database_url)?, &file).await?

@@ -6,7 +6,7 @@ use std::time::Duration;
 use store::Db;
 use tokio::net::TcpListener;
 use tokio::signal::unix::{SignalKind, signal};
-use web::Site;
+use web::{SignIn, Site};
 
 /// Ports that are tried after the asked one.
 const PORTS: u16 = 200;
@@ -21,10 +21,9 @@ pub struct Options {
     /// The first port to try; when it is taken, the next free one is used. 0 lets the system choose.
     #[arg(long, env = "PORT", default_value_t = 8080)]
     port: u16,
-    /// There is no sign-in yet: whoever reaches the server reads and writes the kitchen. Without this flag it
-    /// listens on this machine alone.
-    #[arg(long)]
-    open_to_network: bool,
+    /// Off: whoever sits at this machine is the owner of its kitchens; no other machine is let in.
+    #[arg(long, env = "SLOW_RISE_SIGN_IN", default_value = "on")]
+    sign_in: Asked,
     /// The address that people type, such as https://pizza.example: the only name besides this machine's own that is
     /// answered, and what codes, labels and feeds give away.
     #[arg(long, env = "SLOW_RISE_PUBLIC_URL")]
@@ -34,11 +33,18 @@ pub struct Options {
     trusted_proxy: Vec<IpAddr>,
 }
 
+/// Whether who comes is asked to sign in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, clap::ValueEnum)]
+enum Asked {
+    On,
+    Off,
+}
+
 pub async fn run(o: Options) -> Result<()> {
-    if !o.listen.is_loopback() && !o.open_to_network {
+    let open = !o.listen.is_loopback() || o.public_url.is_some();
+    if open && o.sign_in == Asked::Off {
         bail!(
-            "{} is reachable from other machines and there is no sign-in yet; listen on 127.0.0.1, or say --open-to-network",
-            o.listen
+            "whoever reaches it from a network signs in: leave out --sign-in off, or --listen and --public-url"
         );
     }
     if !o.listen.is_loopback() && o.public_url.is_none() {
@@ -54,7 +60,11 @@ pub async fn run(o: Options) -> Result<()> {
     let listener = bind(o.listen, o.port).await?;
     println!("Open http://{}", listener.local_addr()?);
     // The database may come later: pages say so until it is there.
-    let serving = web::serve(listener, db.clone(), site, asked_to_stop());
+    let sign_in = match o.sign_in {
+        Asked::On => SignIn::On,
+        Asked::Off => SignIn::Off,
+    };
+    let serving = web::serve(listener, db.clone(), (site, sign_in), asked_to_stop());
     let schema = async {
         brought_up_to_date(&db).await;
         std::future::pending::<()>().await

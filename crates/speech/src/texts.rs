@@ -39,7 +39,7 @@ macro_rules! files {
     };
 }
 
-static ENGLISH: [(&str, &str); 11] = files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen", "mix", "shape", "glossary");
+static ENGLISH: [(&str, &str); 12] = files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen", "mix", "shape", "people", "glossary");
 
 pub(crate) type Bundle = FluentBundle<FluentResource>;
 

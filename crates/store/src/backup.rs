@@ -22,9 +22,11 @@ const AT_ONCE: usize = 100;
 const LONGEST: usize = 64 * 1024 * 1024;
 
 /// The tables, those that others point to first.
-const TABLES: [&str; 10] = [
+const TABLES: [&str; 13] = [
     "site",
     "kitchen",
+    "person",
+    "member",
     "formula",
     "formula_version",
     "pantry_item",
@@ -33,7 +35,10 @@ const TABLES: [&str; 10] = [
     "entry",
     "stock_use",
     "made",
+    "pass",
 ];
+/// What is of the server that runs: after a restore everybody signs in again.
+const EMPTIED: [&str; 2] = ["session", "wrong_try"];
 
 /// What can be wrong with a backup.
 #[derive(Debug, thiserror::Error)]
@@ -272,7 +277,7 @@ pub async fn restore(
         ));
     }
     tx.execute("SET SESSION foreign_key_checks = 0").await?;
-    for name in TABLES.iter().rev() {
+    for name in TABLES.iter().chain(&EMPTIED).rev() {
         tx.execute(AssertSqlSafe(format!("DELETE FROM `{name}`")))
             .await?;
     }
@@ -300,6 +305,7 @@ pub async fn restore(
         rows += 1;
     }
     insert(&mut tx, &here[table], &mut some).await?;
+    crate::people::person::give_owners(&mut tx, jiff::Timestamp::now()).await?;
     // Whoever holds copies of what was here before sees by this that they are of another epoch.
     crate::kitchen::begin_anew(&mut tx).await?;
     tx.execute("SET SESSION foreign_key_checks = 1").await?;

@@ -9,7 +9,7 @@ use crate::lifted;
 use crate::once::{self, Once};
 use crate::sheet::sheet_of;
 pub use crate::sheet::{Entries, KeptSheet, Origin, said_of_steps};
-use crate::{KitchenId, Result, StoreError, instant, stock};
+use crate::{Hand, KitchenId, Result, StoreError, instant, stock};
 use craft::fact::Fact;
 use craft::keyed::Keyed;
 use craft::sheet::{SheetRequest, SheetResult};
@@ -24,6 +24,8 @@ pub struct Batch {
     pub code: String,
     pub name: String,
     pub created_at: Timestamp,
+    /// Who planned it first; empty where nobody is known.
+    pub by: String,
     pub finished_at: Option<Timestamp>,
     /// When it was given up, never mixed.
     pub cancelled_at: Option<Timestamp>,
@@ -62,6 +64,7 @@ struct BatchRow {
     finished_at: Option<chrono::NaiveDateTime>,
     cancelled_at: Option<chrono::NaiveDateTime>,
     places: Option<u64>,
+    by_name: String,
 }
 
 /// A batch in a list: one whose row cannot be read is marked, and the others are shown.
@@ -119,6 +122,7 @@ impl BatchRow {
             code: self.code,
             name: self.name,
             created_at: instant::from_row(self.created_at),
+            by: self.by_name,
             finished_at: self.finished_at.map(instant::from_row),
             cancelled_at: self.cancelled_at.map(instant::from_row),
             revision: self.revision,
@@ -174,10 +178,12 @@ pub enum KeptBatch {
 /// transaction of whoever calls where there is one.
 pub async fn keep(
     db: &mut MySqlConnection,
-    kitchen: KitchenId,
+    hand: impl Into<Hand<'_>>,
     new: &NewBatch<'_>,
     now: Timestamp,
 ) -> Result<KeptBatch> {
+    let hand = hand.into();
+    let kitchen = hand.kitchen;
     let (request, result) = (written(new.request)?, written(new.result)?);
     let letters = craft::code::letters(new.name);
     let mut tx = db.begin().await?;
@@ -202,8 +208,8 @@ pub async fn keep(
     let code = format!("{letters}-{:02}", next_number(db, kitchen, &letters).await?);
     sqlx::query!(
         "INSERT INTO batch (kitchen_id, code, form_key, name, style, serve_at, request, result, origin, created_at,
-                            formula_version_id)
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                            formula_version_id, by_person, by_name)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         kitchen.0,
         code,
         new.form_key.to_string(),
@@ -214,7 +220,9 @@ pub async fn keep(
         result,
         new.origin.key(),
         instant::to_row(now),
-        new.from.map(|v| v.0)
+        new.from.map(|v| v.0),
+        hand.person(),
+        hand.name()
     )
     .execute(&mut *db)
     .await?;
@@ -251,7 +259,7 @@ pub async fn by_code(
 ) -> Result<Option<Batch>> {
     let row = sqlx::query_as!(
         BatchRow,
-        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at,
+        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at, by_name,
                 (SELECT p.revision FROM place_said p WHERE p.kitchen_id = batch.kitchen_id) AS places
          FROM batch WHERE kitchen_id = ? AND code = ?",
         kitchen.0,
@@ -279,6 +287,22 @@ pub async fn id_of(
     .fetch_optional(db)
     .await?;
     Ok(id.map(BatchId))
+}
+
+/// The code of a batch.
+pub async fn code_of(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    id: BatchId,
+) -> Result<Option<String>> {
+    let code = sqlx::query_scalar!(
+        "SELECT code FROM batch WHERE kitchen_id = ? AND id = ?",
+        kitchen.0,
+        id.0
+    )
+    .fetch_optional(db)
+    .await?;
+    Ok(code)
 }
 
 /// The row of the formula version that a batch was made from.
@@ -324,7 +348,7 @@ pub async fn live(
 ) -> Result<BatchList> {
     let rows = sqlx::query_as!(
         BatchRow,
-        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at,
+        "SELECT id, code, name, revision, plan, created_at, planned_at, finished_at, cancelled_at, by_name,
                 (SELECT p.revision FROM place_said p WHERE p.kitchen_id = batch.kitchen_id) AS places
          FROM batch
          WHERE kitchen_id = ? AND finished_at IS NULL AND cancelled_at IS NULL ORDER BY serve_at, id LIMIT ? OFFSET ?",
@@ -366,7 +390,7 @@ pub async fn finished(
     let rows = sqlx::query_as!(
         BatchRow,
         // The page's numbers come from the index alone; rows are read for these only. Nothing of them hangs on places any more.
-        "SELECT b.id, b.code, b.name, b.revision, b.plan, b.created_at, b.planned_at, b.finished_at, b.cancelled_at,
+        "SELECT b.id, b.code, b.name, b.revision, b.plan, b.created_at, b.planned_at, b.finished_at, b.cancelled_at, b.by_name,
                 NULLIF(b.id, b.id) AS places
          FROM batch b JOIN (SELECT id FROM batch WHERE kitchen_id = ? AND finished_at IS NOT NULL
                             ORDER BY finished_at DESC, id DESC LIMIT ? OFFSET ?) page ON page.id = b.id
@@ -432,11 +456,13 @@ pub struct NewPlan<'a> {
 /// where there is one.
 pub async fn replan(
     db: &mut MySqlConnection,
-    kitchen: KitchenId,
+    hand: impl Into<Hand<'_>>,
     batch: BatchId,
     new: &NewPlan<'_>,
     now: Timestamp,
 ) -> Result<Replanned> {
+    let hand = hand.into();
+    let kitchen = hand.kitchen;
     let mut tx = db.begin().await?;
     let plan = sqlx::query_scalar!(
         "SELECT plan FROM batch WHERE kitchen_id = ? AND id = ? FOR UPDATE",
@@ -450,10 +476,12 @@ pub async fn replan(
     }
     let now = instant::to_row(now);
     sqlx::query!(
-        "INSERT INTO batch_plan (kitchen_id, batch_id, plan, request, result, why, replaced_at)
-         SELECT kitchen_id, id, plan, request, result, ?, ? FROM batch WHERE kitchen_id = ? AND id = ?",
+        "INSERT INTO batch_plan (kitchen_id, batch_id, plan, request, result, why, replaced_at, by_person, by_name)
+         SELECT kitchen_id, id, plan, request, result, ?, ?, ?, ? FROM batch WHERE kitchen_id = ? AND id = ?",
         written(new.why)?,
         now,
+        hand.person(),
+        hand.name(),
         kitchen.0,
         batch.0
     )
@@ -477,14 +505,24 @@ pub async fn replan(
     Ok(Replanned::Done)
 }
 
-/// Why each former plan of a batch was left, the first one first.
+/// A plan that a batch followed before.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LeftPlan {
+    pub at: Timestamp,
+    /// Why it was left.
+    pub why: Fact,
+    /// Who left it; empty where nobody is known.
+    pub by: String,
+}
+
+/// The plans of a batch that were left, the first one first.
 pub async fn left_plans(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     batch: BatchId,
-) -> Result<Vec<(Timestamp, Fact)>> {
+) -> Result<Vec<LeftPlan>> {
     let rows = sqlx::query!(
-        "SELECT replaced_at, why FROM batch_plan WHERE kitchen_id = ? AND batch_id = ? ORDER BY plan",
+        "SELECT replaced_at, why, by_name FROM batch_plan WHERE kitchen_id = ? AND batch_id = ? ORDER BY plan",
         kitchen.0,
         batch.0
     )
@@ -492,7 +530,11 @@ pub async fn left_plans(
     .await?;
     Ok(rows
         .into_iter()
-        .map(|r| (instant::from_row(r.replaced_at), lifted::why(r.why)))
+        .map(|r| LeftPlan {
+            at: instant::from_row(r.replaced_at),
+            why: lifted::why(r.why),
+            by: r.by_name,
+        })
         .collect())
 }
 

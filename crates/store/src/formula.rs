@@ -3,7 +3,7 @@
 use crate::error::written;
 use crate::once::{self, Once};
 use crate::sheet::Origin;
-use crate::{KitchenId, Result, StoreError, instant};
+use crate::{Hand, KitchenId, Result, StoreError, instant};
 use craft::formula::Formula;
 use craft::keyed::Keyed;
 use jiff::Timestamp;
@@ -40,6 +40,8 @@ pub struct Version {
     pub name: String,
     pub why: String,
     pub made_at: Timestamp,
+    /// Who made it; empty where nobody is known.
+    pub by: String,
     pub formula: Formula,
 }
 
@@ -87,10 +89,12 @@ fn led_to(path: &str) -> Result<(FormulaId, u32)> {
 /// Keeps a version; a form that was kept before is found again. Within the transaction of whoever calls where there is one.
 pub async fn keep(
     db: &mut MySqlConnection,
-    kitchen: KitchenId,
+    hand: impl Into<Hand<'_>>,
     new: &NewVersion<'_>,
     now: Timestamp,
 ) -> Result<KeptFormula> {
+    let hand = hand.into();
+    let kitchen = hand.kitchen;
     let json = written(new.formula)?;
     let mut tx = db.begin().await?;
     let db: &mut MySqlConnection = &mut tx;
@@ -140,8 +144,8 @@ pub async fn keep(
         }
     };
     sqlx::query!(
-        "INSERT INTO formula_version (kitchen_id, formula_id, number, form_key, name, why, formula, made_at)
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+        "INSERT INTO formula_version (kitchen_id, formula_id, number, form_key, name, why, formula, made_at, by_person, by_name)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         kitchen.0,
         of.0,
         number,
@@ -149,7 +153,9 @@ pub async fn keep(
         new.name,
         new.why,
         json,
-        instant::to_row(now)
+        instant::to_row(now),
+        hand.person(),
+        hand.name()
     )
     .execute(&mut *db)
     .await?;
@@ -294,7 +300,7 @@ pub async fn versions(
     id: FormulaId,
 ) -> Result<Vec<Version>> {
     let rows = sqlx::query!(
-        "SELECT id, number, name, why, formula, made_at FROM formula_version
+        "SELECT id, number, name, why, formula, made_at, by_name FROM formula_version
          WHERE kitchen_id = ? AND formula_id = ? ORDER BY number DESC",
         kitchen.0,
         id.0
@@ -311,6 +317,7 @@ pub async fn versions(
                 name: r.name,
                 why: r.why,
                 made_at: instant::from_row(r.made_at),
+                by: r.by_name,
             })
         })
         .collect()
@@ -324,7 +331,7 @@ pub async fn version(
     number: Option<u32>,
 ) -> Result<Option<Version>> {
     let row = sqlx::query!(
-        "SELECT v.id, v.number, v.name, v.why, v.formula, v.made_at
+        "SELECT v.id, v.number, v.name, v.why, v.formula, v.made_at, v.by_name
          FROM formula f JOIN formula_version v ON v.formula_id = f.id AND v.number = COALESCE(?, f.head)
          WHERE f.kitchen_id = ? AND f.id = ?",
         number,
@@ -342,6 +349,7 @@ pub async fn version(
             name: r.name,
             why: r.why,
             made_at: instant::from_row(r.made_at),
+            by: r.by_name,
         })
     })
     .transpose()

@@ -1,6 +1,7 @@
 //! The kitchen: what every other row belongs to, and what is usual in it.
 
 use crate::error::written;
+use crate::people::secret_hash;
 use crate::{Result, StoreError, instant};
 use craft::fire::work::Work;
 use craft::formula::Scales;
@@ -8,7 +9,6 @@ use craft::sheet::KitchenUsual;
 use craft::sheet::life::Life;
 use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
 use jiff::Timestamp;
-use sha2::{Digest, Sha256};
 use sqlx::MySqlConnection;
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -45,7 +45,9 @@ pub struct Kitchen {
     /// What one pizza takes of a person here.
     pub work: Work,
     /// What the secret part of its calendar feed's address hashes to; none until it was first asked for.
-    pub feed_hash: Option<[u8; 32]>,
+    pub feed_hash: Option<Vec<u8>>,
+    /// The demo's: it can be looked at and left for one of one's own.
+    pub is_demo: bool,
     /// Counts its changes.
     pub revision: u64,
     /// Which epoch of the database it was read in: a restore begins another.
@@ -92,52 +94,121 @@ fn work_of(json: Option<&str>) -> Result<Work> {
     }
 }
 
-/// The kitchen that was made first: the only one until there is sign-in.
-pub async fn first(db: &mut MySqlConnection) -> Result<Option<Kitchen>> {
-    let row = sqlx::query!(
+struct KitchenRow {
+    id: u64,
+    name: String,
+    time_zone: String,
+    altitude_m: f64,
+    temperature_unit: String,
+    weight_unit: String,
+    length_unit: String,
+    currency: String,
+    room_c: f64,
+    fridge_c: f64,
+    tap_water_c: f64,
+    kitchen_scale_g: f64,
+    fine_scale_g: Option<f64>,
+    mixer_holds_g: Option<f64>,
+    life: Option<String>,
+    fridge_measured: bool,
+    fridge_off_c: f64,
+    room_off_c: f64,
+    work: Option<String>,
+    feed_hash: Option<Vec<u8>>,
+    origin: String,
+    revision: u64,
+    epoch: Option<String>,
+}
+
+/// A kitchen by its number.
+pub async fn by_id(db: &mut MySqlConnection, id: KitchenId) -> Result<Option<Kitchen>> {
+    let row = sqlx::query_as!(
+        KitchenRow,
         r#"SELECT id, name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c, fridge_c,
                 tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, life, fridge_measured AS "fridge_measured: bool",
-                fridge_off_c, room_off_c, work, feed_hash, revision,
+                fridge_off_c, room_off_c, work, feed_hash, origin, revision,
                 (SELECT epoch FROM site WHERE id = 1) AS "epoch: String"
-         FROM kitchen ORDER BY id LIMIT 1"#
+         FROM kitchen WHERE id = ?"#,
+        id.0
     )
     .fetch_optional(db)
     .await?;
-    row.map(|r| {
-        Ok(Kitchen {
-            id: KitchenId(r.id),
-            name: r.name,
-            usual: KitchenUsual {
-                time_zone: r.time_zone,
-                altitude_m: r.altitude_m,
-                room_c: r.room_c,
-                fridge_c: r.fridge_c,
-                tap_water_c: r.tap_water_c,
-                scales: Scales {
-                    kitchen_scale_g: r.kitchen_scale_g,
-                    fine_scale_g: r.fine_scale_g,
-                    mixer_holds_g: r.mixer_holds_g,
-                },
+    row.map(read).transpose()
+}
+
+/// The kitchen that a calendar feed's key opens.
+pub async fn of_feed(db: &mut MySqlConnection, key: &str) -> Result<Option<KitchenId>> {
+    let id = sqlx::query_scalar!(
+        "SELECT id FROM kitchen WHERE feed_hash = ?",
+        secret_hash(key)
+    )
+    .fetch_optional(db)
+    .await?;
+    Ok(id.map(KitchenId))
+}
+
+/// The kitchens of this database, the first made first: number and name.
+pub async fn all(db: &mut MySqlConnection) -> Result<Vec<(KitchenId, String)>> {
+    let rows = sqlx::query!("SELECT id, name FROM kitchen ORDER BY id LIMIT 1000")
+        .fetch_all(db)
+        .await?;
+    Ok(rows
+        .into_iter()
+        .map(|r| (KitchenId(r.id), r.name))
+        .collect())
+}
+
+/// The demo's kitchen.
+pub async fn demo(db: &mut MySqlConnection) -> Result<Option<KitchenId>> {
+    let id =
+        sqlx::query_scalar!("SELECT id FROM kitchen WHERE origin = 'demo' ORDER BY id LIMIT 1")
+            .fetch_optional(db)
+            .await?;
+    Ok(id.map(KitchenId))
+}
+
+/// Says that a kitchen is the demo's.
+pub async fn be_demo(db: &mut MySqlConnection, id: KitchenId) -> Result<()> {
+    sqlx::query!("UPDATE kitchen SET origin = 'demo' WHERE id = ?", id.0)
+        .execute(db)
+        .await?;
+    Ok(())
+}
+
+fn read(r: KitchenRow) -> Result<Kitchen> {
+    Ok(Kitchen {
+        id: KitchenId(r.id),
+        name: r.name,
+        usual: KitchenUsual {
+            time_zone: r.time_zone,
+            altitude_m: r.altitude_m,
+            room_c: r.room_c,
+            fridge_c: r.fridge_c,
+            tap_water_c: r.tap_water_c,
+            scales: Scales {
+                kitchen_scale_g: r.kitchen_scale_g,
+                fine_scale_g: r.fine_scale_g,
+                mixer_holds_g: r.mixer_holds_g,
             },
-            reads: Reads {
-                temperature: one_of(&TEMPERATURES, &r.temperature_unit)?,
-                weight: one_of(&WEIGHTS, &r.weight_unit)?,
-                length: one_of(&LENGTHS, &r.length_unit)?,
-                currency: r.currency,
-            },
-            rhythm: Rhythm {
-                life: life_of(r.life.as_deref())?,
-                fridge_measured: r.fridge_measured,
-                fridge_off_k: r.fridge_off_c,
-                room_off_k: r.room_off_c,
-            },
-            work: work_of(r.work.as_deref())?,
-            feed_hash: r.feed_hash.and_then(|h| h.try_into().ok()),
-            revision: r.revision,
-            epoch: r.epoch.unwrap_or_default(),
-        })
+        },
+        reads: Reads {
+            temperature: one_of(&TEMPERATURES, &r.temperature_unit)?,
+            weight: one_of(&WEIGHTS, &r.weight_unit)?,
+            length: one_of(&LENGTHS, &r.length_unit)?,
+            currency: r.currency,
+        },
+        rhythm: Rhythm {
+            life: life_of(r.life.as_deref())?,
+            fridge_measured: r.fridge_measured,
+            fridge_off_k: r.fridge_off_c,
+            room_off_k: r.room_off_c,
+        },
+        work: work_of(r.work.as_deref())?,
+        feed_hash: r.feed_hash,
+        revision: r.revision,
+        is_demo: r.origin == "demo",
+        epoch: r.epoch.unwrap_or_default(),
     })
-    .transpose()
 }
 
 const TEMPERATURES: [(TemperatureUnit, &str); 2] = [
@@ -271,7 +342,7 @@ pub async fn move_to(db: &mut MySqlConnection, id: KitchenId, time_zone: &str) -
 
 /// Gives the calendar feed another address; the former one leads nowhere from then on. Only what the key hashes to is kept.
 pub async fn renew_feed(db: &mut MySqlConnection, id: KitchenId, key: &str) -> Result<()> {
-    let hash = feed_hash(key);
+    let hash = secret_hash(key);
     sqlx::query!(
         "UPDATE kitchen SET feed_hash = ? WHERE id = ?",
         hash.as_slice(),
@@ -280,9 +351,4 @@ pub async fn renew_feed(db: &mut MySqlConnection, id: KitchenId, key: &str) -> R
     .execute(db)
     .await?;
     Ok(())
-}
-
-/// What a feed's key is kept as.
-pub fn feed_hash(key: &str) -> [u8; 32] {
-    Sha256::digest(key.as_bytes()).into()
 }

@@ -27,13 +27,19 @@ pub async fn migrate(db: &Db) -> Result<()> {
         ));
     }
     let done = match run(&mut db).await {
-        Ok(()) => crate::stock::catch_up(&mut db).await.map(|_| ()),
+        Ok(()) => caught_up(&mut db).await,
         e => e,
     };
     sqlx::query!("DO RELEASE_LOCK(CONCAT(DATABASE(), '.migrate'))")
         .execute(&mut *db)
         .await?;
     done
+}
+
+/// What the schema cannot do by itself for rows from before it.
+async fn caught_up(db: &mut MySqlConnection) -> Result<()> {
+    crate::stock::catch_up(db).await?;
+    crate::people::person::give_owners(db, jiff::Timestamp::now()).await
 }
 
 async fn run(db: &mut MySqlConnection) -> Result<()> {

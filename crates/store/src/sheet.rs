@@ -22,6 +22,8 @@ pub struct KeptSheet {
 pub struct Entries {
     pub seen: Vec<Observation>,
     pub taps: Vec<Tap>,
+    /// Who made each of them, in their order; empty where nobody is known.
+    pub taps_by: Vec<String>,
     /// What was entered and taken back; it counts no longer.
     pub taken_back: Vec<Observation>,
     /// Entries of kinds that this program does not know.

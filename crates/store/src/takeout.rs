@@ -30,7 +30,7 @@ const CAME_LATER: [&str; 1] = ["stock_use"];
 /// A batch's plan is some tens of kB.
 const LONGEST_LINE: u64 = 16 * 1024 * 1024;
 /// Secrets and what belongs to this database alone stay here.
-const LEFT_OUT: [&str; 3] = ["feed_key", "feed_hash", "kitchen_id"];
+const LEFT_OUT: [&str; 4] = ["feed_key", "feed_hash", "kitchen_id", "by_person"];
 
 fn unfit(what: impl Into<String>) -> BackupError {
     BackupError::Unfit(what.into())
@@ -224,6 +224,7 @@ pub async fn import(db: &Db, from: impl Read + Seek) -> std::result::Result<u64,
         }
     }
     crate::stock::catch_up(&mut tx).await?;
+    crate::people::person::give_owners(&mut tx, jiff::Timestamp::now()).await?;
     crate::kitchen::begin_anew(&mut tx).await?;
     tx.commit().await?;
     Ok(rows)

@@ -17,6 +17,14 @@ use store::{BatchCache, Db, KitchenId};
 use testbed::db::TestDb;
 use uuid::Uuid;
 
+/// The only kitchen of a database.
+async fn the_kitchen(c: &mut store::MySqlConnection) -> Result<Option<store::kitchen::Kitchen>> {
+    match kitchen::all(c).await?.as_slice() {
+        [(id, _)] => Ok(kitchen::by_id(c, *id).await?),
+        _ => Ok(None),
+    }
+}
+
 const NOW: &str = "2026-11-25T08:00:00Z";
 
 fn now() -> Timestamp {
@@ -354,8 +362,8 @@ async fn before_entries(url: &str) -> Result<()> {
 
 async fn moved(db: &Db) -> Result<()> {
     let mut c = db.acquire().await?;
-    let k = kitchen::first(&mut c).await?.context("the kitchen")?;
-    assert_eq!(k.feed_hash, Some(kitchen::feed_hash("secret")));
+    let k = the_kitchen(&mut c).await?.context("the kitchen")?;
+    assert_eq!(k.feed_hash, Some(store::people::secret_hash("secret")));
     let all = entry::of_batch(&mut c, k.id, batch::BatchId(1)).await?;
     assert_eq!((all.seen.len(), all.taps.len(), all.unreadable), (2, 1, 0));
     assert_eq!(
@@ -467,8 +475,8 @@ async fn a_backup_under_load_is_whole_and_comes_back_exactly() -> Result<()> {
         rows
     );
     let mut c = other.acquire().await?;
-    let k = kitchen::first(&mut c).await?.context("the kitchen")?;
-    assert_eq!(k.feed_hash, Some(kitchen::feed_hash("secret")));
+    let k = the_kitchen(&mut c).await?.context("the kitchen")?;
+    assert_eq!(k.feed_hash, Some(store::people::secret_hash("secret")));
     let again = batch::by_code(&mut c, k.id, &b.code, &BatchCache::default())
         .await?
         .context("it")?;
@@ -479,13 +487,13 @@ async fn a_backup_under_load_is_whole_and_comes_back_exactly() -> Result<()> {
     assert_eq!(again.entries.seen.len() as u64, again.revision);
     drop(c);
     // Another epoch: whoever holds copies sees it.
-    let first = kitchen::first(&mut *db.acquire().await?)
+    let first = the_kitchen(&mut *db.acquire().await?)
         .await?
         .context("it")?;
     assert_ne!(first.epoch, k.epoch);
     store::backup::restore(&db, &file[..], true).await?;
     assert_ne!(
-        kitchen::first(&mut *db.acquire().await?)
+        the_kitchen(&mut *db.acquire().await?)
             .await?
             .context("it")?
             .epoch,
@@ -534,8 +542,8 @@ async fn a_kitchen_goes_out_as_an_open_file_and_comes_back_exactly() -> Result<(
     assert_eq!(store::takeout::import(&other, &mut file).await?, rows);
     let mut there = other.acquire().await?;
     let (was, is) = (
-        kitchen::first(&mut c).await?.context("it")?,
-        kitchen::first(&mut there).await?.context("it")?,
+        the_kitchen(&mut c).await?.context("it")?,
+        the_kitchen(&mut there).await?.context("it")?,
     );
     assert_eq!(
         (&is.usual, &is.reads, &is.rhythm),
@@ -568,11 +576,7 @@ async fn a_kitchen_goes_out_as_an_open_file_and_comes_back_exactly() -> Result<(
         let mut bad = std::io::Cursor::new(bad.to_vec());
         assert!(store::takeout::import(&nowhere, &mut bad).await.is_err());
     }
-    assert!(
-        kitchen::first(&mut *nowhere.acquire().await?)
-            .await?
-            .is_none()
-    );
+    assert!(the_kitchen(&mut *nowhere.acquire().await?).await?.is_none());
     drop((c, there));
     for d in [db, other, nowhere] {
         d.close().await;

@@ -1,6 +1,7 @@
 //! Web: the pages and the JSON of Slow Rise. One room per screen; a number comes in as a form or as JSON,
 //! goes through `craft`, is kept by `store`, and is shown here. Nothing is computed on this side.
 
+pub mod access;
 pub mod api;
 pub mod batch;
 pub mod figures;
@@ -9,22 +10,27 @@ pub mod rooms;
 mod serve;
 pub mod shared;
 
+use access::asker::Askers;
+use access::doors::{Asks, Door, Doors};
+use access::gate::{self, Gate};
+use access::sessions::Sessions;
 use axum::Router;
 use axum::http::{HeaderName, HeaderValue, StatusCode, header};
-use axum::routing::get;
 use batch::boxes::{BoxLooks, OpenedBakes};
 use batch::forecast::Forecasts;
 use batch::load::HeldPlaces;
 use batch::record::Folds;
+use craft::people::Lasting;
 use rooms::scale::ScaleReads;
 use shared::drawn::Drawn;
-use shared::kitchen::LastKitchen;
+use shared::kitchen::HeldKitchens;
 use shared::long::Models;
 use shared::reckoned::Reckoned;
 use shared::runs::WatchedRuns;
 pub use shared::site::Site;
 use shared::{assets, error, guard, theme};
 use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::Duration;
 use store::{BatchCache, Db};
 use tower::ServiceBuilder;
@@ -34,6 +40,8 @@ use tower_http::request_id::{MakeRequestUuid, PropagateRequestIdLayer, SetReques
 use tower_http::set_header::SetResponseHeaderLayer;
 use tower_http::timeout::TimeoutLayer;
 use tower_http::trace::TraceLayer;
+use tower_sessions::SessionManagerLayer;
+use tower_sessions::cookie::SameSite;
 
 /// Parts of pages that are kept as they were drawn.
 #[derive(Default)]
@@ -77,8 +85,14 @@ pub struct House {
     pub db: Db,
     /// Batches that were read before.
     pub held: BatchCache,
-    /// The kitchen that was read last.
-    pub kitchen: LastKitchen,
+    /// Kitchens that were read a moment ago.
+    pub kitchens: HeldKitchens,
+    /// Who asked a moment ago.
+    pub askers: Askers,
+    /// Whether who comes must sign in; else it is the one at home.
+    pub signs_in: bool,
+    /// Whether there is anybody yet; once there is, there always is.
+    inhabited: AtomicBool,
     /// What was entered about batches, folded.
     pub folds: Folds,
     /// Forecasts that were made a moment ago.
@@ -103,32 +117,96 @@ pub struct House {
     pub site: Site,
 }
 
+impl App {
+    /// Whether there is anybody yet; else the first start begins.
+    pub async fn somebody_is_there(&self) -> bool {
+        if self.inhabited.load(Ordering::Relaxed) {
+            return true;
+        }
+        let nobody = match self.db.acquire().await {
+            Ok(mut db) => store::people::person::nobody(&mut db).await,
+            Err(e) => Err(e),
+        };
+        let there = !matches!(nobody, Ok(true));
+        // A database that does not answer says nothing.
+        if matches!(nobody, Ok(false)) {
+            self.inhabited.store(true, Ordering::Relaxed);
+        }
+        there
+    }
+}
+
 const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; object-src 'none'; \
                       frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
 /// Nothing of these is used but the wake lock, at the oven.
 const PERMISSIONS: &str = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), \
                            midi=(), display-capture=(), screen-wake-lock=(self)";
 
-/// The whole program behind one router, for this machine alone.
+/// The whole program behind one router, for this machine alone and without sign-in.
 pub fn router(db: Db) -> Router {
-    router_at(db, Site::default())
+    router_at(db, Site::default(), SignIn::Off)
 }
 
 /// The same under the name that a site has.
-pub fn router_at(db: Db, site: Site) -> Router {
-    watched_router(db, site, Arc::default())
+pub fn router_at(db: Db, site: Site, sign_in: SignIn) -> Router {
+    watched_router(db, site, sign_in, Arc::default())
+}
+
+/// Whether who comes must sign in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum SignIn {
+    On,
+    /// Whoever comes is the one at home: for this machine alone.
+    Off,
+}
+
+/// The doors of the pages, of the API and of what belongs to no kitchen.
+fn doors() -> [Doors; 3] {
+    let pages = Doors::new()
+        .merge(rooms::bench::routes())
+        .merge(rooms::sheet::routes())
+        .merge(rooms::library::routes())
+        .merge(rooms::pantry::routes())
+        .merge(rooms::mix::routes())
+        .merge(rooms::shape::routes())
+        .merge(rooms::scale::routes())
+        .merge(rooms::rise::routes())
+        .merge(rooms::batch::routes())
+        .merge(rooms::fire::routes())
+        .merge(rooms::bake::routes())
+        .merge(rooms::ledger::routes())
+        .merge(rooms::labels::routes())
+        .merge(rooms::takeaway::routes())
+        .merge(rooms::words::routes())
+        .merge(rooms::entrance::routes())
+        .merge(rooms::people::routes())
+        .merge(theme::routes());
+    let api = api::routes().merge(rooms::scale::api_routes());
+    let plain = shared::health::routes()
+        .get(Asks::Nothing, "/assets/{tag}/{*path}", assets::serve)
+        .get(Asks::Nothing, "/sw.js", assets::service_worker);
+    [pages, api.below("/api/v1"), plain]
+}
+
+/// Every door of the program, for whoever checks what each asks.
+pub fn all_doors() -> Vec<Door> {
+    doors().iter().flat_map(|d| d.list().to_vec()).collect()
 }
 
 /// The same, with the runs that end when the server stops.
 fn watched_router(
     db: Db,
     site: Site,
+    sign_in: SignIn,
     runs: Arc<WatchedRuns<rooms::bake::view::RunState>>,
 ) -> Router {
     let app = App(Arc::new(House {
         db,
         held: BatchCache::default(),
-        kitchen: LastKitchen::default(),
+        kitchens: HeldKitchens::default(),
+        askers: Askers::default(),
+        signs_in: sign_in == SignIn::On,
+        inhabited: AtomicBool::new(false),
         folds: Folds::default(),
         forecasts: Forecasts::default(),
         box_looks: BoxLooks::default(),
@@ -145,39 +223,39 @@ fn watched_router(
     let request_id = header::HeaderName::from_static("x-request-id");
     let fixed =
         |name, value| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
-    let pages = Router::new()
-        .merge(rooms::bench::routes())
-        .merge(rooms::sheet::routes())
-        .merge(rooms::library::routes())
-        .merge(rooms::pantry::routes())
-        .merge(rooms::mix::routes())
-        .merge(rooms::shape::routes())
-        .merge(rooms::scale::routes())
-        .merge(rooms::rise::routes())
-        .merge(rooms::batch::routes())
-        .merge(rooms::fire::routes())
-        .merge(rooms::bake::routes())
-        .merge(rooms::ledger::routes())
-        .merge(rooms::labels::routes())
-        .merge(rooms::takeaway::routes())
-        .merge(rooms::words::routes())
-        .merge(theme::routes())
+    let [pages, api, plain] = doors();
+    let sessions = sessions(&app);
+    let (pages, api, plain) = (pages.apart(), api.apart(), plain.apart().0);
+    let gate = |book| {
+        let gate = Gate {
+            app: app.clone(),
+            book: Arc::new(book),
+        };
+        axum::middleware::from_fn_with_state(gate, gate::pass)
+    };
+    let pages = pages
+        .0
+        .route_layer(gate(pages.1))
         .fallback(error::nothing_here)
         // What a form held comes back when it could not be kept; foreign pages may not post.
         .layer(axum::middleware::from_fn(guard::keep_entries))
         .layer(axum::middleware::from_fn_with_state(
             app.clone(),
             guard::own_pages_only,
-        ));
-    let api = api::routes().merge(rooms::scale::api_routes()).layer(
-        axum::middleware::from_fn_with_state(app.clone(), guard::no_foreign_origin),
-    );
+        ))
+        .layer(sessions.clone());
+    let api = api
+        .0
+        .route_layer(gate(api.1))
+        .layer(axum::middleware::from_fn_with_state(
+            app.clone(),
+            guard::no_foreign_origin,
+        ))
+        .layer(sessions);
     Router::new()
         .merge(pages)
-        .nest("/api/v1", api)
-        .merge(shared::health::routes())
-        .route("/assets/{tag}/{*path}", get(assets::serve))
-        .route("/sw.js", get(assets::service_worker))
+        .merge(api)
+        .merge(plain)
         .layer(
             ServiceBuilder::new()
                 // A reference is this server's own: what a client calls its request is nobody's business here.
@@ -210,6 +288,22 @@ fn watched_router(
         .with_state(app)
 }
 
+/// Sessions of browsers, in cookies that scripts do not see and other sites do not send.
+fn sessions(app: &App) -> SessionManagerLayer<Sessions> {
+    let secure = app.site.is_secure();
+    // The prefix makes browsers refuse it from any other name or path.
+    let name = if secure {
+        "__Host-slow-rise"
+    } else {
+        "slow-rise"
+    };
+    SessionManagerLayer::new(Sessions(app.db.clone()))
+        .with_name(name)
+        .with_secure(secure)
+        .with_same_site(SameSite::Lax)
+        .with_expiry(gate::idle(Lasting::IdleSession))
+}
+
 fn named(name: &'static str) -> HeaderName {
     HeaderName::from_static(name)
 }
@@ -218,12 +312,12 @@ fn named(name: &'static str) -> HeaderName {
 pub async fn serve(
     listener: tokio::net::TcpListener,
     db: Db,
-    site: Site,
+    (site, sign_in): (Site, SignIn),
     stop: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
     let runs: Arc<WatchedRuns<rooms::bake::view::RunState>> = Arc::default();
     let site = site.listening(listener.local_addr().ok());
-    let router = watched_router(db, site, runs.clone());
+    let router = watched_router(db, site, sign_in, runs.clone());
     let stop = async move {
         stop.await;
         runs.close();

@@ -7,6 +7,7 @@ mod library;
 mod live;
 mod mixing;
 mod pantry;
+mod people;
 mod shaping;
 
 use anyhow::{Context, Result, bail};
@@ -34,16 +35,17 @@ const STALE_H: i64 = 8;
 /// Loads the demo kitchen into an empty database; later, makes the batches anew that no maker touched.
 pub async fn load(pool: &Db, now: Timestamp) -> Result<()> {
     let mut db = pool.begin().await?;
-    let here = match kitchen::first(&mut db).await? {
-        Some(k) => k,
+    let id = match kitchen::demo(&mut db).await? {
+        Some(id) => id,
         None => {
-            kitchen::add(&mut db, &larchfold_halt(clock::zone(now)), now).await?;
-            match kitchen::first(&mut db).await? {
-                Some(k) => k,
-                None => bail!("the kitchen was not kept"),
-            }
+            let id = kitchen::add(&mut db, &larchfold_halt(clock::zone(now)), now).await?;
+            kitchen::be_demo(&mut db, id).await?;
+            people::move_in(&mut db, id, now).await?;
+            id
         }
     };
+    let here = kitchen::by_id(&mut db, id).await?;
+    let here = here.context("the kitchen was not kept")?;
     let made = batch::demo_made_at(&mut db, here.id).await?;
     let stale = made.is_some_and(|at| now.duration_since(at).as_hours() >= STALE_H);
     let mut here = here;

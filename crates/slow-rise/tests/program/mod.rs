@@ -39,7 +39,7 @@ impl Program {
     }
     /// Serves on this port.
     pub fn serve_on(database_url: &str, port: &str) -> Result<Program> {
-        let mut child = command(database_url, &["serve", "--port", port])
+        let mut child = command(database_url, &["serve", "--sign-in", "off", "--port", port])
             .stdout(Stdio::piped())
             .spawn()?;
         let out = child.stdout.take().context("stdout")?;

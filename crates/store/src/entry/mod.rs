@@ -16,7 +16,7 @@ pub use said::{Observation, SaidEntry, Seen, Went};
 use crate::db::{Db, again, pause};
 use crate::error::is_duplicate;
 use crate::id::BatchId;
-use crate::{KitchenId, Result, StoreError, instant, stock};
+use crate::{Hand, KitchenId, Result, StoreError, instant, stock};
 use craft::fact::Fact;
 use craft::fire::{Tap, TapKind};
 use craft::mix::run::MixTap;
@@ -108,16 +108,17 @@ pub type Admits<'a> = &'a (dyn Fn(&Standing) -> std::result::Result<(), Fact> + 
 /// Keeps an entry in a transaction of its own.
 pub async fn enter(
     db: &Db,
-    kitchen: KitchenId,
+    hand: impl Into<Hand<'_>>,
     batch: BatchId,
     new: &NewEntry,
     now: Timestamp,
     admits: Admits<'_>,
 ) -> Result<EntryOutcome> {
+    let hand = hand.into();
     let mut tries = 0;
     loop {
         let mut c = db.acquire().await?;
-        let done = write(&mut c, kitchen, batch, new, now, By::Maker, admits).await;
+        let done = write(&mut c, hand, batch, new, now, By::Maker, admits).await;
         drop(c);
         match done {
             Err(e) if again(&e, &mut tries) => pause(tries).await,
@@ -136,13 +137,15 @@ pub enum By {
 /// Keeps an entry, within the transaction of whoever calls where there is one.
 pub async fn write(
     db: &mut MySqlConnection,
-    kitchen: KitchenId,
+    hand: impl Into<Hand<'_>>,
     batch: BatchId,
     new: &NewEntry,
     now: Timestamp,
     by: By,
     admits: Admits<'_>,
 ) -> Result<EntryOutcome> {
+    let hand = hand.into();
+    let kitchen = hand.kitchen;
     let mut tx = db.begin().await?;
     // The batch first, always: two devices enter one after the other, and nobody waits crosswise.
     let Some(row) = sqlx::query!(
@@ -179,8 +182,8 @@ pub async fn write(
     }
     let (kind, facts) = new.said.to_row()?;
     let done = sqlx::query!(
-        "INSERT INTO entry (kitchen_id, batch_id, entry_key, kind, facts, place, at, device_at, recorded_at)
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+        "INSERT INTO entry (kitchen_id, batch_id, entry_key, kind, facts, place, at, device_at, recorded_at, by_person, by_name)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         kitchen.0,
         batch.0,
         new.key.to_string(),
@@ -189,7 +192,9 @@ pub async fn write(
         new.said.place(),
         instant::to_row(new.at),
         new.device_at.map(instant::to_row),
-        instant::to_row(now)
+        instant::to_row(now),
+        hand.person(),
+        hand.name()
     )
     .execute(&mut *tx)
     .await;

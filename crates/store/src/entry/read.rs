@@ -72,6 +72,7 @@ struct EntryRow {
     kind: String,
     facts: String,
     at: chrono::NaiveDateTime,
+    by_name: String,
 }
 
 fn sorted(rows: Vec<EntryRow>) -> Entries {
@@ -84,8 +85,12 @@ fn sorted(rows: Vec<EntryRow>) -> Entries {
                 key: Uuid::parse_str(&r.entry_key).unwrap_or_default(),
                 at,
                 seen,
+                by: r.by_name,
             }),
-            Some(SaidEntry::Tapped { pizza, kind }) => out.taps.push(Tap { pizza, at, kind }),
+            Some(SaidEntry::Tapped { pizza, kind }) => {
+                out.taps.push(Tap { pizza, at, kind });
+                out.taps_by.push(r.by_name);
+            }
             None => out.unreadable += 1,
         }
     }
@@ -112,7 +117,7 @@ pub async fn of_batch(
 ) -> Result<Entries> {
     let rows = sqlx::query_as!(
         EntryRow,
-        "SELECT id, entry_key, kind, facts, at FROM entry WHERE kitchen_id = ? AND batch_id = ? ORDER BY at, id",
+        "SELECT id, entry_key, kind, facts, at, by_name FROM entry WHERE kitchen_id = ? AND batch_id = ? ORDER BY at, id",
         kitchen.0,
         batch.0
     )
@@ -129,7 +134,7 @@ pub async fn of_places(
 ) -> Result<Vec<Observation>> {
     let rows = sqlx::query_as!(
         EntryRow,
-        "SELECT e.id, e.entry_key, e.kind, e.facts, e.at FROM entry e
+        "SELECT e.id, e.entry_key, e.kind, e.facts, e.at, e.by_name FROM entry e
          WHERE e.kitchen_id = ? AND e.place IN ('room', 'fridge', 'own', 'taken back') AND e.at >= ? ORDER BY e.at DESC, e.id DESC LIMIT 4000",
         kitchen.0,
         instant::to_row(from)

@@ -157,6 +157,9 @@ pub struct Observation {
     pub at: Timestamp,
     #[serde(flatten)]
     pub seen: Seen,
+    /// Who entered it; empty where nobody is known.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub by: String,
 }
 
 impl Observation {

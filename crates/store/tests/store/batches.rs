@@ -242,7 +242,12 @@ async fn another_plan_takes_the_place_of_the_first_and_a_stale_one_is_refused() 
         result: &SHEET.1,
         why: &fewer,
     };
-    let done = batch::replan(&mut c, id, b.id, &new(0), later).await?;
+    let ines = store::Whom {
+        person: None,
+        name: "Ines".into(),
+    };
+    let hand = store::Hand::of(id, &ines);
+    let done = batch::replan(&mut c, hand, b.id, &new(0), later).await?;
     assert_eq!(done, batch::Replanned::Done);
     // A copy that was held of the first plan is not believed.
     let now = batch::by_code(&mut c, id, &code, &held).await?.unwrap();
@@ -253,13 +258,18 @@ async fn another_plan_takes_the_place_of_the_first_and_a_stale_one_is_refused() 
     let stale = batch::replan(&mut c, id, b.id, &new(0), later).await?;
     assert_eq!(stale, batch::Replanned::Stale(1));
     let left = batch::left_plans(&mut c, id, b.id).await?;
-    assert_eq!(left, [(later, fewer.clone())]);
+    let as_left = |why: Fact| batch::LeftPlan {
+        at: later,
+        why,
+        by: "Ines".into(),
+    };
+    assert_eq!(left, [as_left(fewer.clone())]);
     // What was kept before there were facts stands as it was written.
     sqlx::query("UPDATE batch_plan SET why = 'guests are late'")
         .execute(&mut *c)
         .await?;
     let left = batch::left_plans(&mut c, id, b.id).await?;
-    assert_eq!(left, [(later, Fact::as_written("guests are late"))]);
+    assert_eq!(left, [as_left(Fact::as_written("guests are late"))]);
     // Another kitchen has no such batch to plan.
     let there = add_kitchen(&pool, "Elsewhere").await?;
     assert!(

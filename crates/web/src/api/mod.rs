@@ -1,13 +1,13 @@
 //! JSON: the same requests and results as the pages. `POST /api/v1/reckon/KIND`, `GET /api/v1/schema/KIND`.
 
 use crate::App;
+use crate::access::doors::{Asks, Doors, LOOK};
 use crate::shared::error::AppError;
+use axum::Json;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, Path, Query, State};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use axum::routing::{get, post};
-use axum::{Json, Router};
 use craft::fact::Fact;
 use craft::fire::firing::{Firing, FiringRequest};
 use craft::fire::reckon::{Baked, Fired, baked, charged, fired};
@@ -250,11 +250,11 @@ fn refused(status: StatusCode, field: String, message: String) -> Response {
     (status, Json(Worded::default().into(errors, b""))).into_response()
 }
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/reckon/{kind}", post(answer))
-        .route("/schema/{kind}", get(schema))
-        .layer(DefaultBodyLimit::max(256 * 1024))
+pub fn routes() -> Doors {
+    Doors::new()
+        .post(LOOK, "/reckon/{kind}", answer)
+        .get(Asks::Nothing, "/schema/{kind}", schema)
+        .around(|r| r.layer(DefaultBodyLimit::max(256 * 1024)))
 }
 
 fn unknown(kind: &str) -> Response {

@@ -3,12 +3,14 @@
 pub mod bake;
 pub mod batch;
 pub mod bench;
+pub mod entrance;
 pub mod fire;
 pub mod labels;
 pub mod ledger;
 pub mod library;
 pub mod mix;
 pub mod pantry;
+pub mod people;
 pub mod rise;
 pub mod scale;
 pub mod shape;

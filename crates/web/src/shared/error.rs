@@ -22,6 +22,8 @@ pub enum AppError {
     Page(#[from] askama::Error),
     #[error("there is no kitchen in the database")]
     NoKitchen,
+    #[error("a session could not be read or kept: {0}")]
+    Session(#[from] tower_sessions::session::Error),
     #[error("the models are busy")]
     Busy,
     #[error("no batch {0}")]
@@ -46,6 +48,8 @@ pub struct ErrorSaid {
     pub sentence: String,
     /// The database was away: what was posted may be posted again.
     pub again: bool,
+    /// Nobody is signed in: the page signs in.
+    pub signed_out: bool,
     /// Form fields to send again, filled by the guard.
     pub entries: Vec<(String, String)>,
     pub action: String,
@@ -57,6 +61,7 @@ impl ErrorSaid {
             headline: headline.into(),
             sentence: sentence.into(),
             again: false,
+            signed_out: false,
             entries: vec![],
             action: String::new(),
         }
@@ -109,7 +114,16 @@ impl IntoResponse for AppError {
             )
             .with(StatusCode::NOT_FOUND),
             AppError::Asked(sentence) => ErrorSaid::new("That cannot be done", sentence.clone()).with(StatusCode::UNPROCESSABLE_ENTITY),
-            AppError::Store(_) | AppError::Page(_) | AppError::NoKitchen => {
+            AppError::Session(tower_sessions::session::Error::Store(e)) => {
+                tracing::error!(cause = %e, "a session was out of reach");
+                let mut said = ErrorSaid::new(
+                    "The records are out of reach",
+                    "The database does not answer just now. What is already kept is safe; this works again by itself as soon as it is back.",
+                );
+                said.again = true;
+                not_now(said)
+            }
+            AppError::Store(_) | AppError::Page(_) | AppError::NoKitchen | AppError::Session(_) => {
                 tracing::error!(cause = %self, "a page failed");
                 failed().with(StatusCode::INTERNAL_SERVER_ERROR)
             }
@@ -202,6 +216,7 @@ pub async fn dressed(request: Request, next: Next) -> Response {
         let errors = serde_json::json!({
             "errors": [{"field": "", "message": said.sentence}],
             "again": said.again,
+            "signed_out": said.signed_out,
             "reference": reference,
         });
         return (status, headers, axum::Json(errors)).into_response();

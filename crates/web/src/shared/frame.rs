@@ -26,9 +26,34 @@ pub struct Frame {
     /// Whose entries this browser may send from here.
     pub kitchen: Option<u64>,
     pub path: String,
+    /// The kitchen around the line; none on pages before it.
+    pub house: Option<HouseView>,
+}
+
+/// The kitchen, as every page shows it beside the line.
+pub struct HouseView {
+    pub kitchen: String,
+    /// Who is here, and as what.
+    pub whose: String,
+    /// A helper of one batch, who sees nothing else.
+    pub crew: bool,
+    pub several: bool,
+    pub signs_out: bool,
+    pub demo: bool,
+    /// On a shared tablet: who else may take it, by number, name and initials.
+    pub hands: Option<Vec<(u64, String, String)>>,
+    pub in_hands: String,
 }
 
 impl Frame {
+    /// A page before the kitchen: without the line.
+    pub fn entrance(theme: Theme, title: &str) -> Frame {
+        Frame {
+            stops: vec![],
+            here: "",
+            ..Frame::bare(theme, Stop::Bench, title)
+        }
+    }
     /// A page that needs no kitchen.
     pub fn bare(theme: Theme, stop: Stop, title: &str) -> Frame {
         Frame {
@@ -52,6 +77,7 @@ impl Frame {
             code: None,
             kitchen: None,
             path: "/".into(),
+            house: None,
         }
     }
 }

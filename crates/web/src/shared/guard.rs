@@ -5,23 +5,27 @@ use crate::App;
 use crate::shared::error::{ErrorSaid, reference};
 use crate::shared::site::Site;
 use axum::body::{Body, Bytes};
-use axum::extract::{Request, State};
+use axum::extract::{FromRequestParts, Request, State};
+use axum::http::request::Parts;
 use axum::http::{HeaderMap, Method, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 use futures_util::StreamExt;
+use std::convert::Infallible;
 use std::net::IpAddr;
 use std::time::Duration;
 
 /// A form is a few kilobytes; this is ample.
 const MOST_BYTES: usize = 256 * 1024;
 
-/// A path as the log may hold it: a feed's address is its key.
+/// Below these an address is a key.
+const SECRET: [&str; 4] = ["/feed/", "/join/", "/crew/", "/password/"];
+
+/// A path as the log may hold it.
 fn unsecret(path: &str) -> &str {
-    if path.starts_with("/feed/") {
-        "/feed/…"
-    } else {
-        path
+    match SECRET.iter().find(|s| path.starts_with(**s)) {
+        Some(s) => s,
+        None => path,
     }
 }
 
@@ -29,13 +33,25 @@ fn unsecret(path: &str) -> &str {
 #[derive(Debug, Clone, Copy)]
 pub struct Peer(pub IpAddr);
 
+/// The address that somebody asks from, for those who count by it.
+pub struct Address(pub String);
+
+impl FromRequestParts<App> for Address {
+    type Rejection = Infallible;
+    async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Self, Infallible> {
+        let peer = parts.extensions.get::<Peer>();
+        let ip = client(&app.site, peer, &parts.headers);
+        Ok(Address(ip.map(|ip| ip.to_string()).unwrap_or_default()))
+    }
+}
+
 /// Who asks: the other end, or whom a proxy that is believed names last.
-fn client(site: &Site, request: &axum::http::Request<Body>) -> Option<IpAddr> {
-    let Peer(peer) = *request.extensions().get::<Peer>()?;
+fn client(site: &Site, peer: Option<&Peer>, headers: &HeaderMap) -> Option<IpAddr> {
+    let Peer(peer) = *peer?;
     if !site.believes(peer) {
         return Some(peer);
     }
-    let named = text(request.headers(), "x-forwarded-for")
+    let named = text(headers, "x-forwarded-for")
         .and_then(|all| all.rsplit(',').next())
         .and_then(|last| last.trim().parse().ok());
     Some(named.unwrap_or(peer))
@@ -43,7 +59,8 @@ fn client(site: &Site, request: &axum::http::Request<Body>) -> Option<IpAddr> {
 
 /// The span of a request in the log, with the reference that error pages show.
 pub fn span(site: &Site, request: &axum::http::Request<Body>) -> tracing::Span {
-    let client = client(site, request).map(|c| c.to_string());
+    let peer = request.extensions().get::<Peer>();
+    let client = client(site, peer, request.headers()).map(|c| c.to_string());
     tracing::info_span!(
         "request",
         method = %request.method(),
@@ -182,7 +199,7 @@ mod tests {
             r.extensions_mut().insert(Peer(peer.parse().unwrap()));
             r.headers_mut()
                 .insert("x-forwarded-for", says.parse().unwrap());
-            client(&site, &r).map(|c| c.to_string())
+            client(&site, r.extensions().get(), r.headers()).map(|c| c.to_string())
         };
         let of = |s: &str| Some(s.to_string());
         assert_eq!(asked("10.0.0.9", "1.2.3.4"), of("10.0.0.9"));

@@ -1,16 +1,15 @@
 //! Whether the program is well: `/health` of the process alone, `/ready` with its database and the schema that it needs.
 
 use crate::App;
-use axum::Router;
+use crate::access::doors::{Asks, Doors};
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
-use axum::routing::get;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/health", get(|| async { "ok" }))
-        .route("/ready", get(ready))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(Asks::Nothing, "/health", || async { "ok" })
+        .get(Asks::Nothing, "/ready", ready)
 }
 
 async fn ready(State(app): State<App>) -> Response {

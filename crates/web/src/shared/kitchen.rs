@@ -1,7 +1,7 @@
-//! The kitchen of the request. Every handler receives it here and nowhere else, so that sign-in will
-//! change this file alone.
+//! The kitchen of the request. Every handler receives it here and nowhere else; the gate put it there, with who asks.
 
 use crate::App;
+use crate::access::asker::Asker;
 use crate::shared::error::AppError;
 use crate::shared::form::SaidError;
 use crate::shared::reckoned::Reckoned;
@@ -9,17 +9,19 @@ use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
 use craft::fact::Fact;
 use craft::note::Note;
+use craft::people::Right;
 use craft::refusal::{FieldError, ValidationError};
 use craft::rise::{Doubts, PrefermentRuns};
 use craft::sheet::{SheetRequest, SheetResult, Sure, work_out, work_out_surely};
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
+use moka::sync::Cache;
 use speech::Measures;
 use speech::{Judgement, Language, Reader};
 use std::sync::{Arc, RwLock};
-use std::time::{Duration, Instant};
-use store::KitchenId;
+use std::time::Duration;
 use store::kitchen::Kitchen;
+use store::{Hand, KitchenId};
 
 /// The kitchen, with its clock and its measures.
 #[derive(Debug, Clone)]
@@ -29,6 +31,8 @@ pub struct RequestKitchen {
     /// When the request came: one present for all of its answer.
     pub now: Timestamp,
     pub measures: Measures,
+    /// Who asks.
+    pub asker: Arc<Asker>,
     /// Where answers are kept; outside of a server nowhere.
     reckoned: Option<Reckoned>,
 }
@@ -42,6 +46,7 @@ impl RequestKitchen {
                 weight: kitchen.reads.weight,
                 length: kitchen.reads.length,
             },
+            asker: Arc::new(Asker::of_the_program(kitchen.id)),
             kitchen: Arc::new(kitchen),
             now,
             reckoned: None,
@@ -75,6 +80,14 @@ impl RequestKitchen {
     }
     pub fn id(&self) -> KitchenId {
         self.kitchen.id
+    }
+    /// The hand that writes what is asked for here.
+    pub fn hand(&self) -> Hand<'_> {
+        Hand::of(self.id(), &self.asker.whom)
+    }
+    /// Whether who asks may do that here.
+    pub fn may(&self, right: Right) -> bool {
+        self.asker.role().is_some_and(|r| r.may(right))
     }
     /// The minute of the present: what is drawn to the minute holds as long.
     pub fn minute(&self) -> i64 {
@@ -120,26 +133,25 @@ impl RequestKitchen {
     }
 }
 
-/// The kitchen as it was read last, with its clock: it changes rarely, and every page needs it.
-#[derive(Debug, Default)]
-pub struct LastKitchen(RwLock<Option<(Instant, RequestKitchen)>>, RwLock<String>);
+/// Kitchens as they were read last, with their clocks: they change rarely, and every page needs one.
+#[derive(Debug)]
+pub struct HeldKitchens(Cache<KitchenId, RequestKitchen>, RwLock<String>);
 
-impl LastKitchen {
-    /// So long it is believed.
-    const FRESH: Duration = Duration::from_secs(5);
-
-    fn fresh(&self, now: Timestamp) -> Option<RequestKitchen> {
-        let held = self.0.read().unwrap_or_else(|e| e.into_inner());
-        held.as_ref()
-            .filter(|(at, _)| at.elapsed() < Self::FRESH)
-            .map(|(_, here)| RequestKitchen {
-                now,
-                ..here.clone()
-            })
+impl Default for HeldKitchens {
+    fn default() -> Self {
+        let cache = Cache::builder().max_capacity(Self::MOST);
+        HeldKitchens(cache.time_to_live(Self::FRESH).build(), RwLock::default())
     }
+}
+
+impl HeldKitchens {
+    /// So long one is believed.
+    const FRESH: Duration = Duration::from_secs(5);
+    const MOST: u64 = 256;
+
     /// It was changed here: the next page reads it anew.
-    pub fn forget(&self) {
-        *self.0.write().unwrap_or_else(|e| e.into_inner()) = None;
+    pub fn forget(&self, id: KitchenId) {
+        self.0.invalidate(&id);
     }
     /// Whether the database is in another epoch than when it was read last.
     fn is_of_another_epoch(&self, epoch: &str) -> bool {
@@ -148,24 +160,32 @@ impl LastKitchen {
         *known = epoch.to_string();
         other
     }
-    fn hold(&self, here: &RequestKitchen) {
-        *self.0.write().unwrap_or_else(|e| e.into_inner()) = Some((Instant::now(), here.clone()));
-    }
 }
 
-impl FromRequestParts<App> for RequestKitchen {
-    type Rejection = AppError;
-    async fn from_request_parts(_: &mut Parts, app: &App) -> Result<Self, AppError> {
-        let now = Timestamp::now();
-        if let Some(here) = app.kitchen.fresh(now) {
-            return Ok(here);
+impl RequestKitchen {
+    /// A kitchen for whoever asks, at a moment.
+    pub async fn for_asker(
+        app: &App,
+        id: KitchenId,
+        asker: &Arc<Asker>,
+        now: Timestamp,
+    ) -> Result<RequestKitchen, AppError> {
+        let as_asked = |here: RequestKitchen| RequestKitchen {
+            now,
+            asker: asker.clone(),
+            ..here
+        };
+        if let Some(here) = app.kitchens.0.get(&id) {
+            return Ok(as_asked(here));
         }
         let mut db = app.db.acquire().await?;
-        let kitchen = store::kitchen::first(&mut db)
+        let kitchen = store::kitchen::by_id(&mut db, id)
             .await?
             .ok_or(AppError::NoKitchen)?;
-        if app.kitchen.is_of_another_epoch(&kitchen.epoch) {
+        if app.kitchens.is_of_another_epoch(&kitchen.epoch) {
             // The database was restored: copies of what was in it are of no use.
+            app.kitchens.0.invalidate_all();
+            app.askers.forget();
             app.held.clear();
             app.folds.clear();
             app.forecasts.clear();
@@ -177,7 +197,15 @@ impl FromRequestParts<App> for RequestKitchen {
             reckoned: Some(app.reckoned.clone()),
             ..RequestKitchen::of(kitchen, now)
         };
-        app.kitchen.hold(&here);
-        Ok(here)
+        app.kitchens.0.insert(id, here.clone());
+        Ok(as_asked(here))
+    }
+}
+
+impl FromRequestParts<App> for RequestKitchen {
+    type Rejection = AppError;
+    async fn from_request_parts(parts: &mut Parts, _: &App) -> Result<Self, AppError> {
+        let here = parts.extensions.get::<RequestKitchen>();
+        here.cloned().ok_or(AppError::NoKitchen)
     }
 }

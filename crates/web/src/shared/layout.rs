@@ -3,7 +3,7 @@
 use crate::shared::error::AppError;
 use crate::shared::format;
 pub use crate::shared::frame::Frame;
-use crate::shared::frame::StopView;
+use crate::shared::frame::{HouseView, StopView};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 pub use crate::shared::stop::Stop;
@@ -49,8 +49,56 @@ impl Frame {
             code: code.map(Into::into),
             kitchen: Some(here.id().0),
             path: path.into(),
+            house: Some(house(here)),
         }
     }
+}
+
+fn house(here: &RequestKitchen) -> HouseView {
+    let asker = &here.asker;
+    let role = asker.role().map(|r| here.words(&r.named()));
+    let whose = match (asker.whom.name.as_str(), role) {
+        ("", Some(role)) => role,
+        (name, Some(role)) => format!("{name}, {role}"),
+        (name, None) => name.into(),
+    };
+    HouseView {
+        kitchen: here.kitchen.name.clone(),
+        whose,
+        crew: asker.role().is_some_and(|r| r.is_crew()),
+        several: asker.kitchens > 1,
+        signs_out: asker.by_session,
+        demo: here.kitchen.is_demo && asker.person.is_some(),
+        hands: asker.hands.as_ref().map(|h| h.others.clone()),
+        in_hands: asker
+            .hands
+            .as_ref()
+            .map_or(String::new(), |h| h.now.clone()),
+    }
+}
+
+tokio::task_local! {
+    /// The kitchen that a page is written for, where whoever asks has several.
+    pub static PAGE_OF: Option<u64>;
+}
+
+/// Says in every form of a page whose kitchen it is of: somebody may go into another one before it is sent.
+fn marked(html: &str, kitchen: u64) -> String {
+    const FORM: &str = "<form method=\"post\" action=\"";
+    let mut out = String::with_capacity(html.len() + 1024);
+    let mut rest = html;
+    while let Some(i) = rest.find(FORM) {
+        let (before, action) = rest.split_at(i + FORM.len());
+        out.push_str(before);
+        let end = action.find('"').unwrap_or(0);
+        let address = &action[..end];
+        out.push_str(address);
+        let joint = if address.contains('?') { "&amp;" } else { "?" };
+        out.push_str(&format!("{joint}k={kitchen}"));
+        rest = &action[end..];
+    }
+    out.push_str(rest);
+    out
 }
 
 /// Writes a template.
@@ -60,6 +108,9 @@ pub fn page<T: Template>(t: &T) -> Result<Html<String>, AppError> {
     let mut out = String::with_capacity(LONGEST.load(Ordering::Relaxed).min(MOST_AT_ONCE));
     t.render_into(&mut out)?;
     LONGEST.fetch_max(out.len() + out.len() / 8, Ordering::Relaxed);
+    if let Ok(Some(kitchen)) = PAGE_OF.try_with(|k| *k) {
+        out = marked(&out, kitchen);
+    }
     Ok(Html(out))
 }
 

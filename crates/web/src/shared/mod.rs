@@ -18,6 +18,7 @@ pub mod layout;
 pub mod long;
 pub mod marks;
 pub mod paging;
+pub mod qr;
 pub mod reckoned;
 pub mod runs;
 pub mod site;

@@ -62,6 +62,11 @@ impl Site {
         public || asked
     }
 
+    /// Whether browsers reach it by https.
+    pub fn is_secure(&self) -> bool {
+        self.public.as_ref().is_some_and(|p| p.scheme == "https")
+    }
+
     /// A whole address of a path of this server.
     pub fn address(&self, path: &str) -> String {
         match (&self.public, self.listens) {
@@ -76,7 +81,7 @@ impl Site {
         if self.public.is_some() {
             return None;
         }
-        Some("This server listens to this machine alone, so a telephone cannot open the address. Start it with --listen 0.0.0.0 --open-to-network --public-url http://NAME:PORT to open it to your network.".into())
+        Some("This server listens to this machine alone, so a telephone cannot open the address. Start it with --listen 0.0.0.0 --public-url http://NAME:PORT to open it to your network.".into())
     }
 
     pub fn believes(&self, proxy: IpAddr) -> bool {

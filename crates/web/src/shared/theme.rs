@@ -1,12 +1,10 @@
 //! Day and night: the lamp. The choice is kept in a cookie of this browser.
 
-use crate::App;
-use axum::Router;
+use crate::access::doors::{Asks, Doors};
 use axum::extract::{Form, FromRequestParts};
 use axum::http::request::Parts;
 use axum::http::{HeaderMap, header};
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::post;
 use serde::Deserialize;
 use std::convert::Infallible;
 use strum::{EnumString, IntoStaticStr};
@@ -54,8 +52,8 @@ struct Lamp {
     back: String,
 }
 
-pub fn routes() -> Router<App> {
-    Router::new().route("/lamp", post(lamp))
+pub fn routes() -> Doors {
+    Doors::new().post(Asks::Nothing, "/lamp", lamp)
 }
 
 async fn lamp(Form(l): Form<Lamp>) -> Response {

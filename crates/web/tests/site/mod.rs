@@ -11,8 +11,17 @@ use http_body_util::BodyExt;
 use jiff::{SignedDuration, Timestamp};
 use store::Db;
 use store::kitchen::{self, NewKitchen, Reads};
+use store::people::person::give_owners;
 use testbed::db::TestDb;
 use tower::ServiceExt;
+
+/// The only kitchen of a database.
+async fn the_kitchen(c: &mut store::MySqlConnection) -> Result<Option<store::kitchen::Kitchen>> {
+    match kitchen::all(c).await?.as_slice() {
+        [(id, _)] => Ok(kitchen::by_id(c, *id).await?),
+        _ => Ok(None),
+    }
+}
 
 /// Where the tests ask.
 const HOST: &str = "127.0.0.1:8080";
@@ -143,7 +152,10 @@ impl Site {
                 ..Reads::default()
             },
         };
-        kitchen::add(&mut *pool.acquire().await?, &new, Timestamp::now()).await?;
+        let mut c = pool.acquire().await?;
+        kitchen::add(&mut c, &new, Timestamp::now()).await?;
+        give_owners(&mut c, Timestamp::now()).await?;
+        drop(c);
         Ok(Site {
             router: web::router(pool.clone()),
             pool,
@@ -154,7 +166,7 @@ impl Site {
     pub fn called(self, public_url: &str) -> Site {
         let site = web::Site::new(Some(public_url), vec![]).unwrap();
         Site {
-            router: web::router_at(self.pool.clone(), site),
+            router: web::router_at(self.pool.clone(), site, web::SignIn::Off),
             ..self
         }
     }
@@ -196,7 +208,7 @@ impl Site {
     /// How many batches the kitchen has.
     pub async fn batches(&self) -> Result<usize> {
         let mut db = self.pool.acquire().await?;
-        let here = kitchen::first(&mut db).await?.unwrap();
+        let here = the_kitchen(&mut db).await?.unwrap();
         Ok(
             store::batch::live(&mut db, here.id, 0, 1, &store::BatchCache::default())
                 .await?
@@ -219,7 +231,7 @@ impl Site {
         let other: Vec<_> = other.copied().collect();
         let code = self.keep(&other).await?;
         let mut db = self.pool.acquire().await?;
-        let here = kitchen::first(&mut db).await?.unwrap();
+        let here = the_kitchen(&mut db).await?.unwrap();
         let held = store::BatchCache::default();
         let b = store::batch::by_code(&mut db, here.id, &code, &held)
             .await?

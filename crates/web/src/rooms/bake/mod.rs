@@ -6,6 +6,7 @@ mod log;
 pub mod view;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK, TAP};
 use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::load;
@@ -16,11 +17,10 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
+use axum::Json;
 use axum::extract::{Path, Query, State};
 use axum::http::StatusCode;
 use axum::response::{Html, IntoResponse, Redirect, Response};
-use axum::routing::{get, post};
-use axum::{Json, Router};
 use craft::fact;
 use craft::fire::run::TapRefused;
 use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
@@ -31,14 +31,14 @@ use speech::Judgement;
 use store::entry::{EntryOutcome, Standing};
 use view::{BakeView, RunState, Timed};
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/bake", get(nearest))
-        .route("/batches/{code}/bake", get(bake))
-        .route("/batches/{code}/bake/beside", get(beside))
-        .route("/batches/{code}/run", get(live::stream))
-        .route("/batches/{code}/bakes", get(log::show))
-        .route("/batches/{code}/taps", post(take))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/bake", nearest)
+        .get(LOOK, "/batches/{code}/bake", bake)
+        .get(LOOK, "/batches/{code}/bake/beside", beside)
+        .get(LOOK, "/batches/{code}/run", live::stream)
+        .get(LOOK, "/batches/{code}/bakes", log::show)
+        .post(TAP, "/batches/{code}/taps", take)
 }
 
 #[derive(Template)]

@@ -1,6 +1,6 @@
 //! How a batch ends: closed into the ledger, cancelled when it was never mixed, and taken up again.
 
-use crate::App;
+use crate::access::doors::{Doors, PLAN, TAP};
 use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::forecast::went;
@@ -8,18 +8,16 @@ use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
 use crate::shared::layout::{Frame, Stop, page};
 use askama::Template;
-use axum::Router;
 use axum::response::{IntoResponse, Response};
-use axum::routing::post;
 use craft::fact;
 use store::entry::{Seen, Standing};
 use uuid::Uuid;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/batches/{code}/finish", post(close))
-        .route("/batches/{code}/cancel", post(cancel))
-        .route("/batches/{code}/reopen", post(reopen))
+pub fn routes() -> Doors {
+    Doors::new()
+        .post(TAP, "/batches/{code}/finish", close)
+        .post(PLAN, "/batches/{code}/cancel", cancel)
+        .post(PLAN, "/batches/{code}/reopen", reopen)
 }
 
 #[derive(Template)]

@@ -6,6 +6,7 @@ mod pieces;
 pub(crate) mod view;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK, TAP};
 use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::load;
@@ -18,11 +19,9 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::Router;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
-use axum::routing::{get, post};
 use craft::fact;
 use craft::fact::Fact;
 use craft::keyed::Keyed;
@@ -35,7 +34,7 @@ use std::sync::Arc;
 use store::batch;
 use store::entry::{Seen, Standing};
 use uuid::Uuid;
-use view::BatchView;
+use view::{BatchView, LeftPlanView};
 
 /// What a marked tub is called among the subjects.
 pub const TUB: &str = "tub";
@@ -50,15 +49,15 @@ fn of_place(name: &str) -> String {
 /// A remark may be so long; the database column holds as much.
 const LONGEST_REMARK: usize = 2000;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/batches/{code}", get(show))
-        .route("/batches/{code}/print", get(print))
-        .route("/batches/{code}/steps/{position}", post(step))
-        .route("/batches/{code}/readings", post(reading))
-        .route("/batches/{code}/power", post(power))
-        .route("/batches/{code}/remarks", post(remark))
-        .route("/batches/{code}/entries/{entry}/back", post(take_back))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/batches/{code}", show)
+        .get(LOOK, "/batches/{code}/print", print)
+        .post(TAP, "/batches/{code}/steps/{position}", step)
+        .post(TAP, "/batches/{code}/readings", reading)
+        .post(TAP, "/batches/{code}/power", power)
+        .post(TAP, "/batches/{code}/remarks", remark)
+        .post(TAP, "/batches/{code}/entries/{entry}/back", take_back)
         .merge(ending::routes())
         .merge(pieces::routes())
         .merge(part::routes())
@@ -89,7 +88,7 @@ fn render_with(
     (told, goes): (&BatchRecord, &SheetResult),
     here: &RequestKitchen,
     (theme, typed, errors): (Theme, &FormData, &[FieldError]),
-    left: &[(jiff::Timestamp, Fact)],
+    left: &[batch::LeftPlan],
 ) -> Result<Response, AppError> {
     let code = &told.batch.code;
     let path = format!("/batches/{code}");
@@ -118,7 +117,11 @@ fn render_with(
     let mut b = BatchView::of(told, (goes, drawn), here, typed, errors);
     b.left = left
         .iter()
-        .map(|(t, why)| (day_hm(&here.local(*t)), here.words(why)))
+        .map(|l| LeftPlanView {
+            at: day_hm(&here.local(l.at)),
+            why: here.words(&l.why),
+            by: l.by.clone(),
+        })
         .collect();
     let status = if errors.is_empty() {
         StatusCode::OK

@@ -1,7 +1,7 @@
 //! Some pieces of a dough go another way: a batch of its own is kept for them, with what happened to both so far.
 
 use super::refuse;
-use crate::App;
+use crate::access::doors::{Doors, PLAN};
 use crate::batch::BatchRecord;
 use crate::batch::arrived::Arrived;
 use crate::batch::entries::typed_moment;
@@ -9,9 +9,7 @@ use crate::batch::forecast::{parted, replanned};
 use crate::shared::error::AppError;
 use crate::shared::form::LONGEST_NAME;
 use crate::shared::kitchen::RequestKitchen;
-use axum::Router;
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::post;
 use craft::fact;
 use craft::reading::Subject;
 use craft::refusal::ValidationError;
@@ -21,8 +19,8 @@ use jiff::Timestamp;
 use store::batch::{self, KeptBatch, NewBatch, NewPlan, Origin, Replanned};
 use store::entry::{self, By, NewEntry, Seen};
 
-pub fn routes() -> Router<App> {
-    Router::new().route("/batches/{code}/part", post(change))
+pub fn routes() -> Doors {
+    Doors::new().post(PLAN, "/batches/{code}/part", change)
 }
 
 /// Whether pieces of it can still go another way.
@@ -181,14 +179,14 @@ async fn kept(
             result: &plans.rest.1,
             why: &why,
         };
-        match batch::replan(db, here.id(), told.batch.id, &rest, here.now).await? {
+        match batch::replan(db, here.hand(), told.batch.id, &rest, here.now).await? {
             Replanned::Stale(_) => Ok(None),
             Replanned::Done => {
                 let (KeptBatch::Done(code) | KeptBatch::Other(code)) =
-                    batch::keep(db, here.id(), &new, here.now).await?;
+                    batch::keep(db, here.hand(), &new, here.now).await?;
                 if let Some(id) = batch::id_of(db, here.id(), &code).await? {
                     for entry in &past {
-                        entry::write(db, here.id(), id, entry, here.now, By::Maker, entry::ANY).await?;
+                        entry::write(db, here.hand(), id, entry, here.now, By::Maker, entry::ANY).await?;
                     }
                 }
                 Ok(Some(code))

@@ -1,16 +1,14 @@
 //! More or fewer pieces of a kept batch: weighed anew while it is not mixed, and afterwards the same dough cut otherwise.
 
 use super::refuse;
-use crate::App;
+use crate::access::doors::{Doors, PLAN};
 use crate::batch::BatchRecord;
 use crate::batch::arrived::Arrived;
 use crate::batch::forecast::replanned;
 use crate::batch::replan::keep;
 use crate::shared::error::AppError;
 use crate::shared::form::{NotANumber, measured};
-use axum::Router;
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::post;
 use craft::fact;
 use craft::fact::{Fact, weighed};
 use craft::formula::Pieces;
@@ -19,8 +17,8 @@ use craft::sheet::StepKind;
 use craft::units::Meant;
 use store::batch::Replanned;
 
-pub fn routes() -> Router<App> {
-    Router::new().route("/batches/{code}/pieces", post(change))
+pub fn routes() -> Doors {
+    Doors::new().post(PLAN, "/batches/{code}/pieces", change)
 }
 
 /// Whether the dough is cut already: then a number changes nothing of it.

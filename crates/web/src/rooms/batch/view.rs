@@ -42,6 +42,8 @@ pub struct StepView {
     /// "12 minutes late", where it was not done on time.
     pub off: Option<String>,
     pub next: bool,
+    /// Who said it last; empty where nobody is known.
+    pub by: String,
 }
 
 pub struct LogLine {
@@ -54,6 +56,8 @@ pub struct LogLine {
     pub back: Option<String>,
     /// It was taken back, and counts no longer.
     pub gone: bool,
+    /// Who entered it; empty where nobody is known.
+    pub by: String,
 }
 
 pub struct SubjectChoice {
@@ -121,7 +125,16 @@ pub struct BatchView {
     pub ready_to_bake: bool,
     pub baked: Option<String>,
     /// When the plan was changed, and to what.
-    pub left: Vec<(String, String)>,
+    pub left: Vec<LeftPlanView>,
+    /// Who planned it first; empty where nobody is known.
+    pub by: String,
+}
+
+/// A plan that was left.
+pub struct LeftPlanView {
+    pub at: String,
+    pub why: String,
+    pub by: String,
 }
 
 /// Pieces that go another way, as the form shows it.
@@ -187,6 +200,7 @@ impl BatchView {
         let summary = told.run.summary();
         BatchView {
             left: vec![],
+            by: told.batch.by.clone(),
             code: told.batch.code.clone(),
             batch: told.batch.id.0,
             finished: told.batch.finished_at.map(|t| day_hm(&here.local(t))),
@@ -344,6 +358,13 @@ fn next_line(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> S
 }
 
 /// The steps as they were planned, with when they are due as it goes.
+/// Who said last how a step goes; empty where nobody is known.
+fn said_by(told: &BatchRecord, step: u16) -> String {
+    let of_it = told.batch.entries.seen.iter().rev();
+    let mut of_it = of_it.filter(|o| o.seen.of_step().is_some_and(|(n, _)| n == step));
+    of_it.next().map_or(String::new(), |o| o.by.clone())
+}
+
 fn steps(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<StepView> {
     let all = told.batch.sheet.result.steps.iter();
     all.zip(&goes.steps)
@@ -362,6 +383,7 @@ fn steps(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<S
                 None => day_hm(&here.local(due.at)),
             };
             StepView {
+                by: said_by(told, s.number),
                 position: usize::from(s.number),
                 mark: marks::step(&s.kind),
                 was: (now != planned).then_some(planned),
@@ -403,6 +425,7 @@ fn log(told: &BatchRecord, here: &RequestKitchen) -> Vec<LogLine> {
                 planned,
                 back: back.then(|| o.key.to_string()),
                 gone,
+                by: o.by.clone(),
             })
         })
         .collect()

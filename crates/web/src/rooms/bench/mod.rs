@@ -3,6 +3,7 @@
 pub(crate) mod view;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK};
 use crate::batch::load;
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
@@ -10,14 +11,12 @@ use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::Router;
 use axum::extract::{Query, State};
 use axum::response::Html;
-use axum::routing::get;
 use view::BenchView;
 
-pub fn routes() -> Router<App> {
-    Router::new().route("/", get(bench))
+pub fn routes() -> Doors {
+    Doors::new().get(LOOK, "/", bench)
 }
 
 #[derive(Template)]

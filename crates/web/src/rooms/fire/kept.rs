@@ -3,6 +3,7 @@
 use super::OpenFire;
 use super::form::{self, Read};
 use crate::App;
+use crate::access::doors::{Doors, LOOK, PLAN, TAP};
 use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::next_version::next_version;
@@ -12,12 +13,10 @@ use crate::shared::form::{FormData, NotANumber, number};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::theme::Theme;
-use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::{get, post};
 use craft::fact;
 use craft::fact::Fact;
 use craft::fire::{FireChoice, of_formula};
@@ -31,15 +30,17 @@ use store::batch::{self, NewPlan, Replanned};
 use store::entry::Seen;
 use store::formula::KeptFormula;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/batches/{code}/fire", get(show).post(keep))
-        .route("/batches/{code}/fire/formula", post(next_formula))
-        .route("/batches/{code}/fire/reading", post(reading))
-        .route("/batches/{code}/fire/caution", post(caution))
-        .route(
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/batches/{code}/fire", show)
+        .post(PLAN, "/batches/{code}/fire", keep)
+        .post(PLAN, "/batches/{code}/fire/formula", next_formula)
+        .post(TAP, "/batches/{code}/fire/reading", reading)
+        .post(TAP, "/batches/{code}/fire/caution", caution)
+        .post(
+            PLAN,
             "/batches/{code}/fire/calibrate",
-            post(super::calibration::calibrated),
+            super::calibration::calibrated,
         )
 }
 
@@ -142,7 +143,7 @@ async fn keep(
             result: &new.result,
             why: &why,
         };
-        match batch::replan(db, here.id(), told.batch.id, &plan, here.now).await? {
+        match batch::replan(db, here.hand(), told.batch.id, &plan, here.now).await? {
             Replanned::Done if new.dough_changed => {
                 next_version(db, &here, told, (&new.formula, &for_oven(&new.oven)), form_key).await?;
                 Ok(Replanned::Done)

@@ -9,6 +9,7 @@ mod picture;
 mod view;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK};
 use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
@@ -18,12 +19,11 @@ use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
+use axum::Json;
 use axum::body::Bytes;
 use axum::extract::{Query, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
-use axum::routing::{get, post};
-use axum::{Json, Router};
 use craft::fact;
 use craft::fact::Fact;
 use craft::fire::overview::FireOverview;
@@ -39,10 +39,11 @@ use serde::Serialize;
 use std::collections::HashMap;
 use view::{FireView, Wants};
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/fire", get(new).post(look))
-        .route("/fire/preview", post(preview))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/fire", new)
+        .post(LOOK, "/fire", look)
+        .post(LOOK, "/fire/preview", preview)
         .merge(kept::routes())
 }
 

@@ -4,6 +4,7 @@
 mod strip;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK};
 use crate::batch::load;
 use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
@@ -12,23 +13,20 @@ use crate::shared::format::{day_hm, from_to, quarter};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::page;
+use crate::shared::qr::code_of;
 use askama::Template;
-use axum::Router;
 use axum::extract::{Path, Query, State};
 use axum::response::{IntoResponse, Response};
-use axum::routing::get;
 use craft::sheet::ahead::{BoxLook, ShapeLook};
 use craft::sheet::{BlockKind, hours};
-use qrcode::QrCode;
-use qrcode::render::svg;
 use std::collections::HashMap;
 use strip::LabelStrip;
 
 /// So many labels at most on one print.
 const MOST: u32 = 96;
 
-pub fn routes() -> Router<App> {
-    Router::new().route("/batches/{code}/labels", get(labels))
+pub fn routes() -> Doors {
+    Doors::new().get(LOOK, "/batches/{code}/labels", labels)
 }
 
 #[derive(Template)]
@@ -187,22 +185,6 @@ async fn labels(
         code: told.batch.code,
     })?;
     Ok(html.into_response())
-}
-
-/// A code that a telephone reads.
-///
-/// Errors: an address that is too long for one.
-fn code_of(address: &str) -> Result<String, AppError> {
-    let svg = QrCode::new(address.as_bytes())
-        .map_err(|e| AppError::Asked(format!("No code can be drawn for {address}: {e}.")))?
-        .render::<svg::Color>()
-        .min_dimensions(120, 120)
-        .quiet_zone(true)
-        .build();
-    // Only the drawing: a page holds no XML heading.
-    Ok(svg
-        .find("<svg")
-        .map_or(String::new(), |i| svg[i..].to_string()))
 }
 
 /// The label of one box: its own balls, its own times.

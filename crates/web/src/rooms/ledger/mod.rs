@@ -3,6 +3,7 @@
 pub mod view;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK};
 use crate::batch::load;
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
@@ -10,17 +11,15 @@ use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::Router;
 use axum::extract::{Query, State};
 use axum::response::Html;
-use axum::routing::get;
 use view::LedgerView;
 
 /// Batches on one page.
 const PER_PAGE: u32 = 20;
 
-pub fn routes() -> Router<App> {
-    Router::new().route("/ledger", get(ledger))
+pub fn routes() -> Doors {
+    Doors::new().get(LOOK, "/ledger", ledger)
 }
 
 #[derive(Template)]

@@ -1,26 +1,26 @@
 //! A formula taken away as a file.
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK};
 use crate::formula_form::{opened, reading};
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
-use axum::Router;
 use axum::extract::{Path, State};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
-use axum::routing::get;
 use craft::exchange::{FormulaFile, export, sheet_as_csv, to_recipe_ld};
 use craft::sheet::{SheetRequest, SheetResult, work_out};
 use store::formula::{self, FormulaId, Version};
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/formulas/{id}/versions/{number}/formula.json", get(own))
-        .route("/formulas/{id}/versions/{number}/sheet.csv", get(csv))
-        .route(
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/formulas/{id}/versions/{number}/formula.json", own)
+        .get(LOOK, "/formulas/{id}/versions/{number}/sheet.csv", csv)
+        .get(
+            LOOK,
             "/formulas/{id}/versions/{number}/recipe.jsonld",
-            get(recipe),
+            recipe,
         )
 }
 

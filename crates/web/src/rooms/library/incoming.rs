@@ -2,6 +2,7 @@
 //! maker says so.
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK};
 use crate::formula_form::opened;
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
@@ -10,22 +11,21 @@ use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Multipart, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
-use axum::routing::{get, post};
 use craft::exchange::{from_recipe_ld, import};
 use craft::formula::Formula;
 use craft::paste::{PasteRequest, Pasted, Status, read};
 use craft::refusal::ValidationError;
 use craft::style::Style;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/formulas/paste", get(paste_form).post(paste))
-        .route("/formulas/import", post(file))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/formulas/paste", paste_form)
+        .post(LOOK, "/formulas/paste", paste)
+        .post(LOOK, "/formulas/import", file)
 }
 
 struct LineView {

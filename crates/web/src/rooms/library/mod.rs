@@ -4,6 +4,7 @@ mod files;
 mod incoming;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK, PLAN};
 use crate::shared::changes::{SaidChange, said_changes};
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
@@ -15,11 +16,9 @@ use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Path, Query, State};
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::{get, post};
 use craft::formula::diff::{changes, pieces};
 use craft::formula::{Dose, Formula};
 use craft::number::plain;
@@ -27,13 +26,13 @@ use serde::Deserialize;
 use store::batch::Origin;
 use store::formula::{self, Find, FormulaId, KeptFormula, NewVersion, Version};
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/formulas", get(list))
-        .route("/formulas/{id}", get(one))
-        .route("/formulas/{id}/compare", get(compare))
-        .route("/formulas/{id}/copy", post(copy))
-        .route("/formulas/{id}/away", post(away))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/formulas", list)
+        .get(LOOK, "/formulas/{id}", one)
+        .get(LOOK, "/formulas/{id}/compare", compare)
+        .post(PLAN, "/formulas/{id}/copy", copy)
+        .post(PLAN, "/formulas/{id}/away", away)
         .merge(files::routes())
         .merge(incoming::routes())
 }
@@ -348,7 +347,7 @@ async fn copy(
                     of: None,
                     origin: Origin::Maker,
                 };
-                formula::keep(db, here.id(), &new, here.now).await.map(Some)
+                formula::keep(db, here.hand(), &new, here.now).await.map(Some)
             }
         }
     })?;

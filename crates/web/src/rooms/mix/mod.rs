@@ -8,6 +8,7 @@ mod view;
 mod words;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK, PLAN, TAP};
 use crate::batch::arrived::Arrived;
 use crate::batch::entries::{self, Sent};
 use crate::batch::load;
@@ -20,11 +21,10 @@ use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
 use asked::AskedRun;
+use axum::Json;
 use axum::extract::{Path, Query, State};
 use axum::http::StatusCode;
 use axum::response::{Html, IntoResponse, Redirect, Response};
-use axum::routing::{get, post};
-use axum::{Json, Router};
 use craft::fact::Fact;
 use craft::fire::boiling_c;
 use craft::keyed::Keyed;
@@ -37,12 +37,13 @@ use store::entry::{EntryOutcome, Seen, Standing};
 use taught::{alike, take_over, taught_by};
 use view::{MixState, MixView};
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/mix", get(nearest))
-        .route("/batches/{code}/mix", get(show).post(take))
-        .route("/batches/{code}/mix/now", get(now))
-        .route("/batches/{code}/mix/taught", post(take_over))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/mix", nearest)
+        .get(LOOK, "/batches/{code}/mix", show)
+        .post(TAP, "/batches/{code}/mix", take)
+        .get(LOOK, "/batches/{code}/mix/now", now)
+        .post(PLAN, "/batches/{code}/mix/taught", take_over)
 }
 
 #[derive(Template)]

@@ -3,6 +3,7 @@
 use super::shelf::{Entry, choice, figure, text};
 use super::{Clash, FieldView, ItemPage};
 use crate::App;
+use crate::access::doors::{Doors, LOOK, OWN};
 use crate::shared::error::AppError;
 use crate::shared::fields::{
     Quantity, degrees, may, may_scaled, must, put_degrees, put_may, put_scaled, put_weight, scaled,
@@ -13,12 +14,10 @@ use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
-use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Query, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::get;
 use craft::fire::work::Work;
 use craft::formula::Scales;
 use craft::number::plain;
@@ -29,8 +28,10 @@ use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
 use std::collections::HashMap;
 use store::kitchen::{self, NewKitchen, Reads, Rhythm};
 
-pub fn routes() -> Router<App> {
-    Router::new().route("/kitchen", get(form).post(change))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/kitchen", form)
+        .post(OWN, "/kitchen", change)
 }
 
 fn entries(here: &RequestKitchen) -> Vec<Entry> {
@@ -258,7 +259,8 @@ async fn form(
     Query(query): Query<HashMap<String, String>>,
 ) -> Result<Response, AppError> {
     // What another page changed a moment ago must be seen here.
-    app.kitchen.forget();
+    app.kitchens.forget(here.id());
+    let here = RequestKitchen::for_asker(&app, here.id(), &here.asker, here.now).await?;
     let typed = typed_of(&here);
     let saved = query.contains_key("saved");
     let at = (here.kitchen.revision, saved);
@@ -385,12 +387,12 @@ async fn change(
     };
     let mut db = app.db.acquire().await?;
     if kitchen::change(&mut db, here.id(), &k, revision).await? {
-        app.kitchen.forget();
+        app.kitchens.forget(here.id());
         return Ok(Redirect::to("/kitchen?saved=1").into_response());
     }
-    app.kitchen.forget();
-    let now = kitchen::first(&mut db).await?.ok_or(AppError::NoKitchen)?;
-    let there = RequestKitchen::of(now, here.now);
+    app.kitchens.forget(here.id());
+    let now = kitchen::by_id(&mut db, here.id()).await?;
+    let there = RequestKitchen::of(now.ok_or(AppError::NoKitchen)?, here.now);
     let theirs = typed_of(&there);
     let clashes = entries(&there)
         .into_iter()

@@ -11,18 +11,17 @@ mod shelves;
 mod style;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK, PLAN};
 use crate::shared::error::AppError;
 use crate::shared::form::{FieldReader, FormData};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::{get, post};
 use craft::fact::Fact;
 use craft::fire::Oven;
 use craft::mix::{Machine, OwnProgramme};
@@ -35,18 +34,18 @@ use shelf::{Entry, Input, Shelf};
 use store::pantry::{self, At, PantryItem, Put};
 use store::stock;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/pantry", get(list::all))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/pantry", list::all)
         .merge(of::<Flour>("/pantry/flours"))
         .merge(of::<Leaven>("/pantry/leavens"))
         .merge(of::<Scale>("/pantry/scales"))
         .merge(of::<Pan>("/pantry/pans"))
         .merge(of::<DoughBox>("/pantry/boxes"))
-        .route("/pantry/ovens/copy", post(list::copy_oven))
+        .post(PLAN, "/pantry/ovens/copy", list::copy_oven)
         .merge(of::<Oven>("/pantry/ovens"))
         .merge(of::<Machine>("/pantry/mixers"))
-        .route("/pantry/programmes/copy", post(programme::copy))
+        .post(PLAN, "/pantry/programmes/copy", programme::copy)
         .merge(of::<OwnProgramme>("/pantry/programmes"))
         .merge(of::<Good>("/pantry/goods"))
         .merge(of::<Place>("/pantry/places"))
@@ -56,15 +55,16 @@ pub fn routes() -> Router<App> {
         .merge(kitchen::routes())
 }
 
-fn of<S: Shelf + Send + Sync + 'static>(path: &'static str) -> Router<App> {
-    Router::new()
-        .route(&format!("{path}/new"), get(fresh::<S>))
-        .route(
-            path,
-            get(|| async { Redirect::to(&format!("/pantry#{}", S::KIND)) }).post(add::<S>),
-        )
-        .route(&format!("{path}/{{id}}"), get(one::<S>).post(change::<S>))
-        .route(&format!("{path}/{{id}}/away"), post(away::<S>))
+fn of<S: Shelf + Send + Sync + 'static>(path: &'static str) -> Doors {
+    Doors::new()
+        .get(LOOK, &format!("{path}/new"), fresh::<S>)
+        .get(LOOK, path, || async {
+            Redirect::to(&format!("/pantry#{}", S::KIND))
+        })
+        .post(PLAN, path, add::<S>)
+        .get(LOOK, &format!("{path}/{{id}}"), one::<S>)
+        .post(PLAN, &format!("{path}/{{id}}"), change::<S>)
+        .post(PLAN, &format!("{path}/{{id}}/away"), away::<S>)
 }
 
 struct FieldView {

@@ -2,17 +2,16 @@
 
 use super::shelf::{Entry, Shelf, choice, figure, text};
 use crate::App;
+use crate::access::doors::{Doors, PLAN};
 use crate::formula_form::reading;
 use crate::shared::error::AppError;
 use crate::shared::fields::{Quantity, degrees, must, put_degrees, put_scaled, scaled, unit_of};
 use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
-use axum::Router;
 use axum::body::Bytes;
 use axum::extract::State;
 use axum::response::Redirect;
-use axum::routing::post;
 use craft::fire::Aim;
 use craft::fire::race::Targets;
 use craft::formula::Formula;
@@ -24,10 +23,12 @@ use craft::style::{Style, Usual};
 use store::pantry::{self, At, Put};
 use uuid::Uuid;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/pantry/styles/copy", post(copy))
-        .route("/pantry/styles/from-dough", post(from_dough))
+pub fn routes() -> Doors {
+    Doors::new().post(PLAN, "/pantry/styles/copy", copy).post(
+        PLAN,
+        "/pantry/styles/from-dough",
+        from_dough,
+    )
 }
 
 /// A style under a name of its own, so that the one it came from stays beside it.

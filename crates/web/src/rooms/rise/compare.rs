@@ -2,6 +2,7 @@
 
 use super::carried;
 use crate::App;
+use crate::access::doors::{Doors, LOOK};
 use crate::formula_form::Bench;
 use crate::formula_form::reading;
 use crate::shared::chart::strip::{strip, window_words};
@@ -13,11 +14,9 @@ use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::Router;
 use axum::body::Bytes;
 use axum::extract::State;
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::get;
 use craft::formula::{Formula, Ingredient};
 use craft::number::two_digits;
 use craft::sheet::choose::{ComparedMethod, compare};
@@ -27,11 +26,10 @@ use craft::sheet::{SheetRequest, StepKind};
 const MOST: usize = 3;
 const FIRST: [&str; MOST] = ["same_day", "room_then_cold_balls", "biga_room"];
 
-pub fn routes() -> Router<App> {
-    Router::new().route(
-        "/rise/compare",
-        get(|| async { Redirect::to("/rise") }).post(side_by_side),
-    )
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/rise/compare", || async { Redirect::to("/rise") })
+        .post(LOOK, "/rise/compare", side_by_side)
 }
 
 struct MethodColumn {

@@ -8,6 +8,7 @@ mod under_way;
 mod view;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK, PLAN};
 use crate::batch::record::BatchRecord;
 use crate::formula_form::Bench;
 use crate::shared::error::AppError;
@@ -18,12 +19,11 @@ use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
+use axum::Json;
 use axum::body::Bytes;
 use axum::extract::{Path, Query, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::{get, post};
-use axum::{Json, Router};
 use craft::formula::Formula;
 use craft::path::Method;
 use craft::refusal::FieldError;
@@ -33,12 +33,13 @@ use std::collections::HashMap;
 use store::pantry::{self, At, Put};
 use view::RiseView;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/rise", get(new).post(look))
-        .route("/rise/preview", post(preview))
-        .route("/rise/methods", post(keep_method))
-        .route("/rise/methods/{id}", get(by_own_method))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/rise", new)
+        .post(LOOK, "/rise", look)
+        .post(LOOK, "/rise/preview", preview)
+        .post(PLAN, "/rise/methods", keep_method)
+        .get(LOOK, "/rise/methods/{id}", by_own_method)
         .merge(compare::routes())
         .merge(under_way::routes())
 }

@@ -4,6 +4,7 @@ use super::acts;
 use super::looked;
 use super::{RiseExtra, render};
 use crate::App;
+use crate::access::doors::{Doors, LOOK, PLAN};
 use crate::batch::entries::Sent;
 use crate::batch::forecast::{ahead, doubts, replanned};
 use crate::batch::load;
@@ -18,12 +19,10 @@ use crate::shared::format::leg_hours;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::theme::Theme;
-use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::{get, post};
 use craft::fact;
 use craft::fact::Fact;
 use craft::formula::Dose;
@@ -38,12 +37,12 @@ use craft::sheet::{SheetRequest, work_out};
 use store::batch::Replanned;
 use store::pantry::{self, At, Put};
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/batches/{code}/rise", get(show))
-        .route("/batches/{code}/plan", post(plan))
-        .route("/batches/{code}/remedy", post(remedy))
-        .route("/batches/{code}/vigour", post(vigour))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/batches/{code}/rise", show)
+        .post(PLAN, "/batches/{code}/plan", plan)
+        .post(PLAN, "/batches/{code}/remedy", remedy)
+        .post(PLAN, "/batches/{code}/vigour", vigour)
 }
 
 /// A vigour that was fitted, to be taken or left.

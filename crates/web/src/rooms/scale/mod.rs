@@ -2,17 +2,17 @@
 //! plays one, for kitchens whose scale has no voice.
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK, TAP};
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
+use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::sse::{Event, KeepAlive, Sse};
 use axum::response::{Html, IntoResponse, Response};
-use axum::routing::{get, post};
-use axum::{Json, Router};
 use futures_util::{Stream, stream};
 use serde::{Deserialize, Serialize};
 use std::convert::Infallible;
@@ -24,14 +24,14 @@ const MOST_LISTENERS: usize = 200;
 /// No bench carries more, g.
 const MOST_G: f64 = 300_000.0;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/scale", get(stand_in))
-        .route("/scale/stream", get(listen))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/scale", stand_in)
+        .get(LOOK, "/scale/stream", listen)
 }
 
-pub fn api_routes() -> Router<App> {
-    Router::new().route("/scale", post(reads))
+pub fn api_routes() -> Doors {
+    Doors::new().post(TAP, "/scale", reads)
 }
 
 /// What the scale reads now; nothing before it said anything.

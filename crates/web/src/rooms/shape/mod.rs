@@ -10,6 +10,7 @@ mod view;
 mod words;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK, PLAN, TAP};
 use crate::batch::arrived::Arrived;
 use crate::batch::boxes::boxes_now;
 use crate::batch::entries::{self, Sent};
@@ -21,11 +22,10 @@ use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
+use axum::Json;
 use axum::extract::{Path, Query, State};
 use axum::http::StatusCode;
 use axum::response::{Html, IntoResponse, Redirect, Response};
-use axum::routing::{get, post};
-use axum::{Json, Router};
 use craft::refusal::FieldError;
 use craft::shape::run::{ShapeAct, ShapeRun};
 use craft::shape::{Loss, learn_loss};
@@ -36,13 +36,14 @@ use serde::{Deserialize, Serialize};
 use store::entry::{EntryOutcome, Seen, Standing};
 use view::{ShapeState, ShapeView};
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/shape", get(nearest))
-        .route("/batches/{code}/shape", get(show).post(take))
-        .route("/batches/{code}/shape/now", get(now))
-        .route("/batches/{code}/shape/flour", post(learned::note_flour))
-        .route("/batches/{code}/shape/loss", post(learned::keep_loss))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/shape", nearest)
+        .get(LOOK, "/batches/{code}/shape", show)
+        .post(TAP, "/batches/{code}/shape", take)
+        .get(LOOK, "/batches/{code}/shape/now", now)
+        .post(PLAN, "/batches/{code}/shape/flour", learned::note_flour)
+        .post(PLAN, "/batches/{code}/shape/loss", learned::keep_loss)
 }
 
 #[derive(Template)]

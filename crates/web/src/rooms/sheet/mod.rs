@@ -4,6 +4,7 @@ mod again;
 mod begun;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK, PLAN};
 use crate::batch::load;
 use crate::figures::{ShownAs, ShownSheet, paper};
 use crate::formula_form::form::{FormulaForm, leaf_of, opened_from};
@@ -17,12 +18,11 @@ use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use again::LastTime;
 use askama::Template;
+use axum::Json;
 use axum::body::Bytes;
 use axum::extract::{Query, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
-use axum::routing::{get, post};
-use axum::{Json, Router};
 use craft::fact::Fact;
 use craft::formula::Formula;
 use craft::refusal::FieldError;
@@ -34,20 +34,16 @@ use store::batch::{self, KeptBatch, NewBatch, Origin};
 use store::entry::{self, By};
 use store::formula::{self, FormulaId, KeptFormula, NewVersion};
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/dough/new", get(new))
-        .route(
-            "/dough",
-            get(|| async { Redirect::to("/dough/new") }).post(keep),
-        )
-        .route(
-            "/dough/look",
-            get(|| async { Redirect::to("/dough/new") }).post(look),
-        )
-        .route("/dough/preview", post(preview))
-        .route("/dough/print", post(print))
-        .route("/formulas", post(keep_formula))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/dough/new", new)
+        .get(LOOK, "/dough", || async { Redirect::to("/dough/new") })
+        .post(PLAN, "/dough", keep)
+        .get(LOOK, "/dough/look", || async { Redirect::to("/dough/new") })
+        .post(LOOK, "/dough/look", look)
+        .post(LOOK, "/dough/preview", preview)
+        .post(LOOK, "/dough/print", print)
+        .post(PLAN, "/formulas", keep_formula)
 }
 
 #[derive(Template)]
@@ -382,12 +378,12 @@ async fn keep(
             origin: Origin::Maker,
             from,
         };
-        let kept = batch::keep(db, here.id(), &new, here.now).await?;
+        let kept = batch::keep(db, here.hand(), &new, here.now).await?;
         if let (KeptBatch::Done(code), Some(begun)) = (&kept, &sheet.begun)
             && let Some(id) = batch::id_of(db, here.id(), code).await?
         {
             for entry in begun::already(sheet.form_key, begun, &result) {
-                entry::write(db, here.id(), id, &entry, here.now, By::Maker, entry::ANY).await?;
+                entry::write(db, here.hand(), id, &entry, here.now, By::Maker, entry::ANY).await?;
             }
         }
         Ok(kept)
@@ -501,7 +497,7 @@ async fn keep_formula(
         origin: Origin::Maker,
     };
     let kept = store::act!(app.db, db => {
-        formula::keep(db, here.id(), &new, here.now).await
+        formula::keep(db, here.hand(), &new, here.now).await
     })?;
     let stale = match kept {
         KeptFormula::Done { of, .. } => {

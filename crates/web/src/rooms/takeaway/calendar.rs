@@ -5,6 +5,8 @@
 //! time.
 
 use crate::App;
+use crate::access::asker::Asker;
+use crate::access::doors::{Asks, Doors, LOOK, OWN};
 use crate::batch::load;
 use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
@@ -13,23 +15,22 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::Router;
 use axum::extract::{Path, State};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
-use axum::routing::{get, post};
 use chrono::DateTime;
 use craft::sheet::StepKind;
 use icalendar::{Alarm, Calendar, Component, Event, EventLike, Trigger};
 use jiff::Timestamp;
+use std::sync::Arc;
 use store::kitchen;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/batches/{code}/schedule.ics", get(of_batch))
-        .route("/calendar", get(show))
-        .route("/calendar/renew", post(renew))
-        .route("/feed/{file}", get(feed))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/batches/{code}/schedule.ics", of_batch)
+        .get(LOOK, "/calendar", show)
+        .post(OWN, "/calendar/renew", renew)
+        .get(Asks::Nothing, "/feed/{file}", feed)
 }
 
 async fn of_batch(
@@ -113,19 +114,15 @@ fn add(calendar: &mut Calendar, told: &BatchRecord, here: &RequestKitchen, only_
 }
 
 /// The feed of the kitchen, at its secret address. A wrong one looks like any page that does not exist.
-async fn feed(
-    State(app): State<App>,
-    here: RequestKitchen,
-    Path(file): Path<String>,
-) -> Result<Response, AppError> {
-    // The key may have been renewed a moment ago on another page.
-    let mut db = app.db.acquire().await?;
-    let known = kitchen::first(&mut db).await?.and_then(|k| k.feed_hash);
-    drop(db);
+async fn feed(State(app): State<App>, Path(file): Path<String>) -> Result<Response, AppError> {
     let key = file.strip_suffix(".ics").unwrap_or("");
-    if known.is_none_or(|hash| hash != kitchen::feed_hash(key)) {
+    let mut db = app.db.acquire().await?;
+    let Some(id) = kitchen::of_feed(&mut db, key).await? else {
         return Ok(crate::shared::error::nothing_here().await);
-    }
+    };
+    drop(db);
+    let nobody = Arc::new(Asker::of_the_program(id));
+    let here = RequestKitchen::for_asker(&app, id, &nobody, Timestamp::now()).await?;
     let mut calendar = begun(&here.kitchen.name, &here);
     for told in load::live(&app, &here).await? {
         let goes = app.goes(&told, &here).await?;
@@ -156,9 +153,10 @@ async fn show(
     here: RequestKitchen,
 ) -> Result<Response, AppError> {
     let mut db = app.db.acquire().await?;
-    let known = kitchen::first(&mut db).await?.and_then(|k| k.feed_hash);
+    let now = kitchen::by_id(&mut db, here.id()).await?;
     drop(db);
-    shown(&app, theme, &here, known.is_some(), None)
+    let known = now.is_some_and(|k| k.feed_hash.is_some());
+    shown(&app, theme, &here, known, None)
 }
 
 fn shown(
@@ -192,6 +190,6 @@ async fn renew(
     let mut db = app.db.acquire().await?;
     kitchen::renew_feed(&mut db, here.id(), key).await?;
     drop(db);
-    app.kitchen.forget();
+    app.kitchens.forget(here.id());
     shown(&app, theme, &here, true, Some(key))
 }

@@ -3,14 +3,13 @@
 mod calendar;
 
 use crate::App;
+use crate::access::doors::{Doors, LOOK};
 use crate::batch::load;
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
-use axum::Router;
 use axum::extract::{Path, State};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
-use axum::routing::get;
 use craft::fire::{Pizza, RunSummary};
 use craft::sheet::{SheetRequest, SheetResult};
 use jiff::Timestamp;
@@ -20,9 +19,9 @@ use store::entry::Observation;
 /// Version of the batch format; `docs/formats.md` says what each holds.
 const BATCH_FORMAT: u32 = 2;
 
-pub fn routes() -> Router<App> {
-    Router::new()
-        .route("/batches/{code}/batch.json", get(json))
+pub fn routes() -> Doors {
+    Doors::new()
+        .get(LOOK, "/batches/{code}/batch.json", json)
         .merge(calendar::routes())
 }
 

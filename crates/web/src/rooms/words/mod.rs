@@ -1,20 +1,18 @@
 //! Words: what the pages' words mean, how sure the figures are, and what the product leaves to others.
 
-use crate::App;
+use crate::access::doors::{Doors, LOOK};
 use crate::shared::error::AppError;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use askama::Template;
-use axum::Router;
 use axum::response::Html;
-use axum::routing::get;
 use jiff::tz::TimeZone;
 use speech::glossary::GlossaryShelf;
 use speech::{Measures, Reader};
 use std::sync::LazyLock;
 
-pub fn routes() -> Router<App> {
-    Router::new().route("/words", get(words))
+pub fn routes() -> Doors {
+    Doors::new().get(LOOK, "/words", words)
 }
 
 #[derive(Template)]

@@ -1,0 +1,61 @@
+//! People at the console: who there is, and a new password for somebody who lost theirs.
+
+use anyhow::{Context, Result, bail};
+use craft::people::{Lasting, Role};
+use jiff::{SignedDuration, Timestamp};
+use store::Db;
+use store::people::pass::{self, NewPass, PassKind};
+use store::people::person;
+
+#[derive(clap::Subcommand)]
+pub enum Act {
+    /// Prints who there is.
+    List,
+    /// Prints the end of an address with which somebody sets a new password, once and within a day.
+    Reset {
+        /// As they sign in.
+        name: String,
+    },
+}
+
+pub async fn run(db: &Db, act: Act) -> Result<()> {
+    store::migrate(db).await?;
+    let mut c = db.acquire().await?;
+    match act {
+        Act::List => {
+            for p in person::all(&mut c).await? {
+                let signs_in = if p.password_hash.is_some() {
+                    ""
+                } else {
+                    " (no password yet)"
+                };
+                println!("{}{signs_in}", p.name);
+            }
+        }
+        Act::Reset { name } => {
+            let Some(p) = person::by_name(&mut c, &name).await? else {
+                bail!("nobody is called {name}; slow-rise people list says who there is");
+            };
+            let now = Timestamp::now();
+            let lasts = SignedDuration::from_secs(Lasting::PasswordLink.seconds().into());
+            let new = NewPass {
+                kind: PassKind::Password,
+                kitchen: None,
+                person: Some(p.id),
+                role: Role::Looker,
+                batch: None,
+                name: &p.name,
+                made_by: "the console",
+                ends_at: now.checked_add(lasts).context("a day from now")?,
+            };
+            let secret = web::access::secret::fresh();
+            pass::make(&mut c, &new, &secret, now).await?;
+            println!(
+                "{} opens this address of the server within a day, once:",
+                p.name
+            );
+            println!("/password/{secret}");
+        }
+    }
+    Ok(())
+}

@@ -1,0 +1,224 @@
+//! Who asks: a person, a tablet or a crew, in which kitchen and with which role.
+
+use super::visit::Visit;
+use craft::people::{Lasting, Right, Role};
+use jiff::Timestamp;
+use moka::sync::Cache;
+use std::sync::Arc;
+use std::time::Duration;
+use store::people::PersonId;
+use store::people::pass::{self, PassId, PassKind};
+use store::people::person::{self, Person};
+use store::{KitchenId, MySqlConnection, Whom};
+use tower_sessions::session::Id;
+
+/// Somebody who came in.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Asker {
+    /// None for tablets and crews.
+    pub person: Option<PersonId>,
+    /// Who it is, as it stands beside what they do.
+    pub whom: Whom,
+    pub initials: String,
+    pub language: String,
+    /// Where they are and as what; none while they belong to no kitchen.
+    pub place: Option<AskerPlace>,
+    /// Of how many kitchens they are.
+    pub kitchens: usize,
+    /// Whether they came by a session, and can sign out.
+    pub by_session: bool,
+    /// On a shared tablet: whose hands it is in, and whose it may be.
+    pub hands: Option<SharedHands>,
+}
+
+/// Whose hands a shared tablet is in.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SharedHands {
+    /// Their name; empty while nobody said so.
+    pub now: String,
+    /// Who else may take it: number, name and initials.
+    pub others: Vec<(u64, String, String)>,
+}
+
+/// A kitchen with the role that somebody has there.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AskerPlace {
+    pub kitchen: KitchenId,
+    pub role: Role,
+    /// The one batch that a crew sees.
+    pub only: Option<String>,
+}
+
+/// A person in the kitchen that they chose, else in the one that they were in last.
+pub async fn of_person(
+    db: &mut MySqlConnection,
+    p: Person,
+    chosen: Option<KitchenId>,
+) -> store::Result<Asker> {
+    let all = person::kitchens(db, p.id).await?;
+    let of = |k: Option<KitchenId>| all.iter().find(|b| Some(b.kitchen) == k);
+    let place = of(chosen).or_else(|| of(p.kitchen)).or(all.first());
+    Ok(Asker {
+        person: Some(p.id),
+        whom: Whom {
+            person: Some(p.id),
+            name: p.name,
+        },
+        initials: p.initials,
+        language: p.language,
+        place: place.map(|b| AskerPlace {
+            kitchen: b.kitchen,
+            role: b.role,
+            only: None,
+        }),
+        kitchens: all.len(),
+        by_session: false,
+        hands: None,
+    })
+}
+
+/// Who a session belongs to; nobody when it outlived its time, its person or its pass.
+pub async fn of_visit(
+    db: &mut MySqlConnection,
+    v: &Visit,
+    now: Timestamp,
+) -> store::Result<Option<Asker>> {
+    let lasts = match v.pass {
+        Some(_) => Lasting::DeviceSession,
+        None => Lasting::Session,
+    };
+    if now.as_millisecond() - v.began_ms > 1000 * i64::from(lasts.seconds()) {
+        return Ok(None);
+    }
+    if let Some(id) = v.person {
+        let Some(p) = person::by_id(db, PersonId(id)).await? else {
+            return Ok(None);
+        };
+        let asker = of_person(db, p, v.kitchen.map(KitchenId)).await?;
+        return Ok(Some(Asker {
+            by_session: true,
+            ..asker
+        }));
+    }
+    let Some(id) = v.pass else { return Ok(None) };
+    let Some(pass) = pass::by_id(db, PassId(id), now).await? else {
+        return Ok(None);
+    };
+    let Some(kitchen) = pass.kitchen else {
+        return Ok(None);
+    };
+    let only = match pass.batch {
+        Some(b) => store::batch::code_of(db, kitchen, b).await?,
+        None => None,
+    };
+    if pass.kind == PassKind::Crew && only.is_none() {
+        return Ok(None);
+    }
+    let hands = match pass.kind {
+        PassKind::Device => Some(shared(db, kitchen, v).await?),
+        _ => None,
+    };
+    // A tablet's own name, and whose hands it is in.
+    let whom = match &v.hands {
+        Some(h) => Whom {
+            person: h.person.map(PersonId),
+            name: h.name.clone(),
+        },
+        None => Whom {
+            person: None,
+            name: pass.name.clone(),
+        },
+    };
+    Ok(Some(Asker {
+        person: None,
+        initials: craft::people::initials(&whom.name),
+        whom,
+        language: "en".into(),
+        place: Some(AskerPlace {
+            kitchen,
+            role: pass.role,
+            only,
+        }),
+        kitchens: 1,
+        by_session: true,
+        hands,
+    }))
+}
+
+/// Whose hands a tablet is in, and whose it may be: those who work here.
+async fn shared(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    v: &Visit,
+) -> store::Result<SharedHands> {
+    let now = v.hands.as_ref();
+    let all = person::members(db, kitchen).await?;
+    let others = all
+        .into_iter()
+        .filter(|m| m.role.may(Right::Tap) && now.and_then(|h| h.person) != Some(m.person.0))
+        .map(|m| (m.person.0, m.name, m.initials));
+    Ok(SharedHands {
+        others: others.collect(),
+        now: now.map_or(String::new(), |h| h.name.clone()),
+    })
+}
+
+impl Asker {
+    /// Nobody in particular, who may do all in one kitchen: what the program does itself.
+    pub fn of_the_program(kitchen: KitchenId) -> Asker {
+        Asker {
+            person: None,
+            whom: Whom::default(),
+            initials: String::new(),
+            language: "en".into(),
+            place: Some(AskerPlace {
+                kitchen,
+                role: Role::Owner,
+                only: None,
+            }),
+            kitchens: 1,
+            by_session: false,
+            hands: None,
+        }
+    }
+    /// What they are in their kitchen.
+    pub fn role(&self) -> Option<Role> {
+        self.place.as_ref().map(|p| p.role)
+    }
+}
+
+/// Who asks, and in which kitchen the page stood that asks.
+pub type AskedAs = (Option<Id>, Option<KitchenId>);
+
+/// So long it is believed who asks: a role that was taken away elsewhere ends within it.
+const FRESH: Duration = Duration::from_secs(5);
+/// Browsers that are remembered.
+const MOST: u64 = 4096;
+
+/// Who asked a moment ago, by session; `None` stands for the one at home.
+#[derive(Debug)]
+pub struct Askers(Cache<(Option<i128>, Option<KitchenId>), Arc<Asker>>);
+
+impl Default for Askers {
+    fn default() -> Self {
+        Askers(
+            Cache::builder()
+                .max_capacity(MOST)
+                .time_to_live(FRESH)
+                .build(),
+        )
+    }
+}
+
+impl Askers {
+    pub fn get(&self, (session, page): AskedAs) -> Option<Arc<Asker>> {
+        self.0.get(&(session.map(|s| s.0), page))
+    }
+    pub fn put(&self, (session, page): AskedAs, asker: &Arc<Asker>) {
+        self.0.insert((session.map(|s| s.0), page), asker.clone());
+    }
+    /// Something about people was changed here: all of them are looked up again.
+    pub fn forget(&self) {
+        self.0.invalidate_all();
+    }
+}

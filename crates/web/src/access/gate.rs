@@ -1,0 +1,234 @@
+//! The gate before the rooms: looks who comes, compares with what the door asks, and hands the kitchen on.
+
+use super::asker::{self, AskedAs, Asker, AskerPlace};
+use super::doors::{Asks, DoorBook};
+use super::visit::{VISIT, Visit};
+use crate::App;
+use crate::shared::error::{AppError, ErrorSaid, wants_json};
+use crate::shared::kitchen::RequestKitchen;
+use axum::body::to_bytes;
+use axum::extract::{MatchedPath, Request, State};
+use axum::http::{HeaderMap, Method, StatusCode, Uri, header};
+use axum::middleware::Next;
+use axum::response::{IntoResponse, Redirect, Response};
+use craft::people::Lasting;
+use jiff::Timestamp;
+use std::sync::Arc;
+use store::KitchenId;
+use store::people::person;
+use tower_sessions::{Expiry, Session};
+
+/// What the gate needs.
+#[derive(Clone)]
+pub struct Gate {
+    pub app: App,
+    pub book: Arc<DoorBook>,
+}
+
+/// Where somebody signs in, and where the first one begins.
+pub const SIGN_IN: &str = "/sign-in";
+pub const BEGIN: &str = "/begin";
+
+/// How long a session goes on without a sign of life before it is noted again, ms.
+const NOTED_MS: i64 = 10 * 60 * 1000;
+/// What a form holds at most; it was read within this limit already.
+const MOST_BYTES: usize = 256 * 1024;
+
+/// The kitchen whose page asks, where the page says so: somebody with several kitchens may have gone into another one
+/// meanwhile, and what was typed belongs to the first.
+fn of_page(uri: &Uri) -> Option<KitchenId> {
+    let query = uri.query()?;
+    let k = query.split('&').find_map(|p| p.strip_prefix("k="))?;
+    k.parse().ok().map(KitchenId)
+}
+
+/// Who asks. Without sign-in it is the one at home.
+pub async fn who(
+    app: &App,
+    session: Option<&Session>,
+    page: Option<KitchenId>,
+    now: Timestamp,
+) -> Result<Option<Arc<Asker>>, AppError> {
+    let session = session.filter(|_| app.signs_in);
+    let asked: AskedAs = (session.and_then(Session::id), page);
+    if app.signs_in && asked.0.is_none() {
+        return Ok(None);
+    }
+    if let Some(known) = app.askers.get(asked) {
+        return Ok(Some(known));
+    }
+    let mut db = app.db.acquire().await?;
+    let found = match session {
+        None => match person::at_home(&mut db).await? {
+            Some(p) => Some(asker::of_person(&mut db, p, page).await?),
+            None => None,
+        },
+        Some(session) => match session.get::<Visit>(VISIT).await? {
+            None => None,
+            Some(visit) => {
+                let page_visit = Visit {
+                    kitchen: page.map(|k| k.0).or(visit.kitchen),
+                    ..visit.clone()
+                };
+                let found = asker::of_visit(&mut db, &page_visit, now).await?;
+                if found.is_some() {
+                    noted(session, visit, now).await?;
+                }
+                found
+            }
+        },
+    };
+    let found = found.map(Arc::new);
+    if let Some(asker) = &found {
+        app.askers.put(asked, asker);
+    }
+    Ok(found)
+}
+
+/// Notes now and then that a session is in use, so that it does not end while it is.
+async fn noted(session: &Session, visit: Visit, now: Timestamp) -> Result<(), AppError> {
+    if now.as_millisecond() - visit.seen_ms < NOTED_MS {
+        return Ok(());
+    }
+    if visit.pass.is_some() {
+        session.set_expiry(Some(idle(Lasting::DeviceSession)));
+    }
+    let seen_ms = now.as_millisecond();
+    session.insert(VISIT, Visit { seen_ms, ..visit }).await?;
+    Ok(())
+}
+
+/// When a session ends that nobody uses.
+pub fn idle(lasts: Lasting) -> Expiry {
+    Expiry::OnInactivity(time::Duration::seconds(lasts.seconds().into()))
+}
+
+/// Lets in who may.
+pub async fn pass(
+    State(gate): State<Gate>,
+    door: MatchedPath,
+    mut request: Request,
+    next: Next,
+) -> Response {
+    let Some(asks) = gate.book.asks(request.method(), door.as_str()) else {
+        return StatusCode::METHOD_NOT_ALLOWED.into_response();
+    };
+    if asks == Asks::Nothing {
+        return next.run(request).await;
+    }
+    let now = Timestamp::now();
+    let session = request.extensions().get::<Session>().cloned();
+    let page = of_page(request.uri());
+    let asker = match who(&gate.app, session.as_ref(), page, now).await {
+        Ok(Some(asker)) => asker,
+        Ok(None) => return turned_away(&gate.app, request).await,
+        Err(e) => return e.into_response(),
+    };
+    match (asks, &asker.place) {
+        (Asks::Of(right), Some(place)) => {
+            if let Some(no) = refused(place, right, request.uri().path(), request.headers()) {
+                return no;
+            }
+        }
+        // Nothing is here for who belongs to no kitchen but to begin one.
+        (Asks::Of(_), None) => return Redirect::to(BEGIN).into_response(),
+        (Asks::Person, _) if asker.person.is_none() => return not_yours(None),
+        (Asks::Person | Asks::Nothing, _) => {}
+    }
+    if let Some(place) = &asker.place {
+        match RequestKitchen::for_asker(&gate.app, place.kitchen, &asker, now).await {
+            Ok(here) => request.extensions_mut().insert(here),
+            Err(e) => return e.into_response(),
+        };
+    }
+    let many = (asker.kitchens > 1)
+        .then(|| asker.place.as_ref().map(|p| p.kitchen.0))
+        .flatten();
+    request.extensions_mut().insert(asker);
+    crate::shared::layout::PAGE_OF
+        .scope(many, next.run(request))
+        .await
+}
+
+/// Why somebody may not, or nothing.
+fn refused(
+    place: &AskerPlace,
+    right: craft::people::Right,
+    path: &str,
+    headers: &HeaderMap,
+) -> Option<Response> {
+    if let Some(code) = &place.only {
+        let below = path
+            .strip_prefix("/batches/")
+            .and_then(|p| p.strip_prefix(code.as_str()));
+        let own = below.is_some_and(|rest| rest.is_empty() || rest.starts_with('/'));
+        if !own {
+            // Where a crew goes astray, its batch is.
+            return Some(match wants_json(headers) {
+                true => not_yours(Some(place)),
+                false => Redirect::to(&format!("/batches/{code}")).into_response(),
+            });
+        }
+    }
+    (!place.role.may(right)).then(|| not_yours(Some(place)))
+}
+
+fn not_yours(place: Option<&AskerPlace>) -> Response {
+    let is = place.map_or("here by a link", |p| match p.role {
+        craft::people::Role::Looker | craft::people::Role::CrewLooks => "here to look on",
+        _ => "at work here, and this is decided by others",
+    });
+    ErrorSaid::new(
+        "Not yours to do",
+        format!("You are {is}. Whoever owns the kitchen can give you more to do, under People. Nothing was changed."),
+    )
+    .with(StatusCode::FORBIDDEN)
+}
+
+/// Where who is not signed in goes; what they typed goes with them.
+async fn turned_away(app: &App, request: Request) -> Response {
+    if !app.somebody_is_there().await {
+        return match request.method() {
+            &Method::GET | &Method::HEAD => Redirect::to(BEGIN).into_response(),
+            _ => StatusCode::UNAUTHORIZED.into_response(),
+        };
+    }
+    let path = request.uri().path().to_string();
+    if path.starts_with("/api/") || wants_json(request.headers()) {
+        return signed_out(String::new(), vec![]);
+    }
+    if request.method().is_safe() {
+        let to = request.uri().path_and_query().map_or("/", |p| p.as_str());
+        let back: String = form_urlencoded::byte_serialize(to.as_bytes()).collect();
+        return Redirect::to(&format!("{SIGN_IN}?back={back}")).into_response();
+    }
+    let is_form = request
+        .headers()
+        .get(header::CONTENT_TYPE)
+        .is_some_and(|t| {
+            t.as_bytes()
+                .starts_with(b"application/x-www-form-urlencoded")
+        });
+    let bytes = to_bytes(request.into_body(), MOST_BYTES)
+        .await
+        .unwrap_or_default();
+    let held = match is_form {
+        true => form_urlencoded::parse(&bytes).into_owned().collect(),
+        false => vec![],
+    };
+    signed_out(path, held)
+}
+
+fn signed_out(action: String, entries: Vec<(String, String)>) -> Response {
+    let sentence = match entries.is_empty() {
+        true => "Sign in to go on.",
+        false => "All that you entered is held on this page: sign in, and send it.",
+    };
+    ErrorSaid {
+        signed_out: true,
+        action,
+        entries,
+        ..ErrorSaid::new("Your sign-in has ended", sentence)
+    }
+    .with(StatusCode::UNAUTHORIZED)
+}

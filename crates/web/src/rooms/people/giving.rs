@@ -1,0 +1,210 @@
+//! Giving away: invitations, a crew's link, a tablet's place on the wall, a link for a new password; and ending them.
+
+use super::view::Given;
+use super::{PEOPLE, shown};
+use crate::App;
+use crate::access::doors::{Doors, OWN, PLAN};
+use crate::access::secret;
+use crate::batch::load;
+use crate::shared::error::{AppError, ErrorSaid};
+use crate::shared::form::FormData;
+use crate::shared::format::day_hm;
+use crate::shared::kitchen::RequestKitchen;
+use crate::shared::theme::Theme;
+use axum::body::Bytes;
+use axum::extract::{Path, State};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Redirect, Response};
+use craft::keyed::Keyed;
+use craft::people::{Lasting, Role, check_name};
+use jiff::{SignedDuration, Timestamp};
+use store::people::PersonId;
+use store::people::pass::{self, NewPass, PassId, PassKind};
+use store::people::person;
+use tower_sessions::Session;
+
+pub fn routes() -> Doors {
+    Doors::new()
+        .post(OWN, "/people/invite", invite)
+        .post(OWN, "/people/tablet", take_in)
+        .post(OWN, "/people/{id}/password", password)
+        .post(OWN, "/people/passes/{id}/end", end)
+        .post(PLAN, "/batches/{code}/crew", crew)
+}
+
+fn until(now: Timestamp, lasts: Lasting) -> Timestamp {
+    now + SignedDuration::from_secs(lasts.seconds().into())
+}
+
+/// Makes a pass and says its address, this once.
+async fn given(
+    app: &App,
+    here: &RequestKitchen,
+    new: &NewPass<'_>,
+    below: &str,
+    what: String,
+) -> Result<Given, AppError> {
+    let secret = secret::fresh();
+    let mut db = app.db.acquire().await?;
+    pass::make(&mut db, new, &secret, here.now).await?;
+    let address = app.site.address(&format!("/{below}/{secret}"));
+    Ok(Given {
+        what,
+        qr: match app.site.only_here() {
+            None => Some(crate::shared::qr::code_of(&address)?),
+            Some(_) => None,
+        },
+        only_here: app.site.only_here(),
+        ends: day_hm(&here.local(new.ends_at)),
+        address: Some(address),
+        error: None,
+    })
+}
+
+async fn invite(
+    State(app): State<App>,
+    theme: Theme,
+    session: Session,
+    here: RequestKitchen,
+    body: Bytes,
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
+    let role = Role::from_key(typed.text("role"));
+    let Some(role) = role.filter(|r| Role::OF_PEOPLE.contains(r)) else {
+        return Ok(StatusCode::BAD_REQUEST.into_response());
+    };
+    let new = NewPass {
+        kind: PassKind::Invitation,
+        kitchen: Some(here.id()),
+        person: None,
+        role,
+        batch: None,
+        name: "",
+        made_by: &here.asker.whom.name,
+        ends_at: until(here.now, Lasting::Invitation),
+    };
+    let what = format!("An invitation as {}", here.words(&role.named()));
+    let given = given(&app, &here, &new, "join", what).await?;
+    shown(&app, theme, &session, &here, Some(given), StatusCode::OK).await
+}
+
+/// A link for a crew: one batch, until the morning after it was served.
+async fn crew(
+    State(app): State<App>,
+    theme: Theme,
+    session: Session,
+    here: RequestKitchen,
+    Path(code): Path<String>,
+    body: Bytes,
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
+    let role = Role::from_key(typed.text("role")).filter(|r| r.is_crew());
+    let told = load::told(&app, &here, &code).await?;
+    let served = told.batch.sheet.request.serve_at.max(here.now);
+    let new = NewPass {
+        kind: PassKind::Crew,
+        kitchen: Some(here.id()),
+        person: None,
+        role: role.unwrap_or(Role::CrewTaps),
+        batch: Some(told.batch.id),
+        name: &code,
+        made_by: &here.asker.whom.name,
+        ends_at: until(served, Lasting::CrewAfterwards),
+    };
+    let given = given(
+        &app,
+        &here,
+        &new,
+        "crew",
+        format!("A link for the crew of {code}"),
+    )
+    .await?;
+    shown(&app, theme, &session, &here, Some(given), StatusCode::OK).await
+}
+
+async fn password(
+    State(app): State<App>,
+    theme: Theme,
+    session: Session,
+    here: RequestKitchen,
+    Path(id): Path<u64>,
+) -> Result<Response, AppError> {
+    let mut db = app.db.acquire().await?;
+    let all = person::members(&mut db, here.id()).await?;
+    let Some(whose) = all.into_iter().find(|m| m.person == PersonId(id)) else {
+        return Ok(StatusCode::NOT_FOUND.into_response());
+    };
+    // Who is in other kitchens, too, is not this owner's alone to let in.
+    if person::kitchens(&mut db, whose.person).await?.len() > 1
+        && here.asker.person != Some(whose.person)
+    {
+        return Ok(ErrorSaid::new(
+            "Not from this kitchen alone",
+            "They belong to other kitchens, too. Whoever runs the server sets a new password for them: slow-rise people reset NAME.",
+        )
+        .with(StatusCode::UNPROCESSABLE_ENTITY));
+    }
+    drop(db);
+    let new = NewPass {
+        kind: PassKind::Password,
+        kitchen: Some(here.id()),
+        person: Some(whose.person),
+        role: whose.role,
+        batch: None,
+        name: &whose.name,
+        made_by: &here.asker.whom.name,
+        ends_at: until(here.now, Lasting::PasswordLink),
+    };
+    let what = format!("A link with which {} sets a new password", whose.name);
+    let given = given(&app, &here, &new, "password", what).await?;
+    shown(&app, theme, &session, &here, Some(given), StatusCode::OK).await
+}
+
+/// Takes the tablet in that shows this code.
+async fn take_in(
+    State(app): State<App>,
+    theme: Theme,
+    session: Session,
+    here: RequestKitchen,
+    body: Bytes,
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
+    let code = secret::as_shown(typed.text("code"));
+    let name = check_name(typed.text("name")).unwrap_or_else(|_| "Tablet".into());
+    let mut db = app.db.acquire().await?;
+    let waits = pass::by_secret(&mut db, PassKind::Device, &code, here.now).await?;
+    let taken = match waits {
+        Some(p) => {
+            let lasts = (here.now, until(here.now, Lasting::DeviceSession));
+            pass::take_in(
+                &mut db,
+                p.id,
+                here.id(),
+                (&name, &here.asker.whom.name),
+                lasts,
+            )
+            .await?
+        }
+        None => false,
+    };
+    drop(db);
+    if taken {
+        return Ok(Redirect::to(PEOPLE).into_response());
+    }
+    let given = Given::wrong(
+        "No tablet shows this code now. A code lasts ten minutes; let it show another.",
+    );
+    let status = StatusCode::UNPROCESSABLE_ENTITY;
+    shown(&app, theme, &session, &here, Some(given), status).await
+}
+
+async fn end(
+    State(app): State<App>,
+    here: RequestKitchen,
+    Path(id): Path<u64>,
+) -> Result<Response, AppError> {
+    let mut db = app.db.acquire().await?;
+    pass::end(&mut db, here.id(), PassId(id)).await?;
+    app.askers.forget();
+    Ok(Redirect::to(PEOPLE).into_response())
+}
