@@ -2,6 +2,7 @@
 //!
 //! | module | answers |
 //! |---|---|
+//! | [`begin`] | what a newcomer says, and the first plan that follows from it |
 //! | [`units`] | conversion between g and oz, °C and °F |
 //! | [`fact`] | what there is to say, as codes and values; the crate `speech` words it
 //! | [`note`], [`refusal`] | judgements with their reasons; what is wrong with a request |
@@ -25,6 +26,7 @@
 
 #![warn(missing_docs)]
 
+pub mod begin;
 pub mod code;
 pub mod entry;
 pub mod exchange;

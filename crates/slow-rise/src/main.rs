@@ -63,7 +63,7 @@ enum Command {
         #[command(flatten)]
         database: Database,
         #[command(subcommand)]
-        act: people::Act,
+        act: people::PeopleAct,
     },
     /// Makes a kitchen of such a file, in a database that holds none.
     Import {

@@ -8,7 +8,7 @@ use store::people::pass::{self, NewPass, PassKind};
 use store::people::person;
 
 #[derive(clap::Subcommand)]
-pub enum Act {
+pub enum PeopleAct {
     /// Prints who there is.
     List,
     /// Prints the end of an address with which somebody sets a new password, once and within a day.
@@ -18,11 +18,11 @@ pub enum Act {
     },
 }
 
-pub async fn run(db: &Db, act: Act) -> Result<()> {
+pub async fn run(db: &Db, act: PeopleAct) -> Result<()> {
     store::migrate(db).await?;
     let mut c = db.acquire().await?;
     match act {
-        Act::List => {
+        PeopleAct::List => {
             for p in person::all(&mut c).await? {
                 let signs_in = if p.password_hash.is_some() {
                     ""
@@ -32,7 +32,7 @@ pub async fn run(db: &Db, act: Act) -> Result<()> {
                 println!("{}{signs_in}", p.name);
             }
         }
-        Act::Reset { name } => {
+        PeopleAct::Reset { name } => {
             let Some(p) = person::by_name(&mut c, &name).await? else {
                 bail!("nobody is called {name}; slow-rise people list says who there is");
             };

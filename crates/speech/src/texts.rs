@@ -39,7 +39,7 @@ macro_rules! files {
     };
 }
 
-static ENGLISH: [(&str, &str); 12] = files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen", "mix", "shape", "people", "glossary");
+static ENGLISH: [(&str, &str); 13] = files!("en": "common", "refusals", "words", "steps", "sheet", "formula", "fire", "kitchen", "mix", "shape", "people", "begin", "glossary");
 
 pub(crate) type Bundle = FluentBundle<FluentResource>;
 

@@ -9,7 +9,7 @@ use crate::lifted;
 use crate::once::{self, Once};
 use crate::sheet::sheet_of;
 pub use crate::sheet::{Entries, KeptSheet, Origin, said_of_steps};
-use crate::{Hand, KitchenId, Result, StoreError, instant, stock};
+use crate::{Author, KitchenId, Result, StoreError, instant, stock};
 use craft::fact::Fact;
 use craft::keyed::Keyed;
 use craft::sheet::{SheetRequest, SheetResult};
@@ -178,12 +178,12 @@ pub enum KeptBatch {
 /// transaction of whoever calls where there is one.
 pub async fn keep(
     db: &mut MySqlConnection,
-    hand: impl Into<Hand<'_>>,
+    author: impl Into<Author<'_>>,
     new: &NewBatch<'_>,
     now: Timestamp,
 ) -> Result<KeptBatch> {
-    let hand = hand.into();
-    let kitchen = hand.kitchen;
+    let author = author.into();
+    let kitchen = author.kitchen;
     let (request, result) = (written(new.request)?, written(new.result)?);
     let letters = craft::code::letters(new.name);
     let mut tx = db.begin().await?;
@@ -221,8 +221,8 @@ pub async fn keep(
         new.origin.key(),
         instant::to_row(now),
         new.from.map(|v| v.0),
-        hand.person(),
-        hand.name()
+        author.person(),
+        author.name()
     )
     .execute(&mut *db)
     .await?;
@@ -456,13 +456,13 @@ pub struct NewPlan<'a> {
 /// where there is one.
 pub async fn replan(
     db: &mut MySqlConnection,
-    hand: impl Into<Hand<'_>>,
+    author: impl Into<Author<'_>>,
     batch: BatchId,
     new: &NewPlan<'_>,
     now: Timestamp,
 ) -> Result<Replanned> {
-    let hand = hand.into();
-    let kitchen = hand.kitchen;
+    let author = author.into();
+    let kitchen = author.kitchen;
     let mut tx = db.begin().await?;
     let plan = sqlx::query_scalar!(
         "SELECT plan FROM batch WHERE kitchen_id = ? AND id = ? FOR UPDATE",
@@ -480,8 +480,8 @@ pub async fn replan(
          SELECT kitchen_id, id, plan, request, result, ?, ?, ?, ? FROM batch WHERE kitchen_id = ? AND id = ?",
         written(new.why)?,
         now,
-        hand.person(),
-        hand.name(),
+        author.person(),
+        author.name(),
         kitchen.0,
         batch.0
     )

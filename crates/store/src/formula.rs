@@ -3,7 +3,7 @@
 use crate::error::written;
 use crate::once::{self, Once};
 use crate::sheet::Origin;
-use crate::{Hand, KitchenId, Result, StoreError, instant};
+use crate::{Author, KitchenId, Result, StoreError, instant};
 use craft::formula::Formula;
 use craft::keyed::Keyed;
 use jiff::Timestamp;
@@ -89,12 +89,12 @@ fn led_to(path: &str) -> Result<(FormulaId, u32)> {
 /// Keeps a version; a form that was kept before is found again. Within the transaction of whoever calls where there is one.
 pub async fn keep(
     db: &mut MySqlConnection,
-    hand: impl Into<Hand<'_>>,
+    author: impl Into<Author<'_>>,
     new: &NewVersion<'_>,
     now: Timestamp,
 ) -> Result<KeptFormula> {
-    let hand = hand.into();
-    let kitchen = hand.kitchen;
+    let author = author.into();
+    let kitchen = author.kitchen;
     let json = written(new.formula)?;
     let mut tx = db.begin().await?;
     let db: &mut MySqlConnection = &mut tx;
@@ -154,8 +154,8 @@ pub async fn keep(
         new.why,
         json,
         instant::to_row(now),
-        hand.person(),
-        hand.name()
+        author.person(),
+        author.name()
     )
     .execute(&mut *db)
     .await?;
@@ -382,8 +382,8 @@ pub async fn archive(
     kitchen: KitchenId,
     id: FormulaId,
     away_at: Option<Timestamp>,
-) -> Result<()> {
-    sqlx::query!(
+) -> Result<bool> {
+    let done = sqlx::query!(
         "UPDATE formula SET archived_at = ? WHERE kitchen_id = ? AND id = ?",
         away_at.map(instant::to_row),
         kitchen.0,
@@ -391,5 +391,5 @@ pub async fn archive(
     )
     .execute(db)
     .await?;
-    Ok(())
+    Ok(done.rows_affected() == 1)
 }

@@ -3,6 +3,7 @@
 //! Every statement is checked against the schema when it is compiled, and every function but those of
 //! [`kitchen`] takes the [`KitchenId`] whose rows it may touch.
 
+mod author;
 pub mod backup;
 pub mod batch;
 mod batch_cache;
@@ -10,7 +11,6 @@ mod db;
 pub mod entry;
 mod error;
 pub mod formula;
-mod hand;
 mod id;
 mod instant;
 pub mod kitchen;
@@ -23,10 +23,10 @@ mod sheet;
 pub mod stock;
 pub mod takeout;
 
+pub use author::{Author, Whom};
 pub use batch_cache::BatchCache;
 pub use db::{Connection, Db};
 pub use error::StoreError;
-pub use hand::{Hand, Whom};
 pub use id::BatchId;
 pub use kitchen::KitchenId;
 pub use migration::{is_ready, migrate, ping, unfit};

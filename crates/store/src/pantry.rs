@@ -264,10 +264,10 @@ pub async fn put_away<F: Facts>(
     kitchen: KitchenId,
     id: u64,
     now: Timestamp,
-) -> Result<()> {
-    sqlx::query!(
-        "UPDATE pantry_item SET archived_at = ?, revision = revision + 1
-         WHERE kitchen_id = ? AND kind = ? AND id = ? AND archived_at IS NULL",
+) -> Result<bool> {
+    let done = sqlx::query!(
+        "UPDATE pantry_item SET revision = revision + (archived_at IS NULL), archived_at = COALESCE(archived_at, ?)
+         WHERE kitchen_id = ? AND kind = ? AND id = ?",
         instant::to_row(now),
         kitchen.0,
         F::KIND,
@@ -275,5 +275,5 @@ pub async fn put_away<F: Facts>(
     )
     .execute(db)
     .await?;
-    Ok(())
+    Ok(done.rows_affected() == 1)
 }

@@ -542,7 +542,7 @@ async fn a_kitchen_goes_out_as_an_open_file_and_comes_back_exactly() -> Result<(
     assert_eq!(store::takeout::import(&other, &mut file).await?, rows);
     let mut there = other.acquire().await?;
     let (was, is) = (
-        the_kitchen(&mut c).await?.context("it")?,
+        kitchen::by_id(&mut c, here).await?.context("it")?,
         the_kitchen(&mut there).await?.context("it")?,
     );
     assert_eq!(

@@ -178,6 +178,7 @@ fn doors() -> [Doors; 3] {
         .merge(rooms::labels::routes())
         .merge(rooms::takeaway::routes())
         .merge(rooms::words::routes())
+        .merge(rooms::begin::routes())
         .merge(rooms::entrance::routes())
         .merge(rooms::people::routes())
         .merge(theme::routes());

@@ -70,6 +70,9 @@ pub struct Flour {
     /// Press tests of its doughs that were noted, the latest dough last.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub pressed: Vec<PressedDough>,
+    /// It stands for one of its type until its owner enters their own.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub generic: bool,
 }
 
 /// So many doughs' press tests are kept of a flour: it changes with the harvest.

@@ -115,6 +115,7 @@ mod tests {
             price_per_kg: None,
             bags: vec![bag("2027-03-01", 5000.0), bag("2026-12-20", 800.0)],
             pressed: vec![],
+            generic: false,
         }
     }
 

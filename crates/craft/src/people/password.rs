@@ -9,7 +9,7 @@ const SHORTEST: usize = 12;
 /// More is not looked at.
 const LONGEST: usize = 128;
 /// Words of this trade that anybody would try first.
-const OWN_WORDS: [&str; 5] = ["slow rise", "slowrise", "pizza", "sourdough", "kitchen"];
+const OWN_WORDS: [&str; 5] = ["slow", "slowrise", "pizza", "sourdough", "kitchen"];
 
 /// Whether it is long enough and none that is tried first: neither common, nor one's own name, nor a row of keys.
 ///

@@ -130,6 +130,7 @@ pub(super) async fn write(w: &mut DemoWriter<'_>) -> Result<()> {
             allergens: "gluten".into(),
             price_per_kg: Some(f.price),
             pressed: vec![],
+            generic: false,
             bags: f
                 .bags
                 .iter()

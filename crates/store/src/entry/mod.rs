@@ -16,7 +16,7 @@ pub use said::{Observation, SaidEntry, Seen, Went};
 use crate::db::{Db, again, pause};
 use crate::error::is_duplicate;
 use crate::id::BatchId;
-use crate::{Hand, KitchenId, Result, StoreError, instant, stock};
+use crate::{Author, KitchenId, Result, StoreError, instant, stock};
 use craft::fact::Fact;
 use craft::fire::{Tap, TapKind};
 use craft::mix::run::MixTap;
@@ -108,17 +108,17 @@ pub type Admits<'a> = &'a (dyn Fn(&Standing) -> std::result::Result<(), Fact> + 
 /// Keeps an entry in a transaction of its own.
 pub async fn enter(
     db: &Db,
-    hand: impl Into<Hand<'_>>,
+    author: impl Into<Author<'_>>,
     batch: BatchId,
     new: &NewEntry,
     now: Timestamp,
     admits: Admits<'_>,
 ) -> Result<EntryOutcome> {
-    let hand = hand.into();
+    let author = author.into();
     let mut tries = 0;
     loop {
         let mut c = db.acquire().await?;
-        let done = write(&mut c, hand, batch, new, now, By::Maker, admits).await;
+        let done = write(&mut c, author, batch, new, now, By::Maker, admits).await;
         drop(c);
         match done {
             Err(e) if again(&e, &mut tries) => pause(tries).await,
@@ -137,15 +137,15 @@ pub enum By {
 /// Keeps an entry, within the transaction of whoever calls where there is one.
 pub async fn write(
     db: &mut MySqlConnection,
-    hand: impl Into<Hand<'_>>,
+    author: impl Into<Author<'_>>,
     batch: BatchId,
     new: &NewEntry,
     now: Timestamp,
     by: By,
     admits: Admits<'_>,
 ) -> Result<EntryOutcome> {
-    let hand = hand.into();
-    let kitchen = hand.kitchen;
+    let author = author.into();
+    let kitchen = author.kitchen;
     let mut tx = db.begin().await?;
     // The batch first, always: two devices enter one after the other, and nobody waits crosswise.
     let Some(row) = sqlx::query!(
@@ -193,8 +193,8 @@ pub async fn write(
         instant::to_row(new.at),
         new.device_at.map(instant::to_row),
         instant::to_row(now),
-        hand.person(),
-        hand.name()
+        author.person(),
+        author.name()
     )
     .execute(&mut *tx)
     .await;

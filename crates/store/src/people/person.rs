@@ -351,6 +351,19 @@ pub async fn members(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<Vec
         .collect()
 }
 
+/// How many may write in a kitchen: its people, tablets and crews.
+pub async fn company(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<u64> {
+    let n = sqlx::query_scalar!(
+        r#"SELECT (SELECT COUNT(*) FROM member WHERE kitchen_id = ?)
+                + (SELECT COUNT(*) FROM pass WHERE kitchen_id = ? AND kind IN ('device', 'crew')) AS "n: i64""#,
+        kitchen.0,
+        kitchen.0
+    )
+    .fetch_one(db)
+    .await?;
+    Ok(n.unwrap_or(0) as u64)
+}
+
 /// The kitchens of a person, by name.
 pub async fn kitchens(db: &mut MySqlConnection, person: PersonId) -> Result<Vec<Belonging>> {
     let rows = sqlx::query!(

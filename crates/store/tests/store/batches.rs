@@ -246,8 +246,8 @@ async fn another_plan_takes_the_place_of_the_first_and_a_stale_one_is_refused() 
         person: None,
         name: "Ines".into(),
     };
-    let hand = store::Hand::of(id, &ines);
-    let done = batch::replan(&mut c, hand, b.id, &new(0), later).await?;
+    let author = store::Author::of(id, &ines);
+    let done = batch::replan(&mut c, author, b.id, &new(0), later).await?;
     assert_eq!(done, batch::Replanned::Done);
     // A copy that was held of the first plan is not believed.
     let now = batch::by_code(&mut c, id, &code, &held).await?.unwrap();

@@ -25,6 +25,8 @@ pub struct Asker {
     pub place: Option<AskerPlace>,
     /// Of how many kitchens they are.
     pub kitchens: usize,
+    /// Nobody else writes in this kitchen: who did what goes without saying.
+    pub alone: bool,
     /// Whether they came by a session, and can sign out.
     pub by_session: bool,
     /// On a shared tablet: whose hands it is in, and whose it may be.
@@ -58,6 +60,10 @@ pub async fn of_person(
     let all = person::kitchens(db, p.id).await?;
     let of = |k: Option<KitchenId>| all.iter().find(|b| Some(b.kitchen) == k);
     let place = of(chosen).or_else(|| of(p.kitchen)).or(all.first());
+    let alone = match place {
+        Some(b) => person::company(db, b.kitchen).await? < 2,
+        None => true,
+    };
     Ok(Asker {
         person: Some(p.id),
         whom: Whom {
@@ -72,6 +78,7 @@ pub async fn of_person(
             only: None,
         }),
         kitchens: all.len(),
+        alone,
         by_session: false,
         hands: None,
     })
@@ -140,6 +147,7 @@ pub async fn of_visit(
             only,
         }),
         kitchens: 1,
+        alone: false,
         by_session: true,
         hands,
     }))
@@ -177,6 +185,7 @@ impl Asker {
                 only: None,
             }),
             kitchens: 1,
+            alone: false,
             by_session: false,
             hands: None,
         }

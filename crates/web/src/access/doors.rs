@@ -13,6 +13,8 @@ use std::collections::HashMap;
 pub enum Asks {
     /// Nothing: it holds nothing of a kitchen, or the secret in its address is what it asks.
     Nothing,
+    /// Somebody who is let in: it works something out, and holds nothing of a kitchen.
+    Known,
     /// Somebody with a name, in whatever kitchen or in none.
     Person,
     /// A right in the kitchen.

@@ -113,7 +113,7 @@ pub async fn pass(
     let Some(asks) = gate.book.asks(request.method(), door.as_str()) else {
         return StatusCode::METHOD_NOT_ALLOWED.into_response();
     };
-    if asks == Asks::Nothing {
+    if asks == Asks::Nothing || (asks == Asks::Known && !gate.app.signs_in) {
         return next.run(request).await;
     }
     let now = Timestamp::now();
@@ -133,7 +133,7 @@ pub async fn pass(
         // Nothing is here for who belongs to no kitchen but to begin one.
         (Asks::Of(_), None) => return Redirect::to(BEGIN).into_response(),
         (Asks::Person, _) if asker.person.is_none() => return not_yours(None),
-        (Asks::Person | Asks::Nothing, _) => {}
+        (Asks::Person | Asks::Nothing | Asks::Known, _) => {}
     }
     if let Some(place) = &asker.place {
         match RequestKitchen::for_asker(&gate.app, place.kitchen, &asker, now).await {

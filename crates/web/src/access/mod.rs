@@ -4,6 +4,7 @@
 //! ([`asker`], by the [`visit`] that a session remembers), compares, and hands the kitchen on. A route without a door cannot be
 //! written, and a door that is not in the table of `web/tests/roles.rs` fails that test.
 
+pub mod arrive;
 pub mod asker;
 pub mod doors;
 pub mod gate;

@@ -1,7 +1,7 @@
 //! JSON: the same requests and results as the pages. `POST /api/v1/reckon/KIND`, `GET /api/v1/schema/KIND`.
 
 use crate::App;
-use crate::access::doors::{Asks, Doors, LOOK};
+use crate::access::doors::{Asks, Doors};
 use crate::shared::error::AppError;
 use axum::Json;
 use axum::body::Bytes;
@@ -252,7 +252,7 @@ fn refused(status: StatusCode, field: String, message: String) -> Response {
 
 pub fn routes() -> Doors {
     Doors::new()
-        .post(LOOK, "/reckon/{kind}", answer)
+        .post(Asks::Known, "/reckon/{kind}", answer)
         .get(Asks::Nothing, "/schema/{kind}", schema)
         .around(|r| r.layer(DefaultBodyLimit::max(256 * 1024)))
 }

@@ -130,7 +130,7 @@ pub async fn keep(
         .map_err(|e| e.fact(new.at))
     };
     let id = told.batch.id;
-    let kept = store::entry::enter(&app.db, here.hand(), id, &new, here.now, &fits).await?;
+    let kept = store::entry::enter(&app.db, here.author(), id, &new, here.now, &fits).await?;
     if kept == EntryOutcome::New {
         app.runs.changed(id);
     }

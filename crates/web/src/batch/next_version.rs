@@ -32,7 +32,7 @@ pub async fn next_version(
         of,
         origin: batch::Origin::Maker,
     };
-    formula::keep(db, here.hand(), &new, here.now).await
+    formula::keep(db, here.author(), &new, here.now).await
 }
 
 /// The formula as it is kept now; as this batch has it where it was made from none.

@@ -24,6 +24,6 @@ pub async fn keep(
         why,
     };
     Ok(store::act!(app.db, db => {
-        batch::replan(db, here.hand(), told.batch.id, &new, here.now).await
+        batch::replan(db, here.author(), told.batch.id, &new, here.now).await
     })?)
 }

@@ -2,6 +2,7 @@
 
 pub mod bake;
 pub mod batch;
+pub mod begin;
 pub mod bench;
 pub mod entrance;
 pub mod fire;

@@ -213,12 +213,14 @@ pub async fn dressed(request: Request, next: Next) -> Response {
         headers.remove(name);
     }
     if is_api {
-        let errors = serde_json::json!({
+        let mut errors = serde_json::json!({
             "errors": [{"field": "", "message": said.sentence}],
             "again": said.again,
-            "signed_out": said.signed_out,
             "reference": reference,
         });
+        if said.signed_out {
+            errors["signed_out"] = true.into();
+        }
         return (status, headers, axum::Json(errors)).into_response();
     }
     let page = ErrorPage {

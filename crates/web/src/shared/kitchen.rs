@@ -21,7 +21,7 @@ use speech::{Judgement, Language, Reader};
 use std::sync::{Arc, RwLock};
 use std::time::Duration;
 use store::kitchen::Kitchen;
-use store::{Hand, KitchenId};
+use store::{Author, KitchenId};
 
 /// The kitchen, with its clock and its measures.
 #[derive(Debug, Clone)]
@@ -81,9 +81,16 @@ impl RequestKitchen {
     pub fn id(&self) -> KitchenId {
         self.kitchen.id
     }
-    /// The hand that writes what is asked for here.
-    pub fn hand(&self) -> Hand<'_> {
-        Hand::of(self.id(), &self.asker.whom)
+    /// Who writes what is asked for here.
+    pub fn author(&self) -> Author<'_> {
+        Author::of(self.id(), &self.asker.whom)
+    }
+    /// Who did something, as it stands beside it; nothing where nobody else could have.
+    pub fn by(&self, name: &str) -> String {
+        match self.asker.alone {
+            true => String::new(),
+            false => name.into(),
+        }
     }
     /// Whether who asks may do that here.
     pub fn may(&self, right: Right) -> bool {

@@ -1,12 +1,16 @@
 //! A router on a database of its own, asked without a socket.
 #![allow(dead_code)] // each test file uses its part
 
+mod guarded;
+
 use anyhow::Result;
 use axum::Router;
 use axum::body::Body;
 use axum::http::{HeaderMap, Request, StatusCode};
 use craft::sheet::KitchenUsual;
 use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
+#[allow(unused_imports)] // each test file uses its part
+pub use guarded::{Guarded, PASSWORD, cookie, guarded, sign_in};
 use http_body_util::BodyExt;
 use jiff::{SignedDuration, Timestamp};
 use store::Db;
@@ -112,9 +116,27 @@ async fn answer(response: axum::response::Response) -> Result<Answer> {
     })
 }
 
+/// A kitchen to be made, that reads °C and g.
+pub fn new_kitchen(name: &str) -> NewKitchen {
+    NewKitchen {
+        name: name.into(),
+        usual: KitchenUsual {
+            time_zone: "Europe/London".into(),
+            altitude_m: 310.0,
+            room_c: 19.5,
+            fridge_c: 4.5,
+            tap_water_c: 9.5,
+            scales: Default::default(),
+        },
+        rhythm: Default::default(),
+        work: Default::default(),
+        reads: Reads::default(),
+    }
+}
+
 pub struct Site {
     pub router: Router,
-    pool: Db,
+    pub pool: Db,
     db: TestDb,
 }
 
@@ -131,17 +153,6 @@ impl Site {
         let pool = Db::at(&db.url)?;
         store::migrate(&pool).await?;
         let new = NewKitchen {
-            name: "Larchfold Halt".into(),
-            usual: KitchenUsual {
-                time_zone: "Europe/London".into(),
-                altitude_m: 310.0,
-                room_c: 19.5,
-                fridge_c: 4.5,
-                tap_water_c: 9.5,
-                scales: Default::default(),
-            },
-            rhythm: Default::default(),
-            work: Default::default(),
             reads: Reads {
                 temperature: temperature_unit,
                 weight: weight_unit,
@@ -151,6 +162,7 @@ impl Site {
                 },
                 ..Reads::default()
             },
+            ..new_kitchen("Larchfold Halt")
         };
         let mut c = pool.acquire().await?;
         kitchen::add(&mut c, &new, Timestamp::now()).await?;

@@ -12,6 +12,7 @@ fn flour() -> Flour {
         price_per_kg: Some(1.40),
         bags: vec![],
         pressed: vec![],
+        generic: false,
     }
 }
 

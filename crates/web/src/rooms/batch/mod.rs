@@ -120,7 +120,7 @@ fn render_with(
         .map(|l| LeftPlanView {
             at: day_hm(&here.local(l.at)),
             why: here.words(&l.why),
-            by: l.by.clone(),
+            by: here.by(&l.by),
         })
         .collect();
     let status = if errors.is_empty() {

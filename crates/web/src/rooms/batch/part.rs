@@ -39,7 +39,7 @@ fn named(told: &BatchRecord, here: &RequestKitchen, serve_at: Timestamp) -> Stri
     let word = word.to_string();
     let most = LONGEST_NAME - word.chars().count();
     let name: String = told.batch.name.chars().take(most).collect();
-    name + &word
+    name + word.as_str()
 }
 
 /// What happened to both: steps, and what was measured of the dough. What was read of room and fridge counts for every
@@ -179,14 +179,14 @@ async fn kept(
             result: &plans.rest.1,
             why: &why,
         };
-        match batch::replan(db, here.hand(), told.batch.id, &rest, here.now).await? {
+        match batch::replan(db, here.author(), told.batch.id, &rest, here.now).await? {
             Replanned::Stale(_) => Ok(None),
             Replanned::Done => {
                 let (KeptBatch::Done(code) | KeptBatch::Other(code)) =
-                    batch::keep(db, here.hand(), &new, here.now).await?;
+                    batch::keep(db, here.author(), &new, here.now).await?;
                 if let Some(id) = batch::id_of(db, here.id(), &code).await? {
                     for entry in &past {
-                        entry::write(db, here.hand(), id, entry, here.now, By::Maker, entry::ANY).await?;
+                        entry::write(db, here.author(), id, entry, here.now, By::Maker, entry::ANY).await?;
                     }
                 }
                 Ok(Some(code))

@@ -200,7 +200,7 @@ impl BatchView {
         let summary = told.run.summary();
         BatchView {
             left: vec![],
-            by: told.batch.by.clone(),
+            by: here.by(&told.batch.by),
             code: told.batch.code.clone(),
             batch: told.batch.id.0,
             finished: told.batch.finished_at.map(|t| day_hm(&here.local(t))),
@@ -383,7 +383,7 @@ fn steps(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<S
                 None => day_hm(&here.local(due.at)),
             };
             StepView {
-                by: said_by(told, s.number),
+                by: here.by(&said_by(told, s.number)),
                 position: usize::from(s.number),
                 mark: marks::step(&s.kind),
                 was: (now != planned).then_some(planned),
@@ -425,7 +425,7 @@ fn log(told: &BatchRecord, here: &RequestKitchen) -> Vec<LogLine> {
                 planned,
                 back: back.then(|| o.key.to_string()),
                 gone,
-                by: o.by.clone(),
+                by: here.by(&o.by),
             })
         })
         .collect()

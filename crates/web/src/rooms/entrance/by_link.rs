@@ -1,7 +1,8 @@
 //! Coming by a link: an invitation, a crew's evening, a new password. A link that is looked at opens nothing yet.
 
-use super::{Tried, agent, tried, welcome};
+use super::{NameTried, tried};
 use crate::App;
+use crate::access::arrive::{agent, welcome};
 use crate::access::doors::{Asks, Doors};
 use crate::access::gate;
 use crate::access::secret::hashed;
@@ -227,8 +228,8 @@ async fn newcomer(
     };
     if there.is_some() {
         return match tried(app, (&name, password), &address.0, now).await? {
-            Tried::Right(p) => Ok(Ok(p.id)),
-            Tried::Wrong(_) => Ok(taken()),
+            NameTried::Right(p) => Ok(Ok(p.id)),
+            NameTried::Wrong(_) => Ok(taken()),
         };
     }
     if let Err(e) = check_password(password, &name) {

@@ -4,10 +4,11 @@ mod by_link;
 mod tablet;
 
 use crate::App;
+use crate::access::arrive::{agent, welcome};
 use crate::access::doors::{Asks, Doors};
-use crate::access::gate::{SIGN_IN, idle};
+use crate::access::gate::SIGN_IN;
 use crate::access::secret::is_right;
-use crate::access::visit::{VISIT, Visit};
+use crate::access::visit::Visit;
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::guard::Address;
@@ -16,13 +17,13 @@ use crate::shared::theme::{Theme, own_path};
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Query, State};
-use axum::http::{HeaderMap, StatusCode, header};
+use axum::http::{HeaderMap, StatusCode};
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::people::{Lasting, Tries, name_key};
 use jiff::Timestamp;
 use std::collections::HashMap;
 use store::people::person::{self, Person};
-use store::people::{session, tries};
+use store::people::tries;
 use tower_sessions::Session;
 
 pub fn routes() -> Doors {
@@ -99,7 +100,7 @@ async fn show(
 const LONGEST_TYPED: usize = 1024;
 
 /// What became of a name and a password.
-pub enum Tried {
+pub enum NameTried {
     Right(Box<Person>),
     /// A sentence that does not say which of both was wrong.
     Wrong(String),
@@ -111,7 +112,7 @@ pub async fn tried(
     (name, password): (&str, &str),
     address: &str,
     now: Timestamp,
-) -> Result<Tried, AppError> {
+) -> Result<NameTried, AppError> {
     let name = name_key(name);
     let counted = [(Tries::OfName, name.as_str()), (Tries::OfAddress, address)];
     let mut db = app.db.acquire().await?;
@@ -121,7 +122,7 @@ pub async fn tried(
     }
     if wait > 0 {
         tracing::warn!(wait, "too many wrong passwords");
-        return Ok(Tried::Wrong(format!(
+        return Ok(NameTried::Wrong(format!(
             "Too many wrong tries. Try again in {wait} s."
         )));
     }
@@ -133,43 +134,18 @@ pub async fn tried(
     match found.filter(|_| right) {
         Some(p) => {
             tries::forgive(&mut db, Tries::OfName, &name).await?;
-            Ok(Tried::Right(Box::new(p)))
+            Ok(NameTried::Right(Box::new(p)))
         }
         None => {
             for (of, what) in counted {
                 tries::count(&mut db, of, what, now).await?;
             }
             tracing::warn!("a wrong name or password");
-            Ok(Tried::Wrong(
+            Ok(NameTried::Wrong(
                 "This name and this password do not belong together.".into(),
             ))
         }
     }
-}
-
-/// How a browser names itself.
-fn agent(headers: &HeaderMap) -> &str {
-    let named = headers.get(header::USER_AGENT);
-    named.and_then(|v| v.to_str().ok()).unwrap_or("")
-}
-
-/// Begins a session of its own for whoever just showed who they are: the former secret is worth nothing from now on.
-pub async fn welcome(
-    app: &App,
-    session: &Session,
-    visit: Visit,
-    lasts: Lasting,
-) -> Result<(), AppError> {
-    session.flush().await?;
-    session.cycle_id().await?;
-    session.set_expiry(Some(idle(lasts)));
-    session.insert(VISIT, visit).await?;
-    let now = Timestamp::now();
-    let mut db = app.db.acquire().await?;
-    session::clear(&mut db, now).await?;
-    tries::clear(&mut db, now).await?;
-    store::people::pass::clear(&mut db, now).await?;
-    Ok(())
 }
 
 async fn sign_in(
@@ -186,8 +162,8 @@ async fn sign_in(
     let now = Timestamp::now();
     let password = typed.raw("password").to_string();
     let p = match tried(&app, (&name, &password), &address.0, now).await? {
-        Tried::Right(p) => p,
-        Tried::Wrong(sentence) => {
+        NameTried::Right(p) => p,
+        NameTried::Wrong(sentence) => {
             let html = page(&SignInPage {
                 frame: Frame::entrance(theme, "Sign in"),
                 name,

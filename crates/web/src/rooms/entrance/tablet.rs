@@ -1,7 +1,7 @@
 //! The tablet on the wall: it shows a code, an owner types it, and the tablet is in. It asks whose hands it is in by one tap.
 
-use super::{agent, welcome};
 use crate::App;
+use crate::access::arrive::{agent, welcome};
 use crate::access::doors::{Asks, Doors, TAP};
 use crate::access::secret::legible;
 use crate::access::visit::{Hands, VISIT, Visit};
@@ -41,7 +41,7 @@ struct TabletPage {
 }
 
 #[derive(serde::Serialize, serde::Deserialize)]
-struct Waiting {
+struct TabletWaits {
     pass: u64,
     code: String,
 }
@@ -55,7 +55,7 @@ async fn wait(
 ) -> Result<Response, AppError> {
     let now = Timestamp::now();
     let mut code = None;
-    if let Some(w) = session.get::<Waiting>(WAITS).await? {
+    if let Some(w) = session.get::<TabletWaits>(WAITS).await? {
         let mut db = app.db.acquire().await?;
         match pass::by_id(&mut db, PassId(w.pass), now).await? {
             Some(p) if p.kitchen.is_some() => {
@@ -103,7 +103,9 @@ async fn ask(State(app): State<App>, theme: Theme, session: Session) -> Result<R
         ends_at: now + SignedDuration::from_secs(Lasting::DeviceCode.seconds().into()),
     };
     let id = pass::make(&mut db, &new, &code, now).await?;
-    session.insert(WAITS, Waiting { pass: id.0, code }).await?;
+    session
+        .insert(WAITS, TabletWaits { pass: id.0, code })
+        .await?;
     Ok(Redirect::to("/tablet").into_response())
 }
 

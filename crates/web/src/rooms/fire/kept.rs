@@ -143,7 +143,7 @@ async fn keep(
             result: &new.result,
             why: &why,
         };
-        match batch::replan(db, here.hand(), told.batch.id, &plan, here.now).await? {
+        match batch::replan(db, here.author(), told.batch.id, &plan, here.now).await? {
             Replanned::Done if new.dough_changed => {
                 next_version(db, &here, told, (&new.formula, &for_oven(&new.oven)), form_key).await?;
                 Ok(Replanned::Done)

@@ -347,7 +347,7 @@ async fn copy(
                     of: None,
                     origin: Origin::Maker,
                 };
-                formula::keep(db, here.hand(), &new, here.now).await.map(Some)
+                formula::keep(db, here.author(), &new, here.now).await.map(Some)
             }
         }
     })?;
@@ -374,7 +374,9 @@ async fn away(
 ) -> Result<Redirect, AppError> {
     let mut db = app.db.acquire().await?;
     let at = form.back.is_empty().then_some(here.now);
-    formula::archive(&mut db, here.id(), FormulaId(id), at).await?;
+    if !formula::archive(&mut db, here.id(), FormulaId(id), at).await? {
+        return Err(AppError::NoFormula(id.to_string()));
+    }
     Ok(Redirect::to(if at.is_some() {
         "/formulas"
     } else {

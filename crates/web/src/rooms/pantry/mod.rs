@@ -309,7 +309,13 @@ async fn add<S: Shelf>(
                     typed.forget("form_key");
                     asked.page::<S>(&typed, None, &[e], None)
                 }
-                Put::Done(id) => Ok(kept::<S>(id)),
+                Put::Done(id) => {
+                    let all = pantry::everything(&mut db, here.id()).await?;
+                    if let Some(old) = facts.replaces(&all) {
+                        pantry::put_away::<S>(&mut db, here.id(), old, here.now).await?;
+                    }
+                    Ok(kept::<S>(id))
+                }
                 Put::Stale(_) => Err(missing()),
             }
         }
@@ -375,8 +381,10 @@ async fn away<S: Shelf>(
     State(app): State<App>,
     here: RequestKitchen,
     Path(id): Path<u64>,
-) -> Result<Redirect, AppError> {
+) -> Result<Response, AppError> {
     let mut db = app.db.acquire().await?;
-    pantry::put_away::<S>(&mut db, here.id(), id, here.now).await?;
-    Ok(Redirect::to(&format!("/pantry#{}", S::KIND)))
+    if !pantry::put_away::<S>(&mut db, here.id(), id, here.now).await? {
+        return Ok(crate::shared::error::nothing_here().await);
+    }
+    Ok(Redirect::to(&format!("/pantry#{}", S::KIND)).into_response())
 }

@@ -3,7 +3,7 @@
 use crate::shared::form::{FieldReader, FormData};
 use crate::shared::kitchen::RequestKitchen;
 use craft::refusal::ValidationError;
-use store::pantry::Facts;
+use store::pantry::{Everything, Facts};
 
 /// How a field is entered.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -103,6 +103,10 @@ pub trait Shelf: Facts + Clone {
     /// `before` is what it was, for what the form does not hold.
     fn read(r: &mut FieldReader, here: &RequestKitchen, before: Option<&Self>) -> Self;
     fn checked(&self) -> Result<(), ValidationError>;
+    /// Which item this new one takes the place of: one that stood for it.
+    fn replaces(&self, _all: &Everything) -> Option<u64> {
+        None
+    }
     /// As it is after so much was taken since it was counted, g.
     fn after_use(&self, _taken_g: f64) -> Self {
         self.clone()

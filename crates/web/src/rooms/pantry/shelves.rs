@@ -8,6 +8,7 @@ use crate::shared::fields::{
 use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::{by_name, word};
 use crate::shared::kitchen::RequestKitchen;
+use craft::begin::replaced;
 use craft::fact::Fact;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
@@ -18,6 +19,7 @@ use craft::path::{self, Method, Place, methods};
 use craft::refusal::{Check, ValidationError};
 use craft::rise::Air;
 use craft::units::Celsius;
+use store::pantry::Everything;
 
 fn price(here: &RequestKitchen) -> Entry {
     figure(
@@ -74,6 +76,7 @@ impl Shelf for Flour {
             price_per_kg: None,
             bags: vec![],
             pressed: vec![],
+            generic: false,
         }
     }
     fn write(&self, t: &mut FormData, here: &RequestKitchen) {
@@ -116,6 +119,8 @@ impl Shelf for Flour {
             pressed: before
                 .filter(|b| b.facts.w == w && b.facts.kind == kind)
                 .map_or(vec![], |b| b.pressed.clone()),
+            // Whoever writes it down knows it.
+            generic: false,
             bags: (0..bags)
                 .map(|i| Bag {
                     bought_on: day(r, &format!("bags[{i}].bought_on")),
@@ -124,6 +129,9 @@ impl Shelf for Flour {
                 })
                 .collect(),
         }
+    }
+    fn replaces(&self, all: &Everything) -> Option<u64> {
+        replaced(&self.facts, all.flours.iter().map(|f| (f.id, &f.facts)))
     }
     fn after_use(&self, taken_g: f64) -> Flour {
         self.after(taken_g)

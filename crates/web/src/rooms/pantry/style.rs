@@ -168,7 +168,7 @@ const NUMBERS: [Number; 9] = [
 ];
 
 /// What counts as right at the oven.
-type Right = (
+type RightField = (
     &'static str,
     &'static str,
     &'static str,
@@ -176,7 +176,7 @@ type Right = (
     for<'a> fn(&'a mut StyleBake, &'a mut Targets) -> &'a mut f64,
 );
 const COLOURS: &str = "0 pale, 1 golden, 2 well browned";
-const RIGHT: [Right; 7] = [
+const RIGHT: [RightField; 7] = [
     ("base_from", "Base right from", COLOURS, "", |_, t| {
         &mut t.base.0
     }),

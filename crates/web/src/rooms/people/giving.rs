@@ -1,6 +1,6 @@
 //! Giving away: invitations, a crew's link, a tablet's place on the wall, a link for a new password; and ending them.
 
-use super::view::Given;
+use super::view::GivenAway;
 use super::{PEOPLE, shown};
 use crate::App;
 use crate::access::doors::{Doors, OWN, PLAN};
@@ -43,12 +43,12 @@ async fn given(
     new: &NewPass<'_>,
     below: &str,
     what: String,
-) -> Result<Given, AppError> {
+) -> Result<GivenAway, AppError> {
     let secret = secret::fresh();
     let mut db = app.db.acquire().await?;
     pass::make(&mut db, new, &secret, here.now).await?;
     let address = app.site.address(&format!("/{below}/{secret}"));
-    Ok(Given {
+    Ok(GivenAway {
         what,
         qr: match app.site.only_here() {
             None => Some(crate::shared::qr::code_of(&address)?),
@@ -191,7 +191,7 @@ async fn take_in(
     if taken {
         return Ok(Redirect::to(PEOPLE).into_response());
     }
-    let given = Given::wrong(
+    let given = GivenAway::wrong(
         "No tablet shows this code now. A code lasts ten minutes; let it show another.",
     );
     let status = StatusCode::UNPROCESSABLE_ENTITY;

@@ -20,7 +20,7 @@ use craft::people::Role;
 use store::people::PersonId;
 use store::people::person::{self, Changed};
 use tower_sessions::Session;
-use view::{Given, PeoplePage};
+use view::{GivenAway, PeoplePage};
 
 /// Where the people of a kitchen are.
 const PEOPLE: &str = "/people";
@@ -48,7 +48,7 @@ async fn shown(
     theme: Theme,
     session: &Session,
     here: &RequestKitchen,
-    given: Option<Given>,
+    given: Option<GivenAway>,
     status: StatusCode,
 ) -> Result<Response, AppError> {
     let view = PeoplePage::of(app, theme, session, here, given).await?;

@@ -1,6 +1,6 @@
 //! One's own: password, where one is signed in, and the kitchen that one is in.
 
-use super::view::Given;
+use super::view::GivenAway;
 use super::{PEOPLE, shown};
 use crate::App;
 use crate::access::asker::Asker;
@@ -62,7 +62,7 @@ async fn set_password(
             theme,
             &session,
             &here,
-            Some(Given::own(&sentence)),
+            Some(GivenAway::own(&sentence)),
             status,
         )
         .await;

@@ -16,7 +16,7 @@ use tower_sessions::Session;
 
 /// What was just given away, or why not.
 #[derive(Debug, Clone, Default)]
-pub struct Given {
+pub struct GivenAway {
     pub what: String,
     pub address: Option<String>,
     pub qr: Option<String>,
@@ -32,17 +32,17 @@ pub enum Where {
     Password,
 }
 
-impl Given {
-    pub fn wrong(sentence: &str) -> Given {
-        Given {
+impl GivenAway {
+    pub fn wrong(sentence: &str) -> GivenAway {
+        GivenAway {
             error: Some((Where::Tablet, sentence.into())),
-            ..Given::default()
+            ..GivenAway::default()
         }
     }
-    pub fn own(sentence: &str) -> Given {
-        Given {
+    pub fn own(sentence: &str) -> GivenAway {
+        GivenAway {
             error: Some((Where::Password, sentence.into())),
-            ..Given::default()
+            ..GivenAway::default()
         }
     }
 }
@@ -96,7 +96,7 @@ pub struct PeoplePage {
     /// A person, not a tablet or a crew.
     pub person: bool,
     pub has_password: bool,
-    pub given: Option<Given>,
+    pub given: Option<GivenAway>,
     pub tablet_error: Option<String>,
     pub password_error: Option<String>,
 }
@@ -133,7 +133,7 @@ impl PeoplePage {
         theme: Theme,
         session: &Session,
         here: &RequestKitchen,
-        given: Option<Given>,
+        given: Option<GivenAway>,
     ) -> Result<PeoplePage, AppError> {
         let now = Timestamp::now();
         let owns = here.may(Right::Own);

@@ -378,12 +378,12 @@ async fn keep(
             origin: Origin::Maker,
             from,
         };
-        let kept = batch::keep(db, here.hand(), &new, here.now).await?;
+        let kept = batch::keep(db, here.author(), &new, here.now).await?;
         if let (KeptBatch::Done(code), Some(begun)) = (&kept, &sheet.begun)
             && let Some(id) = batch::id_of(db, here.id(), code).await?
         {
             for entry in begun::already(sheet.form_key, begun, &result) {
-                entry::write(db, here.hand(), id, &entry, here.now, By::Maker, entry::ANY).await?;
+                entry::write(db, here.author(), id, &entry, here.now, By::Maker, entry::ANY).await?;
             }
         }
         Ok(kept)
@@ -497,7 +497,7 @@ async fn keep_formula(
         origin: Origin::Maker,
     };
     let kept = store::act!(app.db, db => {
-        formula::keep(db, here.hand(), &new, here.now).await
+        formula::keep(db, here.author(), &new, here.now).await
     })?;
     let stale = match kept {
         KeptFormula::Done { of, .. } => {

@@ -1,6 +1,6 @@
 //! Words: what the pages' words mean, how sure the figures are, and what the product leaves to others.
 
-use crate::access::doors::{Doors, LOOK};
+use crate::access::doors::{Asks, Doors};
 use crate::shared::error::AppError;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
@@ -12,7 +12,7 @@ use speech::{Measures, Reader};
 use std::sync::LazyLock;
 
 pub fn routes() -> Doors {
-    Doors::new().get(LOOK, "/words", words)
+    Doors::new().get(Asks::Nothing, "/words", words)
 }
 
 #[derive(Template)]

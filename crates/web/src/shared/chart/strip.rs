@@ -107,7 +107,7 @@ pub fn strip(
         Hold::Start,
         &format!("{} to {}", weekday_hm(&from), weekday_hm(&to)),
     );
-    svg.end() + &values(sheet, serve_at, zone, m)
+    svg.end() + values(sheet, serve_at, zone, m).as_str()
 }
 
 /// The same figures as a table, for those who do not use the picture.

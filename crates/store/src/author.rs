@@ -1,4 +1,4 @@
-//! Whose hand writes: in which kitchen, and who it is.
+//! Who writes: in which kitchen, and as whom.
 
 use crate::KitchenId;
 use crate::people::PersonId;
@@ -11,16 +11,16 @@ pub struct Whom {
     pub name: String,
 }
 
-/// A hand that writes in a kitchen.
+/// Who writes in a kitchen.
 #[derive(Debug, Clone, Copy)]
-pub struct Hand<'a> {
+pub struct Author<'a> {
     pub kitchen: KitchenId,
     whom: Option<&'a Whom>,
 }
 
-impl<'a> Hand<'a> {
-    pub fn of(kitchen: KitchenId, whom: &'a Whom) -> Hand<'a> {
-        Hand {
+impl<'a> Author<'a> {
+    pub fn of(kitchen: KitchenId, whom: &'a Whom) -> Author<'a> {
+        Author {
             kitchen,
             whom: Some(whom),
         }
@@ -33,10 +33,10 @@ impl<'a> Hand<'a> {
     }
 }
 
-/// A hand that nobody is known of: what the program writes itself.
-impl From<KitchenId> for Hand<'static> {
+/// Nobody is known: what the program writes itself.
+impl From<KitchenId> for Author<'static> {
     fn from(kitchen: KitchenId) -> Self {
-        Hand {
+        Author {
             kitchen,
             whom: None,
         }

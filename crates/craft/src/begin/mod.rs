@@ -1,0 +1,11 @@
+//! The first start: what a newcomer says of oven, things, hours and likes, and the first plan that follows from it.
+
+mod bakes_in;
+mod first;
+mod shelves;
+mod told;
+
+pub use bakes_in::{BakesIn, OvenSeen, oven_seen};
+pub use first::{FirstPlan, first_plan};
+pub use shelves::{generic_flours, replaced, shelf_goods};
+pub use told::{Beginning, FridgeTold, ScalesTold};

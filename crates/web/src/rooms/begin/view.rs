@@ -1,0 +1,452 @@
+//! What a leaf of the first start shows, with the plan beside it.
+
+use super::keep::new_kitchen;
+use super::leaves::Leaf;
+use super::picture;
+use super::said::{DIAL_STEP_C, Said};
+use crate::shared::format::{self, weekday_hm};
+use crate::shared::kitchen::RequestKitchen;
+use crate::shared::marks;
+use craft::begin::{BakesIn, FirstPlan, oven_seen};
+use craft::formula::Pieces;
+use craft::keyed::Keyed;
+use craft::refusal::{FieldError, ValidationError};
+use craft::sheet::StepKind;
+use jiff::Timestamp;
+use store::KitchenId;
+use store::kitchen::Kitchen;
+
+/// One drawn choice.
+pub struct OvenCard {
+    pub key: &'static str,
+    pub name: &'static str,
+    pub svg: String,
+    pub time: String,
+    pub on: bool,
+}
+
+/// A choice in a row of two or three.
+pub struct Choice {
+    pub key: &'static str,
+    pub name: String,
+    pub on: bool,
+}
+
+pub struct StyleCard {
+    pub key: String,
+    pub name: String,
+    pub line: String,
+    pub on: bool,
+    /// Why this oven does not reach it; empty where it does.
+    pub hotter: String,
+}
+
+pub struct BeginStep {
+    pub at: String,
+    pub day: String,
+    pub mark: &'static str,
+    pub title: String,
+    pub detail: String,
+    /// It hangs on something that nobody said yet.
+    pub guess: bool,
+}
+
+/// The plan beside the leaves.
+pub struct PlanView {
+    pub evening: String,
+    pub what: String,
+    pub svg: String,
+    pub ready: String,
+    pub fits: String,
+    pub steps: Vec<BeginStep>,
+    /// Name, amount and unit.
+    pub weighs: Vec<(String, String)>,
+    pub unit: &'static str,
+    pub keeps_hours: bool,
+}
+
+pub struct BeginView {
+    pub leaf: Leaf,
+    pub key: &'static str,
+    /// Key, name, whether it is past and whether it is here.
+    pub stops: Vec<(&'static str, &'static str, bool, bool)>,
+    pub number: usize,
+    pub head: (String, String, String),
+    /// Everything that was typed, for the leaves that are not shown.
+    pub held: Vec<(String, String)>,
+    pub ovens: Vec<OvenCard>,
+    pub dial: String,
+    pub most: String,
+    pub most_step: u32,
+    pub plates: Vec<Choice>,
+    pub plate_word: &'static str,
+    pub grills: Vec<Choice>,
+    pub scales: Vec<Choice>,
+    pub mixers: Vec<Choice>,
+    pub fridges: Vec<Choice>,
+    pub fridge_c: String,
+    pub measured: bool,
+    pub boxes: Vec<Choice>,
+    pub sleeps: (u8, u8),
+    pub works: Vec<Choice>,
+    pub work: (u8, u8),
+    pub styles: Vec<StyleCard>,
+    pub units: Vec<Choice>,
+    pub name: String,
+    pub kitchen: String,
+    pub zone: String,
+    pub needs_password: bool,
+    pub first: bool,
+    pub plan: Result<PlanView, String>,
+    errors: Vec<(String, String)>,
+}
+
+/// Fields that each leaf shows itself: the others go along unseen.
+fn shown_on(leaf: Leaf, field: &str) -> bool {
+    let shown: &[&str] = match leaf {
+        Leaf::You => &["name", "password", "units", "time_zone", "kitchen"],
+        Leaf::BakesIn => &["bakes_in", "most", "floor_mm", "grill"],
+        Leaf::Has => &["scales", "mixer", "fridge", "fridge_c", "boxes"],
+        Leaf::Hours => &[
+            "sleeps_from",
+            "sleeps_to",
+            "works",
+            "works_from",
+            "works_to",
+            "told_hours",
+        ],
+        Leaf::Likes => &[],
+        Leaf::Plan => &[],
+    };
+    shown.contains(&field)
+        || (leaf == Leaf::Likes && field.starts_with("like."))
+        || matches!(field, "go" | "leaf" | "start")
+}
+
+fn choices(typed: &str, all: &[(&'static str, &str)]) -> Vec<Choice> {
+    all.iter()
+        .map(|(key, name)| Choice {
+            key,
+            name: (*name).into(),
+            on: *key == typed,
+        })
+        .collect()
+}
+
+fn hour(typed: &str, usual: u8) -> u8 {
+    typed.parse().ok().filter(|h| *h < 24).unwrap_or(usual)
+}
+
+const OVENS: [(BakesIn, &str); 6] = [
+    (BakesIn::HomeTray, "Home, thin tray"),
+    (BakesIn::HomeSteel, "Home, on steel"),
+    (BakesIn::HomeStone, "Home, on stone"),
+    (BakesIn::Portable, "Portable"),
+    (BakesIn::Dome, "Fired dome"),
+    (BakesIn::Deck, "Deck"),
+];
+
+/// A bake as roughly as one says it before the first one.
+fn about(s: u32) -> String {
+    match s {
+        0..=179 => {
+            let s = (s + 5) / 10 * 10;
+            match s % 60 {
+                0 => format!("{} min", s / 60),
+                rest => format!("{} min {rest:02}", s / 60),
+            }
+        }
+        _ => format!("{} min", (s + 30) / 60),
+    }
+}
+
+fn cards(said: &Said, here: &RequestKitchen) -> Vec<OvenCard> {
+    let told = said.beginning.bakes_in;
+    OVENS
+        .into_iter()
+        .filter_map(|(kind, name)| {
+            let seen = oven_seen(&said.beginning, kind).ok()?;
+            let grill = said.beginning.grill != Some(false) || kind != said.beginning.bakes_in();
+            Some(OvenCard {
+                key: kind.key(),
+                name,
+                svg: picture::oven(kind, seen.floor_c, grill, &here.measures, name),
+                time: about(seen.bake_s),
+                on: told == Some(kind),
+            })
+        })
+        .collect()
+}
+
+/// A kitchen as it would be kept, to read in.
+fn kitchen(said: &Said, now: Timestamp) -> RequestKitchen {
+    let new = new_kitchen(said);
+    RequestKitchen::of(
+        Kitchen {
+            id: KitchenId(0),
+            name: new.name,
+            usual: new.usual,
+            reads: new.reads,
+            rhythm: new.rhythm,
+            work: new.work,
+            feed_hash: None,
+            is_demo: false,
+            revision: 0,
+            epoch: String::new(),
+        },
+        now,
+    )
+}
+
+fn plan(said: &Said, p: &FirstPlan, here: &RequestKitchen) -> PlanView {
+    let serve = here.local(p.request.serve_at);
+    let pieces = match &p.request.formula.pieces {
+        Pieces::Balls { count, ball_g } => {
+            let m = &here.measures;
+            format!(
+                "{count} pizzas of {} {}",
+                m.weight_said(*ball_g),
+                m.weight_unit()
+            )
+        }
+        _ => {
+            let n = p.result.formula.pieces;
+            format!("{n} {}", if n == 1 { "pan" } else { "pans" })
+        }
+    };
+    let b = &said.beginning;
+    let cold = |k: StepKind| matches!(k, StepKind::Ball | StepKind::Cold | StepKind::Temper);
+    let steps = p
+        .result
+        .steps
+        .iter()
+        .filter(|s| s.hands_on_min > 0.0 || s.at >= p.request.serve_at);
+    let steps = steps.map(|s| {
+        let at = here.local(s.at);
+        let untold = b.life.is_none() || (cold(s.kind) && b.fridge.is_none());
+        BeginStep {
+            at: format::hm(&at),
+            day: at.strftime("%a").to_string(),
+            mark: marks::step(&s.kind),
+            title: here.say(&s.title),
+            detail: here.words(&s.detail),
+            guess: untold && s.at < p.request.serve_at,
+        }
+    });
+    let rows = p.result.formula.rows.iter().filter(|r| r.weigh_g > 0.0);
+    let weighs = rows.map(|r| {
+        (
+            here.words(&r.called()),
+            here.measures.weight_said(r.weigh_g),
+        )
+    });
+    let (ready, fits) = match p.result.window {
+        None => ("It is never ready this way.".to_string(), String::new()),
+        Some(w) => {
+            let from = format::quarter(&here.local(w.from_at));
+            let to = w.to_at.map(|t| format::quarter(&here.local(t)));
+            let inside =
+                w.from_at <= p.request.serve_at && w.to_at.is_none_or(|t| p.request.serve_at <= t);
+            let ready = match to {
+                Some(to) => format!("Ready {} to {}.", weekday_hm(&from), format::hm(&to)),
+                None => format!("Ready from {}.", weekday_hm(&from)),
+            };
+            let fits = match inside {
+                true => format!("Serve {} fits.", format::hm(&serve)),
+                false => format!("Serve {} lies outside.", format::hm(&serve)),
+            };
+            (ready, fits)
+        }
+    };
+    let label = format!("{ready} {fits}");
+    PlanView {
+        evening: serve.strftime("%A %H:%M").to_string(),
+        what: format!("{pieces}, {}", p.style.name.to_lowercase()),
+        svg: picture::plan(&p.result, p.request.serve_at, &here.zone, &label),
+        ready,
+        fits,
+        steps: steps.collect(),
+        weighs: weighs.collect(),
+        unit: here.measures.weight_unit(),
+        keeps_hours: p.keeps_hours,
+    }
+}
+
+impl BeginView {
+    pub fn of(
+        said: &Said,
+        leaf: Leaf,
+        found: Result<FirstPlan, ValidationError>,
+        errors: &[FieldError],
+        (needs_password, first): (bool, bool),
+        now: Timestamp,
+    ) -> BeginView {
+        let here = kitchen(said, now);
+        let (typed, b) = (&said.typed, &said.beginning);
+        let text = |name: &str| typed.text(name).to_string();
+        let m = &here.measures;
+        let oven = b.oven_as(b.bakes_in(), said.oven_name());
+        let most = match typed.text("most") {
+            "" => m.degrees(oven.most_c, 0),
+            typed => typed.into(),
+        };
+        let plate = format!("{:.0}", oven.floor_mm);
+        let (plate_word, plates): (_, &[(&str, &str)]) = match b.bakes_in() {
+            BakesIn::HomeSteel => ("Steel", &[("6", "6 mm"), ("8", "8 mm"), ("10", "10 mm")]),
+            BakesIn::HomeStone => (
+                "Stone",
+                &[("10", "10 mm"), ("15", "15 mm"), ("20", "20 mm")],
+            ),
+            _ => ("", &[]),
+        };
+        let plates = plates.iter().map(|(key, name)| Choice {
+            key,
+            name: match said.us {
+                true => format!("{:.2} in", key.parse::<f64>().unwrap_or(0.0) / 25.4),
+                false => (*name).into(),
+            },
+            on: *key == plate,
+        });
+        let grill = if b.grill == Some(false) { "no" } else { "yes" };
+        let likes = |key: &str| b.likes.iter().any(|k| k == key);
+        let styles = craft::style::all().iter().map(|s| StyleCard {
+            key: s.key.clone(),
+            name: s.name.clone(),
+            line: s.line.clone(),
+            on: likes(&s.key),
+            hotter: match s.oven.floor_c.low > oven.most_c {
+                true => format!("wants a floor from {}°", m.degrees(s.oven.floor_c.low, 0)),
+                false => String::new(),
+            },
+        });
+        let mut styles: Vec<StyleCard> = styles.collect();
+        // Those that the oven reaches come first, the oven's own before all.
+        let own = b.bakes_in().usual_style().key.clone();
+        styles.sort_by_key(|s| (s.key != own, !s.hotter.is_empty()));
+        let seen = oven_seen(b, b.bakes_in()).ok();
+        let number = leaf as usize + 1;
+        let evening = found.as_ref().ok().map(|p| {
+            here.local(p.request.serve_at)
+                .strftime("%A %H:%M")
+                .to_string()
+        });
+        let of = |a: &str, b: String, c: &str| (a.to_string(), b, c.to_string());
+        let head = match (leaf, &seen) {
+            (Leaf::You, _) => of("From nothing to a plan in ", "three minutes".into(), "."),
+            (Leaf::BakesIn, Some(seen)) => of(
+                &format!("{} at {most}°: ", said.oven_name()),
+                format!("{} a pizza", about(seen.bake_s)),
+                ".",
+            ),
+            (Leaf::BakesIn, None) => of("What do you ", "bake in".into(), "?"),
+            (Leaf::Has, _) => of("What stands in ", "your kitchen".into(), "?"),
+            (Leaf::Hours, _) => of("No step falls into ", "your sleep or your work".into(), "."),
+            (Leaf::Likes, _) => of("Choose ", "two or three".into(), ", or none."),
+            (Leaf::Plan, _) => of("Your first plan: ", evening.unwrap_or_default(), "."),
+        };
+        let all = typed.clone().into_entries().into_iter();
+        let fridge = match (typed.text("fridge"), b.fridge) {
+            ("", None) => "",
+            (typed, _) => typed,
+        };
+        BeginView {
+            leaf,
+            key: leaf.key(),
+            stops: Leaf::ALL
+                .iter()
+                .map(|l| (l.key(), l.name(), *l < leaf, *l == leaf))
+                .collect(),
+            number,
+            head,
+            held: all.filter(|(k, _)| !shown_on(leaf, k)).collect(),
+            ovens: if leaf == Leaf::BakesIn {
+                cards(said, &here)
+            } else {
+                vec![]
+            },
+            dial: picture::dial(oven.most_c, m),
+            most,
+            most_step: if said.us { 10 } else { DIAL_STEP_C as u32 },
+            plates: plates.collect(),
+            plate_word,
+            grills: match b.bakes_in().may_grill() {
+                true => choices(grill, &[("yes", "Yes"), ("no", "No")]),
+                false => vec![],
+            },
+            scales: choices(
+                typed.text("scales"),
+                &[
+                    ("kitchen", "Reads 1 g"),
+                    ("fine", "And a fine one"),
+                    ("none", "None yet"),
+                ],
+            ),
+            mixers: choices(
+                typed.text("mixer"),
+                &[
+                    ("hand", "Hands"),
+                    ("planetary", "Stand mixer"),
+                    ("spiral", "Spiral"),
+                ],
+            ),
+            fridges: choices(
+                fridge,
+                &[("guessed", "Not measured"), ("measured", "Measured")],
+            ),
+            fridge_c: match typed.text("fridge_c") {
+                "" => m.degrees(b.usual().fridge_c, 0),
+                typed => typed.into(),
+            },
+            measured: fridge == "measured",
+            boxes: choices(
+                typed.text("boxes"),
+                &[("yes", "Boxes"), ("no", "Tubs with lids")],
+            ),
+            sleeps: (
+                hour(typed.text("sleeps_from"), 23),
+                hour(typed.text("sleeps_to"), 7),
+            ),
+            works: choices(
+                typed.text("works"),
+                &[("yes", "At work on weekdays"), ("no", "At home")],
+            ),
+            work: (
+                hour(typed.text("works_from"), 9),
+                hour(typed.text("works_to"), 17),
+            ),
+            styles,
+            units: choices(
+                typed.text("units"),
+                &[("metric", "g, °C, cm"), ("us", "oz, °F, inches")],
+            ),
+            name: text("name"),
+            kitchen: text("kitchen"),
+            zone: b.time_zone.clone(),
+            needs_password,
+            first,
+            plan: match found {
+                Ok(p) => Ok(plan(said, &p, &here)),
+                Err(e) => Err(here.say_all(&e.0)),
+            },
+            errors: errors
+                .iter()
+                .map(|e| (e.field.clone(), here.say(&e.message)))
+                .collect(),
+        }
+    }
+    /// What is wrong with a field; empty where nothing is.
+    pub fn wrong(&self, field: &str) -> String {
+        let found = self.errors.iter().find(|(f, _)| f == field);
+        found.map_or(String::new(), |(_, s)| s.clone())
+    }
+    /// When the plan begins, said at its button.
+    pub fn starts(&self) -> String {
+        match &self.plan {
+            Ok(p) => p
+                .steps
+                .first()
+                .map_or(String::new(), |s| format!("{} {}", s.day, s.at)),
+            Err(_) => String::new(),
+        }
+    }
+}
