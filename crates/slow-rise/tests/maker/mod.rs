@@ -43,6 +43,21 @@ impl Bench {
             browser,
         })
     }
+    /// The program on an empty database, as it first starts; `guarded` asks who comes.
+    pub async fn on_nothing(width: u32, height: u32, guarded: bool) -> Result<Bench> {
+        let db = TestDb::new().await?;
+        run(&db.url, &["migrate"])?;
+        let program = match guarded {
+            true => Program::guarded(&db.url)?,
+            false => Program::serve(&db.url)?,
+        };
+        Ok(Bench {
+            address: program.url(""),
+            db: Some(db),
+            program: Some(program),
+            browser: Browser::start(width, height).await?,
+        })
+    }
     /// Another browser on the same program.
     pub async fn beside(&self, width: u32, height: u32) -> Result<Bench> {
         Ok(Bench {

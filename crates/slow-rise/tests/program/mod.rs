@@ -39,7 +39,14 @@ impl Program {
     }
     /// Serves on this port.
     pub fn serve_on(database_url: &str, port: &str) -> Result<Program> {
-        let mut child = command(database_url, &["serve", "--sign-in", "off", "--port", port])
+        Program::serve_as(database_url, &["serve", "--sign-in", "off", "--port", port])
+    }
+    /// Serves for whoever signs in.
+    pub fn guarded(database_url: &str) -> Result<Program> {
+        Program::serve_as(database_url, &["serve", "--port", "0"])
+    }
+    fn serve_as(database_url: &str, arguments: &[&str]) -> Result<Program> {
+        let mut child = command(database_url, arguments)
             .stdout(Stdio::piped())
             .spawn()?;
         let out = child.stdout.take().context("stdout")?;

@@ -12,6 +12,7 @@ fn flour(name: &str, w: f64) -> Flour {
         price_per_kg: Some(1.2),
         bags: vec![],
         pressed: vec![],
+        generic: false,
     }
 }
 

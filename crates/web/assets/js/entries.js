@@ -92,12 +92,14 @@ function draw() {
     const where = queue.keeps ? "in this browser" : "on this page only: leave it open";
     words.push(`Not saved since ${since}. ${one ? "One entry waits" : `${waiting.length} entries wait`} ${where} and will be sent by ${one ? "itself" : "themselves"}.`);
   }
+  if (held && queue.signedOut) words.push("Your sign-in has ended: sign in, and they are sent.");
   if (old) words.push(old);
   const root = document.documentElement.dataset;
   // What a room says there is its own.
   if (words.length > 0 || root.told) say(words.join(" "));
   root.told = words.length > 0 ? "waiting" : "";
   root.waiting = String(waiting.length);
+  document.getElementById("sign-in-again").hidden = !queue.signedOut;
   if (!box) return;
   box.hidden = refused.length === 0 && !(queue.lost && waiting.length > 0);
   box.querySelector("ul").replaceChildren(...refused.map(line), ...(queue.lost ? waiting.map(line) : []));

@@ -112,9 +112,12 @@ function body(record) {
   return new URLSearchParams(all);
 }
 
+/** The address with the kitchen that the entry is of: somebody may have gone into another one meanwhile. */
+const addressed = (record) => (record.kitchen ? `${record.url}${record.url.includes("?") ? "&" : "?"}k=${record.kitchen}` : record.url);
+
 async function sendOne(record) {
   const from = clock.counter();
-  const answer = await fetch(record.url, { method: "POST", headers: { accept: "application/json" }, body: body(record) });
+  const answer = await fetch(addressed(record), { method: "POST", headers: { accept: "application/json" }, body: body(record) });
   const json = await answer.json().catch(() => ({}));
   if (json.now_ms) clock.learn(json.now_ms, from);
   if (answer.ok && !answer.redirected) {
@@ -123,7 +126,8 @@ async function sendOne(record) {
     return { kept: true, json };
   }
   // Too many just now, or the database is away: it may come again.
-  if (answer.status >= 500 || answer.status === 429 || answer.status === 408) throw new Error(String(answer.status));
+  signedOut = answer.status === 401;
+  if (answer.status >= 500 || [401, 408, 429].includes(answer.status)) throw new Error(String(answer.status));
   const sentence = json.refused ?? json.errors?.[0]?.message ?? `The server does not take it (${answer.status}).`;
   if (hooks.refused?.(record, json)) return { again: true };
   if (record.asked) {
@@ -171,6 +175,9 @@ export async function send() {
   })();
   return sending;
 }
+
+/** Whether the server asks who it is: what waits goes on after signing in. */
+export let signedOut = false;
 
 /** Whether the last attempt found no line. */
 export let lost = false;

@@ -8,7 +8,7 @@ use crate::shared::error::{AppError, ErrorSaid, wants_json};
 use crate::shared::kitchen::RequestKitchen;
 use axum::body::to_bytes;
 use axum::extract::{MatchedPath, Request, State};
-use axum::http::{HeaderMap, Method, StatusCode, Uri, header};
+use axum::http::{HeaderMap, HeaderName, HeaderValue, Method, StatusCode, Uri, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::people::Lasting;
@@ -144,10 +144,26 @@ pub async fn pass(
     let many = (asker.kitchens > 1)
         .then(|| asker.place.as_ref().map(|p| p.kitchen.0))
         .flatten();
+    let whose = HeaderValue::from_str(&whose(&asker));
     request.extensions_mut().insert(asker);
-    crate::shared::layout::PAGE_OF
+    let mut response = crate::shared::layout::PAGE_OF
         .scope(many, next.run(request))
-        .await
+        .await;
+    if let Ok(whose) = whose {
+        response.headers_mut().insert(WHOSE, whose);
+    }
+    response
+}
+
+/// Says whose page it is, so that a browser keeps none of it for the next one.
+const WHOSE: HeaderName = HeaderName::from_static("x-whose");
+
+fn whose(asker: &Asker) -> String {
+    let kitchen = asker.place.as_ref().map_or(0, |p| p.kitchen.0);
+    match asker.person {
+        Some(p) => format!("{}.{kitchen}", p.0),
+        None => format!("link.{kitchen}"),
+    }
 }
 
 /// Why somebody may not, or nothing.

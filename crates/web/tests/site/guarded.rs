@@ -63,6 +63,21 @@ impl Guarded {
         let path = address.splitn(4, '/').nth(3).context("a path")?;
         Ok(format!("/{path}"))
     }
+    /// What a form of the owner's gives away.
+    pub async fn link(&self, path: &str) -> Result<String> {
+        Guarded::given(&self.post(path, "", &self.owner).await?)
+    }
+    /// As a script sends it, without a session.
+    pub async fn post_as_script(&self, path: &str, body: &str) -> Result<Answer> {
+        ask(
+            &self.router,
+            "POST",
+            path,
+            body,
+            &[("accept", "application/json")],
+        )
+        .await
+    }
     /// An invitation's path.
     pub async fn invitation(&self, role: &str) -> Result<String> {
         let a = self

@@ -31,6 +31,8 @@ struct FlourRow {
     w: String,
     /// W stands for a guess.
     guess: bool,
+    /// It stands for one of its type until somebody enters their own.
+    generic: bool,
     protein: String,
     absorption: String,
     price: String,
@@ -116,6 +118,7 @@ fn flour(id: u64, counted: &Flour, stock: InStock, m: &Measures, today: Date) ->
             format!("{:.0}", s.w)
         },
         guess: s.spread > 0.0,
+        generic: f.generic,
         protein: per(f.facts.protein_percent),
         absorption: per(f.facts.absorption_percent),
         price: f.price_per_kg.map_or("–".into(), |p| {

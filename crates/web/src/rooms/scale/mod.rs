@@ -15,8 +15,11 @@ use axum::response::sse::{Event, KeepAlive, Sse};
 use axum::response::{Html, IntoResponse, Response};
 use futures_util::{Stream, stream};
 use serde::{Deserialize, Serialize};
+use std::collections::HashMap;
 use std::convert::Infallible;
+use std::sync::Mutex;
 use std::time::Duration;
+use store::KitchenId;
 use tokio::sync::watch;
 
 /// So many listen at most.
@@ -34,15 +37,25 @@ pub fn api_routes() -> Doors {
     Doors::new().post(TAP, "/scale", reads)
 }
 
-/// What the scale reads now; nothing before it said anything.
-#[derive(Debug)]
-pub struct ScaleReads(watch::Sender<Option<ScaleRead>>);
+/// What the scale of each kitchen reads now; nothing before it said anything.
+#[derive(Debug, Default)]
+pub struct ScaleReads(Mutex<HashMap<KitchenId, watch::Sender<Option<ScaleRead>>>>);
 
-impl Default for ScaleReads {
-    fn default() -> Self {
-        ScaleReads(watch::Sender::new(None))
+impl ScaleReads {
+    /// The scale of a kitchen.
+    fn of(&self, kitchen: KitchenId) -> watch::Sender<Option<ScaleRead>> {
+        let mut all = self.0.lock().unwrap_or_else(|e| e.into_inner());
+        // Scales that nobody listens to are forgotten when there are many.
+        if all.len() >= MOST_SCALES {
+            all.retain(|_, s| s.receiver_count() > 0);
+        }
+        let scale = all.entry(kitchen);
+        scale.or_insert_with(|| watch::Sender::new(None)).clone()
     }
 }
+
+/// So many kitchens' scales are remembered.
+const MOST_SCALES: usize = 1000;
 
 /// One reading.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -71,24 +84,30 @@ async fn stand_in(here: RequestKitchen, theme: Theme) -> Result<Html<String>, Ap
 }
 
 /// Takes what a scale reads.
-async fn reads(State(app): State<App>, Json(read): Json<ScaleRead>) -> Response {
+async fn reads(
+    State(app): State<App>,
+    here: RequestKitchen,
+    Json(read): Json<ScaleRead>,
+) -> Response {
     if !(-MOST_G..=MOST_G).contains(&read.g) {
         let says = "A scale at the bench reads up to 300,000 g.";
         let errors = serde_json::json!({"errors": [{"field": "g", "message": says}]});
         return (StatusCode::UNPROCESSABLE_ENTITY, Json(errors)).into_response();
     }
-    app.scale.0.send_replace(Some(read));
+    app.scale.of(here.id()).send_replace(Some(read));
     StatusCode::NO_CONTENT.into_response()
 }
 
 /// What the scale reads, for whoever listens.
 async fn listen(
     State(app): State<App>,
+    here: RequestKitchen,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, AppError> {
-    if app.scale.0.receiver_count() >= MOST_LISTENERS {
+    let scale = app.scale.of(here.id());
+    if scale.receiver_count() >= MOST_LISTENERS {
         return Err(AppError::Busy);
     }
-    let mut told = app.scale.0.subscribe();
+    let mut told = scale.subscribe();
     told.mark_changed();
     let events = stream::unfold(told, |mut told| async move {
         loop {

@@ -4,8 +4,9 @@ import { ready, say } from "../../js/app.js";
 
 const form = document.getElementById("sheet");
 const part = (id) => document.getElementById(id);
-const SESSION = `slow-rise.sheet:${location.pathname}${location.search}`;
-const DRAFT = "slow-rise.draft";
+const KITCHEN = document.body.dataset.kitchen ?? "";
+const SESSION = `slow-rise.sheet.${KITCHEN}:${location.pathname}${location.search}`;
+const DRAFT = `slow-rise.draft.${document.body.dataset.kitchen ?? ""}`;
 const MOST_STATES = 60;
 let asked = 0;
 let timer = 0;
@@ -107,7 +108,7 @@ async function ask(all) {
   form.classList.add("working");
   clearTimeout(timer);
   try {
-    const answer = await fetch("/dough/preview", { method: "POST", body: all });
+    const answer = await fetch(`/dough/preview?k=${KITCHEN}`, { method: "POST", body: all });
     if (!answer.ok) throw new Error(String(answer.status));
     const got = await answer.json();
     if (mine !== asked) return;

@@ -1,0 +1,205 @@
+//! The first start in a browser: from an empty database to a plan that is started, with every tap counted, and to a bake; a
+//! cook invited by a link, the tablet on the wall, and what stands of who did what.
+
+mod maker;
+mod program;
+
+use anyhow::{Context, Result};
+use maker::Bench;
+use std::time::{Duration, Instant};
+
+/// Taps and clicks of a first start, counted.
+struct Newcomer<'b> {
+    b: &'b Bench,
+    taps: u32,
+}
+
+impl Newcomer<'_> {
+    async fn tap(&mut self, css: &str) -> Result<()> {
+        self.taps += 1;
+        self.b.click(css).await
+    }
+    /// A choice whose input is drawn over: what a finger hits is the label.
+    async fn choose(&mut self, name: &str, value: &str, then: (&str, &str)) -> Result<()> {
+        self.taps += 1;
+        self.b
+            .click(&format!(
+                "label:has(> input[name='{name}'][value='{value}'])"
+            ))
+            .await?;
+        self.b.says(then.0, then.1).await
+    }
+}
+
+const PASSWORD: &str = "seven slow loaves at dawn";
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn from_an_empty_database_to_a_started_plan_in_few_taps_and_on_to_a_bake() -> Result<()> {
+    let b = Bench::on_nothing(1280, 800, false).await?;
+    let begun = Instant::now();
+    let mut n = Newcomer { b: &b, taps: 0 };
+    b.go("/").await?;
+    b.says("h1", "three minutes").await?;
+    b.fill("name", "Nora Vale").await?;
+    n.taps += 1;
+    n.choose("units", "metric", (".begin-plan", "of 270 g"))
+        .await?;
+    n.tap("#next-leaf").await?;
+    b.says(".leaf-stop.here", "What you bake in").await?;
+    n.choose("bakes_in", "home_stone", ("h1", "Home oven, stone"))
+        .await?;
+    n.tap("[data-step='-5']").await?;
+    b.says("h1", "at 270°").await?;
+    n.tap("#next-leaf").await?;
+    b.says(".leaf-stop.here", "What you have").await?;
+    n.choose("scales", "fine", (".begin-plan", "Ready")).await?;
+    n.choose("mixer", "planetary", (".begin-plan", "Ready"))
+        .await?;
+    n.choose("fridge", "measured", (".begin-leaf", "It stands at"))
+        .await?;
+    n.tap("[data-step='-1']").await?;
+    n.tap("#next-leaf").await?;
+    b.says(".leaf-stop.here", "Your hours").await?;
+    n.choose("works", "yes", (".begin-plan", "Ready")).await?;
+    n.tap("#next-leaf").await?;
+    b.says(".leaf-stop.here", "What you like").await?;
+    n.taps += 1;
+    b.click("label:has(> input[name='like.same_day_round'])")
+        .await?;
+    b.says(".begin-plan", "same-day round").await?;
+    n.tap("#next-leaf").await?;
+    b.says("h1", "Your first plan").await?;
+    n.taps += 1;
+    b.submit("#keep-plan").await?;
+    let batch = b.path().await?;
+    assert!(batch.starts_with("/batches/"), "{batch}");
+    assert!(n.taps <= 25, "{} taps", n.taps);
+    assert!(
+        begun.elapsed() < Duration::from_secs(180),
+        "{:?}",
+        begun.elapsed()
+    );
+    // It stands on the Bench, its steps can be done, and it comes as far as its bake.
+    b.says("main", "Home oven, stone").await?;
+    b.go(&format!("{batch}/bake")).await?;
+    b.says("body", "Same-day round").await?;
+    b.go("/").await?;
+    b.says("main", batch.trim_start_matches("/batches/"))
+        .await?;
+    b.close().await
+}
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn a_cook_and_a_tablet_come_and_who_did_what_stands_beside_it() -> Result<()> {
+    let owner = Bench::on_nothing(1280, 800, true).await?;
+    owner.go("/").await?;
+    owner.fill("name", "Nora Vale").await?;
+    owner.fill("password", PASSWORD).await?;
+    owner.click(".leaf-stop[value=plan]").await?;
+    owner.says("h1", "Your first plan").await?;
+    owner.submit("#keep-plan").await?;
+    let batch = owner.path().await?;
+    // A cook by a link that is shown once.
+    owner.go("/people").await?;
+    owner.submit("#invite").await?;
+    let link = owner
+        .script("return new URL(document.getElementById('given').href).pathname")
+        .await?;
+    let cook = owner.beside(390, 844).await?;
+    cook.go(link.as_str().context("an address")?).await?;
+    cook.says("h1", "Nora Vale invites you").await?;
+    cook.fill("name", "Rafi Oduya").await?;
+    cook.fill("password", PASSWORD).await?;
+    cook.submit(".entrance-form .btn.go").await?;
+    // The tablet shows a code, and is in when the owner typed it.
+    let tablet = owner.beside(1024, 768).await?;
+    tablet.go("/tablet").await?;
+    tablet.submit(".btn.huge").await?;
+    let code = tablet.text("#device-code").await?;
+    owner.go("/people").await?;
+    owner.fill("code", &code).await?;
+    owner.fill("tablet-name", "Oven wall").await?;
+    owner.submit(".tablet .btn").await?;
+    tablet.says("body", "Whose hands?").await?;
+    tablet.submit(".hands [aria-label='Rafi Oduya']").await?;
+    tablet.says(".hands", "In the hands of Rafi Oduya").await?;
+    // Both work on the run: what each did stands beside it.
+    cook.go(&batch).await?;
+    cook.fill("remark", "flour was cold").await?;
+    cook.click("form[action$='/remarks'] button").await?;
+    cook.says(".log", "flour was cold").await?;
+    tablet.go(&batch).await?;
+    tablet.fill("remark", "by the wall").await?;
+    tablet.click("form[action$='/remarks'] button").await?;
+    tablet.says(".log", "by the wall").await?;
+    owner.go(&batch).await?;
+    owner.says(".log", "Rafi Oduya").await?;
+    // Who may tap may not plan: the page says so and loses nothing.
+    cook.go("/dough/new").await?;
+    let refused = cook.script("return fetch('/dough', {method: 'POST', body: new URLSearchParams()}).then((a) => a.status)").await?;
+    assert_eq!(refused, 403);
+    // A sign-in that ends while taps wait: they stay, and go on after it.
+    owner.go("/people").await?;
+    let out = "return fetch('/sign-out', {method: 'POST'}).then((a) => a.status)";
+    cook.go(&batch).await?;
+    cook.script(out).await?;
+    cook.fill("remark", "typed too late").await?;
+    cook.click("form[action$='/remarks'] button").await?;
+    cook.says("#sign-in-again", "Sign in again").await?;
+    cook.submit("#sign-in-again a").await?;
+    cook.fill("name", "rafi oduya").await?;
+    cook.fill("password", PASSWORD).await?;
+    cook.submit(".entrance-form .btn.go").await?;
+    cook.says(".log", "typed too late").await?;
+    for b in [cook, tablet] {
+        b.close_whatever_it_said().await?;
+    }
+    owner.close_whatever_it_said().await
+}
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn the_leaves_fit_a_phone_and_a_narrow_one_and_a_us_kitchen_reads_no_grams() -> Result<()> {
+    let b = Bench::on_nothing(390, 844, false).await?;
+    b.go("/begin").await?;
+    for leaf in ["you", "bakes_in", "has", "hours", "likes", "plan"] {
+        b.script(&format!(
+            "document.querySelector('.leaf-stop[value={leaf}]').click()"
+        ))
+        .await?;
+        let here = format!(
+            "return document.querySelector('[name=leaf]')?.value === '{leaf}' && document.readyState === 'complete'"
+        );
+        testbed::wait::until(leaf, async || {
+            b.script(&here).await.is_ok_and(|v| v == true)
+        })
+        .await?;
+        for width in [390, 320] {
+            b.browser.resize(width, 844).await?;
+            let over = "return document.documentElement.scrollWidth - innerWidth";
+            let over = b.script(over).await?;
+            assert!(
+                over.as_i64().context("a number")? <= 0,
+                "{leaf} at {width}: {over}"
+            );
+        }
+    }
+    // No script: the same leaves by their buttons, in °F and ounces, to a kitchen that reads so.
+    b.browser.resize(1280, 800).await?;
+    b.script("document.querySelector('.leaf-stop[value=you]').click()")
+        .await?;
+    b.says("h1", "three minutes").await?;
+    b.click("label:has(> input[name=units][value=us])").await?;
+    b.says(".begin-plan", "oz").await?;
+    b.script("document.querySelector('.leaf-stop[value=plan]').click()")
+        .await?;
+    b.says("h1", "Your first plan").await?;
+    let text = b.text("main").await?;
+    assert!(
+        !text.contains("°C") && !text.contains(" g ") && !text.contains(" cm"),
+        "{text}"
+    );
+    b.submit("#keep-plan").await?;
+    let text = b.text("main").await?;
+    assert!(text.contains("oz") && !text.contains("°C"), "{text}");
+    b.close().await
+}
