@@ -30,6 +30,20 @@ pub struct Entries {
     pub unreadable: usize,
 }
 
+impl Entries {
+    /// Who entered something, the first first.
+    pub fn names(&self) -> Vec<&str> {
+        let seen = self.seen.iter().map(|o| o.by.as_str());
+        let mut out: Vec<&str> = vec![];
+        for name in seen.chain(self.taps_by.iter().map(String::as_str)) {
+            if !name.is_empty() && !out.contains(&name) {
+                out.push(name);
+            }
+        }
+        out
+    }
+}
+
 /// Who made a batch: only the demo's own may be made anew.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr, VariantArray)]
 #[strum(serialize_all = "snake_case")]

@@ -10,6 +10,7 @@ use craft::formula::Pieces;
 use craft::keyed::Keyed;
 use craft::mix::run::MixAct;
 use craft::path::{Place, Spot};
+use craft::people::Right;
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::shape::run::ShapeAct;
@@ -128,6 +129,8 @@ pub struct BatchView {
     pub left: Vec<LeftPlanView>,
     /// Who planned it first; empty where nobody is known.
     pub by: String,
+    /// Whether a link for its helpers may be given away here.
+    pub may_give: bool,
 }
 
 /// A plan that was left.
@@ -200,6 +203,7 @@ impl BatchView {
         let summary = told.run.summary();
         BatchView {
             left: vec![],
+            may_give: here.may(Right::Plan) && told.batch.finished_at.is_none(),
             by: here.by(&told.batch.by),
             code: told.batch.code.clone(),
             batch: told.batch.id.0,

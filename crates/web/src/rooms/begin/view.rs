@@ -439,14 +439,4 @@ impl BeginView {
         let found = self.errors.iter().find(|(f, _)| f == field);
         found.map_or(String::new(), |(_, s)| s.clone())
     }
-    /// When the plan begins, said at its button.
-    pub fn starts(&self) -> String {
-        match &self.plan {
-            Ok(p) => p
-                .steps
-                .first()
-                .map_or(String::new(), |s| format!("{} {}", s.day, s.at)),
-            Err(_) => String::new(),
-        }
-    }
 }

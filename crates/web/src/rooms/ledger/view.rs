@@ -36,6 +36,8 @@ pub struct LedgerRow {
     pub baked: bool,
     pub verdicts: String,
     pub said: Vec<String>,
+    /// Who worked on it; empty where nobody is known.
+    pub by: String,
 }
 
 pub struct LedgerView {
@@ -120,6 +122,7 @@ fn row(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> LedgerRow {
         baked: !t.run.pizzas.is_empty(),
         verdicts: verdict_square(s),
         said: t.remarks().map(|(_, remark)| remark.to_string()).collect(),
+        by: here.by(&t.batch.entries.names().join(", ")),
     }
 }
 

@@ -141,6 +141,8 @@ async fn list(
 struct VersionRow {
     number: u32,
     made: String,
+    /// Who made it; empty where nobody is known.
+    by: String,
     why: String,
     /// What changed against the version before.
     changes: Vec<SaidChange>,
@@ -260,6 +262,7 @@ async fn one(
             .map(|(i, v)| VersionRow {
                 number: v.number,
                 made: day(&here.local(v.made_at)),
+                by: here.by(&v.by),
                 why: v.why.clone(),
                 changes: all.get(i + 1).map_or(vec![], |before| {
                     said_changes(changes(&before.formula, &v.formula), &here)

@@ -96,6 +96,7 @@ pub struct PeoplePage {
     /// A person, not a tablet or a crew.
     pub person: bool,
     pub has_password: bool,
+    pub me: String,
     pub given: Option<GivenAway>,
     pub tablet_error: Option<String>,
     pub password_error: Option<String>,
@@ -215,6 +216,7 @@ impl PeoplePage {
             signs_in: app.signs_in,
             person: me.is_some(),
             has_password,
+            me: here.asker.whom.name.clone(),
             tablet_error: says(Where::Tablet),
             password_error: says(Where::Password),
             given: given.filter(|g| g.address.is_some()),
