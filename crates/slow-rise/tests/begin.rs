@@ -48,7 +48,7 @@ async fn from_an_empty_database_to_a_started_plan_in_few_taps_and_on_to_a_bake()
     b.says(".leaf-stop.here", "What you bake in").await?;
     n.choose("bakes_in", "home_stone", ("h1", "Home oven, stone"))
         .await?;
-    n.tap("[data-step='-5']").await?;
+    n.tap("[data-dial='-5']").await?;
     b.says("h1", "at 270°").await?;
     n.tap("#next-leaf").await?;
     b.says(".leaf-stop.here", "What you have").await?;
@@ -57,7 +57,7 @@ async fn from_an_empty_database_to_a_started_plan_in_few_taps_and_on_to_a_bake()
         .await?;
     n.choose("fridge", "measured", (".begin-leaf", "It stands at"))
         .await?;
-    n.tap("[data-step='-1']").await?;
+    n.tap("[data-dial='-1']").await?;
     n.tap("#next-leaf").await?;
     b.says(".leaf-stop.here", "Your hours").await?;
     n.choose("works", "yes", (".begin-plan", "Ready")).await?;

@@ -56,15 +56,6 @@ fn reckon_prints_the_result_or_the_errors() -> Result<()> {
 }
 
 #[test]
-fn it_refuses_to_be_reached_from_elsewhere_without_the_flag() -> Result<()> {
-    let out = command(NONE, &["serve", "--listen", "0.0.0.0", "--port", "0"]).output()?;
-    let told = String::from_utf8_lossy(&out.stderr);
-    assert!(!out.status.success());
-    assert!(told.contains("--open-to-network"), "{told}");
-    Ok(())
-}
-
-#[test]
 fn only_a_folder_that_carries_our_mark_is_ever_cleared() -> Result<()> {
     let project = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
     let folder = std::path::PathBuf::from(env!("CARGO_TARGET_TMPDIR"))
@@ -98,9 +89,15 @@ fn only_a_folder_that_carries_our_mark_is_ever_cleared() -> Result<()> {
 #[test]
 fn it_says_what_it_needs_to_be_reached_under_a_name() -> Result<()> {
     for (more, says) in [
+        (vec!["--listen", "0.0.0.0"], "--public-url"),
+        // Whoever reaches it from a network signs in.
         (
-            vec!["--listen", "0.0.0.0", "--open-to-network"],
-            "--public-url",
+            vec!["--sign-in", "off", "--listen", "0.0.0.0"],
+            "leave out --sign-in off",
+        ),
+        (
+            vec!["--sign-in", "off", "--public-url", "https://pizza.example"],
+            "leave out --sign-in off",
         ),
         (vec!["--public-url", "pizza.example"], "is no address"),
     ] {

@@ -140,7 +140,9 @@ async fn a_kitchen_of_ounces_and_fahrenheit_meets_no_gram_and_no_celsius() -> Re
     let mut wrong = Vec::new();
     while let Some(path) = queue.pop_front() {
         let bare = path.split('?').next().unwrap_or(&path).to_string();
-        if for_programs(&bare) || !seen.insert(bare.clone()) || seen.len() > 300 {
+        // The first leaf of a first start names both kinds of units, to choose from; a browser test reads the others.
+        let chooses = bare == "/begin";
+        if chooses || for_programs(&bare) || !seen.insert(bare.clone()) || seen.len() > 300 {
             continue;
         }
         let page = s.get(&path).await?;

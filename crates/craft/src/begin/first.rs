@@ -1,6 +1,6 @@
 //! The first plan: the style that is liked, the oven that there is, the next evening that the hours leave free.
 
-use super::bakes_in::fire;
+use super::oven::fire;
 use super::told::Beginning;
 use crate::fire::{FireChoice, Oven};
 use crate::formula::{Dose, Formula};

@@ -20,9 +20,9 @@ pub fn check_name(name: &str) -> Result<String, ValidationError> {
             "name",
             fact!("name-too-long", most = most, letters = letters),
         );
-    } else if letters > 0 && !name.chars().any(char::is_alphanumeric) {
-        check.refuse("name", fact!("name-unreadable"));
-    } else if name.chars().any(char::is_control) {
+    } else if letters > 0
+        && (!name.chars().any(char::is_alphanumeric) || name.chars().any(char::is_control))
+    {
         check.refuse("name", fact!("name-unreadable"));
     }
     check.done().map(|()| name)

@@ -107,6 +107,13 @@ function draw() {
 
 queue.onChange(draw);
 draw();
-if (queue.waiting().length > 0) queue.send();
+// What waited since an earlier page is not on this one yet: it is shown anew once it is kept, unless somebody types here.
+if (queue.waiting().length > 0) {
+  queue.send().then((done) => {
+    const kept = [...done.values()].some((r) => r.kept);
+    const typing = document.activeElement?.matches("input,textarea,select");
+    if (kept && !typing && !leaving && document.querySelector("form[data-entry]")) location.reload();
+  });
+}
 
 if ("serviceWorker" in navigator && isSecureContext) navigator.serviceWorker.register("/sw.js").catch(() => {});

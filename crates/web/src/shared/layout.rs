@@ -84,7 +84,7 @@ tokio::task_local! {
 
 /// Says in every form of a page whose kitchen it is of: somebody may go into another one before it is sent.
 fn marked(html: &str, kitchen: u64) -> String {
-    const FORM: &str = "<form method=\"post\" action=\"";
+    const FORM: &str = " method=\"post\" action=\"";
     let mut out = String::with_capacity(html.len() + 1024);
     let mut rest = html;
     while let Some(i) = rest.find(FORM) {

@@ -62,6 +62,7 @@ function tap(kind, pizza, verdict) {
     }
   }
   moved = "";
+  toAll = "";
   if (kind === "verdict") about = null;
   queue.put({ url: TAPS, batch, fields, what: `${WORDS[kind]} of ${piece.toLowerCase()} ${number}` });
   undoable = kind === "verdict" || kind === "undone" ? null : { pizza: number, until: performance.now() + 10000, kind };
@@ -74,6 +75,9 @@ const WORDS = { in: "In", turned: "Turned", out: "Out", verdict: "Verdict", undo
 /** A whole pizza that was baked here without a line, under a number that another tablet took meanwhile, gets the next one.
  * That stays said until the next tap. */
 let moved = "";
+/** What every screen of this run was told; it does not push out what is said of this one. */
+let toAll = "";
+let shownWords = "";
 queue.hooks.refused = (record, json) => {
   if (record.url !== TAPS || !json.pieces) return false;
   run = json;
@@ -103,7 +107,7 @@ stream.addEventListener("run", (event) => {
   queue.send();
 });
 // What every screen on this run shows, such as a pizza that two devices put in.
-stream.addEventListener("said", (event) => (moved = event.data));
+stream.addEventListener("said", (event) => (toAll = event.data));
 
 // What the oven asks for is worked out on the server, a moment after something changed.
 let judging = 0;
@@ -275,7 +279,13 @@ function draw() {
   }
   part("undo").hidden = !undoable || performance.now() > undoable.until;
   sounds.awake(state.inside.length > 0);
-  if (moved && part("connection").hidden) say(moved);
+  const words = [moved, toAll].filter(Boolean).join(" ");
+  const strip = part("connection");
+  // What the queue says there stays; what was said here gives way to more of it.
+  if (words && (strip.hidden || (strip.textContent === shownWords && words !== shownWords))) {
+    say(words);
+    shownWords = words;
+  }
 }
 
 const sounds = cues({ button: part("sound"), remark: part("awake") });

@@ -2,7 +2,7 @@
 
 use super::Beginner;
 use super::leaves::Leaf;
-use super::said::{Said, wrong_on};
+use super::said::{BeginSaid, wrong_on};
 use super::wrong;
 use crate::App;
 use crate::access::arrive::{agent, welcome};
@@ -34,13 +34,13 @@ use tower_sessions::Session;
 use uuid::Uuid;
 
 /// The leaf on which something is wrong, and what.
-pub type Wrong = (Leaf, Vec<FieldError>);
+pub type WrongLeaf = (Leaf, Vec<FieldError>);
 
 /// What somebody is called who did not say.
 const NAMELESS: &str = "Owner";
 
 /// The kitchen as it will be kept.
-pub fn new_kitchen(said: &Said) -> NewKitchen {
+pub fn new_kitchen(said: &BeginSaid) -> NewKitchen {
     let typed = said.typed.text("kitchen");
     let owner = said.typed.text("name");
     let name = match (typed, owner) {
@@ -88,7 +88,7 @@ async fn shelf<F: Facts>(
 async fn stock(
     db: &mut MySqlConnection,
     k: KitchenId,
-    said: &Said,
+    said: &BeginSaid,
     oven: &Oven,
     now: Timestamp,
 ) -> store::Result<u64> {
@@ -169,7 +169,7 @@ pub async fn kept(
     who: &Beginner,
     typed: &FormData,
     (session, headers): (&Session, &HeaderMap),
-) -> Result<Result<String, Wrong>, AppError> {
+) -> Result<Result<String, WrongLeaf>, AppError> {
     let now = Timestamp::now();
     let first = matches!(who, Beginner::First);
     let needs_password = app.signs_in && first;
@@ -179,7 +179,7 @@ pub async fn kept(
             return Ok(Err((leaf, errors)));
         }
     }
-    let said = Said::read(typed);
+    let said = BeginSaid::read(typed);
     let work = || first_plan(&said.beginning, said.oven_name(), now);
     let plan = match app.models.at_length(work).await? {
         Ok(plan) => plan,

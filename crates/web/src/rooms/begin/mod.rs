@@ -13,6 +13,7 @@ use crate::access::doors::{Asks, Doors};
 use crate::access::gate::{self, BEGIN, SIGN_IN};
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
+use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, page};
 use crate::shared::theme::Theme;
 use askama::Template;
@@ -23,9 +24,10 @@ use axum::response::{Html, IntoResponse, Redirect, Response};
 use craft::begin::first_plan;
 use craft::fact::Fact;
 use craft::refusal::FieldError;
+use craft::units::TemperatureUnit;
 use jiff::Timestamp;
 use leaves::Leaf;
-use said::Said;
+use said::BeginSaid;
 use std::sync::Arc;
 use tower_sessions::Session;
 use view::BeginView;
@@ -91,10 +93,16 @@ async fn show(
         Err(elsewhere) => return Ok(elsewhere),
     };
     let mut typed = FormData::default();
-    typed.set("units", if reads_us(&headers) { "us" } else { "metric" });
+    let mut us = reads_us(&headers);
     if let Beginner::Known(a) = &who {
         typed.set("name", &a.whom.name);
+        // Whoever has a kitchen reads in its units.
+        if let Some(place) = &a.place {
+            let here = RequestKitchen::for_asker(&app, place.kitchen, a, Timestamp::now()).await?;
+            us = here.measures.temperature == TemperatureUnit::Fahrenheit;
+        }
     }
+    typed.set("units", if us { "us" } else { "metric" });
     shown(&app, (theme, &who), &typed, Leaf::You, &[], StatusCode::OK).await
 }
 
@@ -107,7 +115,7 @@ async fn viewed(
     errors: &[FieldError],
 ) -> Result<BeginView, AppError> {
     let now = Timestamp::now();
-    let said = Said::read(typed);
+    let said = BeginSaid::read(typed);
     let needs_password = app.signs_in && matches!(who, Beginner::First);
     let first = matches!(who, Beginner::First);
     let work = || {

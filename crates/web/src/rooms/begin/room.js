@@ -22,11 +22,11 @@ form.addEventListener("change", (event) => {
   if (event.target.type !== "password") look();
 });
 form.addEventListener("click", (event) => {
-  const step = event.target.closest("[data-step]");
+  const step = event.target.closest("[data-dial]");
   if (!step) return;
   const input = step.parentElement.querySelector("input");
   const now = Number(input.value.replace(",", "."));
-  if (Number.isFinite(now)) input.value = String(now + Number(step.dataset.step));
+  if (Number.isFinite(now)) input.value = String(now + Number(step.dataset.dial));
   look();
 });
 

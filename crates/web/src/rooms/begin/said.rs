@@ -13,7 +13,7 @@ use jiff::tz::TimeZone;
 use speech::Measures;
 
 /// What was said, and how it is read.
-pub struct Said {
+pub struct BeginSaid {
     pub typed: FormData,
     pub us: bool,
     pub beginning: Beginning,
@@ -48,8 +48,8 @@ fn life(typed: &FormData) -> Option<Life> {
     })
 }
 
-impl Said {
-    pub fn read(typed: &FormData) -> Said {
+impl BeginSaid {
+    pub fn read(typed: &FormData) -> BeginSaid {
         let us = typed.text("units") == "us";
         // A dial says whole degrees of its own scale.
         let celsius = |name: &str| {
@@ -101,7 +101,7 @@ impl Said {
             life: life(typed),
             likes,
         };
-        Said {
+        BeginSaid {
             typed: typed.clone(),
             us,
             beginning,
@@ -183,7 +183,7 @@ mod tests {
             for (k, v) in pairs {
                 f.set(k, *v);
             }
-            Said::read(&f)
+            BeginSaid::read(&f)
         };
         let us = said(&[("units", "us"), ("most", "525"), ("bakes_in", "home_steel")]);
         assert!((us.beginning.most_c.unwrap() - 273.9).abs() < 0.1);

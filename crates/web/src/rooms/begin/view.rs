@@ -3,7 +3,7 @@
 use super::keep::new_kitchen;
 use super::leaves::Leaf;
 use super::picture;
-use super::said::{DIAL_STEP_C, Said};
+use super::said::{BeginSaid, DIAL_STEP_C};
 use crate::shared::format::{self, weekday_hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
@@ -26,7 +26,7 @@ pub struct OvenCard {
 }
 
 /// A choice in a row of two or three.
-pub struct Choice {
+pub struct BeginChoice {
     pub key: &'static str,
     pub name: String,
     pub on: bool,
@@ -78,20 +78,20 @@ pub struct BeginView {
     pub dial: String,
     pub most: String,
     pub most_step: u32,
-    pub plates: Vec<Choice>,
+    pub plates: Vec<BeginChoice>,
     pub plate_word: &'static str,
-    pub grills: Vec<Choice>,
-    pub scales: Vec<Choice>,
-    pub mixers: Vec<Choice>,
-    pub fridges: Vec<Choice>,
+    pub grills: Vec<BeginChoice>,
+    pub scales: Vec<BeginChoice>,
+    pub mixers: Vec<BeginChoice>,
+    pub fridges: Vec<BeginChoice>,
     pub fridge_c: String,
     pub measured: bool,
-    pub boxes: Vec<Choice>,
+    pub boxes: Vec<BeginChoice>,
     pub sleeps: (u8, u8),
-    pub works: Vec<Choice>,
+    pub works: Vec<BeginChoice>,
     pub work: (u8, u8),
     pub styles: Vec<StyleCard>,
-    pub units: Vec<Choice>,
+    pub units: Vec<BeginChoice>,
     pub name: String,
     pub kitchen: String,
     pub zone: String,
@@ -123,9 +123,9 @@ fn shown_on(leaf: Leaf, field: &str) -> bool {
         || matches!(field, "go" | "leaf" | "start")
 }
 
-fn choices(typed: &str, all: &[(&'static str, &str)]) -> Vec<Choice> {
+fn choices(typed: &str, all: &[(&'static str, &str)]) -> Vec<BeginChoice> {
     all.iter()
-        .map(|(key, name)| Choice {
+        .map(|(key, name)| BeginChoice {
             key,
             name: (*name).into(),
             on: *key == typed,
@@ -160,7 +160,7 @@ fn about(s: u32) -> String {
     }
 }
 
-fn cards(said: &Said, here: &RequestKitchen) -> Vec<OvenCard> {
+fn cards(said: &BeginSaid, here: &RequestKitchen) -> Vec<OvenCard> {
     let told = said.beginning.bakes_in;
     OVENS
         .into_iter()
@@ -179,7 +179,7 @@ fn cards(said: &Said, here: &RequestKitchen) -> Vec<OvenCard> {
 }
 
 /// A kitchen as it would be kept, to read in.
-fn kitchen(said: &Said, now: Timestamp) -> RequestKitchen {
+fn kitchen(said: &BeginSaid, now: Timestamp) -> RequestKitchen {
     let new = new_kitchen(said);
     RequestKitchen::of(
         Kitchen {
@@ -198,7 +198,7 @@ fn kitchen(said: &Said, now: Timestamp) -> RequestKitchen {
     )
 }
 
-fn plan(said: &Said, p: &FirstPlan, here: &RequestKitchen) -> PlanView {
+fn plan(said: &BeginSaid, p: &FirstPlan, here: &RequestKitchen) -> PlanView {
     let serve = here.local(p.request.serve_at);
     let pieces = match &p.request.formula.pieces {
         Pieces::Balls { count, ball_g } => {
@@ -274,7 +274,7 @@ fn plan(said: &Said, p: &FirstPlan, here: &RequestKitchen) -> PlanView {
 
 impl BeginView {
     pub fn of(
-        said: &Said,
+        said: &BeginSaid,
         leaf: Leaf,
         found: Result<FirstPlan, ValidationError>,
         errors: &[FieldError],
@@ -299,7 +299,7 @@ impl BeginView {
             ),
             _ => ("", &[]),
         };
-        let plates = plates.iter().map(|(key, name)| Choice {
+        let plates = plates.iter().map(|(key, name)| BeginChoice {
             key,
             name: match said.us {
                 true => format!("{:.2} in", key.parse::<f64>().unwrap_or(0.0) / 25.4),
@@ -415,10 +415,7 @@ impl BeginView {
                 hour(typed.text("works_to"), 17),
             ),
             styles,
-            units: choices(
-                typed.text("units"),
-                &[("metric", "g, °C, cm"), ("us", "oz, °F, inches")],
-            ),
+            units: choices(typed.text("units"), &[("metric", "Metric"), ("us", "US")]),
             name: text("name"),
             kitchen: text("kitchen"),
             zone: b.time_zone.clone(),

@@ -118,6 +118,20 @@ async fn found(app: &App, kind: PassKind, secret: &str) -> Result<Option<Pass>, 
     Ok(p.filter(|p| p.used_at.is_none() || kind == PassKind::Crew))
 }
 
+/// The page of a link, while it opens something.
+async fn shown(
+    app: &App,
+    theme: Theme,
+    (kind, below): (PassKind, &str),
+    secret: &str,
+) -> Result<Response, AppError> {
+    let Some(p) = found(app, kind, secret).await? else {
+        return Ok(over());
+    };
+    let view = link_page(app, theme, &p, format!("/{below}/{secret}")).await?;
+    Ok(page(&view)?.into_response())
+}
+
 fn says(errors: &[FieldError], field: &str) -> Option<String> {
     let one = errors.iter().find(|e| e.field == field)?;
     Some(plain_reader().say(&one.message))
@@ -248,11 +262,7 @@ async fn show_crew(
     theme: Theme,
     Path(secret): Path<String>,
 ) -> Result<Response, AppError> {
-    let Some(p) = found(&app, PassKind::Crew, &secret).await? else {
-        return Ok(over());
-    };
-    let view = link_page(&app, theme, &p, format!("/crew/{secret}")).await?;
-    Ok(page(&view)?.into_response())
+    shown(&app, theme, (PassKind::Crew, "crew"), &secret).await
 }
 
 async fn begin_crew(
@@ -284,11 +294,7 @@ async fn show_password(
     theme: Theme,
     Path(secret): Path<String>,
 ) -> Result<Response, AppError> {
-    let Some(p) = found(&app, PassKind::Password, &secret).await? else {
-        return Ok(over());
-    };
-    let view = link_page(&app, theme, &p, format!("/password/{secret}")).await?;
-    Ok(page(&view)?.into_response())
+    shown(&app, theme, (PassKind::Password, "password"), &secret).await
 }
 
 /// Sets a new password; wherever the person was signed in, they are no longer.

@@ -36,6 +36,20 @@ fn until(now: Timestamp, lasts: Lasting) -> Timestamp {
     now + SignedDuration::from_secs(lasts.seconds().into())
 }
 
+/// A pass of this kitchen, made by who asks; what it is beyond that stands over it.
+fn from_here(here: &RequestKitchen, kind: PassKind) -> NewPass<'_> {
+    NewPass {
+        kind,
+        kitchen: Some(here.id()),
+        person: None,
+        role: Role::Looker,
+        batch: None,
+        name: "",
+        made_by: &here.asker.whom.name,
+        ends_at: here.now,
+    }
+}
+
 /// Makes a pass and says its address, this once.
 async fn given(
     app: &App,
@@ -74,14 +88,9 @@ async fn invite(
         return Ok(StatusCode::BAD_REQUEST.into_response());
     };
     let new = NewPass {
-        kind: PassKind::Invitation,
-        kitchen: Some(here.id()),
-        person: None,
         role,
-        batch: None,
-        name: "",
-        made_by: &here.asker.whom.name,
         ends_at: until(here.now, Lasting::Invitation),
+        ..from_here(&here, PassKind::Invitation)
     };
     let what = format!("An invitation as {}", here.words(&role.named()));
     let given = given(&app, &here, &new, "join", what).await?;
@@ -102,14 +111,11 @@ async fn crew(
     let told = load::told(&app, &here, &code).await?;
     let served = told.batch.sheet.request.serve_at.max(here.now);
     let new = NewPass {
-        kind: PassKind::Crew,
-        kitchen: Some(here.id()),
-        person: None,
         role: role.unwrap_or(Role::CrewTaps),
         batch: Some(told.batch.id),
         name: &code,
-        made_by: &here.asker.whom.name,
         ends_at: until(served, Lasting::CrewAfterwards),
+        ..from_here(&here, PassKind::Crew)
     };
     let given = given(
         &app,
@@ -146,14 +152,11 @@ async fn password(
     }
     drop(db);
     let new = NewPass {
-        kind: PassKind::Password,
-        kitchen: Some(here.id()),
         person: Some(whose.person),
         role: whose.role,
-        batch: None,
         name: &whose.name,
-        made_by: &here.asker.whom.name,
         ends_at: until(here.now, Lasting::PasswordLink),
+        ..from_here(&here, PassKind::Password)
     };
     let what = format!("A link with which {} sets a new password", whose.name);
     let given = given(&app, &here, &new, "password", what).await?;
