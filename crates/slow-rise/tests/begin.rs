@@ -183,7 +183,7 @@ async fn the_leaves_fit_a_phone_and_a_narrow_one_and_a_us_kitchen_reads_no_grams
             );
         }
     }
-    // No script: the same leaves by their buttons, in °F and ounces, to a kitchen that reads so.
+    // In °F and ounces from the first leaf to the batch.
     b.browser.resize(1280, 800).await?;
     b.script("document.querySelector('.leaf-stop[value=you]').click()")
         .await?;
