@@ -1,17 +1,20 @@
 //! How a kitchen reads weights, temperatures and lengths.
 
+use crate::texts::Language;
 use craft::number::plain;
 use craft::number::two_digits;
 use craft::units::{
     CM_PER_INCH, Celsius, Cm, GRAMS_PER_OUNCE, Grams, LengthUnit, TemperatureUnit, WeightUnit,
 };
 
-/// The units of a kitchen.
+/// The units of a kitchen, and how its numbers are written.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Measures {
     pub temperature: TemperatureUnit,
     pub weight: WeightUnit,
     pub length: LengthUnit,
+    /// How numbers are written.
+    pub language: Language,
 }
 
 impl Measures {
@@ -20,23 +23,28 @@ impl Measures {
         temperature: TemperatureUnit::Celsius,
         weight: WeightUnit::Grams,
         length: LengthUnit::Centimetres,
+        language: Language::English,
     };
     /// Ounces, °F and inches.
     pub const US: Measures = Measures {
         temperature: TemperatureUnit::Fahrenheit,
         weight: WeightUnit::Ounces,
         length: LengthUnit::Inches,
+        language: Language::English,
     };
 
     /// A weight as it is said in a sentence: as many digits as it has in grams; in other units, as their scales read.
     pub fn weight_said(&self, g: f64) -> String {
         let v = Grams(g).reads(self.weight);
         let digits = match self.weight {
-            WeightUnit::Grams => return thousands(&plain(g)),
+            WeightUnit::Grams => return self.number(thousands(&plain(g))),
             WeightUnit::Ounces if v >= 1.0 => 100.0,
             _ => 1000.0,
         };
-        thousands(&plain((v * digits).round() / digits))
+        self.number(thousands(&plain((v * digits).round() / digits)))
+    }
+    fn number(&self, written: String) -> String {
+        self.language.number(written)
     }
 
     /// "23.4" in the kitchen's unit.
@@ -49,9 +57,9 @@ impl Measures {
             .chars()
             .all(|c| c == '0' || c == '.')
         {
-            text.trim_start_matches('-').into()
+            self.number(text.trim_start_matches('-').into())
         } else {
-            text
+            self.number(text)
         }
     }
     pub fn degree_unit(&self) -> &'static str {
@@ -89,13 +97,13 @@ impl Measures {
     /// digits, three below one; pounds to three.
     pub fn weight(&self, g: f64) -> String {
         let v = Grams(g).reads(self.weight);
-        match self.weight {
+        self.number(match self.weight {
             WeightUnit::Grams => grams(g),
             WeightUnit::Ounces if v < 1.0 => format!("{v:.3}"),
             WeightUnit::Ounces => thousands(&format!("{v:.2}")),
             WeightUnit::Kilograms if g < 40.0 => format!("{v:.4}"),
             WeightUnit::Kilograms | WeightUnit::Pounds => thousands(&format!("{v:.3}")),
-        }
+        })
     }
     /// "250 g": with its unit.
     pub fn weighed(&self, g: f64) -> String {
@@ -104,7 +112,7 @@ impl Measures {
     /// A dose of yeast: to two digits where it is small, as every page says it.
     pub fn dose(&self, g: f64) -> String {
         match self.weight {
-            WeightUnit::Grams if g < 10.0 => plain(two_digits(g).parse().unwrap_or(g)),
+            WeightUnit::Grams if g < 10.0 => self.number(plain(two_digits(g).parse().unwrap_or(g))),
             _ => self.weight(g),
         }
     }
@@ -119,13 +127,15 @@ impl Measures {
             WeightUnit::Ounces => 100.0,
             WeightUnit::Kilograms | WeightUnit::Pounds => 1000.0,
         };
-        plain((Grams(g).reads(self.weight) * fine).round() / fine)
+        self.number(plain((Grams(g).reads(self.weight) * fine).round() / fine))
     }
     pub fn degrees_field(&self, c: f64) -> String {
-        plain((Celsius(c).reads(self.temperature) * 10.0).round() / 10.0)
+        self.number(plain(
+            (Celsius(c).reads(self.temperature) * 10.0).round() / 10.0,
+        ))
     }
     pub fn length_field(&self, cm: f64) -> String {
-        plain((Cm(cm).reads(self.length) * 10.0).round() / 10.0)
+        self.number(plain((Cm(cm).reads(self.length) * 10.0).round() / 10.0))
     }
 }
 
@@ -200,11 +210,11 @@ impl Measures {
     pub fn scaled_field(&self, v: f64, q: Quantity) -> String {
         let (by, _) = self.scale(q);
         if by == 1.0 {
-            return plain(v);
+            return self.number(plain(v));
         }
         let v = v * by;
         let digits = if v.abs() >= 10.0 { 10.0 } else { 1000.0 };
-        plain((v * digits).round() / digits)
+        self.number(plain((v * digits).round() / digits))
     }
 }
 

@@ -1,16 +1,15 @@
 //! A fact in the words of one reader.
 
 use crate::measures::Measures;
-use crate::texts::{Language, bundle};
+use crate::texts::bundle;
 use craft::fact::{AS_WRITTEN, Fact, Value};
 use fluent_bundle::FluentArgs;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
-/// Who reads: in which language, units and zone, and when.
+/// Who reads: in which language and units, in which zone, and when.
 #[derive(Debug, Clone, Copy)]
 pub struct Reader<'a> {
-    pub language: Language,
     pub measures: Measures,
     pub zone: &'a TimeZone,
     /// The present, from which a weekday is enough or not; without one it always is.
@@ -18,10 +17,9 @@ pub struct Reader<'a> {
 }
 
 impl<'a> Reader<'a> {
-    /// An English reader without a present.
+    /// A reader without a present.
     pub fn plain(measures: Measures, zone: &'a TimeZone) -> Reader<'a> {
         Reader {
-            language: Language::English,
             measures,
             zone,
             now: None,
@@ -73,7 +71,7 @@ impl<'a> Reader<'a> {
     }
 
     fn filled(&self, code: &str, args: Option<&FluentArgs>) -> Option<String> {
-        let texts = bundle(self.language);
+        let texts = bundle(self.measures.language);
         let pattern = texts.get_message(code)?.value()?;
         let mut errors = vec![];
         Some(

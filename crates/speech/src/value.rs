@@ -1,5 +1,6 @@
 //! A value in words: its number in the reader's unit, its moment on the reader's clock.
 
+use crate::dates;
 use crate::measures::Quantity;
 use crate::reader::Reader;
 use crate::said::Carried;
@@ -30,10 +31,10 @@ impl Reader<'_> {
             Value::Text(t) => Said::same(t.clone()),
             Value::Fact(f) => Said::same(self.words(f)),
             Value::Count(n) => Said::same(n.to_string()),
-            Value::Number(v) => Said::same(plain(*v)),
-            Value::Signed(v) => Said::same(format!("{v:+.1}")),
-            Value::Percent(v) => Said::with_unit(plain(*v), "%"),
-            Value::OnScale(g) => Said::with_unit(plain(*g), "g"),
+            Value::Number(v) => Said::same(self.number(plain(*v))),
+            Value::Signed(v) => Said::same(self.number(format!("{v:+.1}"))),
+            Value::Percent(v) => Said::with_unit(self.number(plain(*v)), "%"),
+            Value::OnScale(g) => Said::with_unit(self.number(plain(*g)), "g"),
             Value::Grams(g) => {
                 Said::with_unit(self.measures.weight_said(*g), self.measures.weight_unit())
             }
@@ -45,9 +46,9 @@ impl Reader<'_> {
             Value::Cm(v) => self.scaled(*v, Quantity::Cm, 1),
             Value::Mm(v) => self.scaled(*v, Quantity::Mm, 2),
             Value::Litres(v) => self.scaled(*v, Quantity::Litres, 1),
-            Value::Watts(v) => Said::with_unit(plain(*v), "W"),
-            Value::WattsPerM2(v) => Said::with_unit(plain(*v), "W/m²"),
-            Value::WattsPerM2K(v) => Said::with_unit(plain(*v), "W/m²K"),
+            Value::Watts(v) => Said::with_unit(self.number(plain(*v)), "W"),
+            Value::WattsPerM2(v) => Said::with_unit(self.number(plain(*v)), "W/m²"),
+            Value::WattsPerM2K(v) => Said::with_unit(self.number(plain(*v)), "W/m²K"),
             Value::KgPerHour(v) => self.scaled(*v, Quantity::KgPerHour, 1),
             Value::Metres(v) => self.scaled(*v, Quantity::Metres, 0),
             Value::SquareMetres(v) => self.scaled(*v, Quantity::SquareMetres, 1),
@@ -62,22 +63,33 @@ impl Reader<'_> {
         }
     }
 
+    /// A number as the reader's language writes it.
+    fn number(&self, written: String) -> String {
+        self.measures.language.number(written)
+    }
+
+    /// So many digits at most, no trailing nought and no minus before nothing.
+    fn rounded(&self, v: f64, digits: usize) -> String {
+        let tens = 10f64.powi(digits as i32);
+        self.number(plain((v * tens).round() / tens + 0.0))
+    }
+
     /// As it is known in our unit; to so many digits where the reader has another.
     fn scaled(&self, v: f64, q: Quantity, digits: usize) -> Said {
         match self.measures.scale(q) {
-            (1.0, unit) => Said::with_unit(plain(v), unit),
-            (by, unit) => Said::with_unit(rounded(v * by, digits), unit),
+            (1.0, unit) => Said::with_unit(self.number(plain(v)), unit),
+            (by, unit) => Said::with_unit(self.rounded(v * by, digits), unit),
         }
     }
 
     /// A temperature, or a difference of them: to the tenth where it is known so.
     fn degrees(&self, c: f64, absolute: bool) -> Said {
         let number = match self.measures.temperature {
-            TemperatureUnit::Celsius => plain(c),
+            TemperatureUnit::Celsius => self.number(plain(c)),
             TemperatureUnit::Fahrenheit => {
                 let f = 1.8 * c + if absolute { 32.0 } else { 0.0 };
                 let fine = c.fract().abs() > 1e-9 && f.abs() < 100.0;
-                rounded(f, usize::from(fine))
+                self.rounded(f, usize::from(fine))
             }
         };
         // Short, as beside an oven: to the degree.
@@ -87,8 +99,8 @@ impl Reader<'_> {
         };
         let unit = self.measures.degree_unit();
         Said::same([&number, " ", unit].concat())
-            .in_short(rounded(short, 0) + "°")
-            .in_exact([&rounded(short, 1), " ", unit].concat())
+            .in_short(self.rounded(short, 0) + "°")
+            .in_exact([&self.rounded(short, 1), " ", unit].concat())
     }
 
     /// "Fri 19:00", with the date where another week has that weekday, too; short "19:00".
@@ -98,7 +110,8 @@ impl Reader<'_> {
             .now
             .is_none_or(|now| craft::when::weekday_is_enough(&at, now));
         let form = if near { "%a %H:%M" } else { "%a %-d %b %H:%M" };
-        Said::same(at.strftime(form).to_string()).in_short(at.strftime("%H:%M").to_string())
+        Said::same(dates::written(self.measures.language, &at, form))
+            .in_short(at.strftime("%H:%M").to_string())
     }
 
     /// "a, b and c".
@@ -166,12 +179,6 @@ fn shared_unit(a: f64, b: f64) -> Option<String> {
     let (number, unit) = a.split_once(' ')?;
     let (_, other) = b.split_once(' ')?;
     (unit == other && !unit.contains(' ')).then(|| number.to_string())
-}
-
-/// So many digits at most, no trailing nought and no minus before nothing.
-fn rounded(v: f64, digits: usize) -> String {
-    let tens = 10f64.powi(digits as i32);
-    plain((v * tens).round() / tens + 0.0)
 }
 
 /// A span as people say it: "76 s", "7 min 34 s", "45 min", "2 h 05", "24 h".

@@ -28,7 +28,8 @@ use shared::long::Models;
 use shared::reckoned::Reckoned;
 use shared::runs::WatchedRuns;
 pub use shared::site::Site;
-use shared::{assets, error, guard, theme};
+pub(crate) use shared::tongue::{phrase, text};
+use shared::{assets, error, guard, theme, tongue};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::Duration;
@@ -261,6 +262,7 @@ fn watched_router(
             ServiceBuilder::new()
                 // A reference is this server's own: what a client calls its request is nobody's business here.
                 .layer(axum::middleware::map_request(guard::nameless))
+                .layer(axum::middleware::from_fn(tongue::as_the_browser_says))
                 .layer(SetRequestIdLayer::new(request_id.clone(), MakeRequestUuid))
                 .layer(
                     TraceLayer::new_for_http()

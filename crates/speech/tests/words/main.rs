@@ -3,4 +3,5 @@
 mod complete;
 mod files;
 mod one_word;
+mod pages;
 mod sentences;

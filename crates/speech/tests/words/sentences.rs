@@ -4,7 +4,7 @@ use craft::formula::Scales;
 use craft::sheet::{KitchenUsual, SheetRequest, SheetResult, work_out};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
-use speech::{Language, Measures, Reader};
+use speech::{Measures, Reader};
 use std::fmt::Write;
 
 fn friday() -> Timestamp {
@@ -27,7 +27,6 @@ fn request(style: &str) -> SheetRequest {
 fn told(sheet: &SheetResult, measures: Measures) -> String {
     let zone = TimeZone::get("Europe/London").unwrap();
     let reader = Reader {
-        language: Language::English,
         measures,
         zone: &zone,
         now: Some(friday() - jiff::SignedDuration::from_hours(80)),

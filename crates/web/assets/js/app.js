@@ -1,4 +1,5 @@
 // Shared by all rooms: the clock, the lamp, steppers, keys, the strip that tells of a lost connection.
+import { locale, number, typed, words } from "./words.js";
 
 document.documentElement.classList.add("js-on");
 
@@ -25,8 +26,8 @@ const clock = document.getElementById("now");
 if (clock) {
   const ahead = Number(clock.dataset.now) - Date.now();
   const zone = clock.dataset.zone;
-  const time = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone });
-  const day = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "long", timeZone: zone });
+  const time = new Intl.DateTimeFormat(locale, { hour: "2-digit", minute: "2-digit", timeZone: zone });
+  const day = new Intl.DateTimeFormat(locale, { weekday: "short", day: "numeric", month: "long", timeZone: zone });
   setInterval(() => {
     const at = new Date(Date.now() + ahead);
     clock.querySelector("b").textContent = time.format(at);
@@ -41,15 +42,15 @@ document.getElementById("lamp")?.addEventListener("click", (event) => {
   const theme = root.dataset.theme === "night" ? "day" : "night";
   root.dataset.theme = theme;
   document.cookie = `theme=${theme}; Path=/; Max-Age=31536000; SameSite=Lax`;
-  event.currentTarget.setAttribute("aria-label", theme === "day" ? "Dim for the night" : "Back to day");
+  event.currentTarget.setAttribute("aria-label", words(theme === "day" ? "page-dim-for-the-night" : "page-back-to-day"));
 });
 
 /** Adds to a number field; the result keeps the decimals of the step. */
 function step(input, by) {
-  const now = Number(input.value.trim().replace(",", "."));
+  const now = typed(input.value);
   if (!Number.isFinite(now)) return;
   const decimals = Math.max(decimalsOf(by), decimalsOf(now));
-  input.value = String(Number((now + by).toFixed(decimals)));
+  input.value = number(Number((now + by).toFixed(decimals)));
   input.dispatchEvent(new Event("input", { bubbles: true }));
 }
 
@@ -89,15 +90,13 @@ document.getElementById("words-link")?.addEventListener("click", async (event) =
       const page = new DOMParser().parseFromString(await answer.text(), "text/html");
       into.replaceChildren(...page.getElementById("glossary").children);
     } catch {
-      say("The words need the server, and it does not answer.");
+      say(words("script-words-need-server"));
       return;
     }
   }
   dialog.showModal();
 });
 document.getElementById("keys-link")?.addEventListener("click", () => document.getElementById("keys").showModal());
-
-const STOPS = ["Dough sheet", "Mix", "Rise", "Shape", "Fire", "Bake", "Ledger"];
 
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey) return;
@@ -109,9 +108,9 @@ document.addEventListener("keydown", (event) => {
     return;
   }
   if (field) return;
-  const stop = (name) => [...document.querySelectorAll(".stops a")].find((a) => a.textContent.trim() === name);
-  if (event.key === "b") stop("Bench")?.click();
-  else if (event.key >= "1" && event.key <= "7") stop(STOPS[Number(event.key) - 1])?.click();
+  const stop = (nth) => document.querySelector(`.stops a[data-nth="${nth}"]`);
+  if (event.key === "b") stop(0)?.click();
+  else if (event.key >= "1" && event.key <= "7") stop(event.key)?.click();
   else if (event.key === "n") document.getElementById("lamp")?.click();
   else if (event.key === "w") document.getElementById("words-link")?.click();
   else if (event.key === "?") document.getElementById("keys").showModal();

@@ -1,15 +1,16 @@
 // Forms that enter something: kept in this browser first, then sent. Without a line they wait; the page goes on.
 import * as queue from "./queue.js";
 import { say } from "./app.js";
+import { locale, words } from "./words.js";
 
 const QUICK = 4000;
 const box = document.getElementById("held-back");
 const zone = document.getElementById("now")?.dataset.zone;
 
-const clockTime = (ms) => new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone });
+const clockTime = (ms) => new Date(ms).toLocaleTimeString(locale, { hour: "2-digit", minute: "2-digit", timeZone: zone });
 
 /** What a form says, in words. */
-function words(form, button) {
+function told(form, button) {
   if (form.dataset.what) return form.dataset.what;
   const label = button?.getAttribute("aria-label");
   if (label) return label;
@@ -29,7 +30,7 @@ document.addEventListener("submit", async (event) => {
   const key = fields.entry_key || queue.newKey();
   delete fields.entry_key;
   if (fields.when === "") delete fields.when;
-  const record = queue.put({ url: form.getAttribute("action"), batch: form.dataset.batch, fields, what: words(form, button), key });
+  const record = queue.put({ url: form.getAttribute("action"), batch: form.dataset.batch, fields, what: told(form, button), key });
   // The next one that this form sends is another entry.
   const hidden = form.querySelector("[name=entry_key]");
   if (hidden) hidden.value = queue.newKey();
@@ -66,38 +67,38 @@ function back(fields, form) {
 function line(record) {
   const item = document.createElement("li");
   const head = document.createElement("b");
-  head.textContent = `${record.what || "An entry"}, ${clockTime(queue.moment(record))}`;
+  head.textContent = `${record.what || words("script-an-entry")}, ${clockTime(queue.moment(record))}`;
   item.append(head);
   if (record.refused) {
-    const dismiss = Object.assign(document.createElement("button"), { className: "btn sm", textContent: "Dismiss" });
-    dismiss.setAttribute("aria-label", `Dismiss: ${head.textContent}`);
+    const dismiss = Object.assign(document.createElement("button"), { className: "btn sm", textContent: words("script-dismiss") });
+    dismiss.setAttribute("aria-label", words("script-dismiss-what", { what: head.textContent }));
     dismiss.addEventListener("click", () => queue.dismiss(record));
-    item.append(` was not kept. ${record.refused} `, dismiss);
+    item.append(` ${words("script-was-not-kept")} ${record.refused} `, dismiss);
   }
   return item;
 }
 
 /** Opened without a line: as it was last seen. */
 const seen = document.documentElement.dataset.lastSeen;
-const old = seen ? `No line: this page is as it was last seen at ${clockTime(Date.parse(seen))}. What you enter is kept here and sent by itself.` : "";
+const old = seen ? words("script-no-line", { time: clockTime(Date.parse(seen)) }) : "";
 
 function draw() {
   const waiting = queue.waiting();
   const refused = queue.refused();
   const held = waiting.length > 0 && queue.lost;
-  const words = [];
+  const lines = [];
   if (held) {
     const since = clockTime(Math.min(...waiting.map(queue.moment)));
     const one = waiting.length === 1;
-    const where = queue.keeps ? "in this browser" : "on this page only: leave it open";
-    words.push(`Not saved since ${since}. ${one ? "One entry waits" : `${waiting.length} entries wait`} ${where} and will be sent by ${one ? "itself" : "themselves"}.`);
+    const where = words(queue.keeps ? "script-in-this-browser" : "script-on-this-page-only");
+    lines.push(words(one ? "script-one-waits" : "script-many-wait", { since, many: waiting.length, where }));
   }
-  if (held && queue.signedOut) words.push("Your sign-in has ended: sign in, and they are sent.");
-  if (old) words.push(old);
+  if (held && queue.signedOut) lines.push(words("script-signed-out"));
+  if (old) lines.push(old);
   const root = document.documentElement.dataset;
   // What a room says there is its own.
-  if (words.length > 0 || root.told) say(words.join(" "));
-  root.told = words.length > 0 ? "waiting" : "";
+  if (lines.length > 0 || root.told) say(lines.join(" "));
+  root.told = lines.length > 0 ? "waiting" : "";
   root.waiting = String(waiting.length);
   document.getElementById("sign-in-again").hidden = !queue.signedOut;
   if (!box) return;

@@ -1,6 +1,7 @@
 // What was entered, kept in this browser until the server has it: one record for each entry, shared by all tabs. What the
 // server refuses stays in sight until somebody dismisses it, and holds nothing else up.
 import * as clock from "./clock.js";
+import { words } from "./words.js";
 
 const PREFIX = "slow-rise.entry.";
 const PATIENCE = 2000;
@@ -128,7 +129,7 @@ async function sendOne(record) {
   // Too many just now, or the database is away: it may come again.
   signedOut = answer.status === 401;
   if (answer.status >= 500 || [401, 408, 429].includes(answer.status)) throw new Error(String(answer.status));
-  const sentence = json.refused ?? json.errors?.[0]?.message ?? `The server does not take it (${answer.status}).`;
+  const sentence = json.refused ?? json.errors?.[0]?.message ?? words("script-not-taken", { status: answer.status });
   if (hooks.refused?.(record, json)) return { again: true };
   if (record.asked) {
     // Whoever typed it still looks at it: the page says what is wrong beside the field.

@@ -1,9 +1,12 @@
 //! Who asks: a person, a tablet or a crew, in which kitchen and with which role.
 
 use super::visit::Visit;
+use crate::shared::tongue;
+use craft::keyed::Keyed;
 use craft::people::{Lasting, Right, Role};
 use jiff::Timestamp;
 use moka::sync::Cache;
+use speech::Language;
 use std::sync::Arc;
 use std::time::Duration;
 use store::people::PersonId;
@@ -20,7 +23,8 @@ pub struct Asker {
     /// Who it is, as it stands beside what they do.
     pub whom: Whom,
     pub initials: String,
-    pub language: String,
+    /// The language that they chose; else it is as their browser says.
+    pub language: Option<Language>,
     /// Where they are and as what; none while they belong to no kitchen.
     pub place: Option<AskerPlace>,
     /// Of how many kitchens they are.
@@ -71,7 +75,7 @@ pub async fn of_person(
             name: p.name,
         },
         initials: p.initials,
-        language: p.language,
+        language: Language::from_key(&p.language),
         place: place.map(|b| AskerPlace {
             kitchen: b.kitchen,
             role: b.role,
@@ -140,7 +144,7 @@ pub async fn of_visit(
         person: None,
         initials: craft::people::initials(&whom.name),
         whom,
-        language: "en".into(),
+        language: None,
         place: Some(AskerPlace {
             kitchen,
             role: pass.role,
@@ -178,7 +182,7 @@ impl Asker {
             person: None,
             whom: Whom::default(),
             initials: String::new(),
-            language: "en".into(),
+            language: None,
             place: Some(AskerPlace {
                 kitchen,
                 role: Role::Owner,
@@ -189,6 +193,10 @@ impl Asker {
             by_session: false,
             hands: None,
         }
+    }
+    /// The language that they read.
+    pub fn reads(&self) -> Language {
+        self.language.unwrap_or_else(tongue::language)
     }
     /// What they are in their kitchen.
     pub fn role(&self) -> Option<Role> {

@@ -6,11 +6,14 @@ use super::visit::{VISIT, Visit};
 use crate::App;
 use crate::shared::error::{AppError, ErrorSaid, wants_json};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue;
+use crate::shared::tongue::{phrase, say};
 use axum::body::to_bytes;
 use axum::extract::{MatchedPath, Request, State};
 use axum::http::{HeaderMap, HeaderName, HeaderValue, Method, StatusCode, Uri, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Redirect, Response};
+use craft::keyed::Keyed;
 use craft::people::Lasting;
 use jiff::Timestamp;
 use std::sync::Arc;
@@ -144,11 +147,11 @@ pub async fn pass(
     let many = (asker.kitchens > 1)
         .then(|| asker.place.as_ref().map(|p| p.kitchen.0))
         .flatten();
+    let read_in = asker.reads();
     let whose = HeaderValue::from_str(&whose(&asker));
     request.extensions_mut().insert(asker);
-    let mut response = crate::shared::layout::PAGE_OF
-        .scope(many, next.run(request))
-        .await;
+    let answer = crate::shared::layout::PAGE_OF.scope(many, next.run(request));
+    let mut response = tongue::answering(read_in, answer).await;
     if let Ok(whose) = whose {
         response.headers_mut().insert(WHOSE, whose);
     }
@@ -160,9 +163,10 @@ const WHOSE: HeaderName = HeaderName::from_static("x-whose");
 
 fn whose(asker: &Asker) -> String {
     let kitchen = asker.place.as_ref().map_or(0, |p| p.kitchen.0);
+    let language = asker.reads().key();
     match asker.person {
-        Some(p) => format!("{}.{kitchen}", p.0),
-        None => format!("link.{kitchen}"),
+        Some(p) => format!("{}.{kitchen}.{language}", p.0),
+        None => format!("link.{kitchen}.{language}"),
     }
 }
 
@@ -190,13 +194,15 @@ fn refused(
 }
 
 fn not_yours(place: Option<&AskerPlace>) -> Response {
-    let is = place.map_or("here by a link", |p| match p.role {
-        craft::people::Role::Looker | craft::people::Role::CrewLooks => "here to look on",
-        _ => "at work here, and this is decided by others",
+    let is = place.map_or(phrase("access-here-by-a-link"), |p| match p.role {
+        craft::people::Role::Looker | craft::people::Role::CrewLooks => {
+            phrase("access-here-to-look-on")
+        }
+        _ => phrase("access-at-work-here-and-this"),
     });
     ErrorSaid::new(
-        "Not yours to do",
-        format!("You are {is}. Whoever owns the kitchen can give you more to do, under People. Nothing was changed."),
+        phrase("access-not-yours-to-do"),
+        say!("access-you-are-whoever-owns-the", is = is),
     )
     .with(StatusCode::FORBIDDEN)
 }
@@ -237,14 +243,14 @@ async fn turned_away(app: &App, request: Request) -> Response {
 
 fn signed_out(action: String, entries: Vec<(String, String)>) -> Response {
     let sentence = match entries.is_empty() {
-        true => "Sign in to go on.",
-        false => "All that you entered is held on this page: sign in, and send it.",
+        true => phrase("access-sign-in-to-go-on"),
+        false => phrase("access-all-that-you-entered-is"),
     };
     ErrorSaid {
         signed_out: true,
         action,
         entries,
-        ..ErrorSaid::new("Your sign-in has ended", sentence)
+        ..ErrorSaid::new(phrase("access-your-sign-in-has-ended"), sentence)
     }
     .with(StatusCode::UNAUTHORIZED)
 }

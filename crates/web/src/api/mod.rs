@@ -3,6 +3,7 @@
 use crate::App;
 use crate::access::doors::{Asks, Doors};
 use crate::shared::error::AppError;
+use crate::shared::tongue::{phrase, say};
 use axum::Json;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, Path, Query, State};
@@ -73,12 +74,15 @@ impl Worded {
             .and_then(Value::as_str)
             .and_then(|z| TimeZone::get(z).ok())
             .unwrap_or(TimeZone::UTC);
+        let units = if self.us {
+            Measures::US
+        } else {
+            Measures::METRIC
+        };
         let reader = Reader {
-            language: self.language,
-            measures: if self.us {
-                Measures::US
-            } else {
-                Measures::METRIC
+            measures: Measures {
+                language: self.language,
+                ..units
             },
             zone: &zone,
             now: None,
@@ -167,12 +171,17 @@ fn sentence(message: &str) -> String {
                 Some(i) => rest.split_at(i),
                 None => (rest, ""),
             };
-            format!("this must be {}, not {}{place}", kind(wanted), kind(found))
+            say!(
+                "api-this-must-be-not",
+                wanted = kind(wanted),
+                found = kind(found),
+                place = place
+            )
         }
         // A list that is too short for what an object says by names.
         None if message.starts_with("invalid length") => {
             let place = message.rfind(" at line ").map_or("", |i| &message[i..]);
-            format!("this must be an object with named fields{place}")
+            say!("api-this-must-be-an-object", place = place)
         }
         None => message.to_string(),
     };
@@ -188,15 +197,15 @@ fn kind(word: &str) -> String {
         "u8", "u16", "u32", "u64", "usize", "i8", "i16", "i32", "i64",
     ];
     match word {
-        "f64" | "f32" => "a number".into(),
-        w if whole.contains(&w) => "a whole number".into(),
-        "a sequence" | "sequence" => "a list".into(),
-        "a string" => "a text".into(),
-        "a boolean" => "true or false".into(),
+        "f64" | "f32" => phrase("api-a-number").into(),
+        w if whole.contains(&w) => phrase("api-a-whole-number").into(),
+        "a sequence" | "sequence" => phrase("api-a-list").into(),
+        "a string" => phrase("api-a-text").into(),
+        "a boolean" => phrase("api-true-or-false").into(),
         "null" | "unit value" => "nothing".into(),
-        "map" | "a map" => "an object".into(),
+        "map" | "a map" => phrase("api-an-object").into(),
         w if w.contains("struct ") || w.contains("enum ") || w.contains("tuple") => {
-            "an object with named fields".into()
+            phrase("api-an-object-with-named-fields").into()
         }
         w => w.to_string(),
     }

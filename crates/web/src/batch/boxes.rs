@@ -6,6 +6,7 @@ use crate::App;
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::phrase;
 use craft::refusal::ValidationError;
 use craft::shape::ROOMY_GAP_CM;
 use craft::shape::run::BoxKind;
@@ -40,7 +41,7 @@ impl Larder {
     pub fn usual_box(&self) -> BoxKind {
         let own = self.0.boxes.iter().max_by_key(|b| b.facts.balls());
         own.map_or_else(
-            || BoxKind::usual("Dough box"),
+            || BoxKind::usual(phrase("batch-dough-box")),
             |b| b.facts.kind(ROOMY_GAP_CM),
         )
     }

@@ -8,6 +8,7 @@ use crate::shared::form::FormData;
 use crate::shared::form::SaidError;
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, say};
 use axum::Json;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
@@ -47,7 +48,7 @@ impl Sent {
         let instant = |name: &str| typed.text(name).parse::<Timestamp>().ok();
         let taken = instant("at");
         if taken.is_none() && !typed.text("at").is_empty() {
-            return Err("The moment that came with it cannot be read.".into());
+            return Err(phrase("batch-the-moment-that-came-with").into());
         }
         let shift = instant("sent_at")
             .map(|sent| here.now.duration_since(sent))
@@ -83,9 +84,9 @@ impl Sent {
     /// Errors: a sentence that names the moment.
     pub fn admitted(self, told: &BatchRecord, here: &RequestKitchen) -> Result<Sent, String> {
         if self.batch.is_some_and(|id| id != told.batch.id.0) {
-            return Err(format!(
-                "{} is another batch by now: this was entered for one that is gone.",
-                told.batch.code
+            return Err(say!(
+                "batch-is-another-batch-by-now",
+                code = told.batch.code
             ));
         }
         let start_at = told.batch.sheet.result.start_at;
@@ -101,7 +102,7 @@ pub fn typed_moment(text: &str, here: &RequestKitchen) -> Result<Timestamp, Stri
     let day = text.parse::<jiff::civil::DateTime>().ok();
     day.and_then(|d| d.to_zoned(here.zone.clone()).ok())
         .map(|z| z.timestamp())
-        .ok_or("Say when: a day and a time, such as 2026-11-27 14:30.".into())
+        .ok_or(phrase("batch-say-when-a-day-and").into())
 }
 
 /// Keeps an entry about a batch. `admits` says whether it makes sense among what is kept, besides what holds for all.
@@ -177,7 +178,7 @@ pub fn answer(
         EntryOutcome::Before => Ok("before"),
         EntryOutcome::Other(other) => Err(clash(said, &other, here)),
         EntryOutcome::Refused(why) => Err(here.say(&why)),
-        EntryOutcome::NoBatch => Err("This batch is gone: nothing was kept.".into()),
+        EntryOutcome::NoBatch => Err(phrase("batch-this-batch-is-gone-nothing").into()),
     };
     match word {
         Ok(word) if sent.by_script => Json(EntryAnswer {
@@ -200,7 +201,7 @@ pub fn refused(sentence: String, by_script: bool) -> Response {
         };
         return (StatusCode::CONFLICT, Json(answer)).into_response();
     }
-    SaidPage::new("That was not kept", sentence).with(StatusCode::CONFLICT)
+    SaidPage::new(phrase("batch-that-was-not-kept"), sentence).with(StatusCode::CONFLICT)
 }
 
 /// What a field says is wrong, for a script: 422.
@@ -218,14 +219,16 @@ pub fn wrong(field: &str, message: String) -> Response {
 /// Another entry stands under the key that was sent: both are shown.
 fn clash(yours: &str, other: &KeptEntry, here: &RequestKitchen) -> String {
     let place = if other.elsewhere {
-        " on another batch"
+        [" ", phrase("batch-on-another-batch")].concat()
     } else {
-        ""
+        String::new()
     };
-    format!(
-        "Yours, {yours}, was not kept: this form was sent before{place} with {} ({}). Enter it again from a fresh page.",
-        words(&other.said, here),
-        day_hm(&here.local(other.at))
+    say!(
+        "batch-yours-was-not-kept-this",
+        yours = yours,
+        place = place,
+        other = words(&other.said, here),
+        at = day_hm(&here.local(other.at))
     )
 }
 
@@ -240,43 +243,54 @@ pub fn words(said: &SaidEntry, here: &RequestKitchen) -> String {
     };
     match said {
         SaidEntry::Tapped { pizza, kind } => match kind {
-            TapKind::In => format!("“In” of pizza {pizza}"),
-            TapKind::Turned => format!("“Turned” of pizza {pizza}"),
-            TapKind::Out => format!("“Out” of pizza {pizza}"),
-            TapKind::Undone => format!("a tap of pizza {pizza} taken back"),
+            TapKind::In => say!("batch-in-of-pizza", pizza = pizza),
+            TapKind::Turned => say!("batch-turned-of-pizza", pizza = pizza),
+            TapKind::Out => say!("batch-out-of-pizza", pizza = pizza),
+            TapKind::Undone => say!("batch-a-tap-of-pizza-taken", pizza = pizza),
             TapKind::Verdict(Verdict { base, top }) => {
-                format!(
-                    "the verdict on pizza {pizza}: base {}, top {}",
-                    base.key(),
-                    top.key()
+                say!(
+                    "batch-the-verdict-on-pizza-base",
+                    pizza = pizza,
+                    key = base.key(),
+                    key2 = top.key()
                 )
             }
         },
         SaidEntry::Seen(seen) => match seen {
-            Seen::StepDone { step_position } => format!("step {} done", step_position + 1),
-            Seen::StepBegun { step_position } => format!("step {} begun", step_position + 1),
-            Seen::StepFinished { step_position } => format!("step {} finished", step_position + 1),
-            Seen::StepUndone { step_position } => format!("step {} undone", step_position + 1),
-            Seen::StepSkipped { step_position } => format!("step {} left out", step_position + 1),
+            Seen::StepDone { step_position } => {
+                say!("batch-step-done", step_position = step_position + 1)
+            }
+            Seen::StepBegun { step_position } => {
+                say!("batch-step-begun", step_position = step_position + 1)
+            }
+            Seen::StepFinished { step_position } => {
+                say!("batch-step-finished", step_position = step_position + 1)
+            }
+            Seen::StepUndone { step_position } => {
+                say!("batch-step-undone", step_position = step_position + 1)
+            }
+            Seen::StepSkipped { step_position } => {
+                say!("batch-step-left-out", step_position = step_position + 1)
+            }
             Seen::Reading { subject, celsius } => {
                 format!("{} {}", here.words(&subject.name()), degrees(*celsius))
             }
             Seen::PlaceRead { name, celsius } => format!("{name} {}", degrees(*celsius)),
-            Seen::Grown { times } => format!("the dough in the tub at {times} × its first height"),
+            Seen::Grown { times } => say!("batch-the-dough-in-the-tub", times = times),
             Seen::Remark { remark } => {
                 let short: String = remark.chars().take(60).collect();
-                format!("the remark “{short}”")
+                say!("batch-the-remark", short = short)
             }
-            Seen::Cautioned => "the caution read".into(),
+            Seen::Cautioned => phrase("batch-the-caution-read").into(),
             Seen::PowerCut { until } => {
-                format!("no power until {}", day_hm(&here.local(*until)))
+                say!("batch-no-power-until", until = day_hm(&here.local(*until)))
             }
             Seen::Mix { act, .. } => here.words(&act.fact()),
             Seen::Shape { act } => here.words(&act.fact()),
-            Seen::TakenBack { .. } => "an entry taken back".into(),
-            Seen::Closed { .. } => "the batch closed".into(),
-            Seen::Cancelled => "the batch cancelled".into(),
-            Seen::Reopened => "the batch reopened".into(),
+            Seen::TakenBack { .. } => phrase("batch-an-entry-taken-back").into(),
+            Seen::Closed { .. } => phrase("batch-the-batch-closed").into(),
+            Seen::Cancelled => phrase("batch-the-batch-cancelled").into(),
+            Seen::Reopened => phrase("batch-the-batch-reopened").into(),
         },
     }
 }

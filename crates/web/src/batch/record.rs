@@ -2,6 +2,7 @@
 
 use crate::shared::drawn::Stands;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, say};
 use craft::fire::Run;
 use craft::fire::firing::FloorRead;
 use craft::formula::Formula;
@@ -328,7 +329,11 @@ impl BatchRecord {
 
     /// "10 of 18 out".
     pub fn out_words(&self) -> String {
-        format!("{} of {} out", self.run.summary().out, self.pieces())
+        say!(
+            "batch-of-out",
+            out = self.run.summary().out,
+            pieces = self.pieces()
+        )
     }
 
     /// Where the dough is, in words, with the measured or usual temperature of the place.
@@ -336,14 +341,14 @@ impl BatchRecord {
         let place = || self.place(&degrees);
         match self.progress.stand {
             Stand::Planned => "planned".into(),
-            Stand::Begun => "preferment stands".into(),
-            Stand::Mixing => "in the mixer".into(),
-            Stand::Mixed => "mixed, resting".into(),
-            Stand::Bulk => format!("in bulk, {}", place()),
-            Stand::Balled => format!("balls, {}", place()),
-            Stand::Cold => format!("cold, {}", place()),
-            Stand::Tempering => format!("warming up, {}", place()),
-            Stand::Baking => format!("baking, {}", self.out_words()),
+            Stand::Begun => phrase("batch-preferment-stands").into(),
+            Stand::Mixing => phrase("batch-in-the-mixer").into(),
+            Stand::Mixed => phrase("batch-mixed-resting").into(),
+            Stand::Bulk => say!("batch-in-bulk", place = place()),
+            Stand::Balled => say!("batch-balls", place = place()),
+            Stand::Cold => say!("batch-cold", place = place()),
+            Stand::Tempering => say!("batch-warming-up", place = place()),
+            Stand::Baking => say!("batch-baking", out_words = self.out_words()),
             Stand::Finished => "finished".into(),
         }
     }

@@ -4,6 +4,7 @@ use super::{ShownAs, ShownSheet};
 use crate::shared::error::AppError;
 use crate::shared::format::{day, day_hm, portions};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::say;
 use askama::Template;
 use axum::response::{IntoResponse, Response};
 use craft::fact;
@@ -50,9 +51,9 @@ pub fn page(
         serve: day_hm(&here.local(request.serve_at)),
         // Paper does not follow the clock: it says what it shows, and of when.
         made: if sheet.notes.iter().any(|n| n.code == "as_it_goes") {
-            format!("as it goes, {}", day_hm(&here.local(here.now)))
+            say!("figures-as-it-goes", now = day_hm(&here.local(here.now)))
         } else {
-            format!("as planned, {}", day(&here.local(here.now)))
+            say!("figures-as-planned", now = day(&here.local(here.now)))
         },
         kitchen: here.kitchen.name.clone(),
         divide: portions(&sheet.formula.portions, &here.measures),

@@ -6,11 +6,10 @@ use crate::shared::chart::strip::strip;
 use crate::shared::format::{self, Measures, day_hm, hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::{decimal, phrase, plain, say, two_digits};
 use craft::fact::{Value, tenth};
 use craft::formula::{Ingredient, Portion};
 use craft::note::Note;
-use craft::number::plain;
-use craft::number::two_digits;
 use craft::pantry;
 use craft::refusal::spoken_h;
 use craft::sheet::{SheetRequest, SheetResult};
@@ -153,10 +152,11 @@ impl ShownSheet {
             yeast_name: here.say(&request.formula.yeast.form.name()),
             yeast_why: yeast_why(request, sheet),
             water_c: m.degrees(sheet.water.pour_c, 0),
-            water_why: format!(
-                "for {}° dough; {} warmer by mixing",
-                m.degrees(sheet.water.dough_c, 1),
-                here.reader()
+            water_why: say!(
+                "figures-for-dough-warmer-by-mixing",
+                dough_c = m.degrees(sheet.water.dough_c, 1),
+                full = here
+                    .reader()
                     .said(&Value::Kelvin(tenth(sheet.water.friction_k)))
                     .full
             ),
@@ -174,9 +174,9 @@ impl ShownSheet {
                 .into_iter()
                 .map(|p| PointView {
                     word: match p.met {
-                        Some(true) => "met",
-                        Some(false) => "not met",
-                        None => "not known",
+                        Some(true) => phrase("figures-word-met"),
+                        Some(false) => phrase("figures-not-met"),
+                        None => phrase("figures-not-known"),
                     },
                     what: here.say(&p.what),
                     rule: here.say(&p.rule),
@@ -212,16 +212,25 @@ fn cost_of(
     let on = amounts(&f.toppings, &r.portions, request.programme().out_s);
     let needs = pantry::needs(f, r, &on);
     let c = pantry::cost(&needs, &larder.prices(), r.pieces);
-    let money = |v: f64| format!("{}{v:.2}", here.kitchen.reads.currency);
+    let money = |v: f64| format!("{}{}", here.kitchen.reads.currency, decimal(v, 2));
     let missing = match c.without_price.len() {
         0 => String::new(),
         n if n <= 4 => {
             let names: Vec<String> = c.without_price.iter().map(|n| here.words(n)).collect();
-            format!(" Without a price: {}.", names.join(", "))
+            [
+                " ",
+                &say!("figures-without-a-price", join = names.join(", ")),
+                "",
+            ]
+            .concat()
         }
-        n => format!(" {n} things have no price yet."),
+        n => [" ", &say!("figures-things-have-no-price-yet", n = n), ""].concat(),
     };
-    let piece = if f.in_pans() { "pan" } else { "ball" };
+    let piece = if f.in_pans() {
+        phrase("figures-word-pan")
+    } else {
+        phrase("figures-word-ball")
+    };
     // A sum without the flour is no cost of a dough.
     let flours: Vec<&str> = f.flours.iter().map(|x| x.name.as_str()).collect();
     let no_flour = c
@@ -229,17 +238,23 @@ fn cost_of(
         .iter()
         .any(|n| flours.contains(&n.brief().as_str()));
     let head = if no_flour {
-        "Cost: the flour has no price; and shopping".to_string()
+        phrase("figures-cost-the-flour-has-no").to_string()
     } else {
-        format!("Cost {} a {piece}, and shopping", money(c.per_ball))
+        say!(
+            "figures-cost-a-and-shopping",
+            per_ball = money(c.per_ball),
+            piece = piece
+        )
     };
     CostView {
         head,
-        why: format!(
-            "{} a {piece}, {} with toppings; {} in all.{missing}",
-            money(c.per_ball),
-            money(c.per_pizza),
-            money(c.dough + c.toppings)
+        why: say!(
+            "figures-a-with-toppings-in-all",
+            per_ball = money(c.per_ball),
+            piece = piece,
+            per_pizza = money(c.per_pizza),
+            toppings = money(c.dough + c.toppings),
+            missing = missing
         ),
         list: pantry::shopping(&needs, |n| larder.free(n))
             .into_iter()
@@ -264,7 +279,7 @@ fn cost_of(
 /// A topping to the gram: a spoon is no finer.
 fn spooned(g: f64, m: &Measures) -> String {
     if m.weight_unit() == "g" {
-        format::thousands(&format!("{g:.0}"))
+        crate::shared::tongue::number(format::thousands(&format!("{g:.0}")))
     } else {
         m.weight(g)
     }
@@ -287,8 +302,8 @@ fn toppings(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> Vec<To
             .join(" / "),
         all: spooned(t.total_g, m),
         remark: [
-            (t.cook_first, "cook first"),
-            (t.after_the_bake, "after the bake"),
+            (t.cook_first, phrase("figures-cook-first")),
+            (t.after_the_bake, phrase("figures-after-the-bake")),
         ]
         .iter()
         .filter(|(is, _)| *is)
@@ -319,14 +334,16 @@ fn doses(sheet: &SheetResult) -> String {
 fn yeast_why(request: &SheetRequest, sheet: &SheetResult) -> String {
     let h = spoken_h(request.formula.total_h());
     match request.formula.yeast.dose {
-        craft::formula::Dose::Given { .. } => format!(
-            "{} % as you set it, for {h} h.",
-            two_digits(sheet.yeast.percent)
+        craft::formula::Dose::Given { .. } => say!(
+            "figures-as-you-set-it-for",
+            percent = two_digits(sheet.yeast.percent),
+            h = h
         ),
-        _ if sheet.yeast.percent == 0.0 => "None in the dough: the preferment raises it.".into(),
-        _ => format!(
-            "{} % for {h} h; good to a factor of 1.6.",
-            two_digits(sheet.yeast.percent)
+        _ if sheet.yeast.percent == 0.0 => phrase("figures-none-in-the-dough-the").into(),
+        _ => say!(
+            "figures-for-h-good-to-a",
+            percent = two_digits(sheet.yeast.percent),
+            h = h
         ),
     }
 }
@@ -334,10 +351,10 @@ fn yeast_why(request: &SheetRequest, sheet: &SheetResult) -> String {
 /// The ways around a dilution.
 fn other_ways(pieces: Option<u32>, columns: usize) -> String {
     let larger = pieces.map_or(String::new(), |n| {
-        format!("From {n} pieces on it weighs without.")
+        say!("figures-from-pieces-on-it-weighs", n = n)
     });
     if columns == 1 {
-        format!("{larger} A poolish or a levain raises it without, too.")
+        say!("figures-a-poolish-or-a-levain", larger = larger)
     } else {
         larger
     }
@@ -362,29 +379,53 @@ fn dilutions(
                 None => Some(sheet.water.pour_g),
             };
             let water = poured.unwrap_or(f.weigh_in(Ingredient::Water, i) - d.less_water_g);
-            let form = request.formula.preferments.get(i).map_or(request.formula.yeast.form, |p| p.yeast.form);
-            let of = if f.columns.len() > 1 { format!(" for the {}", format::word(&c.name)) } else { String::new() };
+            let form = request
+                .formula
+                .preferments
+                .get(i)
+                .map_or(request.formula.yeast.form, |p| p.yeast.form);
+            let of = if f.columns.len() > 1 {
+                [
+                    " ",
+                    &say!("figures-for-the", name = format::word(&c.name)),
+                    "",
+                ]
+                .concat()
+            } else {
+                String::new()
+            };
             let pays = if d.pays(f.dough_g) {
                 String::new()
             } else {
-                format!(
-                    " {}A pocket scale that reads 0.01 g spares the {} that are left over.",
-                    craft::formula::spooned(dose, form).map_or(String::new(), |s| here.say(&s)),
-                    m.weighed(d.thrown_g)
-                )
+                [
+                    " ",
+                    &say!(
+                        "figures-a-pocket-scale-that-reads",
+                        s = craft::formula::spooned(dose, form)
+                            .map_or(String::new(), |s| here.say(&s)),
+                        thrown_g = m.weighed(d.thrown_g)
+                    ),
+                    "",
+                ]
+                .concat()
             };
             Some(DilutionView {
-                head: format!("{}{of} is too small to weigh", m.dosed(dose)),
+                head: say!(
+                    "figures-is-too-small-to-weigh",
+                    dose = m.dosed(dose),
+                    of = of
+                ),
                 yeast: plain(d.yeast_g),
                 water: plain(d.water_g),
                 water_c: m.degrees(request.room_c, 0),
                 take: plain(d.take_g),
-                why: format!(
-                    "Scale reads {} g. It holds {} of yeast; pour {} water besides. Make it fresh each time.{pays} {}",
-                    plain(request.scales.for_g(dose)),
-                    m.dosed(dose),
-                    m.weighed(water),
-                    other_ways(c.weighs_from_pieces, f.columns.len())
+                why: say!(
+                    "figures-scale-reads-g-it-holds",
+                    dose = plain(request.scales.for_g(dose)),
+                    dose2 = m.dosed(dose),
+                    water = m.weighed(water),
+                    pays = pays,
+                    columns = other_ways(c.weighs_from_pieces, f.columns.len())
                 ),
             })
         })
@@ -412,24 +453,25 @@ fn answer(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> (String,
         let of = sheet.formula.portions.iter().filter(|p| is_pan(p) == pans);
         of.map(|p| p.count).sum::<u32>()
     };
-    let said = |n: u32, word: &str| {
-        let s = if n == 1 { "" } else { "s" };
-        format!("{} {word}{s}", format::count_word(n))
-    };
+    let balls_said = |n: u32| say!("figures-n-balls", word = format::count_word(n), n = n);
+    let pans_said = |n: u32| say!("figures-n-pans", word = format::count_word(n), n = n);
     let (pans, balls) = (count(true), count(false));
     let what = match (pans, balls) {
-        (0, n) => said(n, "ball"),
-        (n, 0) => said(n, "pan"),
-        (p, b) => format!("{} and {}", said(p, "pan"), said(b, "ball").to_lowercase()),
+        (0, n) => balls_said(n),
+        (n, 0) => pans_said(n),
+        (p, b) => say!(
+            "figures-and",
+            p = pans_said(p),
+            to_lowercase = balls_said(b).to_lowercase()
+        ),
     };
-    let takes = if pans + balls == 1 { "takes" } else { "take" };
     let g = |i| m.weighed(sheet.formula.weigh_g(i));
     (
-        format!("{what} {takes}"),
-        format!(
-            "{} flour, {} water",
-            g(Ingredient::Flour),
-            g(Ingredient::Water)
+        say!("figures-takes", what = what, n = pans + balls),
+        say!(
+            "figures-flour-water",
+            lour = g(Ingredient::Flour),
+            ater = g(Ingredient::Water)
         ),
     )
 }
@@ -439,22 +481,31 @@ fn lines(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -> 
     let start = day_hm(&here.local(sheet.start_at));
     let serve = here.local(request.serve_at);
     let begin = match sheet.preferments.iter().min_by_key(|p| p.from_at) {
-        Some(p) => format!("Begin the {} {start}.", here.words(&p.name)),
-        None => format!("Begin mixing {start}."),
+        Some(p) => say!(
+            "figures-begin-the",
+            name = here.words(&p.name),
+            start = start
+        ),
+        None => say!("figures-begin-mixing", start = start),
     };
     let ready = match sheet.window {
-        None => "Never ready: see the judgement.".to_string(),
+        None => phrase("figures-never-ready-see-the-judgement").to_string(),
         Some(w) => {
             let span = format::from_to(
                 &here.local(w.from_at),
                 w.to_at.map(|t| here.local(t)).as_ref(),
             );
             let fit = if sheet.fits(request.serve_at) {
-                "fits"
+                phrase("figures-fits")
             } else {
-                "does not fit"
+                phrase("figures-does-not-fit")
             };
-            format!("Ready {span}. Serve {} {fit}.", hm(&serve))
+            say!(
+                "figures-ready-serve",
+                span = span,
+                serve = hm(&serve),
+                fit = fit
+            )
         }
     };
     [begin, ready]

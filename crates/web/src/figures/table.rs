@@ -2,9 +2,9 @@
 
 use crate::shared::format::{self, Measures};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{decimal, phrase, plain, say};
 use craft::formula::grams::Given;
 use craft::formula::{FormulaResult, Ingredient, IngredientRow, WeighedCell};
-use craft::number::plain;
 use craft::sheet::{SheetRequest, SheetResult};
 use craft::units::WeightUnit;
 
@@ -80,8 +80,12 @@ impl FormulaTable {
                     let at = if i == last { request.mix_at() } else { at };
                     // What a fed levain weighs is told by its feeding.
                     let fed = r.builds.iter().any(|b| b.of == i);
-                    let word = if fed { "in it, " } else { "" };
-                    format!("{word}{}", format::day_hm(&here.local(at)))
+                    let at = format::day_hm(&here.local(at));
+                    if fed {
+                        say!("figures-in-it", at = at)
+                    } else {
+                        at
+                    }
                 },
             })
             .collect();
@@ -94,14 +98,22 @@ impl FormulaTable {
             unit: m.weight_unit(),
             columns,
             staged: r.columns.len() > 1,
-            rows: (0..r.rows.len()).map(|i| row(request, r, i, i + 1 == flours, &m)).collect(),
+            rows: (0..r.rows.len())
+                .map(|i| row(request, r, i, i + 1 == flours, &m))
+                .collect(),
             wholes: r.columns[..last]
                 .iter()
                 .enumerate()
                 .map(|(i, c)| WholeView {
-                    name: format!("All of the {}", here.words(&c.name)),
+                    name: say!("figures-all-of-the", name = here.words(&c.name)),
                     cells: (0..=last)
-                        .map(|j| if j == i || j == last { m.weight(c.weighed_g) } else { String::new() })
+                        .map(|j| {
+                            if j == i || j == last {
+                                m.weight(c.weighed_g)
+                            } else {
+                                String::new()
+                            }
+                        })
                         .collect(),
                 })
                 .collect(),
@@ -111,7 +123,7 @@ impl FormulaTable {
                 .enumerate()
                 .map(|(i, c)| m.weight(if i == last { r.weighed_g } else { c.weighed_g }))
                 .collect(),
-            sum_percent: format!("{:.1}", r.sum_percent),
+            sum_percent: decimal(r.sum_percent, 1),
             weighs: m.weight(r.weighed_g),
             why: why(request, r, &m),
             builds: r
@@ -123,16 +135,21 @@ impl FormulaTable {
                     let goes_in = r.columns.get(b.of).map_or(b.used_g, |c| c.weighed_g);
                     let kept = w.stays_g(goes_in);
                     let keeps = b.kept_back_g + b.spare_g > 0.0;
-                    let keep = if keeps { format!("; {} stay in the jar", m.weighed(kept)) } else { String::new() };
+                    let keep = if keeps {
+                        say!("figures-stay-in-the-jar", kept = m.weighed(kept))
+                    } else {
+                        String::new()
+                    };
                     BuildLine {
-                        says: format!(
-                            "Feed the {}: {} ripe seed, {}, {} water make {}; {} go in{keep}. Its column above is what is in it then, the seed counted as of the same flours.",
-                            here.words(&b.name),
-                            m.weighed(w.seed_g),
-                            here.words(&w.flour_fact()),
-                            m.weighed(w.water_g),
-                            m.weighed(w.makes_g()),
-                            m.weighed(goes_in)
+                        says: say!(
+                            "figures-feed-the-ripe-seed-water",
+                            name = here.words(&b.name),
+                            seed_g = m.weighed(w.seed_g),
+                            flour_fact = here.words(&w.flour_fact()),
+                            water_g = m.weighed(w.water_g),
+                            makes_g = m.weighed(w.makes_g()),
+                            goes_in = m.weighed(goes_in),
+                            keep = keep
                         ),
                     }
                 })
@@ -147,7 +164,11 @@ impl FormulaTable {
 fn hydration(r: &FormulaResult) -> Option<String> {
     let (t, n) = (r.true_hydration_percent, r.nominal_hydration_percent);
     ((t - n).abs() >= 0.05).then(|| {
-        format!("True hydration {t:.1} %, nominal {n:.1} %: starter, old dough, honey and milk bring flour and water of their own.")
+        say!(
+            "figures-true-hydration-nominal-starter-old",
+            t = decimal(t, 1),
+            n = decimal(n, 1)
+        )
     })
 }
 
@@ -161,14 +182,25 @@ fn yeast_off(r: &FormulaResult, here: &RequestKitchen) -> Option<String> {
         .max_by(|a, b| a.1.abs().total_cmp(&b.1.abs()))?;
     (worst.1.abs() >= 1.0).then(|| {
         let of = if r.columns.len() > 1 {
-            format!(" in {}", here.words(&worst.0.name))
+            [
+                " ",
+                &say!("figures-in", name = here.words(&worst.0.name)),
+                "",
+            ]
+            .concat()
         } else {
             String::new()
         };
-        let word = if worst.1 > 0.0 { "more" } else { "less" };
-        format!(
-            "Rounding puts {:.0} % {word} yeast{of} than computed.",
-            worst.1.abs()
+        let word = if worst.1 > 0.0 {
+            phrase("figures-word-more")
+        } else {
+            phrase("figures-word-less")
+        };
+        say!(
+            "figures-rounding-puts-yeast-than-computed",
+            worst = decimal(worst.1.abs(), 0),
+            value = word,
+            of = of
         )
     })
 }
@@ -216,20 +248,20 @@ fn row(request: &SheetRequest, r: &FormulaResult, i: usize, rules: bool, m: &Mea
 pub fn name(request: &SheetRequest, x: &IngredientRow) -> String {
     match x.ingredient {
         Ingredient::Flour | Ingredient::Extra => format::named(&x.name),
-        Ingredient::Water => "Water".into(),
-        Ingredient::Salt => "Salt".into(),
-        Ingredient::Oil => "Oil".into(),
-        Ingredient::Sugar => "Sugar".into(),
+        Ingredient::Water => phrase("mix-water").into(),
+        Ingredient::Salt => phrase("figures-salt").into(),
+        Ingredient::Oil => phrase("figures-oil").into(),
+        Ingredient::Sugar => phrase("figures-sugar").into(),
         Ingredient::Yeast => format::named(&request.formula.yeast.form.name()),
     }
 }
 
 /// Where the weight comes from, in one line.
 fn why(request: &SheetRequest, r: &FormulaResult, m: &Measures) -> String {
-    format!(
-        "{} and {} % for bowl and hands; one percent is {}.",
-        format::portions(&r.portions, m),
-        plain(request.formula.loss_percent),
-        m.weighed(r.dough_g / r.sum_percent)
+    say!(
+        "figures-and-for-bowl-and-hands",
+        portions = format::portions(&r.portions, m),
+        loss_percent = plain(request.formula.loss_percent),
+        sum_percent = m.weighed(r.dough_g / r.sum_percent)
     )
 }

@@ -4,9 +4,9 @@
 
 use crate::shared::form::{FieldReader, FormData, NotANumber, measured, number};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, plain};
 use craft::fact;
 use craft::fact::Value;
-use craft::number::plain;
 use craft::units::{LengthUnit, Meant, TemperatureUnit, WeightUnit};
 use speech::measures::Quantity;
 use std::collections::HashMap;
@@ -137,7 +137,7 @@ impl Spec {
 
     /// Reads a field that must be there.
     pub fn read(&self, r: &mut FieldReader, name: &str, here: &RequestKitchen) -> f64 {
-        self.read_as(r, name, self.label, here)
+        self.read_as(r, name, phrase(self.label), here)
     }
     /// Reads a field under the name that it has here.
     pub fn read_as(

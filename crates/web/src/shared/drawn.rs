@@ -2,8 +2,10 @@
 //!
 //! What a part hangs on is its key, whole and compared; nothing of another kitchen, plan, entry or minute can be shown.
 
+use crate::shared::tongue;
 use jiff::Timestamp;
 use moka::sync::Cache;
+use speech::Language;
 use std::sync::Arc;
 use store::KitchenId;
 use store::batch::BatchId;
@@ -24,8 +26,8 @@ pub struct Stands {
 /// When it is ready.
 pub type ReadyKey = (Timestamp, Option<Timestamp>);
 
-/// One kind of part, by batches and the minute of the present (0 where it does not hang on it).
-pub struct Drawn<T>(Cache<(Vec<Stands>, i64), Arc<T>>);
+/// One kind of part, by batches, the minute of the present (0 where it does not hang on it) and the language of the page.
+pub struct Drawn<T>(Cache<(Vec<Stands>, i64, Language), Arc<T>>);
 
 /// So many parts of a kind are kept.
 const MOST: u64 = 256;
@@ -39,7 +41,8 @@ impl<T: Send + Sync + 'static> Default for Drawn<T> {
 impl<T: Send + Sync + 'static> Drawn<T> {
     /// The part, drawn where none is kept.
     pub fn of(&self, of: Vec<Stands>, minute: i64, draw: impl FnOnce() -> T) -> Arc<T> {
-        self.0.get_with((of, minute), || Arc::new(draw()))
+        self.0
+            .get_with((of, minute, tongue::language()), || Arc::new(draw()))
     }
     /// Throws all away.
     pub fn clear(&self) {

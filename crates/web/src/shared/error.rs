@@ -4,12 +4,14 @@ use crate::shared::cut::shortened;
 use crate::shared::frame::Frame;
 use crate::shared::stop::Stop;
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{self, phrase, say};
 use askama::Template;
 use axum::body::Body;
 use axum::extract::Request;
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{Html, IntoResponse, Response};
+use speech::Language;
 use std::any::Any;
 use store::StoreError;
 
@@ -44,6 +46,8 @@ pub fn wants_json(headers: &HeaderMap) -> bool {
 /// What an error page says; put on the response, dressed as a page (or as JSON) by [`dressed`].
 #[derive(Debug, Clone)]
 pub struct ErrorSaid {
+    /// What it is said in.
+    pub language: Language,
     pub headline: String,
     pub sentence: String,
     /// The database was away: what was posted may be posted again.
@@ -58,6 +62,7 @@ pub struct ErrorSaid {
 impl ErrorSaid {
     pub fn new(headline: &str, sentence: impl Into<String>) -> ErrorSaid {
         ErrorSaid {
+            language: tongue::language(),
             headline: headline.into(),
             sentence: sentence.into(),
             again: false,
@@ -81,16 +86,16 @@ impl IntoResponse for AppError {
                 tracing::error!(cause = %self, "not now");
                 let mut said = match e {
                     StoreError::Collided(_) => ErrorSaid::new(
-                        "Somebody else was entering just then",
-                        "Too many enter at once just now, and nothing of this was kept. Send it again.",
+                        phrase("page-somebody-else-was-entering-just"),
+                        phrase("page-too-many-enter-at-once"),
                     ),
                     StoreError::Full(_) => ErrorSaid::new(
-                        "The records have no room",
-                        "The disk of the database is full, so nothing of this was kept. What is already kept is safe; send it again when there is room.",
+                        phrase("page-the-records-have-no-room"),
+                        phrase("page-the-disk-of-the-database"),
                     ),
                     _ => ErrorSaid::new(
-                        "The records are out of reach",
-                        "The database does not answer just now. What is already kept is safe; this works again by itself as soon as it is back.",
+                        phrase("page-the-records-are-out-of"),
+                        phrase("page-the-database-does-not-answer"),
                     ),
                 };
                 said.again = true;
@@ -99,26 +104,35 @@ impl IntoResponse for AppError {
             AppError::Busy => not_now(ErrorSaid {
                 again: true,
                 ..ErrorSaid::new(
-                    "Too much is being worked out just now",
-                    "The models have more to do than they can. Nothing is lost; try again in a moment.",
+                    phrase("page-too-much-is-being-worked"),
+                    phrase("page-the-models-have-more-to"),
                 )
             }),
             AppError::NoBatch(code) => ErrorSaid::new(
-                "No batch of that code",
-                format!("Nothing in this kitchen is called {}. Codes are two letters and a number, as written on the boxes.", shortened(code, 25)),
+                phrase("page-no-batch-of-that-code"),
+                say!(
+                    "page-nothing-in-this-kitchen-is",
+                    code = shortened(code, 25)
+                ),
             )
             .with(StatusCode::NOT_FOUND),
             AppError::NoFormula(id) => ErrorSaid::new(
-                "No formula of that number",
-                format!("Nothing in this kitchen's library is kept as {}. The library lists what there is.", shortened(id, 25)),
+                phrase("page-no-formula-of-that-number"),
+                say!(
+                    "page-nothing-in-this-kitchens-library",
+                    id = shortened(id, 25)
+                ),
             )
             .with(StatusCode::NOT_FOUND),
-            AppError::Asked(sentence) => ErrorSaid::new("That cannot be done", sentence.clone()).with(StatusCode::UNPROCESSABLE_ENTITY),
+            AppError::Asked(sentence) => {
+                ErrorSaid::new(phrase("page-that-cannot-be-done"), sentence.clone())
+                    .with(StatusCode::UNPROCESSABLE_ENTITY)
+            }
             AppError::Session(tower_sessions::session::Error::Store(e)) => {
                 tracing::error!(cause = %e, "a session was out of reach");
                 let mut said = ErrorSaid::new(
-                    "The records are out of reach",
-                    "The database does not answer just now. What is already kept is safe; this works again by itself as soon as it is back.",
+                    phrase("page-the-records-are-out-of"),
+                    phrase("page-the-database-does-not-answer"),
                 );
                 said.again = true;
                 not_now(said)
@@ -141,8 +155,8 @@ fn not_now(said: ErrorSaid) -> Response {
 
 fn failed() -> ErrorSaid {
     ErrorSaid::new(
-        "Something went wrong here",
-        "It is not your doing and nothing that was kept is lost. If it happens again, the reference below leads to the cause in the log.",
+        phrase("page-something-went-wrong-here"),
+        phrase("page-it-is-not-your-doing"),
     )
 }
 
@@ -161,8 +175,11 @@ pub fn panicked(cause: Box<dyn Any + Send + 'static>) -> Response {
 
 /// The page for addresses that lead nowhere.
 pub async fn nothing_here() -> Response {
-    ErrorSaid::new("Nothing is kept here", "This address leads nowhere. The Bench shows all batches that are under way, the Ledger those that are done.")
-        .with(StatusCode::NOT_FOUND)
+    ErrorSaid::new(
+        phrase("page-nothing-is-kept-here"),
+        phrase("page-this-address-leads-nowhere-the"),
+    )
+    .with(StatusCode::NOT_FOUND)
 }
 
 #[derive(Template)]
@@ -223,17 +240,20 @@ pub async fn dressed(request: Request, next: Next) -> Response {
         }
         return (status, headers, axum::Json(errors)).into_response();
     }
-    let page = ErrorPage {
-        frame: Frame::bare(theme, Stop::Bench, &said.headline),
-        status: status.as_u16(),
-        said: &said,
-        reference: &reference,
-        from: came_from(&path).filter(|_| status != StatusCode::NOT_FOUND),
-    };
-    match page.render() {
-        Ok(html) => (status, headers, Html(html)).into_response(),
-        Err(_) => (status, headers, said.sentence).into_response(),
-    }
+    // Whoever said it may have known who reads.
+    tongue::wording(said.language, || {
+        let page = ErrorPage {
+            frame: Frame::bare(theme, Stop::Bench, &said.headline),
+            status: status.as_u16(),
+            said: &said,
+            reference: &reference,
+            from: came_from(&path).filter(|_| status != StatusCode::NOT_FOUND),
+        };
+        match page.render() {
+            Ok(html) => (status, headers, Html(html)).into_response(),
+            Err(_) => (status, headers, said.sentence.clone()).into_response(),
+        }
+    })
 }
 
 /// Pages and JSON that a handler wrote itself stay; the short plain texts of the framework do not.
@@ -247,25 +267,28 @@ fn is_written(r: &Response) -> bool {
 fn plain(status: StatusCode) -> ErrorSaid {
     match status {
         StatusCode::PAYLOAD_TOO_LARGE => ErrorSaid::new(
-            "That is too much at once",
-            "A form holds up to 256 kB. Nothing was kept; send less.",
+            phrase("page-that-is-too-much-at"),
+            phrase("page-a-form-holds-up-to"),
         ),
         StatusCode::METHOD_NOT_ALLOWED => ErrorSaid::new(
-            "Not from here",
-            "This address is used by a form of Slow Rise; open the page that holds the form.",
+            phrase("page-not-from-here"),
+            phrase("page-this-address-is-used-by"),
         ),
         StatusCode::SERVICE_UNAVAILABLE => ErrorSaid::new(
-            "That took too long",
-            "The answer did not come in time. Try again.",
+            phrase("page-that-took-too-long"),
+            phrase("page-the-answer-did-not-come"),
         ),
         StatusCode::UNSUPPORTED_MEDIA_TYPE
         | StatusCode::BAD_REQUEST
         | StatusCode::UNPROCESSABLE_ENTITY => ErrorSaid::new(
-            "That could not be read",
-            "What arrived is not what this page sends. Open the page again and enter it there.",
+            phrase("page-that-could-not-be-read"),
+            phrase("page-what-arrived-is-not-what"),
         ),
         s if s.is_server_error() => failed(),
-        _ => ErrorSaid::new("That cannot be done", "The request was refused."),
+        _ => ErrorSaid::new(
+            phrase("page-that-cannot-be-done"),
+            phrase("page-the-request-was-refused"),
+        ),
     }
 }
 

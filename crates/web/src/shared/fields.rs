@@ -3,7 +3,7 @@
 
 use crate::shared::form::{FieldReader, FormData, NotANumber, number};
 use crate::shared::kitchen::RequestKitchen;
-use craft::number::plain;
+use crate::shared::tongue::{phrase, plain};
 use craft::units::Meant;
 use jiff::civil::Date;
 pub use speech::measures::Quantity;
@@ -78,7 +78,7 @@ pub fn day(r: &mut FieldReader, name: &str) -> Option<Date> {
     }
     let read = text.parse().ok();
     if read.is_none() {
-        r.refuse(name, "A day is written as 2026-11-27.");
+        r.refuse(name, phrase("page-a-day-is-written-as"));
     }
     read
 }

@@ -1,5 +1,6 @@
 //! Forms: what was typed, kept as it was typed, and read into numbers with a sentence where it cannot be.
 
+use crate::shared::tongue::say;
 use craft::fact::Fact;
 use craft::refusal::FieldError;
 use craft::units::Meant;
@@ -160,14 +161,11 @@ impl<'a> FieldReader<'a> {
         match number(self.typed.text(field)) {
             Ok(v) => v,
             Err(NotANumber::Empty) => {
-                self.refuse(field, format!("{what} is missing."));
+                self.refuse(field, say!("page-is-missing", what = what));
                 f64::NAN
             }
             Err(NotANumber::Text) => {
-                self.refuse(
-                    field,
-                    format!("{what} must be a number, such as 64.5 or 64,5."),
-                );
+                self.refuse(field, say!("page-must-be-a-number-such", what = what));
                 f64::NAN
             }
         }
@@ -188,7 +186,7 @@ impl<'a> FieldReader<'a> {
             return 0;
         }
         if v.fract() != 0.0 || !(0.0..=1e9).contains(&v) {
-            self.refuse(field, format!("{what} must be a whole number, such as 6."));
+            self.refuse(field, say!("page-must-be-a-whole-number", what = what));
             return 0;
         }
         v as u32
@@ -198,11 +196,16 @@ impl<'a> FieldReader<'a> {
         let text = one_line(self.typed.text(field));
         let length = text.chars().count();
         if text.is_empty() {
-            self.refuse(field, format!("{what} is missing."));
+            self.refuse(field, say!("page-is-missing", what = what));
         } else if length > LONGEST_NAME {
             self.refuse(
                 field,
-                format!("{what} holds up to {LONGEST_NAME} letters; this has {length}."),
+                say!(
+                    "page-holds-up-to-letters-this",
+                    what = what,
+                    value = LONGEST_NAME,
+                    length = length
+                ),
             );
         }
         text

@@ -1,6 +1,8 @@
 //! How figures are written: units of the kitchen, grams as scales read them, times, spans.
 
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue;
+use crate::shared::tongue::{phrase, say};
 use craft::fact::Fact;
 use craft::formula::{Formula, PanShape, Portion};
 use craft::keyed::Keyed;
@@ -16,7 +18,7 @@ pub fn portions(list: &[Portion], m: &Measures) -> String {
         .map(|p| match p.pan {
             None => format!("{} × {}", p.count, m.weighed(p.piece_g)),
             Some(pan) => {
-                let pans = if p.count == 1 { "pan" } else { "pans" };
+                let pans = say!("page-pans", count = p.count);
                 let (l, u) = (|cm| m.length_field(cm), m.length_unit());
                 match pan {
                     PanShape::Rectangle {
@@ -24,21 +26,27 @@ pub fn portions(list: &[Portion], m: &Measures) -> String {
                         width_cm,
                     } => format!("{} {pans} {} × {} {u}", p.count, l(length_cm), l(width_cm)),
                     PanShape::Round { diameter_cm } => {
-                        format!("{} {pans} {} {u} round", p.count, l(diameter_cm))
+                        say!(
+                            "page-round",
+                            count = p.count,
+                            pans = pans,
+                            diameter_cm = l(diameter_cm),
+                            u = u
+                        )
                     }
                 }
             }
         })
         .collect::<Vec<_>>()
-        .join(" and ")
+        .join(&[" ", phrase("page-and"), " "].concat())
 }
 
 /// Baker's percent as a row shows it.
 pub fn percent(v: f64) -> String {
     if v >= 1.0 || v == 0.0 {
-        format!("{v:.1}")
+        tongue::decimal(v, 1)
     } else {
-        craft::number::two_digits(v)
+        tongue::number(craft::number::two_digits(v))
     }
 }
 
@@ -50,8 +58,7 @@ pub fn hm(t: &Zoned) -> String {
 /// "Friday"; "Fri 4 Dec" where the weekday could be another.
 pub fn day_named(t: &Zoned) -> String {
     let near = craft::when::weekday_is_enough(t, Timestamp::now());
-    t.strftime(if near { "%A" } else { "%a %-d %b" })
-        .to_string()
+    tongue::date(t, if near { "%A" } else { "%a %-d %b" })
 }
 
 /// "Fri 19:00"; with the date where that weekday would be another.
@@ -61,14 +68,14 @@ pub fn day_hm(t: &Zoned) -> String {
 
 /// "Fri 19:00" beside an axis that has the dates.
 pub fn weekday_hm(t: &Zoned) -> String {
-    t.strftime("%a %H:%M").to_string()
+    tongue::date(t, "%a %H:%M")
 }
 
 fn day_hm_at(t: &Zoned, now: Timestamp) -> String {
     if craft::when::weekday_is_enough(t, now) {
         weekday_hm(t)
     } else {
-        t.strftime("%a %-d %b %H:%M").to_string()
+        tongue::date(t, "%a %-d %b %H:%M")
     }
 }
 
@@ -77,16 +84,16 @@ fn day_hm_at(t: &Zoned, now: Timestamp) -> String {
 pub fn from_to(from: &Zoned, to: Option<&Zoned>) -> String {
     let from = quarter(from);
     let to = match to.map(quarter) {
-        None => return format!("from {}", day_hm(&from)),
+        None => return say!("page-from", from = day_hm(&from)),
         Some(t) if t.date() == from.date() => hm(&t),
         Some(t) => day_hm(&t),
     };
-    format!("{} to {to}", day_hm(&from))
+    say!("page-to", from = day_hm(&from), to = to)
 }
 
 /// "Fri 27 Nov".
 pub fn day(t: &Zoned) -> String {
-    t.strftime("%a %-d %b").to_string()
+    tongue::date(t, "%a %-d %b")
 }
 
 /// A forecast moment to the quarter hour, as precise as the model is.
@@ -99,7 +106,10 @@ pub fn span(d: SignedDuration) -> Vec<(String, &'static str)> {
     let minutes = (d.as_secs().abs() + 30) / 60;
     let (h, m) = (minutes / 60, minutes % 60);
     if h >= 48 {
-        vec![((h / 24).to_string(), "d"), ((h % 24).to_string(), "h")]
+        vec![
+            ((h / 24).to_string(), phrase("page-unit-day")),
+            ((h % 24).to_string(), "h"),
+        ]
     } else {
         vec![(h.to_string(), "h"), (format!("{m:02}"), "m")]
     }
@@ -115,12 +125,21 @@ pub fn span_words(d: SignedDuration) -> String {
     let minutes = (d.as_secs().abs() + 30) / 60;
     let (h, m) = (minutes / 60, minutes % 60);
     match (h, m) {
-        (0, 1) => "1 minute".into(),
-        (0, m) => format!("{m} minutes"),
-        (h, _) if h >= 48 => format!("{} days", (h + 12) / 24),
-        (1, 0) => "1 hour".into(),
-        (h, 0) => format!("{h} hours"),
+        (0, 1) => phrase("page-1-minute").into(),
+        (0, m) => say!("page-minutes", value = m),
+        (h, _) if h >= 48 => say!("page-days", h = (h + 12) / 24),
+        (1, 0) => phrase("page-1-hour").into(),
+        (h, 0) => say!("page-hours", h = h),
         (h, m) => format!("{h} h {m:02}"),
+    }
+}
+
+/// ". Serve 19:00 fits.": whether the serve time lies in the window.
+pub fn serve_fits(fits: bool, serve: &str) -> String {
+    if fits {
+        say!("page-serve-fits", serve = serve)
+    } else {
+        say!("page-serve-misses", serve = serve)
     }
 }
 
@@ -137,12 +156,12 @@ pub fn by_name<T: Keyed>(name: fn(T) -> Fact) -> impl Iterator<Item = (&'static 
 
 /// A name without units, at the beginning of a line.
 pub fn named(fact: &Fact) -> String {
-    Reader::plain(Measures::METRIC, &TimeZone::UTC).say(fact)
+    plain_reader().say(fact)
 }
 
 /// A name without units, within a sentence.
 pub fn word(fact: &Fact) -> String {
-    Reader::plain(Measures::METRIC, &TimeZone::UTC).words(fact)
+    plain_reader().words(fact)
 }
 
 /// How long a dough lies in each stage: "3 h + 24 h cold + 4 h".
@@ -161,12 +180,33 @@ pub fn leg_hours(leg: &Leg, here: &RequestKitchen) -> String {
 /// Small numbers as words at the head of a sentence.
 pub fn count_word(n: u32) -> String {
     const WORDS: [&str; 13] = [
-        "No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten",
-        "Eleven", "Twelve",
+        "begin-no",
+        "page-one",
+        "page-two",
+        "page-three",
+        "page-four",
+        "page-five",
+        "page-six",
+        "page-seven",
+        "page-eight",
+        "page-nine",
+        "page-ten",
+        "page-eleven",
+        "page-twelve",
     ];
     WORDS
         .get(n as usize)
-        .map_or_else(|| n.to_string(), |w| (*w).to_string())
+        .map_or_else(|| n.to_string(), |w| phrase(w).to_string())
+}
+
+/// Who reads here, of what has no units.
+pub fn plain_reader() -> Reader<'static> {
+    const UTC: &TimeZone = &TimeZone::UTC;
+    let measures = Measures {
+        language: tongue::language(),
+        ..Measures::METRIC
+    };
+    Reader::plain(measures, UTC)
 }
 
 #[cfg(test)]

@@ -4,6 +4,7 @@
 use crate::App;
 use crate::shared::error::{ErrorSaid, reference};
 use crate::shared::site::Site;
+use crate::shared::tongue::phrase;
 use axum::body::{Body, Bytes};
 use axum::extract::{FromRequestParts, Request, State};
 use axum::http::request::Parts;
@@ -87,8 +88,8 @@ pub async fn own_host(State(app): State<App>, request: Request, next: Next) -> R
     let own = |name: Option<&str>| name.is_none_or(|n| app.site.answers_to(n));
     if host.or(named).is_none() || !own(host) || !own(named) {
         return ErrorSaid::new(
-            "Not the address of this server",
-            "It answers to this machine's own name, and to the one that it was started with: --public-url.",
+            phrase("page-not-the-address-of-this"),
+            phrase("page-it-answers-to-this-machines"),
         )
         .with(StatusCode::MISDIRECTED_REQUEST);
     }
@@ -97,8 +98,8 @@ pub async fn own_host(State(app): State<App>, request: Request, next: Next) -> R
 
 fn not_from_here() -> Response {
     ErrorSaid::new(
-        "Not from here",
-        "This was not sent by a page of Slow Rise. Nothing was kept.",
+        phrase("page-not-from-here"),
+        phrase("page-this-was-not-sent-by"),
     )
     .with(StatusCode::FORBIDDEN)
 }

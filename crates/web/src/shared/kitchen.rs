@@ -5,6 +5,7 @@ use crate::access::asker::Asker;
 use crate::shared::error::AppError;
 use crate::shared::form::SaidError;
 use crate::shared::reckoned::Reckoned;
+use crate::shared::tongue;
 use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
 use craft::fact::Fact;
@@ -17,7 +18,7 @@ use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
 use moka::sync::Cache;
 use speech::Measures;
-use speech::{Judgement, Language, Reader};
+use speech::{Judgement, Reader};
 use std::sync::{Arc, RwLock};
 use std::time::Duration;
 use store::kitchen::Kitchen;
@@ -45,6 +46,7 @@ impl RequestKitchen {
                 temperature: kitchen.reads.temperature,
                 weight: kitchen.reads.weight,
                 length: kitchen.reads.length,
+                language: tongue::language(),
             },
             asker: Arc::new(Asker::of_the_program(kitchen.id)),
             kitchen: Arc::new(kitchen),
@@ -103,7 +105,6 @@ impl RequestKitchen {
     /// Who reads here: in the kitchen's units, on its clock.
     pub fn reader(&self) -> Reader<'_> {
         Reader {
-            language: Language::English,
             measures: self.measures,
             zone: &self.zone,
             now: Some(self.now),
@@ -179,6 +180,10 @@ impl RequestKitchen {
     ) -> Result<RequestKitchen, AppError> {
         let as_asked = |here: RequestKitchen| RequestKitchen {
             now,
+            measures: Measures {
+                language: asker.reads(),
+                ..here.measures
+            },
             asker: asker.clone(),
             ..here
         };

@@ -8,6 +8,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 pub use crate::shared::stop::Stop;
 use crate::shared::theme::Theme;
+use crate::shared::tongue;
 use askama::Template;
 use axum::response::Html;
 use craft::sheet::progress::Stand;
@@ -32,7 +33,7 @@ impl Frame {
             theme,
             title: title.into(),
             clock: format::hm(&now),
-            date: now.strftime("%a %-d %B").to_string(),
+            date: tongue::date(&now, "%a %-d %B"),
             now_ms: here.now.as_millisecond(),
             time_zone: here.kitchen.usual.time_zone.clone(),
             stops: Stop::ALL

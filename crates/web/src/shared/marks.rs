@@ -1,6 +1,7 @@
 //! Marks: 24 px, drawn in the colour of their text.
 
 use crate::shared::stop::Stop;
+use crate::shared::tongue::phrase;
 use craft::note::Level;
 use craft::sheet::StepKind;
 
@@ -101,9 +102,9 @@ pub fn watch() -> String {
 
 pub fn level_word(level: &Level) -> &'static str {
     match level {
-        Level::Act => "Act.",
-        Level::Watch => "Watch.",
-        Level::Holds => "Holds.",
+        Level::Act => phrase("page-act"),
+        Level::Watch => phrase("page-watch"),
+        Level::Holds => phrase("page-holds"),
     }
 }
 

@@ -24,3 +24,4 @@ pub mod runs;
 pub mod site;
 pub mod stop;
 pub mod theme;
+pub mod tongue;

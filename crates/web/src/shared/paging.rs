@@ -1,5 +1,6 @@
 //! Lists that are longer than a page: which part is shown, and the ways to the others.
 
+use crate::shared::tongue::say;
 use serde::Deserialize;
 
 /// Which part is asked for; anything that is no number is the first.
@@ -45,8 +46,8 @@ impl Paging {
             after: (last < in_all).then(|| to(skip + most)),
             says: match (all, last > u64::from(skip)) {
                 (true, _) => String::new(),
-                (_, true) => format!("{} to {last} of {in_all}", skip + 1),
-                _ => format!("{in_all} in all"),
+                (_, true) => say!("page-to-of", from = skip + 1, last = last, all = in_all),
+                _ => say!("page-in-all", all = in_all),
             },
             in_all,
         }

@@ -1,5 +1,6 @@
 //! Where this server is reached: the names that it answers to, and the addresses that it gives away.
 
+use crate::shared::tongue::{phrase, say};
 use axum::http::uri::Authority;
 use std::net::{IpAddr, SocketAddr};
 
@@ -81,7 +82,7 @@ impl Site {
         if self.public.is_some() {
             return None;
         }
-        Some("This server listens to this machine alone, so a telephone cannot open the address. Start it with --listen 0.0.0.0 --public-url http://NAME:PORT to open it to your network.".into())
+        Some(phrase("page-this-server-listens-to-this").into())
     }
 
     pub fn believes(&self, proxy: IpAddr) -> bool {
@@ -95,11 +96,7 @@ fn is_loopback(name: &str) -> bool {
 }
 
 fn public(url: &str) -> Result<Public, String> {
-    let wrong = || {
-        format!(
-            "{url} is no address: write it as https://pizza.example or http://192.168.1.20:8080"
-        )
-    };
+    let wrong = || say!("page-is-no-address-write-it", url = url);
     let (scheme, rest) = url
         .trim_end_matches('/')
         .split_once("://")

@@ -1,5 +1,6 @@
 //! The stops of the line of work.
 
+use crate::shared::tongue::phrase;
 use craft::sheet::progress::Stand;
 
 /// The stops of the line.
@@ -29,14 +30,14 @@ impl Stop {
 
     pub(super) fn name(self) -> &'static str {
         match self {
-            Stop::Bench => "Bench",
-            Stop::Sheet => "Dough sheet",
-            Stop::Mix => "Mix",
-            Stop::Rise => "Rise",
-            Stop::Shape => "Shape",
-            Stop::Fire => "Fire",
-            Stop::Bake => "Bake",
-            Stop::Ledger => "Ledger",
+            Stop::Bench => phrase("page-bench"),
+            Stop::Sheet => phrase("rise-dough-sheet"),
+            Stop::Mix => phrase("page-mix"),
+            Stop::Rise => phrase("batch-rise"),
+            Stop::Shape => phrase("pantry-shape"),
+            Stop::Fire => phrase("bake-fire"),
+            Stop::Bake => phrase("bake-bake"),
+            Stop::Ledger => phrase("ledger-ledger"),
         }
     }
 

@@ -9,6 +9,7 @@ use super::reading;
 use super::writing::FormWriter;
 use crate::shared::form::{FormData, measured, number};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, say};
 use craft::fact;
 use craft::fact::{Fact, Value};
 use craft::flour::substitute::{Target, substitutes};
@@ -196,7 +197,9 @@ fn add(typed: &mut FormData, what: &str, bench: &Bench) {
             w.topping(
                 n,
                 &ToppingPart {
-                    name: good.map_or("Another topping".into(), |g| g.facts.name.clone()),
+                    name: good.map_or(phrase("form-another-topping").into(), |g| {
+                        g.facts.name.clone()
+                    }),
                     g_per_disc: 50.0,
                     wet: false,
                     cook: Cook::No,
@@ -258,7 +261,7 @@ fn flour(w: &mut FormWriter, n: usize, picked: &str, bench: &Bench) {
     };
     let part = known.map_or(
         FlourPart {
-            name: format!("Flour {}", n + 1),
+            name: say!("form-flour", n = n + 1),
             share_percent: mine,
             facts: FlourFacts::of_w(280.0),
             pantry: None,

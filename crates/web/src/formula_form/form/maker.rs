@@ -7,11 +7,11 @@ use crate::formula_form::writing::amount_name;
 use crate::shared::form::FormData;
 use crate::shared::format::{named, word};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{decimal, phrase, plain, say};
 use craft::flour::FlourKind;
 use craft::formula::{ExtraKind, Formula, Mode, PrefermentKind, thickness_name};
 use craft::keyed::Keyed;
 use craft::leaven::YeastForm;
-use craft::number::plain;
 use craft::path::Leg;
 use craft::refusal::FieldError;
 use craft::style::topping::Cook;
@@ -30,11 +30,11 @@ impl Maker<'_> {
         let s = spec_of(name);
         let label = match name {
             "pieces.count" => match self.typed.text("mode") {
-                "balls" => "Balls",
-                "discs" => "Discs",
-                _ => s.label,
+                "balls" => phrase("bake-balls"),
+                "discs" => phrase("form-discs"),
+                _ => phrase(s.label),
             },
-            _ => s.label,
+            _ => phrase(s.label),
         };
         self.labelled(name, label)
     }
@@ -50,7 +50,9 @@ impl Maker<'_> {
             .map(|i| {
                 let leg: Option<Leg> =
                     serde_json::from_str(self.typed.text(&format!("legs[{i}].data"))).ok();
-                let word = leg.as_ref().map_or("Stage".into(), |l| named(&l.word()));
+                let word = leg
+                    .as_ref()
+                    .map_or(phrase("form-stage").into(), |l| named(&l.word()));
                 let mut field = self.labelled(&format!("legs[{i}].hours"), &word);
                 field.small = leg.map_or(String::new(), |l| where_words(&l.spot));
                 field
@@ -94,7 +96,7 @@ impl Maker<'_> {
             id: name.replace(['[', ']', '.'], "_"),
             name: name.into(),
             label: label.into(),
-            small: self.small(name, s.small),
+            small: self.small(name, phrase(s.small)),
             unit: s.unit(self.here),
             value: self.typed.raw(name).to_string(),
             exact: self
@@ -124,9 +126,9 @@ impl Maker<'_> {
         let u = &self.style.usual;
         let usual = |r: Usual| {
             if r.high == 0.0 {
-                "usually none".to_string()
+                phrase("form-usually-none").to_string()
             } else {
-                format!("{} to {}", plain(r.low), plain(r.high))
+                say!("form-to", low = plain(r.low), high = plain(r.high))
             }
         };
         match name {
@@ -134,7 +136,9 @@ impl Maker<'_> {
             "oil_percent" => usual(u.oil),
             "sugar_percent" => usual(u.sugar),
             // The kitchen's own figure is as good as the kitchen says it is; another one was chosen here.
-            "fridge_c" if !self.here.kitchen.rhythm.fridge_measured => "never measured".into(),
+            "fridge_c" if !self.here.kitchen.rhythm.fridge_measured => {
+                phrase("form-never-measured").into()
+            }
             n if n.ends_with("dough_g_per_cm2") => self
                 .typed
                 .text(n)
@@ -184,7 +188,7 @@ impl Maker<'_> {
         let kind = self.typed.text(&at("facts.kind"));
         FlourForm {
             i,
-            name: self.words(&at("name"), "Flour"),
+            name: self.words(&at("name"), phrase("pantry-flour-2")),
             share: self.field(&at("share_percent")),
             w: self.field(&at("facts.w")),
             more: [
@@ -201,7 +205,13 @@ impl Maker<'_> {
                 .and_then(|f| f.flours.get(i))
                 .map(|x| x.facts.strength())
                 .filter(|s| s.spread > 0.0)
-                .map(|s| format!("W {:.0} ±{:.0} is a guess.", s.w, s.spread)),
+                .map(|s| {
+                    say!(
+                        "form-w-is-a-guess",
+                        w = decimal(s.w, 0),
+                        spread = decimal(s.spread, 0)
+                    )
+                }),
         }
     }
     pub fn extra(&self, i: usize) -> ExtraForm {
@@ -217,9 +227,9 @@ impl Maker<'_> {
         if kind == ExtraKind::ActiveMalt {
             let m = self.style.usual.malt;
             amount.small = if m.high == 0.0 {
-                "usually none".into()
+                phrase("form-usually-none").into()
             } else {
-                format!("{} to {}", plain(m.low), plain(m.high))
+                say!("form-to", low = plain(m.low), high = plain(m.high))
             };
         }
         // The core names the amount the same for all kinds.
@@ -243,14 +253,18 @@ impl Maker<'_> {
         let mut percent = (dose == "given").then(|| self.field(&format!("{at}.percent")));
         // A given dose that was not typed yet starts empty and is asked for.
         if let Some(p) = &mut percent {
-            p.label = "Dose".into();
+            p.label = phrase("form-dose").into();
         }
         DoseForm {
             at: at.into(),
             forms: choices(YeastForm::name, t("form")),
-            doses: [("solve", "solved"), ("given", "as I say"), ("none", "none")]
-                .map(|(k, n)| choice(k, n, k == dose))
-                .into(),
+            doses: [
+                ("solve", "solved"),
+                ("given", phrase("form-as-i-say")),
+                ("none", "none"),
+            ]
+            .map(|(k, n)| choice(k, n, k == dose))
+            .into(),
             percent,
             error: said(self.errors, &format!("{at}.dose"), self.here),
         }
@@ -302,10 +316,14 @@ impl Maker<'_> {
         let cook = self.typed.text(&at("cook"));
         ToppingForm {
             i,
-            name: self.words(&at("name"), "Topping"),
+            name: self.words(&at("name"), phrase("form-topping")),
             grams: self.labelled(
                 &at("g_per_disc"),
-                &format!("On {} {}", m.length_field(30.0), m.length_unit()),
+                &say!(
+                    "form-on",
+                    length_field = m.length_field(30.0),
+                    length_unit = m.length_unit()
+                ),
             ),
             wet: !self.typed.text(&at("wet")).is_empty(),
             after: !self.typed.text(&at("after")).is_empty(),

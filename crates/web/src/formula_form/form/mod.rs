@@ -7,6 +7,7 @@ mod swap;
 use crate::shared::form::SaidError;
 use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{decimal, phrase, say};
 use craft::fact::Fact;
 use craft::keyed::Keyed;
 pub use parts::{
@@ -37,20 +38,20 @@ const CARRIED: [&str; 6] = [
 ];
 
 const TABS: [(&str, &str); 6] = [
-    ("dough", "Dough"),
-    ("flour", "Flour"),
-    ("leaven", "Leaven"),
-    ("hours", "Hours"),
-    ("top", "Top"),
-    ("keep", "Keep"),
+    ("dough", "rise-dough"),
+    ("flour", "pantry-flour-2"),
+    ("leaven", "form-leaven"),
+    ("hours", "form-hours"),
+    ("top", "form-top"),
+    ("keep", "library-keep"),
 ];
 
 /// Where a leg lies, in a word.
 pub fn where_words(spot: &Spot) -> String {
     match spot {
-        Spot::Room => "in the room".into(),
-        Spot::Fridge => "in the fridge".into(),
-        Spot::Freezer => "in the freezer".into(),
+        Spot::Room => phrase("form-in-the-room").into(),
+        Spot::Fridge => phrase("form-in-the-fridge").into(),
+        Spot::Freezer => phrase("form-in-the-freezer").into(),
         Spot::Own(p) => p.name.to_lowercase(),
     }
 }
@@ -178,9 +179,9 @@ impl FormulaForm {
                 .collect(),
             blend_line: f.as_ref().map_or(String::new(), blend_line),
             swap_of: [
-                ("w", "Strength W"),
-                ("protein", "Protein %"),
-                ("absorption", "Absorption %"),
+                ("w", phrase("form-strength-w")),
+                ("protein", phrase("form-protein-percent")),
+                ("absorption", phrase("form-absorption-percent")),
             ]
             .map(|(k, n)| choice(k, n, k == typed.text("swap.of")))
             .into(),
@@ -211,12 +212,8 @@ impl FormulaForm {
                 .collect(),
             double_bake: !typed.text("double_bake").is_empty(),
             basil: match m.style.basil {
-                style::Basil::BeforeTheBake => {
-                    "In this style basil goes on before the bake; after it, it stays green."
-                }
-                style::Basil::AfterTheBake => {
-                    "In this style basil goes on after the bake; before it, it would turn black."
-                }
+                style::Basil::BeforeTheBake => phrase("form-in-this-style-basil-goes"),
+                style::Basil::AfterTheBake => phrase("form-in-this-style-basil-goes-2"),
             },
             oven_kinds: choices(StatedOvenKind::name, typed.text("oven_kind")),
             oven_top: m.field("oven_top_c"),
@@ -255,7 +252,7 @@ pub fn opened_from(typed: &FormData) -> Option<(u64, u32)> {
 }
 
 fn from(typed: &FormData) -> Option<String> {
-    opened_from(typed).map(|(_, number)| format!("Opened from version {number}"))
+    opened_from(typed).map(|(_, number)| say!("form-opened-from-version", number = number))
 }
 
 /// Everything of a kind to choose from.
@@ -287,7 +284,7 @@ fn tabs(typed: &FormData, errors: &[FieldError]) -> Vec<Choice> {
     } else {
         "dough"
     });
-    TABS.map(|(k, n)| choice(k, n, k == open)).into()
+    TABS.map(|(k, n)| choice(k, phrase(n), k == open)).into()
 }
 
 /// The leaf on which a field stands.
@@ -318,18 +315,23 @@ fn blend_line(f: &Formula) -> String {
     } else {
         String::new()
     };
-    let mut out = format!(
-        "W {:.0}{spread}, carries about {:.0} % water",
-        b.w, b.carries_percent
+    let mut out = say!(
+        "form-w-carries-about-water",
+        w = decimal(b.w, 0),
+        spread = spread,
+        carries_percent = decimal(b.carries_percent, 0)
     );
     if let Some(p) = b.protein_percent {
-        out += &format!("; protein {p:.1} %");
+        out += &say!("form-protein-2", p = decimal(p, 1));
     }
     if let Some(a) = b.absorption_percent {
-        out += &format!("; absorption {a:.1} %");
+        out += &say!("form-absorption-2", a = decimal(a, 1));
     }
     if b.whole_percent > 0.0 {
-        out += &format!("; {:.0} % whole grain", b.whole_percent);
+        out += &say!(
+            "form-whole-grain-2",
+            whole_percent = decimal(b.whole_percent, 0)
+        );
     }
     out + "."
 }

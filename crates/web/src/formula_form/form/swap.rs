@@ -3,6 +3,7 @@
 use super::{Swap, WayView};
 use crate::formula_form::{Bench, acts};
 use crate::shared::form::{FormData, number};
+use crate::shared::tongue::{decimal, phrase, say};
 use craft::formula::Formula;
 
 /// What was sought of another flour: the ways, or why there are none.
@@ -15,10 +16,8 @@ pub(super) fn sought(typed: &FormData, f: Option<&Formula>, bench: &Bench) -> Op
     };
     match (typed.text("swap.to"), f) {
         ("", _) => None,
-        (_, None) => says("Mend the fields that need another look first: then it is sought."),
-        (text, Some(_)) if number(text).is_err() => {
-            says("The figure to reach is a number, such as 310.")
-        }
+        (_, None) => says(phrase("form-mend-the-fields-that-need")),
+        (text, Some(_)) if number(text).is_err() => says(phrase("form-the-figure-to-reach-is")),
         (_, Some(f)) => swap(typed, f, bench),
     }
 }
@@ -43,7 +42,7 @@ fn swap(typed: &FormData, f: &Formula, bench: &Bench) -> Option<Swap> {
                     what: w
                         .flours
                         .iter()
-                        .map(|f| format!("{} {:.1} %", f.name, f.share_percent))
+                        .map(|f| format!("{} {} %", f.name, decimal(f.share_percent, 1)))
                         .collect::<Vec<_>>()
                         .join(", "),
                     figures: format!(
@@ -51,10 +50,11 @@ fn swap(typed: &FormData, f: &Formula, bench: &Bench) -> Option<Swap> {
                         w.blend.w,
                         w.blend
                             .protein_percent
-                            .map_or(String::new(), |p| format!(", protein {p:.1} %")),
-                        w.blend
-                            .absorption_percent
-                            .map_or(String::new(), |a| format!(", absorption {a:.1} %"))
+                            .map_or(String::new(), |p| say!("form-protein-3", p = decimal(p, 1))),
+                        w.blend.absorption_percent.map_or(String::new(), |a| say!(
+                            "form-absorption-3",
+                            a = decimal(a, 1)
+                        ))
                     ),
                     differs: w.differs.iter().map(|d| bench.here.say(d)).collect(),
                 })

@@ -7,6 +7,7 @@ use crate::shared::form::{FieldReader, FormData, one_line};
 use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::KitchenTools;
+use crate::shared::tongue::{date, phrase, say};
 use craft::flour::{FlourFacts, FlourKind, FlourPart};
 use craft::formula::{
     Dose, Extra, ExtraKind, Formula, HydrationCounts, LevainFeed, LooseBalls, Mode, PanGroup,
@@ -58,7 +59,7 @@ fn begun(r: &mut FieldReader, here: &RequestKitchen) -> Option<(Begun, Option<f6
         )),
         None => {
             if cold_from.is_some() || dough_c.is_some() {
-                r.refuse("begun_at", "Say when it left the mixer, too.");
+                r.refuse("begun_at", phrase("form-say-when-it-left-the"));
             }
             None
         }
@@ -80,11 +81,12 @@ pub fn sensible(formula: &Formula, here: &RequestKitchen) -> FormData {
     let serve = next_friday(formula, here);
     let request = SheetRequest::of(formula.clone(), &here.kitchen.usual, serve);
     let mut typed = typed_of(&request, here);
-    let word = if formula.in_pans() { "tray" } else { "round" };
-    typed.set(
-        "name",
-        format!("{} {word}", here.local(serve).strftime("%A")),
-    );
+    let word = if formula.in_pans() {
+        phrase("form-word-tray")
+    } else {
+        phrase("form-word-round")
+    };
+    typed.set("name", format!("{} {word}", date(&here.local(serve), "%A")));
     typed.set("form_key", Uuid::new_v4().to_string());
     typed
 }
@@ -126,7 +128,7 @@ impl FormulaReader<'_, '_> {
         let v = self.number_as(name, label);
         if v.fract() != 0.0 && !self.r.errors.iter().any(|e| e.field == name) {
             self.r
-                .refuse(name, format!("{label} must be a whole number, such as 6."));
+                .refuse(name, say!("form-must-be-a-whole-number", label = label));
         }
         if v.is_finite() && v >= 0.0 {
             v as u32
@@ -158,17 +160,21 @@ impl FormulaReader<'_, '_> {
         let mode = self.choice(
             "mode",
             Mode::from_key,
-            "Choose how the size is said.",
+            phrase("form-choose-how-the-size-is"),
             Mode::Balls,
         );
-        let word = if in_pans { "Pans" } else { "Pieces" };
+        let word = if in_pans {
+            phrase("form-pans")
+        } else {
+            phrase("batch-pieces")
+        };
         match mode {
             Mode::Balls => Pieces::Balls {
-                count: self.whole("pieces.count", "Balls"),
+                count: self.whole("pieces.count", phrase("bake-balls")),
                 ball_g: self.number("pieces.ball_g"),
             },
             Mode::Discs => Pieces::Discs {
-                count: self.whole("pieces.count", "Discs"),
+                count: self.whole("pieces.count", phrase("form-discs")),
                 diameter_cm: self.number("pieces.diameter_cm"),
                 dough_g_per_cm2: self.number("pieces.dough_g_per_cm2"),
             },
@@ -185,7 +191,7 @@ impl FormulaReader<'_, '_> {
                     .map(|i| self.pan(i))
                     .collect(),
                 balls: self.is("pieces.balls.count").then(|| LooseBalls {
-                    count: self.whole("pieces.balls.count", "Balls"),
+                    count: self.whole("pieces.balls.count", phrase("bake-balls")),
                     ball_g: self.number("pieces.balls.ball_g"),
                 }),
             },
@@ -193,7 +199,7 @@ impl FormulaReader<'_, '_> {
     }
     fn pan(&mut self, i: usize) -> PanGroup {
         let at = |field: &str| format!("pieces.pans[{i}].{field}");
-        let count = self.whole(&at("count"), "Pans");
+        let count = self.whole(&at("count"), phrase("form-pans"));
         let pan = if self.text(&at("shape")) == "round" {
             PanShape::Round {
                 diameter_cm: self.number(&at("diameter_cm")),
@@ -213,7 +219,7 @@ impl FormulaReader<'_, '_> {
     fn flour(&mut self, i: usize) -> FlourPart {
         let at = |field: &str| format!("flours[{i}].{field}");
         FlourPart {
-            name: self.r.name(&at("name"), "The flour's name"),
+            name: self.r.name(&at("name"), phrase("form-the-flours-name")),
             share_percent: self.number(&at("share_percent")),
             facts: FlourFacts {
                 kind: FlourKind::from_key(&self.text(&at("facts.kind"))).unwrap_or_default(),
@@ -230,7 +236,7 @@ impl FormulaReader<'_, '_> {
         let form = self.choice(
             &format!("{at}.form"),
             YeastForm::from_key,
-            "Choose the form of the yeast.",
+            phrase("form-choose-the-form-of-the"),
             YeastForm::Instant,
         );
         let dose = match self.text(&format!("{at}.dose")).as_str() {
@@ -253,7 +259,7 @@ impl FormulaReader<'_, '_> {
         let kind = self.choice(
             &format!("extras[{i}].kind"),
             ExtraKind::from_key,
-            "Choose what it is.",
+            phrase("form-choose-what-it-is"),
             ExtraKind::Other,
         );
         let name = self.text(&format!("extras[{i}].name"));
@@ -273,7 +279,7 @@ impl FormulaReader<'_, '_> {
         let kind = self.choice(
             &at("kind"),
             PrefermentKind::from_key,
-            "Choose the kind of preferment.",
+            phrase("form-choose-the-kind-of-preferment"),
             PrefermentKind::Own,
         );
         let levain = kind == PrefermentKind::Levain;
@@ -316,7 +322,7 @@ impl FormulaReader<'_, '_> {
     fn topping(&mut self, i: usize) -> ToppingPart {
         let at = |field: &str| format!("toppings[{i}].{field}");
         ToppingPart {
-            name: self.r.name(&at("name"), "The topping's name"),
+            name: self.r.name(&at("name"), phrase("form-the-toppings-name")),
             g_per_disc: self.number(&at("g_per_disc")),
             wet: self.is(&at("wet")),
             cook: Cook::from_key(&self.text(&at("cook"))).unwrap_or_default(),
@@ -333,7 +339,7 @@ impl FormulaReader<'_, '_> {
             Err(_) => {
                 self.r.refuse(
                     &format!("legs[{i}].hours"),
-                    "This leg cannot be read: choose the method again.",
+                    phrase("form-this-leg-cannot-be-read"),
                 );
                 Leg::of(Lies::Bulk, Spot::Room, hours, Event::None)
             }
@@ -343,7 +349,7 @@ impl FormulaReader<'_, '_> {
     fn formula(&mut self) -> Formula {
         let style = style_of(self.r.typed);
         if !self.is("style_data") && style::by_key(self.r.typed.text("style")).is_none() {
-            self.r.refuse("style", "Choose a style.");
+            self.r.refuse("style", phrase("form-choose-a-style"));
         }
         let rows = |list: &str| self.r.typed.rows(list);
         let rows_of_legs = rows("legs").min(path::MOST_LEGS + 1);
@@ -373,7 +379,12 @@ impl FormulaReader<'_, '_> {
             toppings: (0..toppings).map(|i| self.topping(i)).collect(),
             double_bake: self.is("double_bake"),
             from_volumes: self.is("from_volumes"),
-            mixer: self.choice("mixer", Mixer::from_key, "Choose how you mix.", Mixer::Hand),
+            mixer: self.choice(
+                "mixer",
+                Mixer::from_key,
+                phrase("form-choose-how-you-mix"),
+                Mixer::Hand,
+            ),
             target_dough_c: self.number("target_dough_c"),
             bulk_h: self.number("bulk_h"),
             cold_h: self.number("cold_h"),
@@ -403,7 +414,7 @@ pub fn read(
     tools: KitchenTools,
 ) -> Result<SheetForm, Vec<FieldError>> {
     let mut r = FieldReader::new(typed);
-    let name = r.name("name", "A name");
+    let name = r.name("name", phrase("form-a-name"));
     let serve_at = serve_at(&mut r, here);
     let mut form = FormulaReader { r: &mut r, here };
     let formula = form.formula();
@@ -450,10 +461,7 @@ fn serve_at(r: &mut FieldReader, here: &RequestKitchen) -> Timestamp {
     let date: Option<Date> = r.typed.text("serve_date").parse().ok();
     let time: Option<Time> = r.typed.text("serve_time").replace('.', ":").parse().ok();
     let (Some(date), Some(time)) = (date, time) else {
-        r.refuse(
-            "serve_at",
-            "Say when you serve: a day, such as 2026-11-27, and a time, such as 19:00.",
-        );
+        r.refuse("serve_at", phrase("form-say-when-you-serve-a"));
         return here.now;
     };
     match date.to_datetime(time).to_zoned(here.zone.clone()) {
@@ -462,7 +470,7 @@ fn serve_at(r: &mut FieldReader, here: &RequestKitchen) -> Timestamp {
             z.timestamp()
         }
         _ => {
-            r.refuse("serve_at", "Serve within a year from now.");
+            r.refuse("serve_at", phrase("form-serve-within-a-year-from"));
             here.now
         }
     }

@@ -1,5 +1,6 @@
 // Cues that are heard and felt besides being seen, and a screen that stays awake while a pizza is in. Each can be missing
 // in a browser; what is seen is always there.
+import { words } from "../../js/words.js";
 
 const MUTED = "slow-rise.muted";
 
@@ -11,7 +12,7 @@ export function cues({ button, remark }) {
   let wanted = false;
 
   function show() {
-    button.textContent = muted ? "Sound off" : "Sound on";
+    button.textContent = words(muted ? "script-sound-off" : "script-sound-on");
     button.setAttribute("aria-pressed", String(!muted));
   }
 
@@ -29,15 +30,15 @@ export function cues({ button, remark }) {
 
   async function hold() {
     if (!("wakeLock" in navigator)) {
-      remark.textContent = "This browser may let the screen sleep; the timer goes on.";
+      remark.textContent = words("script-browser-may-sleep");
       return;
     }
     try {
       lock = await navigator.wakeLock.request("screen");
       lock.addEventListener("release", () => (lock = null));
-      remark.textContent = "The screen stays awake.";
+      remark.textContent = words("script-screen-awake");
     } catch {
-      remark.textContent = "The screen may sleep; the timer goes on.";
+      remark.textContent = words("script-screen-may-sleep");
     }
   }
 

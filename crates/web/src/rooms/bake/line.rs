@@ -2,6 +2,7 @@
 
 use crate::shared::chart::{Hold, Svg};
 use crate::shared::format::{min_s as clock, named};
+use crate::shared::tongue::{phrase, say};
 use craft::fire::programme::{Cue, Programme};
 use std::fmt::Write;
 
@@ -13,16 +14,25 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
     let x = |s: u32| left + (right - left) * f64::from(s) / end;
     let mut say = String::new();
     for t in &p.turns {
-        let _ = write!(say, "{} at {}, ", label(t.say, 0, p, false), min_s(t.at_s));
+        let _ = write!(
+            say,
+            "{} ",
+            say!(
+                "bake-at",
+                false = label(t.say, 0, p, false),
+                at_s = min_s(t.at_s)
+            )
+        );
     }
     let mut svg = Svg::new(
         width,
         108.0,
         "bake-line",
-        &format!(
-            "{say}out at {}, burns from {}",
-            min_s(p.out_s),
-            min_s(p.chars_s)
+        &say!(
+            "bake-out-at-burns-from",
+            value = say,
+            out_s = min_s(p.out_s),
+            chars_s = min_s(p.chars_s)
         ),
     );
     svg.rect(
@@ -54,14 +64,21 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
         r#"<path data-track data-left="{left:.1}" data-scale="{:.4}" d="M{left:.1} 44H{left:.1}" stroke="var(--larch)" stroke-width="6"/>"#,
         (right - left) / end
     ));
-    let mut shown_to = stop(&mut svg, left, "in", "In", Some(0), Hold::Middle);
+    let mut shown_to = stop(
+        &mut svg,
+        left,
+        "in",
+        phrase("bake-in"),
+        Some(0),
+        Hold::Middle,
+    );
     let mut stops: Vec<(u32, String, String)> = p
         .turns
         .iter()
         .enumerate()
         .map(|(i, t)| (t.at_s, format!("turn-{i}"), label(t.say, i, p, narrow)))
         .collect();
-    stops.push((p.out_s, "out".into(), "Out".into()));
+    stops.push((p.out_s, "out".into(), phrase("bake-out").into()));
     for (i, (s, key, words)) in stops.iter().enumerate() {
         // The label of a close stop leans to the right; where even that runs into the one before, or into Out, the word
         // alone stays.
@@ -95,9 +112,9 @@ fn min_s(s: u32) -> String {
 fn label(cue: Cue, i: usize, p: &Programme, narrow: bool) -> String {
     match cue {
         Cue::QuarterTurn if narrow && i > 0 => format!("{}", i + 1),
-        Cue::QuarterTurn => format!("Turn {}", i + 1),
-        Cue::HalfTurn if p.turns.len() == 1 || i == 0 => "Turn".into(),
-        Cue::HalfTurn => format!("Turn {}", i + 1),
+        Cue::QuarterTurn => say!("bake-turn", i = i + 1),
+        Cue::HalfTurn if p.turns.len() == 1 || i == 0 => phrase("bake-turn-2").into(),
+        Cue::HalfTurn => say!("bake-turn", i = i + 1),
         other => named(&other.short()),
     }
 }
@@ -163,19 +180,31 @@ fn dome() -> String {
         300.0,
         300.0,
         "oven-plan",
-        "The pizza from above: side 1 faces the fire at the left, side 2 is next",
+        phrase("bake-the-pizza-from-above-side"),
     );
     svg.path(
         "M20 286V150A130 130 0 0 1 280 150V286",
         r#"fill="var(--inset)" stroke="var(--rule-strong)" stroke-width="3""#,
     );
     svg.path("M96 286H204", r#"stroke="var(--ground)" stroke-width="6""#);
-    svg.text(150.0, 296.0, "tx ink2", Hold::Middle, "mouth");
+    svg.text(
+        150.0,
+        296.0,
+        "tx ink2",
+        Hold::Middle,
+        phrase("bake-word-mouth"),
+    );
     svg.path(
         "M40 214C26 160 44 104 84 68C70 104 66 124 68 148C70 174 60 196 40 214z",
         r##"fill="url(#h-late)" stroke="var(--ember)" stroke-width="2""##,
     );
-    svg.text(48.0, 246.0, "tx b c-ember f", Hold::Middle, "fire");
+    svg.text(
+        48.0,
+        246.0,
+        "tx b c-ember f",
+        Hold::Middle,
+        phrase("bake-word-fire"),
+    );
     svg.raw(r#"<circle cx="172" cy="160" r="82" fill="var(--rise-wash)" stroke="var(--ink)" stroke-width="3"/><circle cx="172" cy="160" r="62" fill="none" stroke="var(--rise)" stroke-width="1.6" stroke-dasharray="3 4"/>"#);
     svg.raw(&arc("M121.3 107.5A73 73 0 0 1 222.7 107.5", "top", ""));
     svg.raw(&arc("M224.5 109.3A73 73 0 0 1 224.5 210.7", "right", ""));
@@ -202,7 +231,7 @@ fn chamber() -> String {
         300.0,
         300.0,
         "oven-plan",
-        "The oven from above: side 1 at the hot back, side 2 at the door",
+        phrase("bake-the-oven-from-above-side"),
     );
     svg.path(
         "M24 20H276V280H24z",
@@ -212,7 +241,13 @@ fn chamber() -> String {
         "M44 44H256M44 58H256",
         r#"stroke="var(--ember)" stroke-width="5" stroke-dasharray="14 6""#,
     );
-    svg.text(150.0, 82.0, "tx b c-ember f", Hold::Middle, "hot back");
+    svg.text(
+        150.0,
+        82.0,
+        "tx b c-ember f",
+        Hold::Middle,
+        phrase("bake-hot-back"),
+    );
     svg.path(
         "M70 98H230V258H70z",
         r#"fill="var(--rise-wash)" stroke="var(--ink)" stroke-width="3""#,
@@ -224,7 +259,13 @@ fn chamber() -> String {
         r#"fill="none" stroke="var(--larch)" stroke-width="4.5""#,
     );
     svg.path("M244 138l8 -18 12 16z", r#"class="f-larch""#);
-    svg.text(150.0, 275.0, "tx ink2", Hold::Middle, "door");
+    svg.text(
+        150.0,
+        275.0,
+        "tx ink2",
+        Hold::Middle,
+        phrase("bake-word-door"),
+    );
     svg.end()
 }
 

@@ -9,6 +9,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::marks;
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::extract::{Path, State};
 use axum::response::Html;
@@ -56,7 +57,7 @@ pub async fn show(
         &here,
         theme,
         Stop::Bake,
-        &format!("Bake log {code}"),
+        &say!("bake-bake-log-2", code = code),
         Some((&code, told.progress.stand)),
         &path,
     );
@@ -65,13 +66,18 @@ pub async fn show(
     let m = here.measures;
     let pieces = told.batch.sheet.result.formula.pieces;
     let head = match s.mean_s {
-        Some(mean) => format!("{} of {pieces} out, {} each.", s.out, min_s(mean)),
-        None => "Nothing is out yet.".into(),
+        Some(mean) => say!(
+            "bake-of-out-each",
+            out = s.out,
+            pieces = pieces,
+            mean = min_s(mean)
+        ),
+        None => phrase("bake-nothing-is-out-yet").into(),
     };
     let core = if s.judged > 0 {
-        format!("{} of {} right.", s.right, s.judged)
+        say!("bake-of-right", right = s.right, judged = s.judged)
     } else {
-        "Not judged yet.".into()
+        phrase("bake-not-judged-yet").into()
     };
     let readings = told
         .seen()
@@ -92,26 +98,26 @@ pub async fn show(
         head,
         core,
         lines: [
-            format!(
-                "planned {} in {}",
-                min_s(f64::from(p.out_s)),
-                fire.map_or("the style's usual oven".into(), |f| f
+            say!(
+                "bake-planned-in",
+                out_s = min_s(f64::from(p.out_s)),
+                name = fire.map_or(phrase("bake-the-styles-usual-oven").into(), |f| f
                     .plan
                     .oven
                     .name
                     .clone())
             ),
             s.pace_s
-                .map_or(String::new(), |p| format!("one every {}", min_s(p))),
+                .map_or(String::new(), |p| say!("bake-one-every", p = min_s(p))),
         ],
         rows: rows(&told, &here),
         readings,
         several: told.spots() > 1,
         why: here.say(&p.why),
         piece: if told.batch.sheet.request.formula.in_pans() {
-            "Tray"
+            phrase("bake-tray")
         } else {
-            "Pizza"
+            phrase("bake-pizza")
         },
         code,
     })
@@ -147,9 +153,9 @@ fn rows(told: &BatchRecord, here: &RequestKitchen) -> Vec<RunLogRow> {
                         .collect::<Vec<_>>()
                         .join(", ")
                 },
-                out: baked.map_or("still in".into(), min_s),
+                out: baked.map_or(phrase("bake-still-in").into(), min_s),
                 off: baked.map_or(String::new(), |b| match (b - planned).round() {
-                    d if d.abs() < 1.0 => "as planned".into(),
+                    d if d.abs() < 1.0 => phrase("batch-as-planned").into(),
                     d => format!("{d:+.0} s").replace('-', "−"),
                 }),
                 floor: floor.map_or("–".into(), |f| {
@@ -157,7 +163,7 @@ fn rows(told: &BatchRecord, here: &RequestKitchen) -> Vec<RunLogRow> {
                 }),
                 verdict: p
                     .verdict
-                    .map_or("not judged".into(), |v| here.words(&v.fact())),
+                    .map_or(phrase("bake-not-judged").into(), |v| here.words(&v.fact())),
                 mark: p
                     .verdict
                     .map_or(String::new(), |v| marks::section(v.base, v.top)),

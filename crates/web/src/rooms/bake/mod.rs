@@ -16,6 +16,7 @@ use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::Json;
 use axum::extract::{Path, Query, State};
@@ -92,7 +93,7 @@ async fn bake(
         &here,
         theme,
         Stop::Bake,
-        &format!("Bake {code}"),
+        &say!("bake-bake-3", code = code),
         Some((&code, told.progress.stand)),
         &path,
     );
@@ -159,10 +160,10 @@ fn read(typed: &FormData, run: &Run, at: Timestamp) -> Result<Tap, String> {
             let (base, top) = typed.text("verdict").split_once('/').unwrap_or_default();
             match (Shade::from_key(base), Shade::from_key(top)) {
                 (Some(base), Some(top)) => TapKind::Verdict(Verdict { base, top }),
-                _ => return Err("A verdict says pale, right or dark of base and top.".into()),
+                _ => return Err(phrase("bake-a-verdict-says-pale-right").into()),
             }
         }
-        _ => return Err("That is not a tap of the bake.".into()),
+        _ => return Err(phrase("bake-that-is-not-a-tap").into()),
     };
     let pizza = match typed.text("pizza").parse() {
         Ok(n) if n > 0 => n,
@@ -226,7 +227,13 @@ async fn take(a: Arrived) -> Result<Response, AppError> {
         } else {
             format!("/batches/{}/bake", a.code())
         };
-        return Ok(entries::answer(kept, sent, here, "this tap", &back));
+        return Ok(entries::answer(
+            kept,
+            sent,
+            here,
+            phrase("bake-this-tap"),
+            &back,
+        ));
     }
     let refused = match kept {
         EntryOutcome::New | EntryOutcome::Before => None,
@@ -258,10 +265,10 @@ fn answer(
 fn said_twice(told: &BatchRecord, tap: &Tap, here: &RequestKitchen) -> Option<String> {
     let p = told.run.pizza(tap.pizza)?;
     let clock = |t: Timestamp| here.local(t).strftime("%H:%M:%S").to_string();
-    Some(format!(
-        "Two devices put in pizza {}: {} stands, not {}.",
-        p.number,
-        clock(p.in_at.min(tap.at)),
-        clock(p.in_at.max(tap.at))
+    Some(say!(
+        "bake-two-devices-put-in-pizza",
+        number = p.number,
+        at = clock(p.in_at.min(tap.at)),
+        at2 = clock(p.in_at.max(tap.at))
     ))
 }

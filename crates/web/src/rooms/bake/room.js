@@ -5,6 +5,7 @@ import * as clock from "../../js/clock.js";
 import * as queue from "../../js/queue.js";
 import { cues } from "./cues.js";
 import { applied } from "./fold.js";
+import { locale, words } from "../../js/words.js";
 
 const root = document.getElementById("bake");
 const part = (id) => document.getElementById(id);
@@ -64,13 +65,12 @@ function tap(kind, pizza, verdict) {
   moved = "";
   toAll = "";
   if (kind === "verdict") about = null;
-  queue.put({ url: TAPS, batch, fields, what: `${WORDS[kind]} of ${piece.toLowerCase()} ${number}` });
+  queue.put({ url: TAPS, batch, fields, what: words(`script-${kind}-of`, { piece: piece.toLowerCase(), number }) });
   undoable = kind === "verdict" || kind === "undone" ? null : { pizza: number, until: performance.now() + 10000, kind };
   sounds.wake();
   draw();
   queue.send();
 }
-const WORDS = { in: "In", turned: "Turned", out: "Out", verdict: "Verdict", undone: "Take back" };
 
 /** A whole pizza that was baked here without a line, under a number that another tablet took meanwhile, gets the next one.
  * That stays said until the next tap. */
@@ -85,7 +85,7 @@ queue.hooks.refused = (record, json) => {
   const was = Number(record.fields.pizza);
   const whole = taps.some((t) => Number(t.fields.pizza) === was && t.fields.kind === "out");
   if (record.fields.kind !== "in" || record.fields.moved || !whole) return false;
-  moved = `${piece} ${was} was baked on another tablet, too: yours is ${run.next_number}.`;
+  moved = words("script-baked-elsewhere", { piece, was, next: run.next_number });
   for (const t of taps) if (Number(t.fields.pizza) === was) queue.change(t, { pizza: run.next_number, moved: "1" });
   return true;
 };
@@ -132,14 +132,14 @@ function cueFor(p) {
   const cue = turnOf(p);
   if (cue) {
     const to = Math.ceil(cue.at_s - s);
-    const what = cue.quarter ? `Turn ${p.turned + 1}` : cue.short;
-    const how = cue.quarter ? `side ${((p.turned + 1) % 4) + 1} to the fire` : cue.words;
-    return { to, lines: [to > 0 ? [`${what} in `, ...countdown(to)] : [`${what} now,`], how] };
+    const what = cue.quarter ? words("script-turn", { nth: p.turned + 1 }) : cue.short;
+    const how = cue.quarter ? words("script-side-to-fire", { side: ((p.turned + 1) % 4) + 1 }) : cue.words;
+    return { to, lines: [to > 0 ? [words("script-what-in", { what }) + " ", ...countdown(to)] : [words("script-what-now", { what })], how] };
   }
   const to = Math.ceil(programme.out_s - s);
-  if (s >= programme.chars_s) return { to: 0, lines: [["Out now,"], "it chars"] };
-  if (to <= 0) return { to, lines: [["Out now,"], "look at base and rim"] };
-  return { to, lines: [["Out in ", ...countdown(to)], "when base and rim are right"] };
+  if (s >= programme.chars_s) return { to: 0, lines: [[words("script-out-now")], words("script-it-chars")] };
+  if (to <= 0) return { to, lines: [[words("script-out-now")], words("script-look-at-base")] };
+  return { to, lines: [[`${words("script-out-in")} `, ...countdown(to)], words("script-when-right")] };
 }
 
 const called = new Set();
@@ -157,11 +157,11 @@ function drawCue(state, p) {
   if (!p) {
     cue.classList.remove("due");
     if (state.closed) {
-      cue.textContent = "This run is closed.";
+      cue.textContent = words("script-run-closed");
       return;
     }
-    const waited = state.last ? `, waiting ${minutes((now() - state.last.out_ms) / 1000)}` : "";
-    cue.textContent = state.next_number > state.pieces ? "All are baked. Close into the ledger." : `${piece} ${state.next_number} is next${waited}.`;
+    const waited = state.last ? words("script-waiting", { time: minutes((now() - state.last.out_ms) / 1000) }) : "";
+    cue.textContent = state.next_number > state.pieces ? words("script-all-baked") : words("script-is-next", { piece, number: state.next_number, waited });
     return;
   }
   const next = cueFor(p);
@@ -204,7 +204,7 @@ function drawLanes(state, first) {
   for (const lane of root.querySelectorAll("[data-lane]")) {
     const p = state.inside.find((x) => x.spot === Number(lane.dataset.lane));
     lane.classList.toggle("free", !p);
-    lane.querySelector("[data-lane-name]").textContent = p ? `${piece} ${p.number}` : "free";
+    lane.querySelector("[data-lane-name]").textContent = p ? `${piece} ${p.number}` : words("bake-free");
     lane.querySelector("[data-lane-time]").textContent = p ? minutes(seconds(p)) : "";
     const cue = p ? cueFor(p) : null;
     lane.querySelector("[data-lane-cue]").textContent = cue ? cue.lines[0].join("").replace(/,$/, "") : "";
@@ -222,9 +222,9 @@ function drawLanes(state, first) {
 /** Which pizza the verdict is about, and those that were not judged yet. */
 function drawJudging(state) {
   const late = about !== null;
-  const small = late ? "What did you see?" : `out at ${minutes(state.last?.baked_s ?? 0)}. What do you see?`;
-  part("last-head").textContent = state.last ? `${piece} ${about ?? state.last.number}` : "No verdict yet";
-  part("last-small").textContent = state.last ? small : "what you see is asked after Out";
+  const small = late ? words("script-what-did-you-see") : words("script-what-do-you-see", { time: minutes(state.last?.baked_s ?? 0) });
+  part("last-head").textContent = state.last ? `${piece} ${about ?? state.last.number}` : words("script-no-verdict-yet");
+  part("last-small").textContent = state.last ? small : words("script-asked-after-out");
   const open = state.unjudged.filter((n) => n !== state.last?.number || late).slice(0, 6);
   const key = `${open.join()}:${about}`;
   const row = part("unjudged");
@@ -233,7 +233,7 @@ function drawJudging(state) {
   row.hidden = open.length === 0;
   const buttons = open.map((n) => {
     const b = Object.assign(document.createElement("button"), { type: "button", className: "btn sm", textContent: String(n) });
-    b.setAttribute("aria-label", `Judge ${piece.toLowerCase()} ${n}`);
+    b.setAttribute("aria-label", words("script-judge", { piece: piece.toLowerCase(), number: n }));
     b.setAttribute("aria-pressed", String(n === about));
     b.addEventListener("click", () => {
       about = n === about ? null : n;
@@ -241,7 +241,7 @@ function drawJudging(state) {
     });
     return b;
   });
-  row.replaceChildren("Not judged: ", ...buttons);
+  row.replaceChildren(`${words("script-not-judged")} `, ...buttons);
 }
 
 function draw() {
@@ -251,9 +251,9 @@ function draw() {
   part("timer").textContent = minutes(s);
   part("timer").classList.toggle("idle", !p);
   part("place").textContent = p
-    ? `${piece} ${p.number} of ${state.pieces}, in at ${new Date(p.in_ms).toLocaleTimeString("en-GB", { timeZone: zone })}`
-    : `${piece} ${Math.min(state.next_number, state.pieces)} of ${state.pieces}${state.next_number > state.pieces ? " is out" : " is next"}`;
-  if (state.closed && !p) part("place").textContent = `${state.out} of ${state.pieces} out`;
+    ? words("script-of-in-at", { piece, number: p.number, all: state.pieces, time: new Date(p.in_ms).toLocaleTimeString(locale, { timeZone: zone }) })
+    : words(state.next_number > state.pieces ? "script-of-is-out" : "script-of-is-next", { piece, number: Math.min(state.next_number, state.pieces), all: state.pieces });
+  if (state.closed && !p) part("place").textContent = words("script-of-out", { out: state.out, all: state.pieces });
   drawCue(state, p);
   drawLine(p, s);
   drawPlan(p);
@@ -267,8 +267,8 @@ function draw() {
   part("tap-turned").disabled = !p;
   part("tap-out").disabled = !p;
   part("left").textContent = Math.max(0, state.pieces - (state.next_number - 1));
-  const judged = state.judged > 0 ? `, ${state.right} of ${state.judged} right` : "";
-  part("count").textContent = `${state.out} out${judged}${state.pace ? `, one every ${state.pace}` : ""}`;
+  const judged = state.judged > 0 ? words("script-of-right", { right: state.right, judged: state.judged }) : "";
+  part("count").textContent = words("script-count-out", { out: state.out }) + judged + (state.pace ? words("script-one-every", { pace: state.pace }) : "");
   drawJudging(state);
   for (const cell of root.querySelectorAll("#verdict button")) {
     cell.disabled = !state.last;

@@ -6,6 +6,7 @@ use crate::shared::format::{count_word, hm, min_s};
 use crate::shared::format::{named, word};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
+use crate::shared::tongue::{decimal, phrase, say};
 use craft::fire::caution::{self, Caution};
 use craft::fire::programme::{Cue, Turn};
 use craft::fire::race::spread_s;
@@ -312,7 +313,11 @@ impl BakeView {
             .map(|c| here.now.duration_since(c.in_at).as_secs_f64());
         let key = || Uuid::new_v4().to_string();
         let trays = sheet.request.formula.in_pans();
-        let piece = if trays { "Tray" } else { "Pizza" };
+        let piece = if trays {
+            phrase("bake-tray")
+        } else {
+            phrase("bake-pizza")
+        };
         let cautioned = told.seen().any(|o| matches!(o.seen, Seen::Cautioned));
         let hour = here.local(here.now).hour();
         BakeView {
@@ -326,35 +331,45 @@ impl BakeView {
             state_json: serde_json::to_string(&Timed::of(&state, here.now)).unwrap_or_default(),
             timer: min_s(elapsed.unwrap_or(0.0)),
             place: match told.run.current() {
-                Some(c) => format!(
-                    "{piece} {} of {}, in at {}",
-                    c.number,
-                    state.pieces,
-                    here.local(c.in_at).strftime("%H:%M:%S")
+                Some(c) => say!(
+                    "bake-of-in-at",
+                    piece = piece,
+                    number = c.number,
+                    pieces = state.pieces,
+                    strftime = here.local(c.in_at).strftime("%H:%M:%S")
                 ),
-                None if state.closed => format!("{} of {} out", state.out, state.pieces),
-                None if state.all_in() => format!("{piece} {0} of {0} is out", state.pieces),
-                None => format!("{piece} {} of {} is next", state.next_number, state.pieces),
+                None if state.closed => say!("bake-of-out", out = state.out, pieces = state.pieces),
+                None if state.all_in() => {
+                    say!("bake-of-is-out", piece = piece, pieces = state.pieces)
+                }
+                None => say!(
+                    "bake-of-is-next",
+                    piece = piece,
+                    next_number = state.next_number,
+                    pieces = state.pieces
+                ),
             },
             cue: if state.closed {
-                "This run is closed."
+                phrase("bake-this-run-is-closed")
             } else if state.all_in() && told.run.current().is_none() {
-                "All are baked. Close into the ledger."
+                phrase("bake-all-are-baked-close-into")
             } else {
-                "Tap In when it goes in."
+                phrase("bake-tap-in-when-it-goes")
             }
             .into(),
             cells: cells(told.run.last_out()),
             last_head: told
                 .run
                 .last_out()
-                .map_or("No verdict yet".into(), |l| format!("{piece} {}", l.number)),
+                .map_or(phrase("bake-no-verdict-yet").into(), |l| {
+                    format!("{piece} {}", l.number)
+                }),
             last_small: told
                 .run
                 .last_out()
                 .and_then(Pizza::baked_s)
-                .map_or("what you see is asked after Out".into(), |s| {
-                    format!("out at {}. What do you see?", min_s(s))
+                .map_or(phrase("bake-what-you-see-is-asked").into(), |s| {
+                    say!("bake-out-at-what-do-you", s = min_s(s))
                 }),
             left: told.pieces_left(),
             by_box: boxes.is_some_and(|l| l.boxed.is_some()),
@@ -381,13 +396,13 @@ impl BakeView {
             caution_key: key(),
             degree_unit: here.measures.degree_unit(),
             floor: told.reading(craft::reading::Subject::Floor).map_or(
-                "not read yet".into(),
+                phrase("bake-not-read-yet").into(),
                 |(at, c)| {
-                    format!(
-                        "{} {} at {}",
-                        here.measures.degrees(c, 0),
-                        here.measures.degree_unit(),
-                        hm(&here.local(at))
+                    say!(
+                        "bake-at-2",
+                        c = here.measures.degrees(c, 0),
+                        degree_unit = here.measures.degree_unit(),
+                        at = hm(&here.local(at))
                     )
                 },
             ),
@@ -428,7 +443,7 @@ pub fn balls(
     let most = told.pieces_left().min(BALLS);
     if let Some(look) = boxes.filter(|l| l.boxed.is_some()) {
         let next = look.next_balls(most as usize, pace).into_iter().enumerate();
-        let of = |b: NextBall| format!("box {}", b.number);
+        let of = |b: NextBall| say!("bake-box", number = b.number);
         return next
             .map(|(i, b)| ball(i, b.at, 100.0 * b.rise, of(b)))
             .collect();
@@ -449,14 +464,14 @@ fn bars(told: &BatchRecord) -> Vec<Bar> {
     // A cheese that goes on late is what is waited for; one that was on from the start melts long before.
     let goes_on_late = |t: &Turn| t.say == Cue::CheeseOn;
     let cheese = fire.programme.turns.iter().any(goes_on_late);
-    let cheese = cheese.then_some((RaceItem::Cheese, "Cheese"));
+    let cheese = cheese.then_some((RaceItem::Cheese, phrase("bake-cheese")));
     let named: Vec<(RaceItem, &str)> = cheese
         .into_iter()
         .chain([
-            (RaceItem::Topping, "Topping"),
-            (RaceItem::Rim, "Rim"),
-            (RaceItem::Crumb, "Crumb"),
-            (RaceItem::Base, "Base"),
+            (RaceItem::Topping, phrase("form-topping")),
+            (RaceItem::Rim, phrase("bake-rim")),
+            (RaceItem::Crumb, phrase("bake-crumb")),
+            (RaceItem::Base, phrase("bake-base")),
         ])
         .collect();
     let ready = |item| {
@@ -490,10 +505,10 @@ fn spread(told: &BatchRecord) -> String {
         return String::new();
     };
     match apart {
-        s if s <= 4.0 => "dead heat".into(),
-        s if s <= 8.0 => format!("spread {s:.0} s, near level"),
-        s if s < 180.0 => format!("spread {s:.0} s"),
-        s => format!("spread {}", min_s(s)),
+        s if s <= 4.0 => phrase("bake-dead-heat").into(),
+        s if s <= 8.0 => say!("bake-spread-s-near-level", s = decimal(s, 0)),
+        s if s < 180.0 => say!("bake-spread-s", s = decimal(s, 0)),
+        s => say!("bake-spread", s = min_s(s)),
     }
 }
 
@@ -532,15 +547,20 @@ fn programme_json(told: &BatchRecord) -> String {
 
 fn count(s: &RunState) -> String {
     let judged = if s.judged > 0 {
-        format!(", {} of {} right", s.right, s.judged)
+        say!("bake-of-right-2", right = s.right, judged = s.judged)
     } else {
         String::new()
     };
     let pace = s
         .pace
         .as_ref()
-        .map_or(String::new(), |p| format!(", one every {p}"));
-    format!("{} out{judged}{pace}", count_word(s.out))
+        .map_or(String::new(), |p| say!("bake-one-every-2", p = p));
+    say!(
+        "bake-out-2",
+        out = count_word(s.out),
+        judged = judged,
+        pace = pace
+    )
 }
 
 /// Rows from dark to pale tops, columns from pale to dark bases, with their keys.

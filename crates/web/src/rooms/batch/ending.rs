@@ -7,6 +7,7 @@ use crate::batch::forecast::went;
 use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
 use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::response::{IntoResponse, Response};
 use craft::fact;
@@ -37,24 +38,20 @@ struct ClosePage {
 fn still_open(told: &BatchRecord) -> Vec<String> {
     let mut out = vec![];
     if !begun(told) {
-        out.push(
-            "Nothing says that it was mixed: closed, it stands in the ledger as a bake.".into(),
-        );
+        out.push(phrase("batch-nothing-says-that-it-was").into());
         return out;
     }
     for p in told.run.inside() {
-        out.push(format!("Pizza {} is still in the oven.", p.number));
+        out.push(say!("batch-pizza-is-still-in-the", number = p.number));
     }
     let left = told.pieces_left();
     if left > 0 {
         let of = told.pieces();
-        out.push(format!("{left} of {of} did not go in."));
+        out.push(say!("batch-of-did-not-go-in", left = left, of = of));
     }
     let judged = told.run.summary().judged;
     if !told.run.pizzas.is_empty() && judged == 0 {
-        out.push(
-            "No verdict was given: what the oven should change next time cannot be said.".into(),
-        );
+        out.push(phrase("batch-no-verdict-was-given-what").into());
     }
     out
 }
@@ -81,7 +78,7 @@ fn ask(a: &Arrived, open: Vec<String>) -> Result<Response, AppError> {
         &a.here,
         a.theme,
         Stop::Sheet,
-        &format!("Close {code}"),
+        &say!("batch-close-2", code = code),
         Some((code, told.progress.stand)),
         &format!("/batches/{code}"),
     );
@@ -106,8 +103,7 @@ pub fn begun(told: &BatchRecord) -> bool {
 async fn cancel(a: Arrived) -> Result<Response, AppError> {
     if begun(&a.told) {
         return Ok(entries::refused(
-            "This dough was mixed: close it into the ledger, so that what was measured is not lost."
-                .into(),
+            phrase("batch-this-dough-was-mixed-close").into(),
             a.by_script,
         ));
     }

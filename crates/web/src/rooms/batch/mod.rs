@@ -18,6 +18,7 @@ use crate::shared::format::day_hm;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
@@ -207,10 +208,10 @@ async fn kept(
 async fn step(Path((_, position)): Path<(String, u16)>, a: Arrived) -> Result<Response, AppError> {
     let steps = &a.told.batch.sheet.result.steps;
     if !steps.iter().any(|s| s.number == position) {
-        return Err(AppError::Asked(format!(
-            "{} has no step {}.",
-            a.code(),
-            u32::from(position) + 1
+        return Err(AppError::Asked(say!(
+            "batch-has-no-step",
+            code = a.code(),
+            position = u32::from(position) + 1
         )));
     }
     let said = match a.typed.text("do") {
@@ -232,22 +233,21 @@ fn seen_of(typed: &FormData, here: &RequestKitchen) -> Result<Seen, (&'static st
     if typed.text("subject") == TUB {
         return match value {
             Ok(times) if (1.05..=4.0).contains(&times) => Ok(Seen::Grown { times }),
-            _ => Err((
-                "degrees",
-                "How many times its first height: 1.05 to 4, such as 1.6.".into(),
-            )),
+            _ => Err(("degrees", phrase("batch-how-many-times-its-first").into())),
         };
     }
     if let Some(name) = typed.text("subject").strip_prefix(OF_PLACE) {
         let name = one_line(name);
         if name.is_empty() || name.chars().count() > LONGEST_PLACE {
-            return Err(("subject", "Choose what you measured.".into()));
+            return Err(("subject", phrase("batch-choose-what-you-measured").into()));
         }
         return degrees(typed, Subject::Room, here)
             .map(|celsius| Seen::PlaceRead { name, celsius });
     }
-    let subject = Subject::from_key(typed.text("subject"))
-        .ok_or(("subject", "Choose what you measured.".to_string()))?;
+    let subject = Subject::from_key(typed.text("subject")).ok_or((
+        "subject",
+        phrase("batch-choose-what-you-measured").to_string(),
+    ))?;
     degrees(typed, subject, here).map(|celsius| Seen::Reading { subject, celsius })
 }
 
@@ -259,11 +259,10 @@ fn degrees(
 ) -> Result<f64, (&'static str, String)> {
     let unit = here.measures.temperature;
     match measured(typed.text("degrees"), Meant::Temperature(unit)) {
-        Err(NotANumber::Empty) => Err(("degrees", "The temperature is missing.".into())),
-        Err(NotANumber::Text) => Err((
-            "degrees",
-            "The temperature must be a number, such as 23.5 or 23,5.".into(),
-        )),
+        Err(NotANumber::Empty) => {
+            Err(("degrees", phrase("batch-the-temperature-is-missing").into()))
+        }
+        Err(NotANumber::Text) => Err(("degrees", phrase("batch-the-temperature-must-be-a").into())),
         Ok(c) => subject
             .take(Celsius(c).reads(unit), unit)
             .map(|c| c.0)
@@ -285,10 +284,14 @@ async fn remark(a: Arrived) -> Result<Response, AppError> {
     let text = a.typed.text("remark").to_string();
     let length = text.chars().count();
     if text.is_empty() {
-        return refuse(&a, "remark", "Write something first.".into()).await;
+        return refuse(&a, "remark", phrase("batch-write-something-first").into()).await;
     }
     if length > LONGEST_REMARK {
-        let message = format!("A remark holds up to {LONGEST_REMARK} letters; this has {length}.");
+        let message = say!(
+            "batch-a-remark-holds-up-to",
+            value = LONGEST_REMARK,
+            length = length
+        );
         return refuse(&a, "remark", message).await;
     }
     // A closed batch still takes what comes to mind the day after.

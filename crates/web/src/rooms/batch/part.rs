@@ -9,6 +9,7 @@ use crate::batch::forecast::{parted, replanned};
 use crate::shared::error::AppError;
 use crate::shared::form::LONGEST_NAME;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{date, phrase, say};
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::fact;
 use craft::reading::Subject;
@@ -35,8 +36,7 @@ fn named(told: &BatchRecord, here: &RequestKitchen, serve_at: Timestamp) -> Stri
         here.local(serve_at),
     );
     let same_day = was.date() == is.date();
-    let word = is.strftime(if same_day { ", %H:%M" } else { ", %-d %b" });
-    let word = word.to_string();
+    let word = date(&is, if same_day { ", %H:%M" } else { ", %-d %b" });
     let most = LONGEST_NAME - word.chars().count();
     let name: String = told.batch.name.chars().take(most).collect();
     name + word.as_str()
@@ -87,11 +87,11 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
     let told = &a.told;
     let text = |field| a.typed.text(field);
     let Ok(n) = text("part_count").parse::<u32>() else {
-        let message = "How many pieces: a whole number, such as 2.";
+        let message = phrase("batch-how-many-pieces-a-whole");
         return refuse(&a, "part_count", message.into()).await;
     };
     if !may_be_parted(told) {
-        let message = "Only a dough that is mixed and not over can be parted.";
+        let message = phrase("batch-only-a-dough-that-is");
         return refuse(&a, "part_count", message.into()).await;
     }
     let baked = told.run.pizzas.len() as u32;
@@ -105,19 +105,26 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
         .saturating_sub(baked);
     if n > left {
         let message = match baked {
-            0 => format!("There are {left} of them."),
-            _ => format!("{baked} went into the oven: {left} are left."),
+            0 => say!("batch-there-are-of-them", left = left),
+            _ => say!("batch-went-into-the-oven-are", baked = baked, left = left),
         };
         return refuse(&a, "part_count", message).await;
     }
     let way = match text("part_way") {
         "freezer" => PartWay::Freezer,
         "apart" => PartWay::Apart,
-        _ => return refuse(&a, "part_count", "Choose where they go.".into()).await,
+        _ => {
+            return refuse(
+                &a,
+                "part_count",
+                phrase("batch-choose-where-they-go").into(),
+            )
+            .await;
+        }
     };
     let serve_at = match typed_moment(text("part_serve"), &a.here) {
         Ok(at) if at > a.here.now => at,
-        Ok(_) => return refuse(&a, "part_serve", "That hour is over.".into()).await,
+        Ok(_) => return refuse(&a, "part_serve", phrase("batch-that-hour-is-over").into()).await,
         Err(e) => return refuse(&a, "part_serve", e).await,
     };
     let work = || planned(told, &a.here, (n, way, serve_at));
@@ -137,7 +144,7 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
     match kept(&a, &plans, way, n).await? {
         Some(code) => Ok(Redirect::to(&format!("/batches/{code}")).into_response()),
         None => {
-            let message = "Somebody changed this plan a moment ago: look at it as it is now.";
+            let message = phrase("batch-somebody-changed-this-plan-a");
             refuse(&a, "part_count", message.into()).await
         }
     }

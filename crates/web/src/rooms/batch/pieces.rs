@@ -8,6 +8,7 @@ use crate::batch::forecast::replanned;
 use crate::batch::replan::keep;
 use crate::shared::error::AppError;
 use crate::shared::form::{NotANumber, measured};
+use crate::shared::tongue::phrase;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::fact;
 use craft::fact::{Fact, weighed};
@@ -52,7 +53,7 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
         return refuse(
             &a,
             "count",
-            "How many pieces: a whole number, such as 8.".into(),
+            phrase("batch-how-many-pieces-a-whole-2").into(),
         )
         .await;
     };
@@ -65,12 +66,12 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
         Ok(g) => Some(g),
         Err(NotANumber::Empty) => None,
         Err(NotANumber::Text) => {
-            let message = "The weight of one must be a number, such as 260.";
+            let message = phrase("batch-the-weight-of-one-must");
             return refuse(&a, "count", message.into()).await;
         }
     };
     if told.is_ended() || is_balled(told) {
-        let message = "They are cut already: what is over stays over.";
+        let message = phrase("batch-they-are-cut-already-what");
         return refuse(&a, "count", message.into()).await;
     }
     let work = || {
@@ -95,7 +96,7 @@ async fn change(a: Arrived) -> Result<Response, AppError> {
     match keep(&a.app, &a.here, told, of, (&request, &result), &why).await? {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{}", a.code())).into_response()),
         Replanned::Stale(_) => {
-            let message = "Somebody changed this plan a moment ago: look at it as it is now.";
+            let message = phrase("batch-somebody-changed-this-plan-a");
             refuse(&a, "count", message.into()).await
         }
     }

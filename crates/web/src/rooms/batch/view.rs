@@ -2,9 +2,10 @@
 
 use crate::batch::record::BatchRecord;
 use crate::shared::form::FormData;
-use crate::shared::format::{self, day_hm, hm, is_now, span_words};
+use crate::shared::format::{self, day_hm, hm, is_now, serve_fits, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
+use crate::shared::tongue::{decimal, phrase, say};
 use craft::fact;
 use craft::formula::Pieces;
 use craft::keyed::Keyed;
@@ -238,7 +239,10 @@ impl BatchView {
                 .copied()
                 .map(|s| (s.key().to_string(), here.say(&s.name())))
                 .chain(own_places(told).map(|p| (super::of_place(&p.name), p.name.clone())))
-                .chain([(super::TUB.to_string(), "Height in the tub, ×".to_string())])
+                .chain([(
+                    super::TUB.to_string(),
+                    phrase("batch-height-in-the-tub").to_string(),
+                )])
                 .map(|(key, name)| SubjectChoice {
                     chosen: key == typed.text("subject"),
                     key,
@@ -261,12 +265,12 @@ impl BatchView {
             lines,
             ready_to_bake: told.progress.stand >= craft::sheet::progress::Stand::Tempering,
             baked: summary.mean_s.map(|s| {
-                format!(
-                    "{} of {} out, {} on average, {} right",
-                    summary.out,
-                    told.pieces(),
-                    format::min_s(s),
-                    summary.right
+                say!(
+                    "batch-of-out-on-average-right",
+                    out = summary.out,
+                    pieces = told.pieces(),
+                    s = format::min_s(s),
+                    right = summary.right
                 )
             }),
         }
@@ -304,8 +308,8 @@ fn answer(
     ];
     let Some(w) = sheet.window else {
         return (
-            "This dough is".into(),
-            "never ready".into(),
+            phrase("batch-this-dough-is").into(),
+            phrase("batch-never-ready").into(),
             ".".into(),
             lines,
         );
@@ -314,49 +318,48 @@ fn answer(
         &here.local(w.from_at),
         w.to_at.map(|t| here.local(t)).as_ref(),
     );
-    let fits = if sheet.fits(serve_at) {
-        "fits"
-    } else {
-        "misses"
-    };
+    let fits = sheet.fits(serve_at);
     (
-        "Ready".into(),
+        phrase("bench-ready").into(),
         span,
-        format!(". Serve {} {fits}.", hm(&serve)),
+        serve_fits(fits, &hm(&serve)),
         lines,
     )
 }
 
 fn next_line(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> String {
     if let Some(t) = told.batch.cancelled_at {
-        return format!("Cancelled {}, never mixed.", day_hm(&here.local(t)));
+        return say!("batch-cancelled-never-mixed", t = day_hm(&here.local(t)));
     }
     if let Some(t) = told.batch.finished_at {
-        return format!("Finished {}.", day_hm(&here.local(t)));
+        return say!("batch-finished-3", t = day_hm(&here.local(t)));
     }
     let Some(i) = told.progress.next else {
-        return "All steps are done.".into();
+        return phrase("batch-all-steps-are-done").into();
     };
     let s = &goes.steps[i];
     let title = here.words(&s.title);
     if s.kind == StepKind::Bake && !told.run.pizzas.is_empty() {
-        return format!("Now: {title}, {}.", told.out_words());
+        return say!("batch-now-2", title = title, out_words = told.out_words());
     }
     match told.progress.steps[i].under_way() {
-        Some(since) => format!(
-            "Now: {title}, since {}.",
-            span_words(here.now.duration_since(since))
+        Some(since) => say!(
+            "batch-now-since",
+            title = title,
+            since = span_words(here.now.duration_since(since))
         ),
         None if is_now(s.at.duration_since(here.now)) => {
-            format!("Next: {title}, due now.")
+            say!("batch-next-due-now", title = title)
         }
-        None if s.at >= here.now => format!(
-            "Next: {title} in {}.",
-            span_words(s.at.duration_since(here.now))
+        None if s.at >= here.now => say!(
+            "batch-next-in",
+            title = title,
+            now = span_words(s.at.duration_since(here.now))
         ),
-        None => format!(
-            "Next: {title}, due {} ago.",
-            span_words(here.now.duration_since(s.at))
+        None => say!(
+            "batch-next-due-ago",
+            title = title,
+            at = span_words(here.now.duration_since(s.at))
         ),
     }
 }
@@ -404,7 +407,11 @@ fn steps(told: &BatchRecord, goes: &SheetResult, here: &RequestKitchen) -> Vec<S
                     format!(
                         "{} {}",
                         span_words(d),
-                        if d.is_positive() { "late" } else { "early" }
+                        if d.is_positive() {
+                            phrase("batch-word-late")
+                        } else {
+                            phrase("batch-word-early")
+                        }
                     )
                 }),
                 next: told.progress.next == Some(i),
@@ -461,7 +468,9 @@ fn said(
             Some((
                 here.say(&subject.name()),
                 format!("{}°", m.degrees(*celsius, decimals)),
-                planned.map_or(String::new(), |p| format!("planned {}°", m.degrees(p, 1))),
+                planned.map_or(String::new(), |p| {
+                    say!("batch-planned-3", p = m.degrees(p, 1))
+                }),
             ))
         }
         Seen::PlaceRead { name, celsius } => {
@@ -469,12 +478,16 @@ fn said(
             Some((
                 name.clone(),
                 format!("{}°", m.degrees(*celsius, 1)),
-                planned.map_or(String::new(), |p| format!("planned {}°", m.degrees(p, 1))),
+                planned.map_or(String::new(), |p| {
+                    say!("batch-planned-3", p = m.degrees(p, 1))
+                }),
             ))
         }
-        Seen::Grown { times } => {
-            Some(("Marked tub".into(), format!("{times:.2} ×"), String::new()))
-        }
+        Seen::Grown { times } => Some((
+            phrase("batch-marked-tub").into(),
+            format!("{} ×", decimal(*times, 2)),
+            String::new(),
+        )),
         Seen::Remark { remark } => words(remark.clone()),
         Seen::Mix {
             act: MixAct::Read { c },
@@ -491,14 +504,14 @@ fn said(
             act: ShapeAct::Piece { .. } | ShapeAct::Boxed { .. },
         } => None,
         Seen::Shape { act } => words(here.say(&act.fact())),
-        Seen::Cautioned => words("Read: the caution of the fire".into()),
-        Seen::PowerCut { until } => words(format!(
-            "Fridge without power until {}",
-            day_hm(&here.local(*until))
+        Seen::Cautioned => words(phrase("batch-read-the-caution-of-the").into()),
+        Seen::PowerCut { until } => words(say!(
+            "batch-fridge-without-power-until",
+            until = day_hm(&here.local(*until))
         )),
-        Seen::Cancelled => words("Cancelled".into()),
-        Seen::Reopened => words("Taken up again".into()),
-        Seen::Closed { .. } => words("Closed".into()),
+        Seen::Cancelled => words(phrase("batch-cancelled-2").into()),
+        Seen::Reopened => words(phrase("batch-taken-up-again").into()),
+        Seen::Closed { .. } => words(phrase("batch-closed-2").into()),
         Seen::StepDone { .. }
         | Seen::StepBegun { .. }
         | Seen::StepFinished { .. }

@@ -10,6 +10,7 @@ use crate::access::secret::hashed;
 use crate::access::visit::{self, Visit};
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
+use crate::shared::tongue::{phrase, say};
 use axum::http::HeaderMap;
 use craft::begin::{first_plan, generic_flours, shelf_goods};
 use craft::fire::{FireChoice, Oven};
@@ -44,8 +45,8 @@ pub fn new_kitchen(said: &BeginSaid) -> NewKitchen {
     let typed = said.typed.text("kitchen");
     let owner = said.typed.text("name");
     let name = match (typed, owner) {
-        ("", "") => "My kitchen".into(),
-        ("", owner) => format!("{owner}’s kitchen"),
+        ("", "") => phrase("begin-my-kitchen").into(),
+        ("", owner) => say!("begin-s-kitchen-2", owner = owner),
         (typed, _) => typed.chars().take(80).collect(),
     };
     NewKitchen {
@@ -80,7 +81,9 @@ async fn shelf<F: Facts>(
 ) -> store::Result<u64> {
     match put(db, k, At::New(Uuid::new_v4()), facts, now).await? {
         Put::Done(id) | Put::Other(id) => Ok(id),
-        Put::Stale(_) => Err(StoreError::Unreadable("a new item was there before".into())),
+        Put::Stale(_) => Err(StoreError::Unreadable(
+            phrase("begin-a-new-item-was-there").into(),
+        )),
     }
 }
 
@@ -113,7 +116,7 @@ async fn stock(
     let scales = b.usual().scales;
     if b.scales != Some(craft::begin::ScalesTold::None) {
         let kitchen = Scale {
-            name: "Kitchen scale".into(),
+            name: phrase("begin-kitchen-scale").into(),
             reads_g: scales.kitchen_scale_g,
             carries_g: 5000.0,
         };
@@ -121,7 +124,7 @@ async fn stock(
     }
     if let Some(reads_g) = scales.fine_scale_g {
         let fine = Scale {
-            name: "Fine scale".into(),
+            name: phrase("begin-fine-scale").into(),
             reads_g,
             carries_g: 200.0,
         };
@@ -129,8 +132,8 @@ async fn stock(
     }
     if let Some(boxes) = b.boxes {
         let (name, length_cm, width_cm, count) = match boxes {
-            true => ("Dough box", 60.0, 40.0, 2),
-            false => ("Tub", 20.0, 15.0, 4),
+            true => (phrase("batch-dough-box"), 60.0, 40.0, 2),
+            false => (phrase("begin-tub"), 20.0, 15.0, 4),
         };
         let holder = DoughBox {
             name: name.into(),
@@ -193,7 +196,7 @@ pub async fn kept(
     let mut tx = app.db.begin().await?;
     let db: &mut MySqlConnection = &mut tx;
     let Some(person) = owner(db, who, (&name, hash.as_deref()), now).await? else {
-        let taken = wrong("name", "Somebody is called so already.");
+        let taken = wrong("name", phrase("begin-somebody-is-called-so-already"));
         return Ok(Err((Leaf::You, vec![taken])));
     };
     let k = kitchen::add(db, &new_kitchen(&said), now).await?;

@@ -1,6 +1,7 @@
 //! The leaves of the first start, in their order.
 
 use crate::shared::form::FormData;
+use crate::shared::tongue::phrase;
 use craft::keyed::Keyed;
 use strum::{EnumString, IntoStaticStr, VariantArray};
 
@@ -24,12 +25,12 @@ impl Leaf {
     }
     pub fn name(self) -> &'static str {
         match self {
-            Leaf::You => "You",
-            Leaf::BakesIn => "What you bake in",
-            Leaf::Has => "What you have",
-            Leaf::Hours => "Your hours",
-            Leaf::Likes => "What you like",
-            Leaf::Plan => "First plan",
+            Leaf::You => phrase("begin-you"),
+            Leaf::BakesIn => phrase("begin-what-you-bake-in"),
+            Leaf::Has => phrase("begin-what-you-have"),
+            Leaf::Hours => phrase("begin-your-hours"),
+            Leaf::Likes => phrase("begin-what-you-like"),
+            Leaf::Plan => phrase("begin-first-plan"),
         }
     }
     /// The leaf that a button leads to: the next one, the one before, or one by its key.

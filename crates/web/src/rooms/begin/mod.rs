@@ -16,6 +16,7 @@ use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::phrase;
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::State;
@@ -134,7 +135,7 @@ async fn shown(
     status: StatusCode,
 ) -> Result<Response, AppError> {
     let b = viewed(app, who, typed, leaf, errors).await?;
-    let frame = Frame::entrance(theme, "Begin");
+    let frame = Frame::entrance(theme, phrase("batch-begin-2"));
     Ok((status, page(&BeginPage { frame, b })?).into_response())
 }
 

@@ -2,6 +2,7 @@
 
 use crate::shared::chart::strip::{blocks, flag, window};
 use crate::shared::chart::{Hold, HourLine, Svg, curve};
+use crate::shared::tongue::{date, phrase, say};
 use craft::begin::BakesIn;
 use craft::sheet::{SheetResult, hours};
 use jiff::Timestamp;
@@ -43,19 +44,7 @@ fn floor(svg: &mut Svg, (x, y, w, h): (f64, f64, f64, f64), c: f64) {
 fn pizza(svg: &mut Svg, x: f64, w: f64, y: f64) {
     let (a, b) = (x + 22.0, x + w - 22.0);
     svg.path(
-        &format!(
-            "M{x} {y}C{:.1} {:.1} {:.1} {:.1} {a} {:.1}H{b}C{:.1} {:.1} {:.1} {:.1} {:.1} {y}z",
-            x - 4.0,
-            y - 15.0,
-            x + 20.0,
-            y - 17.0,
-            y - 6.0,
-            b + 2.0,
-            y - 17.0,
-            x + w + 4.0,
-            y - 15.0,
-            x + w
-        ),
+        &format!("M{x} {y}C{x2:.1} {y2:.1} {x3:.1} {y3:.1} {a} {y4:.1}H{b}C{b2:.1} {y5:.1} {w:.1} {y6:.1} {w2:.1} {y}z", x2 = x - 4.0, y2 = y - 15.0, x3 = x + 20.0, y3 = y - 17.0, y4 = y - 6.0, b2 = b + 2.0, y5 = y - 17.0, w = x + w + 4.0, y6 = y - 15.0, w2 = x + w),
         r#"class="f-rise-wash s-ink" stroke-width="2""#,
     );
     svg.path(
@@ -77,9 +66,9 @@ pub fn oven(kind: BakesIn, floor_c: f64, grill: bool, m: &Measures, name: &str) 
             rods(&mut svg, (44.0, 192.0), 7, 19.0, grill);
             rods(&mut svg, (44.0, 192.0), 7, 105.0, false);
             let (top, thick, word) = match kind {
-                BakesIn::HomeTray => (68.0, 0.0, "tray starts cold".to_string()),
-                BakesIn::HomeSteel => (56.0, 10.0, format!("steel {degrees}")),
-                _ => (54.0, 17.0, format!("stone {degrees}")),
+                BakesIn::HomeTray => (68.0, 0.0, phrase("begin-tray-starts-cold").to_string()),
+                BakesIn::HomeSteel => (56.0, 10.0, say!("begin-steel", degrees = degrees)),
+                _ => (54.0, 17.0, say!("begin-stone", degrees = degrees)),
             };
             if thick > 0.0 {
                 floor(&mut svg, (32.0, top, 172.0, thick), floor_c);
@@ -112,7 +101,7 @@ pub fn oven(kind: BakesIn, floor_c: f64, grill: bool, m: &Measures, name: &str) 
                 115.0,
                 "oven-word",
                 Hold::Middle,
-                &format!("stone {degrees}"),
+                &say!("begin-stone", degrees = degrees),
             );
         }
         BakesIn::Dome => {
@@ -132,7 +121,7 @@ pub fn oven(kind: BakesIn, floor_c: f64, grill: bool, m: &Measures, name: &str) 
                 113.0,
                 "oven-word on-floor",
                 Hold::Middle,
-                &format!("floor {degrees}"),
+                &say!("begin-floor", degrees = degrees),
             );
         }
         BakesIn::Deck => {
@@ -151,7 +140,7 @@ pub fn oven(kind: BakesIn, floor_c: f64, grill: bool, m: &Measures, name: &str) 
                 56.0,
                 "oven-word",
                 Hold::Middle,
-                &format!("stone {degrees}"),
+                &say!("begin-stone", degrees = degrees),
             );
         }
     }
@@ -160,33 +149,44 @@ pub fn oven(kind: BakesIn, floor_c: f64, grill: bool, m: &Measures, name: &str) 
 
 /// How hot kinds of ovens get, °C.
 const KINDS: [(&str, f64, f64, f64); 4] = [
-    ("home ovens", 230.0, 300.0, 46.0),
+    ("begin-home-ovens", 230.0, 300.0, 46.0),
     ("decks", 280.0, 350.0, 26.0),
     ("portables", 350.0, 470.0, 46.0),
-    ("fired domes", 380.0, 500.0, 26.0),
+    ("begin-fired-domes", 380.0, 500.0, 26.0),
 ];
 
 /// The dial: where one's own oven lies among the kinds.
 pub fn dial(most_c: f64, m: &Measures) -> String {
     let x = |c: f64| 20.0 + (c - 200.0) / 320.0 * 450.0;
     let said = |c: f64| format!("{}°", m.degrees(c, 0));
-    let label = format!(
-        "Yours reaches {}; home ovens {} to {}, decks to {}, portables to {}, fired domes to {}",
-        said(most_c),
-        said(230.0),
-        said(300.0),
-        said(350.0),
-        said(470.0),
-        said(500.0)
+    let label = say!(
+        "begin-yours-reaches-home-ovens-to",
+        most_c = said(most_c),
+        value = said(230.0),
+        value2 = said(300.0),
+        value3 = said(350.0),
+        value4 = said(470.0),
+        value5 = said(500.0)
     );
     let mut svg = Svg::new(492.0, 92.0, "dial", &label);
     for (word, from, to, y) in KINDS {
         let (a, b) = (x(from), x(to));
         svg.path(
-            &format!("M{a:.1} {:.1}V{y}H{b:.1}V{:.1}", y + 6.0, y + 6.0),
+            &format!(
+                "M{a:.1} {y:.1}V{y2}H{b:.1}V{y3:.1}",
+                y = y + 6.0,
+                y2 = y,
+                y3 = y + 6.0
+            ),
             r#"fill="none" class="s-ink" stroke-width="1.6""#,
         );
-        svg.text(0.5 * (a + b), y - 5.0, "tx halo", Hold::Middle, word);
+        svg.text(
+            0.5 * (a + b),
+            y - 5.0,
+            "tx halo",
+            Hold::Middle,
+            phrase(word),
+        );
     }
     svg.path(
         &format!("M{:.1} 64H{:.1}", x(200.0), x(520.0)),
@@ -244,7 +244,7 @@ pub fn plan(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone, label: &s
         let class = if hour == 0 { "l-axis" } else { "l-rule" };
         svg.path(&format!("M{x:.1} 22V146"), &format!(r#"class="{class}""#));
         if hour == 0 && x < WIDTH - 60.0 {
-            let day = at.to_zoned(zone.clone()).strftime("%a %-d").to_string();
+            let day = date(&at.to_zoned(zone.clone()), "%a %-d");
             svg.text(x + 4.0, 14.0, "dsp d15", Hold::Start, &day);
         }
         if (20.0..WIDTH - 20.0).contains(&x) {

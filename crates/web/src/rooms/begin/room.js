@@ -1,6 +1,7 @@
 // The first start: every choice redraws the leaf and the plan beside it. Nothing is worked out here.
 import { ready } from "../../js/app.js";
 import { replace } from "../../js/redraw.js";
+import { number, typed } from "../../js/words.js";
 
 const form = document.getElementById("begin");
 let asked = 0;
@@ -25,8 +26,8 @@ form.addEventListener("click", (event) => {
   const step = event.target.closest("[data-dial]");
   if (!step) return;
   const input = step.parentElement.querySelector("input");
-  const now = Number(input.value.replace(",", "."));
-  if (Number.isFinite(now)) input.value = String(now + Number(step.dataset.dial));
+  const now = typed(input.value);
+  if (Number.isFinite(now)) input.value = number(now + Number(step.dataset.dial));
   look();
 });
 

@@ -3,6 +3,8 @@
 use super::leaves::Leaf;
 use super::wrong;
 use crate::shared::form::{FormData, number};
+use crate::shared::tongue;
+use crate::shared::tongue::{decimal, phrase, say};
 use craft::begin::{BakesIn, Beginning, FridgeTold, ScalesTold};
 use craft::keyed::Keyed;
 use craft::mix::Mixer;
@@ -108,20 +110,24 @@ impl BeginSaid {
         }
     }
     pub fn measures(&self) -> Measures {
-        match self.us {
+        let units = match self.us {
             true => Measures::US,
             false => Measures::METRIC,
+        };
+        Measures {
+            language: tongue::language(),
+            ..units
         }
     }
     /// What the oven is called until its owner calls it otherwise.
     pub fn oven_name(&self) -> &'static str {
         match self.beginning.bakes_in() {
-            BakesIn::HomeTray => "Home oven, tray",
-            BakesIn::HomeSteel => "Home oven, steel",
-            BakesIn::HomeStone => "Home oven, stone",
-            BakesIn::Portable => "Portable oven",
-            BakesIn::Dome => "Fired dome",
-            BakesIn::Deck => "Deck oven",
+            BakesIn::HomeTray => phrase("begin-home-oven-tray"),
+            BakesIn::HomeSteel => phrase("begin-home-oven-steel"),
+            BakesIn::HomeStone => phrase("begin-home-oven-stone"),
+            BakesIn::Portable => phrase("begin-portable-oven"),
+            BakesIn::Dome => phrase("begin-fired-dome"),
+            BakesIn::Deck => phrase("begin-deck-oven"),
         }
     }
 }
@@ -152,7 +158,11 @@ pub fn wrong_on(typed: &FormData, leaf: Leaf, needs_password: bool) -> Vec<Field
             if there && !number(typed).is_ok_and(|v| (low..=high).contains(&v)) {
                 out.push(wrong(
                     "most",
-                    &format!("An oven reaches {low:.0} to {high:.0}°."),
+                    &say!(
+                        "begin-an-oven-reaches-to",
+                        low = decimal(low, 0),
+                        high = decimal(high, 0)
+                    ),
                 ));
             }
         }
@@ -163,7 +173,11 @@ pub fn wrong_on(typed: &FormData, leaf: Leaf, needs_password: bool) -> Vec<Field
             if measured && !number(c).is_ok_and(|v| (low..=high).contains(&v)) {
                 out.push(wrong(
                     "fridge_c",
-                    &format!("A fridge stands at {low:.0} to {high:.0}°."),
+                    &say!(
+                        "begin-a-fridge-stands-at-to",
+                        low = decimal(low, 0),
+                        high = decimal(high, 0)
+                    ),
                 ));
             }
         }

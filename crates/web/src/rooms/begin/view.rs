@@ -7,6 +7,7 @@ use super::said::{BeginSaid, DIAL_STEP_C};
 use crate::shared::format::{self, weekday_hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
+use crate::shared::tongue::{date, decimal, phrase, say};
 use craft::begin::{BakesIn, FirstPlan, oven_seen};
 use craft::formula::Pieces;
 use craft::keyed::Keyed;
@@ -138,12 +139,12 @@ fn hour(typed: &str, usual: u8) -> u8 {
 }
 
 const OVENS: [(BakesIn, &str); 6] = [
-    (BakesIn::HomeTray, "Home, thin tray"),
-    (BakesIn::HomeSteel, "Home, on steel"),
-    (BakesIn::HomeStone, "Home, on stone"),
-    (BakesIn::Portable, "Portable"),
-    (BakesIn::Dome, "Fired dome"),
-    (BakesIn::Deck, "Deck"),
+    (BakesIn::HomeTray, "begin-home-thin-tray"),
+    (BakesIn::HomeSteel, "begin-home-on-steel"),
+    (BakesIn::HomeStone, "begin-home-on-stone"),
+    (BakesIn::Portable, "begin-portable"),
+    (BakesIn::Dome, "begin-fired-dome"),
+    (BakesIn::Deck, "begin-deck"),
 ];
 
 /// A bake as roughly as one says it before the first one.
@@ -152,11 +153,11 @@ fn about(s: u32) -> String {
         0..=179 => {
             let s = (s + 5) / 10 * 10;
             match s % 60 {
-                0 => format!("{} min", s / 60),
-                rest => format!("{} min {rest:02}", s / 60),
+                0 => say!("begin-min", s = s / 60),
+                rest => say!("begin-min-2", s = s / 60, rest = format!("{:02}", rest)),
             }
         }
-        _ => format!("{} min", (s + 30) / 60),
+        _ => say!("begin-min", s = (s + 30) / 60),
     }
 }
 
@@ -169,8 +170,8 @@ fn cards(said: &BeginSaid, here: &RequestKitchen) -> Vec<OvenCard> {
             let grill = said.beginning.grill != Some(false) || kind != said.beginning.bakes_in();
             Some(OvenCard {
                 key: kind.key(),
-                name,
-                svg: picture::oven(kind, seen.floor_c, grill, &here.measures, name),
+                name: phrase(name),
+                svg: picture::oven(kind, seen.floor_c, grill, &here.measures, phrase(name)),
                 time: about(seen.bake_s),
                 on: told == Some(kind),
             })
@@ -203,15 +204,16 @@ fn plan(said: &BeginSaid, p: &FirstPlan, here: &RequestKitchen) -> PlanView {
     let pieces = match &p.request.formula.pieces {
         Pieces::Balls { count, ball_g } => {
             let m = &here.measures;
-            format!(
-                "{count} pizzas of {} {}",
-                m.weight_said(*ball_g),
-                m.weight_unit()
+            say!(
+                "begin-pizzas-of",
+                count = count,
+                ball_g = m.weight_said(*ball_g),
+                weight_unit = m.weight_unit()
             )
         }
         _ => {
             let n = p.result.formula.pieces;
-            format!("{n} {}", if n == 1 { "pan" } else { "pans" })
+            say!("begin-n-pans", n = n)
         }
     };
     let b = &said.beginning;
@@ -226,7 +228,7 @@ fn plan(said: &BeginSaid, p: &FirstPlan, here: &RequestKitchen) -> PlanView {
         let untold = b.life.is_none() || (cold(s.kind) && b.fridge.is_none());
         BeginStep {
             at: format::hm(&at),
-            day: at.strftime("%a").to_string(),
+            day: date(&at, "%a"),
             mark: marks::step(&s.kind),
             title: here.say(&s.title),
             detail: here.words(&s.detail),
@@ -241,26 +243,33 @@ fn plan(said: &BeginSaid, p: &FirstPlan, here: &RequestKitchen) -> PlanView {
         )
     });
     let (ready, fits) = match p.result.window {
-        None => ("It is never ready this way.".to_string(), String::new()),
+        None => (
+            phrase("begin-it-is-never-ready-this").to_string(),
+            String::new(),
+        ),
         Some(w) => {
             let from = format::quarter(&here.local(w.from_at));
             let to = w.to_at.map(|t| format::quarter(&here.local(t)));
             let inside =
                 w.from_at <= p.request.serve_at && w.to_at.is_none_or(|t| p.request.serve_at <= t);
             let ready = match to {
-                Some(to) => format!("Ready {} to {}.", weekday_hm(&from), format::hm(&to)),
-                None => format!("Ready from {}.", weekday_hm(&from)),
+                Some(to) => say!(
+                    "begin-ready-to",
+                    from = weekday_hm(&from),
+                    to = format::hm(&to)
+                ),
+                None => say!("begin-ready-from", from = weekday_hm(&from)),
             };
             let fits = match inside {
-                true => format!("Serve {} fits.", format::hm(&serve)),
-                false => format!("Serve {} lies outside.", format::hm(&serve)),
+                true => say!("begin-serve-fits", serve = format::hm(&serve)),
+                false => say!("begin-serve-lies-outside", serve = format::hm(&serve)),
             };
             (ready, fits)
         }
     };
     let label = format!("{ready} {fits}");
     PlanView {
-        evening: serve.strftime("%A %H:%M").to_string(),
+        evening: date(&serve, "%A %H:%M"),
         what: format!("{pieces}, {}", p.style.name.to_lowercase()),
         svg: picture::plan(&p.result, p.request.serve_at, &here.zone, &label),
         ready,
@@ -292,9 +301,12 @@ impl BeginView {
         };
         let plate = format!("{:.0}", oven.floor_mm);
         let (plate_word, plates): (_, &[(&str, &str)]) = match b.bakes_in() {
-            BakesIn::HomeSteel => ("Steel", &[("6", "6 mm"), ("8", "8 mm"), ("10", "10 mm")]),
+            BakesIn::HomeSteel => (
+                phrase("begin-steel-2"),
+                &[("6", "6 mm"), ("8", "8 mm"), ("10", "10 mm")],
+            ),
             BakesIn::HomeStone => (
-                "Stone",
+                phrase("begin-stone-2"),
                 &[("10", "10 mm"), ("15", "15 mm"), ("20", "20 mm")],
             ),
             _ => ("", &[]),
@@ -302,7 +314,10 @@ impl BeginView {
         let plates = plates.iter().map(|(key, name)| BeginChoice {
             key,
             name: match said.us {
-                true => format!("{:.2} in", key.parse::<f64>().unwrap_or(0.0) / 25.4),
+                true => say!(
+                    "begin-in",
+                    unwrap_or = decimal(key.parse::<f64>().unwrap_or(0.0) / 25.4, 2)
+                ),
                 false => (*name).into(),
             },
             on: *key == plate,
@@ -315,7 +330,10 @@ impl BeginView {
             line: s.line.clone(),
             on: likes(&s.key),
             hotter: match s.oven.floor_c.low > oven.most_c {
-                true => format!("wants a floor from {}°", m.degrees(s.oven.floor_c.low, 0)),
+                true => say!(
+                    "begin-wants-a-floor-from",
+                    low = m.degrees(s.oven.floor_c.low, 0)
+                ),
                 false => String::new(),
             },
         });
@@ -325,24 +343,52 @@ impl BeginView {
         styles.sort_by_key(|s| (s.key != own, !s.hotter.is_empty()));
         let seen = oven_seen(b, b.bakes_in()).ok();
         let number = leaf as usize + 1;
-        let evening = found.as_ref().ok().map(|p| {
-            here.local(p.request.serve_at)
-                .strftime("%A %H:%M")
-                .to_string()
-        });
+        let evening = found
+            .as_ref()
+            .ok()
+            .map(|p| date(&here.local(p.request.serve_at), "%A %H:%M"));
         let of = |a: &str, b: String, c: &str| (a.to_string(), b, c.to_string());
         let head = match (leaf, &seen) {
-            (Leaf::You, _) => of("From nothing to a plan in ", "three minutes".into(), "."),
-            (Leaf::BakesIn, Some(seen)) => of(
-                &format!("{} at {most}°: ", said.oven_name()),
-                format!("{} a pizza", about(seen.bake_s)),
+            (Leaf::You, _) => of(
+                &[phrase("begin-from-nothing"), " "].concat(),
+                phrase("begin-three-minutes").into(),
                 ".",
             ),
-            (Leaf::BakesIn, None) => of("What do you ", "bake in".into(), "?"),
-            (Leaf::Has, _) => of("What stands in ", "your kitchen".into(), "?"),
-            (Leaf::Hours, _) => of("No step falls into ", "your sleep or your work".into(), "."),
-            (Leaf::Likes, _) => of("Choose ", "two or three".into(), ", or none."),
-            (Leaf::Plan, _) => of("Your first plan: ", evening.unwrap_or_default(), "."),
+            (Leaf::BakesIn, Some(seen)) => of(
+                &[
+                    "",
+                    &say!("begin-at", oven_name = said.oven_name(), most = most),
+                    " ",
+                ]
+                .concat(),
+                say!("begin-a-pizza", bake_s = about(seen.bake_s)),
+                ".",
+            ),
+            (Leaf::BakesIn, None) => of(
+                &[phrase("begin-what-do-you"), " "].concat(),
+                phrase("begin-bake-in").into(),
+                "?",
+            ),
+            (Leaf::Has, _) => of(
+                &[phrase("begin-what-stands-in"), " "].concat(),
+                phrase("entrance-your-kitchen").into(),
+                "?",
+            ),
+            (Leaf::Hours, _) => of(
+                &[phrase("begin-no-step-falls-into"), " "].concat(),
+                phrase("begin-your-sleep-or-your-work").into(),
+                ".",
+            ),
+            (Leaf::Likes, _) => of(
+                &[phrase("begin-choose"), " "].concat(),
+                phrase("begin-two-or-three").into(),
+                phrase("begin-or-none"),
+            ),
+            (Leaf::Plan, _) => of(
+                &[phrase("begin-your-first-plan-2"), " "].concat(),
+                evening.unwrap_or_default(),
+                ".",
+            ),
         };
         let all = typed.clone().into_entries().into_iter();
         let fridge = match (typed.text("fridge"), b.fridge) {
@@ -370,28 +416,34 @@ impl BeginView {
             plates: plates.collect(),
             plate_word,
             grills: match b.bakes_in().may_grill() {
-                true => choices(grill, &[("yes", "Yes"), ("no", "No")]),
+                true => choices(
+                    grill,
+                    &[("yes", phrase("begin-yes")), ("no", phrase("begin-no"))],
+                ),
                 false => vec![],
             },
             scales: choices(
                 typed.text("scales"),
                 &[
-                    ("kitchen", "Reads 1 g"),
-                    ("fine", "And a fine one"),
-                    ("none", "None yet"),
+                    ("kitchen", phrase("begin-reads-1-g")),
+                    ("fine", phrase("begin-and-a-fine-one")),
+                    ("none", phrase("begin-none-yet")),
                 ],
             ),
             mixers: choices(
                 typed.text("mixer"),
                 &[
-                    ("hand", "Hands"),
-                    ("planetary", "Stand mixer"),
-                    ("spiral", "Spiral"),
+                    ("hand", phrase("begin-hands")),
+                    ("planetary", phrase("begin-stand-mixer")),
+                    ("spiral", phrase("begin-spiral")),
                 ],
             ),
             fridges: choices(
                 fridge,
-                &[("guessed", "Not measured"), ("measured", "Measured")],
+                &[
+                    ("guessed", phrase("begin-not-measured")),
+                    ("measured", phrase("begin-measured")),
+                ],
             ),
             fridge_c: match typed.text("fridge_c") {
                 "" => m.degrees(b.usual().fridge_c, 0),
@@ -400,7 +452,10 @@ impl BeginView {
             measured: fridge == "measured",
             boxes: choices(
                 typed.text("boxes"),
-                &[("yes", "Boxes"), ("no", "Tubs with lids")],
+                &[
+                    ("yes", phrase("shape-boxes")),
+                    ("no", phrase("begin-tubs-with-lids")),
+                ],
             ),
             sleeps: (
                 hour(typed.text("sleeps_from"), 23),
@@ -408,14 +463,23 @@ impl BeginView {
             ),
             works: choices(
                 typed.text("works"),
-                &[("yes", "At work on weekdays"), ("no", "At home")],
+                &[
+                    ("yes", phrase("begin-at-work-on-weekdays")),
+                    ("no", phrase("begin-at-home")),
+                ],
             ),
             work: (
                 hour(typed.text("works_from"), 9),
                 hour(typed.text("works_to"), 17),
             ),
             styles,
-            units: choices(typed.text("units"), &[("metric", "Metric"), ("us", "US")]),
+            units: choices(
+                typed.text("units"),
+                &[
+                    ("metric", phrase("begin-metric")),
+                    ("us", phrase("begin-us")),
+                ],
+            ),
             name: text("name"),
             kitchen: text("kitchen"),
             zone: b.time_zone.clone(),

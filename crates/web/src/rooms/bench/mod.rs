@@ -10,6 +10,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::phrase;
 use askama::Template;
 use axum::extract::{Query, State};
 use axum::response::Html;
@@ -49,7 +50,7 @@ async fn bench(
         boxes.push(app.boxes(&told, &here).await?);
         live.push(told.following(&goes));
     }
-    let frame = Frame::of(&here, theme, Stop::Bench, "Bench", None, "/");
+    let frame = Frame::of(&here, theme, Stop::Bench, phrase("page-bench"), None, "/");
     page(&BenchPage {
         frame,
         b: BenchView::of(&live, &boxes, &here, &app.drawn.boards),

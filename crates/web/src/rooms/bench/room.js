@@ -1,6 +1,7 @@
 // The Bench moves with the clock: once a minute the page is asked for again and its main part put in place.
 import { ready, say } from "../../js/app.js";
 import { drawn } from "../../js/redraw.js";
+import { words } from "../../js/words.js";
 
 async function refresh() {
   // Not while someone is about to press a button.
@@ -13,7 +14,7 @@ async function refresh() {
     drawn(main, () => main.replaceChildren(...page.getElementById("main").childNodes));
     say("");
   } catch {
-    say("The server does not answer. What you see is the last that was known; it goes on by itself.");
+    say(words("script-bench-no-answer"));
   }
 }
 

@@ -8,6 +8,7 @@ use crate::shared::drawn::Drawn;
 use crate::shared::format::{count_word, day_hm, hm, is_now, span, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
+use crate::shared::tongue::{date, decimal, phrase, say};
 use craft::reading::{FRESH_MIN, Subject};
 use craft::sheet::ahead::ShapeLook;
 use craft::sheet::progress::bowl_of_step;
@@ -95,16 +96,14 @@ pub struct BenchView {
 fn following(rest: &[OpenStep], here: &RequestKitchen) -> Option<String> {
     let last = here.local(rest.last()?.at);
     let steps = if rest.len() == 1 {
-        "One more step follows".to_string()
+        phrase("bench-one-more-step-follows").to_string()
     } else {
-        format!(
-            "{} more steps follow, the last",
-            count_word(rest.len() as u32)
-        )
+        say!("bench-more-steps-follow-the-last", as = count_word(rest.len() as u32))
     };
-    Some(format!(
-        "{steps} {}; each stands on its batch.",
-        day_hm(&last)
+    Some(say!(
+        "bench-each-stands-on-its-batch",
+        steps = steps,
+        last = day_hm(&last)
     ))
 }
 
@@ -208,9 +207,9 @@ fn just_done(live: &[BatchRecord], here: &RequestKitchen) -> Option<JustDone> {
     let state = told.progress.steps[position];
     (here.now.duration_since(at).as_secs() < UNDO_S).then(|| JustDone {
         word: match (state.left_out, state.under_way()) {
-            (true, _) => "Left out",
-            (_, Some(_)) => "Begun",
-            _ => "Done",
+            (true, _) => phrase("batch-left-out-3"),
+            (_, Some(_)) => phrase("bench-begun"),
+            _ => phrase("batch-done-2"),
         },
         title: format!(
             "{} · {}",
@@ -297,26 +296,31 @@ fn act(d: &OpenStep, here: &RequestKitchen) -> NextAct {
     let mut call = here.say(&s.kind.call(&t.batch.name));
     if let Some((boxes, used, rise)) = &d.out {
         let which = match boxes.len() {
-            1 => format!("box {}", boxes[0]),
-            _ => format!("boxes {}", numbers(boxes, ", ")),
+            1 => say!("bench-box", boxes = boxes[0]),
+            _ => say!("bench-boxes", boxes = numbers(boxes, ", ")),
         };
-        title = format!("Take {which} out · {}", t.batch.name);
-        call = format!("Take {which} of {} out", t.batch.name);
-        detail = format!(
-            "Used from {}, at rise {rise:.0}.",
-            day_hm(&here.local(*used))
+        title = say!("bench-take-out", which = which, name = t.batch.name);
+        call = say!("bench-take-of-out", which = which, name = t.batch.name);
+        detail = say!(
+            "bench-used-from-at-rise",
+            used = day_hm(&here.local(*used)),
+            rise = decimal(*rise, 0)
         );
     }
     NextAct {
         span: span(at.duration_since(here.now)),
         late: at < here.now && !is_now(at.duration_since(here.now)),
         time: hm(&local),
-        day: local.strftime("%a").to_string(),
+        day: date(&local, "%a"),
         mark: marks::step(&s.kind),
         title,
         call,
         detail: match d.since {
-            Some(b) => format!("Under way since {}. {detail}", hm(&here.local(b))),
+            Some(b) => say!(
+                "bench-under-way-since",
+                b = hm(&here.local(b)),
+                detail = detail
+            ),
             None => detail,
         },
         batch: t.batch.id.0,
@@ -336,9 +340,15 @@ fn act(d: &OpenStep, here: &RequestKitchen) -> NextAct {
 fn answer(acts: &[NextAct], live: &[BatchRecord]) -> (String, String) {
     let Some(first) = acts.first() else {
         return if live.is_empty() {
-            ("The bench is clear.".into(), "When do you serve".into())
+            (
+                phrase("bench-the-bench-is-clear").into(),
+                phrase("bench-when-do-you-serve").into(),
+            )
         } else {
-            ("All steps are done;".into(), "close what is baked".into())
+            (
+                phrase("bench-all-steps-are-done").into(),
+                phrase("bench-close-what-is-baked").into(),
+            )
         };
     };
     let words: Vec<String> = first.span.iter().map(|(n, _)| n.clone()).collect();
@@ -349,9 +359,9 @@ fn answer(acts: &[NextAct], live: &[BatchRecord]) -> (String, String) {
     };
     let said = span_words(jiff::SignedDuration::from_mins(minutes));
     let core = match (first.late, minutes) {
-        (_, 0) => "now".to_string(),
-        (true, _) => format!("{said} late"),
-        (false, _) => format!("in {said}"),
+        (_, 0) => phrase("bench-word-now").to_string(),
+        (true, _) => say!("bench-late", value = said),
+        (false, _) => say!("bench-in", value = said),
     };
     (first.call.clone(), core)
 }
@@ -359,38 +369,38 @@ fn answer(acts: &[NextAct], live: &[BatchRecord]) -> (String, String) {
 fn lines(live: &[BatchRecord], here: &RequestKitchen) -> [String; 2] {
     if live.is_empty() {
         return [
-            "No dough is under way.".into(),
-            format!("Kitchen: {}", here.kitchen.name),
+            phrase("bench-no-dough-is-under-way").into(),
+            say!("bench-kitchen", name = here.kitchen.name),
         ];
     }
     let n = live.len() as u32;
     let fit = live.iter().filter(|t| meets(t)).count() as u32;
-    let doughs = |n: u32| if n == 1 { "dough" } else { "doughs" };
+    let doughs = |n: u32| say!("bench-doughs", n = n);
     let first = if fit == n && n == 1 {
-        "The dough meets its time.".to_string()
+        phrase("bench-the-dough-meets-its-time").to_string()
     } else if fit == n {
-        format!(
-            "All {} doughs meet their serve time.",
-            count_word(n).to_lowercase()
+        say!(
+            "bench-all-doughs-meet-their-serve",
+            to_lowercase = count_word(n).to_lowercase()
         )
     } else {
-        format!(
-            "{} of {} {} meet their serve time.",
-            count_word(fit),
-            count_word(n).to_lowercase(),
-            doughs(n)
+        say!(
+            "bench-of-meet-their-serve-time",
+            fit = count_word(fit),
+            to_lowercase = count_word(n).to_lowercase(),
+            n = doughs(n)
         )
     };
     let second = match live.iter().find(|t| !meets(t)) {
-        Some(t) => format!(
-            "{} misses {}.",
-            t.batch.name,
-            day_hm(&here.local(t.batch.sheet.request.serve_at))
+        Some(t) => say!(
+            "bench-misses",
+            name = t.batch.name,
+            serve_at = day_hm(&here.local(t.batch.sheet.request.serve_at))
         ),
         None => format!(
             "{}, {}",
             here.kitchen.name,
-            here.local(here.now).strftime("%A")
+            date(&here.local(here.now), "%A")
         ),
     };
     [first, second]
@@ -438,7 +448,7 @@ fn pin(name: String, celsius: f64, at: Timestamp, here: &RequestKitchen, cold: b
     let words = if age.as_mins() >= 60 {
         format!("{} h", age.as_hours())
     } else {
-        format!("{} min", age.as_mins())
+        say!("bench-min", as_mins = age.as_mins())
     };
     Pin {
         name,

@@ -9,9 +9,11 @@ use crate::access::secret::hashed;
 use crate::access::visit::{self, Hands, Visit};
 use crate::shared::error::{AppError, ErrorSaid};
 use crate::shared::form::FormData;
+use crate::shared::format::plain_reader;
 use crate::shared::guard::Address;
 use crate::shared::layout::{Frame, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::phrase;
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
@@ -20,8 +22,6 @@ use axum::response::{IntoResponse, Redirect, Response};
 use craft::people::{Lasting, check_name, check_password};
 use craft::refusal::FieldError;
 use jiff::Timestamp;
-use jiff::tz::TimeZone;
-use speech::{Measures, Reader};
 use store::people::pass::{self, Pass, PassKind};
 use store::people::person;
 use store::people::session;
@@ -58,16 +58,10 @@ struct LinkPage {
     password_error: Option<String>,
 }
 
-/// Who comes has no kitchen yet whose units they would read in.
-fn plain_reader() -> Reader<'static> {
-    static UTC: TimeZone = TimeZone::UTC;
-    Reader::plain(Measures::METRIC, &UTC)
-}
-
 fn over() -> Response {
     ErrorSaid::new(
-        "This link has ended",
-        "Links end by themselves, and an invitation opens once. Ask for another one where it came from.",
+        phrase("entrance-this-link-has-ended"),
+        phrase("entrance-links-end-by-themselves-and"),
     )
     .with(StatusCode::NOT_FOUND)
 }
@@ -97,7 +91,7 @@ async fn link_page(
     };
     let reader = plain_reader();
     Ok(LinkPage {
-        frame: Frame::entrance(theme, "Come in"),
+        frame: Frame::entrance(theme, phrase("entrance-come-in")),
         kind: p.kind,
         action,
         kitchen: kitchen_name(&mut db, p.kitchen).await?,
@@ -234,7 +228,7 @@ async fn newcomer(
     let there = person::by_name(&mut db, &name).await?;
     drop(db);
     let taken = || {
-        let sentence = "Somebody is called so already. If it is you, type your own password; else choose another name.";
+        let sentence = phrase("entrance-somebody-is-called-so-already");
         Err(vec![FieldError {
             field: "name".into(),
             message: craft::fact::Fact::as_written(sentence),

@@ -14,6 +14,7 @@ use crate::shared::form::FormData;
 use crate::shared::guard::Address;
 use crate::shared::layout::{Frame, page};
 use crate::shared::theme::{Theme, own_path};
+use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Query, State};
@@ -87,7 +88,7 @@ async fn show(
     }
     let back = own_path(query.get("back").map_or("/", String::as_str));
     let html = page(&SignInPage {
-        frame: Frame::entrance(theme, "Sign in"),
+        frame: Frame::entrance(theme, phrase("entrance-sign-in")),
         name: String::new(),
         back: back.into(),
         error: None,
@@ -122,8 +123,9 @@ pub async fn tried(
     }
     if wait > 0 {
         tracing::warn!(wait, "too many wrong passwords");
-        return Ok(NameTried::Wrong(format!(
-            "Too many wrong tries. Try again in {wait} s."
+        return Ok(NameTried::Wrong(say!(
+            "entrance-too-many-wrong-tries-try",
+            wait = wait
         )));
     }
     let found = person::by_name(&mut db, &name).await?;
@@ -142,7 +144,7 @@ pub async fn tried(
             }
             tracing::warn!("a wrong name or password");
             Ok(NameTried::Wrong(
-                "This name and this password do not belong together.".into(),
+                phrase("entrance-this-name-and-this-password").into(),
             ))
         }
     }
@@ -165,7 +167,7 @@ async fn sign_in(
         NameTried::Right(p) => p,
         NameTried::Wrong(sentence) => {
             let html = page(&SignInPage {
-                frame: Frame::entrance(theme, "Sign in"),
+                frame: Frame::entrance(theme, phrase("entrance-sign-in")),
                 name,
                 back,
                 error: Some(sentence),
@@ -181,7 +183,7 @@ async fn sign_in(
         return Ok(Redirect::to(&back).into_response());
     }
     let html = page(&GoOnPage {
-        frame: Frame::entrance(theme, "Go on"),
+        frame: Frame::entrance(theme, phrase("entrance-go-on")),
         name: p.name,
         held,
     })?;

@@ -10,6 +10,7 @@ use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, page};
 use crate::shared::theme::{Theme, own_path};
+use crate::shared::tongue::phrase;
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::State;
@@ -70,7 +71,7 @@ async fn wait(
         }
     }
     let view = TabletPage {
-        frame: Frame::entrance(theme, "The tablet on the wall"),
+        frame: Frame::entrance(theme, phrase("entrance-the-tablet-on-the-wall")),
         code,
         busy: false,
     };
@@ -85,7 +86,7 @@ async fn ask(State(app): State<App>, theme: Theme, session: Session) -> Result<R
     let mut db = app.db.acquire().await?;
     if pass::waiting(&mut db, now).await? >= MOST_WAITING {
         let view = TabletPage {
-            frame: Frame::entrance(theme, "The tablet on the wall"),
+            frame: Frame::entrance(theme, phrase("entrance-the-tablet-on-the-wall")),
             code: None,
             busy: true,
         };

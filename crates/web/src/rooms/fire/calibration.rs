@@ -7,13 +7,13 @@ use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, plain, say};
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::fire::calibrate::{Calibration, Logged, calibrate, counts};
 use craft::fire::judge::floor_before;
-use craft::number::plain;
 use store::pantry::{self, At, Put};
 
 /// What the bakes of an oven say of it, to be taken or left.
@@ -82,8 +82,7 @@ pub async fn calibrated(
     let mut extra = open.extra(&here);
     let form = open.typed(&here);
     let Some(fire) = told.batch.sheet.request.fire.as_deref() else {
-        extra.done =
-            Some("Keep the fire first: then its bakes can be compared with the plan.".into());
+        extra.done = Some(phrase("fire-keep-the-fire-first-then").into());
         let render = || open.render(&form, &here, theme, StatusCode::OK, &[], extra);
         return app.models.at_length(render).await?;
     };
@@ -103,9 +102,7 @@ pub async fn calibrated(
         .collect();
     let many = bakes.len();
     let Some(c) = app.models.at_length(|| calibrate(&bakes, &targets)).await? else {
-        extra.done = Some(format!(
-            "{many} judged bakes in this oven: three at least are needed."
-        ));
+        extra.done = Some(say!("fire-judged-bakes-in-this-oven", many = many));
         let render = || open.render(&form, &here, theme, StatusCode::OK, &[], extra);
         return app.models.at_length(render).await?;
     };
@@ -138,7 +135,7 @@ pub async fn calibrated(
                 Ok(Redirect::to(&format!("/pantry/ovens/{id}")).into_response())
             }
             Put::Stale(_) => {
-                extra.done = Some("Somebody changed that oven meanwhile: look at it first.".into());
+                extra.done = Some(phrase("fire-somebody-changed-that-oven-meanwhile").into());
                 let render = || open.render(&form, &here, theme, StatusCode::CONFLICT, &[], extra);
                 app.models.at_length(render).await?
             }
@@ -151,26 +148,26 @@ pub async fn calibrated(
 
 fn said(c: &Calibration, own: bool) -> CalibrationView {
     let changes = if c.is_better() {
-        format!(
-            "The model then meets {} of {} verdicts instead of {}. Two numbers of this oven, set back to 1 at any time in the pantry.",
-            c.met_after,
-            2 * c.bakes,
-            c.met_before
+        say!(
+            "fire-the-model-then-meets-of",
+            met_after = c.met_after,
+            bakes = 2 * c.bakes,
+            met_before = c.met_before
         )
     } else {
-        format!(
-            "That would meet {} of {} verdicts; the book meets {}. The book stays: no two numbers explain these bakes better.",
-            c.met_after,
-            2 * c.bakes,
-            c.met_before
+        say!(
+            "fire-that-would-meet-of-verdicts",
+            met_after = c.met_after,
+            bakes = 2 * c.bakes,
+            met_before = c.met_before
         )
     };
     CalibrationView {
-        says: format!(
-            "{} judged bakes: floor ×{}, top ×{} against the book.",
-            c.bakes,
-            plain(c.floor_factor),
-            plain(c.top_factor)
+        says: say!(
+            "fire-judged-bakes-floor-top-against",
+            bakes = c.bakes,
+            floor_factor = plain(c.floor_factor),
+            top_factor = plain(c.top_factor)
         ),
         changes,
         can_keep: own && c.is_better(),

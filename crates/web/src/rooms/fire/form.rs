@@ -4,12 +4,12 @@ use crate::shared::fields::{degrees, may, put_degrees, put_may, put_weight, weig
 use crate::shared::form::{FieldReader, FormData, NotANumber, number};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::{phrase, plain};
 use craft::fire::of_formula;
 use craft::fire::programme::{Cue, Turn, shape};
 use craft::fire::{FirePlan, Material, Oven, OvenShelf};
 use craft::formula::{Formula, Portion};
 use craft::keyed::Keyed;
-use craft::number::plain;
 use craft::refusal::FieldError;
 use jiff::Timestamp;
 
@@ -39,7 +39,7 @@ pub struct Read {
 
 /// Floors that can be laid into an oven: material and mm, as a form names them.
 pub fn floor_key(material: Material, mm: f64) -> String {
-    format!("{}:{}", material.key(), plain(mm))
+    format!("{}:{}", material.key(), craft::number::plain(mm))
 }
 fn read_floor(text: &str) -> Option<(Material, f64)> {
     let (m, mm) = text.split_once(':')?;
@@ -144,7 +144,7 @@ fn own_turns(r: &mut FieldReader) -> Option<Vec<Turn>> {
         }
         match (clock_s(&text), Cue::from_key(r.typed.text(&say))) {
             (Some(at_s), Some(say)) => out.push(Turn { at_s, say }),
-            _ => r.refuse(&name, "Seconds after In, such as 75 or 1:15."),
+            _ => r.refuse(&name, phrase("fire-seconds-after-in-such-as")),
         }
     }
     out.sort_by_key(|t| t.at_s);
@@ -163,12 +163,12 @@ pub fn read(
     let all = larder.ovens();
     let mut r = FieldReader::new(t);
     let Some((oven_ref, oven_id, oven)) = all.into_iter().find(|o| o.0 == t.text("oven")) else {
-        r.refuse("oven", "That oven is no longer there: choose another.");
+        r.refuse("oven", phrase("fire-that-oven-is-no-longer"));
         return Err(r.errors);
     };
     let mut plan = dough.plan(&oven, larder);
     if t.has("most_c") && !t.text("most_c").is_empty() {
-        let most = degrees(&mut r, "most_c", "It tops out at", here);
+        let most = degrees(&mut r, "most_c", phrase("fire-it-tops-out-at"), here);
         // What it is usually baked at cannot be above what it reaches.
         plan.oven.most_c = most;
         plan.oven.floor_c = plan.oven.floor_c.min(most);
@@ -176,38 +176,38 @@ pub fn read(
     let s = &mut plan.setting;
     match read_floor(t.text("floor")) {
         Some((m, mm)) => (s.floor, s.floor_mm) = (m, mm),
-        None => r.refuse("floor", "Choose what the pizza lies on."),
+        None => r.refuse("floor", phrase("fire-choose-what-the-pizza-lies")),
     }
-    s.dome_c = degrees(&mut r, "dome_c", "The dome or setting", here);
+    s.dome_c = degrees(&mut r, "dome_c", phrase("fire-the-dome-or-setting"), here);
     if !oven.kind.has_one_setting() {
-        s.floor_c = degrees(&mut r, "floor_c", "The floor", here);
+        s.floor_c = degrees(&mut r, "floor_c", phrase("fire-the-floor"), here);
     }
     s.shelf = OvenShelf::from_key(t.text("shelf")).unwrap_or(OvenShelf::Top);
     s.grill = !t.text("grill").is_empty() && oven.has_grill();
     s.fan = !t.text("fan").is_empty() && oven.fan_w_m2k.is_some();
     s.below = !t.text("below").is_empty();
     plan.setting.floor_c = plan.oven.floor_at(&plan.setting);
-    plan.preheat_min = may(&mut r, "preheat_min", "Preheating");
+    plan.preheat_min = may(&mut r, "preheat_min", phrase("fire-preheating"));
     plan.shape = match t.text("shape") {
         "" => None,
         key if shape(key).is_some() => Some(key.into()),
         _ => {
-            r.refuse("shape", "Choose how it is turned.");
+            r.refuse("shape", phrase("fire-choose-how-it-is-turned"));
             None
         }
     };
     plan.turns = own_turns(&mut r);
-    plan.piece.ball_g = weight(&mut r, "ball_g", "The ball", here);
-    plan.piece.sauce_g = weight(&mut r, "sauce_g", "Sauce", here);
-    plan.piece.cheese_g = weight(&mut r, "cheese_g", "Cheese", here);
-    plan.piece.sugar_percent = percent(&mut r, "sugar", "Sugar");
-    plan.piece.malt_percent = percent(&mut r, "malt", "Malt");
-    plan.piece.oil_percent = percent(&mut r, "oil", "Oil");
+    plan.piece.ball_g = weight(&mut r, "ball_g", phrase("fire-the-ball"), here);
+    plan.piece.sauce_g = weight(&mut r, "sauce_g", phrase("fire-sauce"), here);
+    plan.piece.cheese_g = weight(&mut r, "cheese_g", phrase("bake-cheese"), here);
+    plan.piece.sugar_percent = percent(&mut r, "sugar", phrase("figures-sugar"));
+    plan.piece.malt_percent = percent(&mut r, "malt", phrase("fire-malt"));
+    plan.piece.oil_percent = percent(&mut r, "oil", phrase("figures-oil"));
     let hands = match number(t.text("hands")) {
         Ok(v) if (1.0..=8.0).contains(&v) => v.round() as u32,
         Err(NotANumber::Empty) => 1,
         _ => {
-            r.refuse("hands", "People 1 to 8.");
+            r.refuse("hands", phrase("fire-people-1-to-8"));
             1
         }
     };

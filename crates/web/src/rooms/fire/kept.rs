@@ -13,6 +13,7 @@ use crate::shared::form::{FormData, NotANumber, number};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, plain, say};
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
@@ -22,7 +23,6 @@ use craft::fact::Fact;
 use craft::fire::{FireChoice, of_formula};
 use craft::formula::Formula;
 use craft::keyed::Keyed;
-use craft::number::plain;
 use craft::reading::Subject;
 use craft::refusal::FieldError;
 use craft::sheet::{SheetRequest, SheetResult, carry_numbers, work_out};
@@ -155,9 +155,9 @@ async fn keep(
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/fire")).into_response()),
         Replanned::Stale(_) => {
             let mut extra = open.extra(&here);
-            extra.stale = Some(format!(
-                "Somebody changed this plan at {}. Yours stands below and is not kept: keep it now to put it in place of theirs.",
-                day_hm(&here.local(told.batch.planned_at))
+            extra.stale = Some(say!(
+                "fire-somebody-changed-this-plan-at",
+                planned_at = day_hm(&here.local(told.batch.planned_at))
             ));
             let render = || open.render(&typed, &here, theme, StatusCode::CONFLICT, &[], extra);
             app.models.at_length(render).await?
@@ -187,9 +187,7 @@ fn planned(
     if dough_changed && open.dough.mixed {
         let e = FieldError {
             field: "pressed".into(),
-            message: Fact::as_written(
-                "This dough is mixed: ball, sugar, malt and oil are for the next one. Keep them as a formula, or set them back.",
-            ),
+            message: Fact::as_written(phrase("fire-this-dough-is-mixed-ball")),
         };
         return Err((vec![e], StatusCode::CONFLICT));
     }
@@ -209,7 +207,7 @@ fn planned(
 }
 
 fn for_oven(oven: &str) -> String {
-    format!("for {oven}").chars().take(120).collect()
+    say!("fire-for", oven = oven).chars().take(120).collect()
 }
 
 /// Keeps a changed dough for the next time, without touching this batch.
@@ -243,7 +241,7 @@ async fn next_formula(
         }
         KeptFormula::Stale { .. } => {
             return Err(AppError::Asked(
-                "Somebody is changing this formula just now: try again.".into(),
+                phrase("fire-somebody-is-changing-this-formula").into(),
             ));
         }
     })
@@ -258,8 +256,8 @@ async fn reading(a: Arrived) -> Result<Response, AppError> {
     let unit = a.here.measures.temperature;
     let mut meant = None;
     let read = match number(a.typed.text("degrees")) {
-        Err(NotANumber::Empty) => Err("The temperature is missing.".to_string()),
-        Err(NotANumber::Text) => Err("The temperature must be a number, such as 415.".into()),
+        Err(NotANumber::Empty) => Err(phrase("fire-the-temperature-is-missing").to_string()),
+        Err(NotANumber::Text) => Err(phrase("fire-the-temperature-must-be-a").into()),
         Ok(v) => {
             meant = subject.meant(v, unit).map(plain);
             subject

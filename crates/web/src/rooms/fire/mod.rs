@@ -18,6 +18,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::phrase;
 use askama::Template;
 use axum::Json;
 use axum::body::Bytes;
@@ -129,7 +130,7 @@ fn of_style(formula: Formula, larder: &Larder, here: &RequestKitchen) -> Result<
         portion: result
             .main_portion()
             .cloned()
-            .ok_or_else(|| AppError::Asked("That dough has no pieces.".into()))?,
+            .ok_or_else(|| AppError::Asked(phrase("fire-that-dough-has-no-pieces").into()))?,
         pieces: result.pieces,
         formula,
         room_c: usual.room_c,
@@ -152,7 +153,7 @@ fn of_batch(told: &BatchRecord) -> Result<Dough, AppError> {
             .formula
             .main_portion()
             .cloned()
-            .ok_or_else(|| AppError::Asked("That dough has no pieces.".into()))?,
+            .ok_or_else(|| AppError::Asked(phrase("fire-that-dough-has-no-pieces").into()))?,
         pieces: sheet.result.formula.pieces,
         room_c: r.room_c,
         altitude_m: r.altitude_m,
@@ -330,7 +331,7 @@ impl OpenFire {
             .as_ref()
             .map(|t| (t.batch.code.as_str(), t.progress.stand));
         let html = page(&FirePage {
-            frame: Frame::of(here, theme, Stop::Fire, "Fire", open, &path),
+            frame: Frame::of(here, theme, Stop::Fire, phrase("bake-fire"), open, &path),
             v,
             extra,
         })?;
@@ -361,7 +362,7 @@ fn press(typed: &mut FormData, open: &OpenFire, here: &RequestKitchen) -> Vec<Fi
             .into_iter()
             .find(|o| o.0 == typed.text("oven"));
         let Some((name, _, oven)) = found else {
-            return wrong("That oven is no longer there: choose another.");
+            return wrong(phrase("fire-that-oven-is-no-longer"));
         };
         let piece = form::read(typed, &open.dough, &open.larder, here)
             .ok()
@@ -395,7 +396,7 @@ fn press(typed: &mut FormData, open: &OpenFire, here: &RequestKitchen) -> Vec<Fi
         };
         let changed = FireChange::from_key(key).and_then(|c| c.applied(&read.plan));
         let Some(plan) = changed else {
-            return wrong("That changes nothing in this oven any more.");
+            return wrong(phrase("fire-that-changes-nothing-in-this"));
         };
         form::write(typed, &plan, &read.oven_ref, read.hands, here);
         return vec![];

@@ -6,6 +6,7 @@ use crate::shared::chart::firing::{self, firing};
 use crate::shared::chart::race::{self as chart, DrawnLane, RaceRow};
 use crate::shared::format::{hm, min_s};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{decimal, number, phrase, say};
 use craft::fact;
 use craft::fact::Kelvin;
 use craft::fact::Value;
@@ -66,21 +67,21 @@ pub struct FirePicture {
 /// 0 pale, 1 golden, 2 well browned, 3 charred.
 fn shade(v: f64) -> &'static str {
     match v {
-        v if v < 0.5 => "pale",
-        v if v < 1.5 => "golden",
-        v if v < 2.5 => "well browned",
-        _ => "charred",
+        v if v < 0.5 => phrase("fire-word-pale"),
+        v if v < 1.5 => phrase("fire-word-golden"),
+        v if v < 2.5 => phrase("fire-well-browned"),
+        _ => phrase("fire-word-charred"),
     }
 }
 
 /// One place in the text for how a second looks; the script says the same.
 fn at_words(m: &BakeMoment, here: &RequestKitchen) -> String {
-    format!(
-        "At {}: base {}, rim {}, middle {:.0}° inside.",
-        bake_time(m.t),
-        shade(m.base),
-        shade(m.rim),
-        here_reads(here, m.middle_c)
+    say!(
+        "fire-at-base-rim-middle-inside",
+        t = bake_time(m.t),
+        base = shade(m.base),
+        rim = shade(m.rim),
+        middle_c = decimal(here_reads(here, m.middle_c), 0)
     )
 }
 
@@ -196,21 +197,21 @@ fn rows(plan: &FirePlan, x: &FireOverview, at: &BakeMoment, here: &RequestKitche
         celsius,
     };
     let above = match plan.oven.kind {
-        OvenKind::Home | OvenKind::StoneDeck => "Oven",
-        OvenKind::ElectricDeck => "Top heat",
-        _ => "Dome",
+        OvenKind::Home | OvenKind::StoneDeck => phrase("fire-oven"),
+        OvenKind::ElectricDeck => phrase("fire-top-heat"),
+        _ => phrase("fire-dome"),
     };
     let topping = if plan.piece.sauce_g + plan.piece.cheese_g > 0.0 {
-        "Topping"
+        phrase("form-topping")
     } else {
-        "Top"
+        phrase("form-top")
     };
     let mut all = vec![
         row("dome", 25.0, above, x.planned.request.oven.dome_c),
         row("topping", 80.0, topping, at.top_c),
-        row("rim", 108.0, "Rim", at.rim_c),
-        row("crumb", 136.0, "Crumb", at.middle_c),
-        row("base", 164.0, "Base", at.base_c),
+        row("rim", 108.0, phrase("bake-rim"), at.rim_c),
+        row("crumb", 136.0, phrase("bake-crumb"), at.middle_c),
+        row("base", 164.0, phrase("bake-base"), at.base_c),
     ];
     let depths = chart::depths(plan.setting.floor_mm);
     let gap = (290.0 - 204.0) / (depths.len().max(2) - 1) as f64;
@@ -218,10 +219,10 @@ fn rows(plan: &FirePlan, x: &FireOverview, at: &BakeMoment, here: &RequestKitche
     for (i, (mm, key)) in depths.iter().zip(keys).enumerate() {
         let deep = || here.reader().said(&Value::Mm(*mm)).full;
         let name = match *mm {
-            0.0 => "Floor face".to_string(),
-            10.0 => format!("{} down", deep()),
+            0.0 => phrase("fire-floor-face").to_string(),
+            10.0 => say!("fire-down", deep = deep()),
             30.0 | 60.0 => deep(),
-            _ => "its bottom".into(),
+            _ => phrase("fire-its-bottom").into(),
         };
         let c = craft::fire::bake::floor_at(&x.planned.request, at, *mm);
         all.push(row(key, 204.0 + gap * i as f64, &name, c));
@@ -268,12 +269,10 @@ fn fuel(plan: &FirePlan, x: &FireOverview, here: &RequestKitchen) -> String {
             "fuel-gas-in-all",
             weight = Value::Kilos(craft::fact::tenth(kg))
         )),
-        (None, _) if is_tray(&plan.setting) => {
-            "The tray goes in cold: only the oven's air is heated.".into()
-        }
-        (None, _) => format!(
-            "{:.0} % charged at the serve time.",
-            100.0 * x.firing.charged.min(1.0)
+        (None, _) if is_tray(&plan.setting) => phrase("fire-the-tray-goes-in-cold").into(),
+        (None, _) => say!(
+            "fire-charged-at-the-serve-time",
+            charged = decimal(100.0 * x.firing.charged.min(1.0), 0)
         ),
     }
 }
@@ -305,12 +304,12 @@ fn here_reads(here: &RequestKitchen, c: f64) -> f64 {
 
 fn named(item: RaceItem, set_c: f64) -> (&'static str, &'static str) {
     match item {
-        RaceItem::Base => ("Base", "colour below"),
-        RaceItem::Rim => ("Rim", "colour above"),
-        RaceItem::Crumb if set_c >= 85.0 => ("Crumb", "hot all through"),
-        RaceItem::Crumb => ("Crumb", "set all through"),
-        RaceItem::Topping => ("Topping", "bubbles settle"),
-        RaceItem::Cheese => ("Cheese", "melted"),
+        RaceItem::Base => (phrase("bake-base"), phrase("fire-colour-below")),
+        RaceItem::Rim => (phrase("bake-rim"), phrase("fire-colour-above")),
+        RaceItem::Crumb if set_c >= 85.0 => (phrase("bake-crumb"), phrase("fire-hot-all-through")),
+        RaceItem::Crumb => (phrase("bake-crumb"), phrase("fire-set-all-through")),
+        RaceItem::Topping => (phrase("form-topping"), phrase("fire-bubbles-settle")),
+        RaceItem::Cheese => (phrase("bake-cheese"), "melted"),
     }
 }
 
@@ -318,9 +317,9 @@ fn named(item: RaceItem, set_c: f64) -> (&'static str, &'static str) {
 fn answer(m: &Made, plan: &FirePlan, x: &FireOverview) -> (String, String) {
     let race = &x.planned.race;
     let pull = if race.best_s < 180.0 {
-        format!("Pull at {}.", bake_time(race.best_s))
+        say!("fire-pull-at", best_s = bake_time(race.best_s))
     } else {
-        format!("Pull after {}.", bake_time(race.best_s))
+        say!("fire-pull-after", best_s = bake_time(race.best_s))
     };
     let urgent = x
         .notes
@@ -329,47 +328,59 @@ fn answer(m: &Made, plan: &FirePlan, x: &FireOverview) -> (String, String) {
     let hm = |t: Timestamp| hm(&m.here.local(t));
     let head = match (urgent, race.window, m.lit_at) {
         (Some(n), ..) => format!("{}.", m.here.say(&n.what)),
-        (None, Some(_), _) if m.dough.baking_since.is_some() => "Baking.".into(),
+        (None, Some(_), _) if m.dough.baking_since.is_some() => phrase("fire-baking").into(),
         (None, None, _) => x
             .notes
             .first()
-            .map_or("No moment at which all is right.".into(), |n| {
+            .map_or(phrase("fire-no-moment-at-which-all").into(), |n| {
                 format!("{}.", m.here.say(&n.what))
             }),
         (None, Some(_), Some(_)) => x
             .firing
             .ready_at
-            .map_or("Not charged within 4 h.".into(), |t| {
-                format!("Charged at {}.", hm(t))
+            .map_or(phrase("fire-not-charged-within-4-h").into(), |t| {
+                say!("fire-charged-at", t = hm(t))
             }),
         (None, Some(_), None) if plan.oven.kind.is_fired() => {
-            format!("Light it at {}.", hm(x.firing.light_at))
+            say!("fire-light-it-at", light_at = hm(x.firing.light_at))
         }
-        (None, Some(_), None) => format!("Switch it on at {}.", hm(x.firing.light_at)),
+        (None, Some(_), None) => say!("fire-switch-it-on-at", light_at = hm(x.firing.light_at)),
     };
     (head, pull)
 }
 
 fn lines(m: &Made, plan: &FirePlan, x: &FireOverview) -> [String; 2] {
     let me = &m.here.measures;
-    let name = if plan.pan.is_some() { "tray" } else { "round" };
+    let name = if plan.pan.is_some() {
+        phrase("fire-word-tray")
+    } else {
+        phrase("fire-word-round")
+    };
     let band = x.band.map_or(String::new(), |(a, b)| {
-        format!("floor {} to {}°, ", me.degrees(a, 0), me.degrees(b, 0))
+        [
+            "",
+            &say!("fire-floor-to", a = me.degrees(a, 0), b = me.degrees(b, 0)),
+            " ",
+        ]
+        .concat()
     });
     let people = if m.dough.pieces == 1 {
         "one".into()
     } else {
-        format!("{} pieces", m.dough.pieces)
+        say!("fire-pieces", pieces = m.dough.pieces)
     };
     [
-        format!(
-            "{}, {name} of {}",
-            plan.oven.name,
-            me.weighed(plan.piece.ball_g)
+        say!(
+            "fire-of",
+            name = plan.oven.name,
+            name2 = name,
+            ball_g = me.weighed(plan.piece.ball_g)
         ),
-        format!(
-            "{band}{people}, serve {}",
-            hm(&m.here.local(m.dough.serve_at))
+        say!(
+            "fire-serve",
+            band = band,
+            people = people,
+            serve_at = hm(&m.here.local(m.dough.serve_at))
         ),
     ]
 }
@@ -382,22 +393,23 @@ fn remedies(m: &Made, x: &FireOverview) -> (Vec<RemedyView>, Vec<RemedyView>) {
         .filter(|t| t.helps)
         .map(|t| {
             let window = match t.window {
-                Some(w) => format!(
-                    "right from {} to {}",
-                    bake_time(w.from_s),
-                    bake_time(w.to_s)
+                Some(w) => say!(
+                    "fire-right-from-to",
+                    from_s = bake_time(w.from_s),
+                    to_s = bake_time(w.to_s)
                 ),
-                None => "still no moment at which all is right".into(),
+                None => phrase("fire-still-no-moment-at-which").into(),
             };
             RemedyView {
                 key: t.change.key(),
                 words: m.here.say(&t.change.words()),
-                effect: format!(
-                    "Pull at {} instead of {}, {window}; base {:+.1}, rim {:+.1}.",
-                    bake_time(t.best_s),
-                    bake_time(now.best_s),
-                    t.base_by,
-                    t.rim_by
+                effect: say!(
+                    "fire-pull-at-instead-of-base",
+                    best_s = bake_time(t.best_s),
+                    best_s2 = bake_time(now.best_s),
+                    window = window,
+                    base_by = number(format!("{:+.1}", t.base_by)),
+                    rim_by = number(format!("{:+.1}", t.rim_by))
                 ),
                 dough: t.change.is_dough() && m.dough.mixed,
             }
@@ -410,12 +422,10 @@ fn remedies(m: &Made, x: &FireOverview) -> (Vec<RemedyView>, Vec<RemedyView>) {
 /// What the skin meets, in one line.
 fn contact(plan: &FirePlan, x: &FireOverview, here: &RequestKitchen) -> String {
     if plan.pan.is_some() {
-        return "In a pan the metal stands between floor and dough: it slows the base at first."
-            .into();
+        return phrase("fire-in-a-pan-the-metal").into();
     }
     if is_tray(&plan.setting) {
-        return "The tray goes in as cold as the dough: the base waits until its metal is hot."
-            .into();
+        return phrase("fire-the-tray-goes-in-as").into();
     }
     let o = &x.planned.request.oven;
     let c = o.floor.contact_c(o.floor_c, plan.piece.dough_c);
@@ -439,27 +449,30 @@ fn run(m: &Made, x: &FireOverview) -> Vec<(String, String)> {
         return out;
     };
     if m.dough.pieces > 1 {
-        out.push(("One out every".into(), bake_time(s.pace_s)));
-        out.push(("Last one out".into(), hm(&m.here.local(s.last_out_at))));
+        out.push((phrase("fire-one-out-every").into(), bake_time(s.pace_s)));
+        out.push((
+            phrase("fire-last-one-out").into(),
+            hm(&m.here.local(s.last_out_at)),
+        ));
     }
     if let Some(g) = s.gap_s {
         let range = m.here.reader().said(&rough_time(0.75 * g, 1.25 * g)).full;
         out.push((
-            "Pause of a spot".into(),
+            phrase("fire-pause-of-a-spot").into(),
             if g < 20.0 { "none".into() } else { range },
         ));
     }
     if !x.firing.tray {
         out.push((
-            "Its face after one".into(),
+            phrase("fire-its-face-after-one").into(),
             format!("{}°", m.here.measures.degrees(s.recovery.exit_c, 0)),
         ));
         if let Some(w) = s.recovery.wait_s {
-            out.push(("Back within 15° in".into(), bake_time(w)));
+            out.push((phrase("fire-back-within-15-in").into(), bake_time(w)));
         }
     }
     if s.spares > 0 {
-        out.push(("Spare balls".into(), s.spares.to_string()));
+        out.push((phrase("fire-spare-balls").into(), s.spares.to_string()));
     }
     let launches: Vec<f64> = s.launches.iter().map(|l| l.0).collect();
     if let (Some(first), Some(last)) = (launches.first(), launches.last())
@@ -467,12 +480,12 @@ fn run(m: &Made, x: &FireOverview) -> Vec<(String, String)> {
     {
         let me = &m.here.measures;
         let says = if (first - last).abs() < 3.0 {
-            format!("{} at each", me.degrees(*first, 0))
+            say!("fire-at-each", first = me.degrees(*first, 0))
         } else {
             let all = launches.iter().take(6).map(|c| me.degrees(*c, 0));
             all.collect::<Vec<_>>().join(" ")
         };
-        out.push(("Launches of a spot, °".into(), says));
+        out.push((phrase("fire-launches-of-a-spot").into(), says));
     }
     out
 }

@@ -2,6 +2,7 @@
 // came with the picture; no rule stands here.
 import { ready } from "../../js/app.js";
 import { asker } from "../../js/ask.js";
+import { words } from "../../js/words.js";
 
 const form = document.getElementById("fire");
 const part = (id) => document.getElementById(id);
@@ -12,7 +13,7 @@ function entries(act) {
   return all;
 }
 
-const ask = asker({ form, url: "/fire/preview", show, parts: ["first", null], lost: "No answer from the server. The fire stays as it is here; try again when it is back." });
+const ask = asker({ form, url: "/fire/preview", show, parts: ["first", null], lost: words("script-fire-no-answer") });
 
 function show(got) {
   const active = document.activeElement;
@@ -53,7 +54,7 @@ function show(got) {
 
 // Scrubbing: the cut through oven and piece at any second.
 let course = null;
-const shades = (v) => (v < 0.5 ? "pale" : v < 1.5 ? "golden" : v < 2.5 ? "well browned" : "charred");
+const shades = (v) => words(v < 0.5 ? "fire-word-pale" : v < 1.5 ? "fire-word-golden" : v < 2.5 ? "fire-well-browned" : "fire-word-charred");
 
 /** As the server says it: "76 s", "7 min 34 s". */
 function bakeTime(s) {
@@ -83,7 +84,7 @@ function scrub(second) {
     mark.setAttribute("d", mark.getAttribute("d").replace(/^M[\d.]+/, `M${x.toFixed(1)}`));
   }
   const at = bakeTime(course.t[i]);
-  part("scrub-says").textContent = `At ${at}: base ${shades(course.base[i])}, rim ${shades(course.rim[i])}, middle ${course.rows.crumb[i]}° inside.`;
+  part("scrub-says").textContent = words("script-fire-at", { at, base: shades(course.base[i]), rim: shades(course.rim[i]), inside: course.rows.crumb[i] });
 }
 
 let frame = 0;

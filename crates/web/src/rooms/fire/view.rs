@@ -5,6 +5,7 @@ use super::made::Made;
 use super::picture::FirePicture;
 use crate::shared::form::SaidError;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, say};
 use craft::fire::firing::FloorRead;
 use craft::fire::overview::{self, FireOverview};
 use craft::fire::programme::shapes;
@@ -107,42 +108,66 @@ impl FireView {
         let gram = m.here.measures.weight_unit();
         let mut settings = Vec::new();
         if kind.has_one_setting() {
-            settings.push(field("dome_c", "Set to", "the floor follows", degree, "5"));
+            settings.push(field(
+                "dome_c",
+                phrase("fire-set-to"),
+                phrase("fire-the-floor-follows"),
+                degree,
+                "5",
+            ));
         } else if kind == OvenKind::ElectricDeck {
-            settings.push(field("dome_c", "Top", "", degree, "5"));
-            settings.push(field("floor_c", "Bottom", "", degree, "5"));
+            settings.push(field("dome_c", phrase("form-top"), "", degree, "5"));
+            settings.push(field("floor_c", phrase("fire-bottom"), "", degree, "5"));
         } else {
-            settings.push(field("dome_c", "Dome", "what shines down", degree, "5"));
-            settings.push(field("floor_c", "Floor", "its face at launch", degree, "5"));
+            settings.push(field(
+                "dome_c",
+                phrase("fire-dome"),
+                phrase("fire-what-shines-down"),
+                degree,
+                "5",
+            ));
+            settings.push(field(
+                "floor_c",
+                phrase("bake-floor"),
+                phrase("fire-its-face-at-launch"),
+                degree,
+                "5",
+            ));
         }
         settings.push(field(
             "most_c",
-            "Tops out at",
-            "its maker's limit",
+            phrase("fire-tops-out-at"),
+            phrase("fire-its-makers-limit"),
             degree,
             "5",
         ));
         settings.push(field(
             "preheat_min",
-            "Preheated for",
-            "empty: charged",
+            phrase("fire-preheated-for"),
+            phrase("fire-empty-charged"),
             "min",
             "5",
         ));
         let locked = if m.dough.mixed {
-            "for the next dough"
+            phrase("fire-for-the-next-dough")
         } else {
             ""
         };
         let mut dough = vec![
-            field("ball_g", "Ball", locked, gram, "5"),
-            field("sugar", "Sugar", "", "%", "0.5"),
-            field("malt", "Active malt", "", "%", "0.1"),
-            field("oil", "Oil", "", "%", "0.5"),
-            field("sauce_g", "Sauce on one", "", gram, "5"),
-            field("cheese_g", "Cheese on one", "", gram, "5"),
+            field("ball_g", phrase("fire-ball"), locked, gram, "5"),
+            field("sugar", phrase("figures-sugar"), "", "%", "0.5"),
+            field("malt", phrase("fire-active-malt"), "", "%", "0.1"),
+            field("oil", phrase("figures-oil"), "", "%", "0.5"),
+            field("sauce_g", phrase("fire-sauce-on-one"), "", gram, "5"),
+            field("cheese_g", phrase("fire-cheese-on-one"), "", gram, "5"),
         ];
-        dough.push(field("hands", "People", "at bench and oven", "", "1"));
+        dough.push(field(
+            "hands",
+            phrase("entrance-people"),
+            phrase("fire-at-bench-and-oven"),
+            "",
+            "1",
+        ));
         let mut floors: Vec<(String, String)> = Vec::new();
         let own = oven.as_ref().map(|o| (o.floor, o.floor_mm));
         let typed_floor = t.text("floor").to_string();
@@ -155,9 +180,9 @@ impl FireView {
                     || key == typed_floor)
             {
                 let tray = if mat.is_metal() && mm < 2.5 {
-                    " tray, goes in cold"
+                    [" ", phrase("fire-tray-goes-in-cold")].concat()
                 } else {
-                    ""
+                    String::new()
                 };
                 floors.push((
                     key,
@@ -188,7 +213,7 @@ impl FireView {
                     if id.is_some() {
                         o.name
                     } else {
-                        format!("{} (shipped)", o.name)
+                        say!("fire-shipped", name = o.name)
                     },
                 )
             })
@@ -197,21 +222,21 @@ impl FireView {
         if oven.as_ref().is_some_and(|o| o.has_grill()) {
             switches.push(Switch {
                 name: "grill",
-                label: "Grill",
+                label: phrase("fire-grill"),
                 on: grill,
             });
         }
         if oven.as_ref().is_some_and(|o| o.fan_w_m2k.is_some()) {
             switches.push(Switch {
                 name: "fan",
-                label: "Fan",
+                label: phrase("fire-fan"),
                 on: !t.text("fan").is_empty(),
             });
         }
         if home {
             switches.push(Switch {
                 name: "below",
-                label: "Bottom element",
+                label: phrase("fire-bottom-element"),
                 on: !t.text("below").is_empty(),
             });
         }

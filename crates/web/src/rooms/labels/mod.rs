@@ -14,6 +14,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::page;
 use crate::shared::qr::code_of;
+use crate::shared::tongue::{phrase, plain, say};
 use askama::Template;
 use axum::extract::{Path, Query, State};
 use axum::response::{IntoResponse, Response};
@@ -113,9 +114,11 @@ async fn labels(
     let path = format!("/batches/{}", told.batch.code);
     let address = app.site.address(&path);
     let to = |w: &craft::sheet::ReadyWindow| w.to_at.map(|t| here.local(t));
-    let usable = sheet.window.map_or("never ready".into(), |w| {
-        from_to(&here.local(w.from_at), to(&w).as_ref())
-    });
+    let usable = sheet
+        .window
+        .map_or(phrase("batch-never-ready").into(), |w| {
+            from_to(&here.local(w.from_at), to(&w).as_ref())
+        });
     let strip = LabelStrip {
         clocks: sheet
             .clocks
@@ -150,10 +153,10 @@ async fn labels(
     for i in 1..=count {
         let own = look.as_ref().filter(|l| l.boxed.is_some());
         let of_box = own.and_then(|l| l.boxes.get(i as usize - 1).map(|b| (l, b)));
-        let of = format!("{i} of {count}");
+        let of = say!("labels-of", i = i, count = count);
         each.push(match of_box {
             Some((l, b)) => LabelView {
-                of: format!("box {of}"),
+                of: say!("labels-box", of = of),
                 ..of_one(
                     l,
                     b,
@@ -172,11 +175,11 @@ async fn labels(
     let html = page(&LabelsPage {
         name: told.batch.name.clone(),
         allergens: allergens(&told, &larder),
-        contents: format!(
-            "{}; {} % water, {} % salt",
-            crate::shared::format::portions(&sheet.formula.portions, &m),
-            craft::number::plain((10.0 * sheet.formula.true_hydration_percent).round() / 10.0),
-            craft::number::plain(f.salt_percent)
+        contents: say!(
+            "labels-water-salt",
+            portions = crate::shared::format::portions(&sheet.formula.portions, &m),
+            round = plain((10.0 * sheet.formula.true_hydration_percent).round() / 10.0),
+            salt_percent = plain(f.salt_percent)
         ),
         address,
         only_here: app.site.only_here(),
@@ -196,8 +199,8 @@ fn of_one(
 ) -> Result<LabelView, AppError> {
     let at = |t| day_hm(&here.local(t));
     let balls = match b.balls {
-        1 => "1 ball".to_string(),
-        n => format!("{n} balls"),
+        1 => phrase("labels-1-ball").to_string(),
+        n => say!("labels-balls", n = n),
     };
     let until = b.closes_at.unwrap_or(b.use_at);
     let strip = LabelStrip {
@@ -214,26 +217,35 @@ fn of_one(
     let closes = b.closes_at.map(|t| here.local(t));
     let used = look.boxes.iter().filter(|b| b.order.is_some()).count();
     let order = match (b.order, b.frozen_at) {
-        (Some(n), _) => format!(", use {n} of {used}"),
-        (None, None) => ", used up".into(),
+        (Some(n), _) => say!("labels-use-of", n = n, used = used),
+        (None, None) => phrase("labels-used-up").into(),
         (None, Some(_)) => String::new(),
     };
     Ok(LabelView {
         of: String::new(),
-        balls: format!("{balls} of {}", here.measures.weighed(look.ball_g)),
-        which: format!("no. {} to {}{order}", b.first, b.first + b.balls - 1),
+        balls: say!(
+            "labels-of-2",
+            balls = balls,
+            ball_g = here.measures.weighed(look.ball_g)
+        ),
+        which: say!(
+            "labels-no-to",
+            first = b.first,
+            balls = b.first + b.balls - 1,
+            order = order
+        ),
         strip: strip.unwrap_or_default(),
         made: at(b.balled_at),
         out: match (b.frozen_at, b.out) {
-            (Some(t), _) => format!("frozen {}", at(t)),
+            (Some(t), _) => say!("labels-frozen", t = at(t)),
             (_, Some(o)) => at(o.at),
             _ => String::new(),
         },
         usable: match (b.frozen_at, b.closes_at) {
-            (Some(_), _) => "after thawing a day in the fridge".into(),
+            (Some(_), _) => phrase("labels-after-thawing-a-day-in").into(),
             // As it lies it is past before its turn.
             (None, Some(t)) if t < b.use_at => {
-                format!("before {}", day_hm(&quarter(&here.local(t))))
+                say!("labels-before", t = day_hm(&quarter(&here.local(t))))
             }
             _ => from_to(&here.local(b.use_at), closes.as_ref()),
         },

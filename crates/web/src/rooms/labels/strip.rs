@@ -1,6 +1,7 @@
 //! Both clocks on a label: ink only, lines wide enough for a thermal printer.
 
 use crate::shared::chart::{Hold, HourLine, Svg};
+use crate::shared::tongue::{date, phrase};
 use craft::sheet::hours;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -37,7 +38,7 @@ impl LabelStrip {
             WIDE,
             HIGH,
             "label-strip",
-            "Rise and strength left until it is used",
+            phrase("labels-rise-and-strength-left-until"),
         );
         let whole_h = axis.to.duration_since(axis.from).as_secs_f64() / 3600.0;
         let every = if whole_h > 60.0 { 24 } else { 12 };
@@ -45,13 +46,17 @@ impl LabelStrip {
             let x = axis.x(at);
             svg.path(&format!("M{x:.1} 0v6"), r#"class="line""#);
             if hour == 0 && x < WIDE - 40.0 {
-                let day = at.to_zoned(zone.clone()).strftime("%a").to_string();
+                let day = date(&at.to_zoned(zone.clone()), "%a");
                 svg.text(x + 4.0, 12.0, "tk", Hold::Start, &day);
             }
         }
         let (y, h) = LANE;
         svg.path(
-            &format!("M4 {y}H{:.1}V{:.1}H4z", axis.clamped(self.use_at), y + h),
+            &format!(
+                "M4 {y}H{use_at:.1}V{h:.1}H4z",
+                use_at = axis.clamped(self.use_at),
+                h = y + h
+            ),
             r#"class="line" fill="none""#,
         );
         if let Some((cold, out)) = self.cold {
@@ -65,16 +70,17 @@ impl LabelStrip {
                 r#"class="line""#,
             );
             if b - a > 50.0 {
-                svg.text(a + 6.0, y + 17.0, "on", Hold::Start, "Cold");
+                svg.text(a + 6.0, y + 17.0, "on", Hold::Start, phrase("form-cold"));
             }
         }
         let (a, b) = (axis.clamped(self.use_at), axis.clamped(self.until));
         svg.path(
             &format!(
-                "M{a:.1} {:.1}V{TOP}H{:.1}V{:.1}",
-                y + h,
-                b.max(a + 3.0),
-                y + h
+                "M{a:.1} {h:.1}V{value}H{a2:.1}V{h2:.1}",
+                h = y + h,
+                value = TOP,
+                a2 = b.max(a + 3.0),
+                h2 = y + h
             ),
             r#"class="line" fill="none""#,
         );

@@ -10,6 +10,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::phrase;
 use askama::Template;
 use axum::extract::{Query, State};
 use axum::response::Html;
@@ -40,7 +41,14 @@ async fn ledger(
 ) -> Result<Html<String>, AppError> {
     let skip = which.skip();
     let some = load::finished(&app, &here, skip, PER_PAGE).await?;
-    let frame = Frame::of(&here, theme, Stop::Ledger, "Ledger", None, "/ledger");
+    let frame = Frame::of(
+        &here,
+        theme,
+        Stop::Ledger,
+        phrase("ledger-ledger"),
+        None,
+        "/ledger",
+    );
     let l = LedgerView::of(&some.told, &here, some.in_all, &app.drawn.lines);
     page(&LedgerPage {
         frame,

@@ -6,10 +6,10 @@ use crate::shared::drawn::Drawn;
 use crate::shared::format::path_hours;
 use crate::shared::format::{count_word, day, min_s, percent};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{decimal, phrase, plain, say};
 use craft::fire::RunSummary;
 use craft::fire::judge::floor_while_baking;
 use craft::fire::run::most_often_off;
-use craft::number::plain;
 use craft::rise::ripeness::{PEAK, READY};
 use craft::shape::tally;
 use craft::sheet::StepKind;
@@ -60,16 +60,33 @@ impl LedgerView {
         let right: u32 = summaries.iter().map(|s| s.right).sum();
         let n = told.len() as u32;
         let of_all = in_all > told.len() as u64;
-        let bakes = format!(
-            "{}{} {},",
-            if of_all { "Of these, " } else { "" },
-            count_word(n),
-            if n == 1 { "bake" } else { "bakes" }
-        );
+        let bakes = [
+            if of_all {
+                phrase("ledger-of-these")
+            } else {
+                ""
+            },
+            if of_all { " " } else { "" },
+            &count_word(n),
+            " ",
+            &say!("ledger-bakes", n = n),
+            ",",
+        ]
+        .concat();
         let (answer_head, answer_core) = match (n, judged) {
-            (0, _) => ("Nothing is".into(), "written here yet".into()),
-            (_, 0) => (bakes, "none judged".into()),
-            _ => (bakes, format!("{right} of {judged} right on both sides")),
+            (0, _) => (
+                phrase("ledger-nothing-is").into(),
+                phrase("ledger-written-here-yet").into(),
+            ),
+            (_, 0) => (bakes, phrase("ledger-none-judged").into()),
+            _ => (
+                bakes,
+                say!(
+                    "ledger-of-right-on-both-sides",
+                    right = right,
+                    judged = judged
+                ),
+            ),
         };
         LedgerView {
             answer_head,
@@ -103,11 +120,11 @@ fn row(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> LedgerRow {
             .map_or(String::new(), |at| day(&here.local(at))),
         size,
         hours,
-        dough: format!(
-            "water {} %, yeast {} %, W {}",
-            plain(f.hydration_percent),
-            percent(sheet.yeast.percent),
-            plain(craft::flour::blend(&f.flours).w.round())
+        dough: say!(
+            "ledger-water-yeast-w",
+            hydration_percent = plain(f.hydration_percent),
+            percent = percent(sheet.yeast.percent),
+            round = plain(craft::flour::blend(&f.flours).w.round())
         ),
         thermometer: thermometer(f.target_dough_c, t.off_the_mixer(here.now), here),
         bench: at_the_bench(t, here),
@@ -117,7 +134,10 @@ fn row(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> LedgerRow {
             |w| clocks(w.rise_at_serve, w.reserve_at_serve),
         ),
         bake: s.mean_s.map_or("–".into(), min_s),
-        bake_planned: format!("planned {}", min_s(f64::from(sheet.programme.out_s))),
+        bake_planned: say!(
+            "ledger-planned",
+            out_s = min_s(f64::from(sheet.programme.out_s))
+        ),
         run: run(t, s, here),
         baked: !t.run.pizzas.is_empty(),
         verdicts: verdict_square(s),
@@ -132,23 +152,28 @@ fn at_the_bench(t: &BatchRecord, here: &RequestKitchen) -> Vec<String> {
     let mut out = vec![];
     for (step, state) in sheet.steps.iter().zip(&t.progress.steps) {
         let word = match step.kind {
-            StepKind::Mix => "mixed",
-            StepKind::Ball => "balled",
-            StepKind::Pan => "panned",
+            StepKind::Mix => phrase("ledger-word-mixed"),
+            StepKind::Ball => phrase("ledger-word-balled"),
+            StepKind::Pan => phrase("ledger-word-panned"),
             _ => continue,
         };
         if let (Some(from), Some(to)) = (state.begun, state.done.filter(|_| state.ended)) {
             let took = to.duration_since(from).as_secs_f64() / 60.0;
             let planned = step.hands_on_min;
-            out.push(format!("{word} {took:.0} min, planned {planned:.0}"));
+            out.push(say!(
+                "ledger-min-planned",
+                value = word,
+                took = decimal(took, 0),
+                planned = decimal(planned, 0)
+            ));
         }
     }
     let shape = &t.shape;
     if let Some(whole) = shape.whole_g {
         let put = sheet.formula.dough_g;
-        out.push(format!(
-            "{:.1} % stayed in the bowl",
-            100.0 * (1.0 - whole / put)
+        out.push(say!(
+            "ledger-stayed-in-the-bowl",
+            put = decimal(100.0 * (1.0 - whole / put), 1)
         ));
     }
     let pieces = shape.weighed();
@@ -166,7 +191,7 @@ fn at_the_bench(t: &BatchRecord, here: &RequestKitchen) -> Vec<String> {
         let spread = spread.sd_g;
         let m = here.measures;
         let digits = if m.weight == WeightUnit::Grams { 1 } else { 2 };
-        let spread = format!("{:.digits$}", spread / m.weight.grams());
+        let spread = decimal(spread / m.weight.grams(), digits);
         out.push(format!(
             "{} × {}, ± {spread}",
             pieces.len(),
@@ -175,7 +200,11 @@ fn at_the_bench(t: &BatchRecord, here: &RequestKitchen) -> Vec<String> {
     }
     for (number, told) in &shape.boxes {
         if let Some((_, sign)) = told.pressed.last() {
-            out.push(format!("box {number} {}", here.words(&sign.name())));
+            out.push(say!(
+                "ledger-box",
+                number = number,
+                name = here.words(&sign.name())
+            ));
         }
     }
     out
@@ -187,22 +216,22 @@ fn run(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> Vec<String> {
     if s.out > 0 {
         let pace = s
             .pace_s
-            .map_or(String::new(), |p| format!(", one every {}", min_s(p)));
-        out.push(format!("{} out{pace}", s.out));
+            .map_or(String::new(), |p| say!("ledger-one-every", p = min_s(p)));
+        out.push(say!("ledger-out", out = s.out, pace = pace));
     }
     let m = here.measures;
     let read = floor_while_baking(&t.floor_reads(), &t.run).map(|(low, high)| {
         let (low, high) = (m.degrees(low, 0), m.degrees(high, 0));
         match low == high {
             true => format!("{low}°"),
-            false => format!("{low} to {high}°"),
+            false => say!("ledger-to", low = low, high = high),
         }
     });
     let oven = t.batch.sheet.request.fire.as_deref();
     match (oven.map(|f| f.plan.oven.name.as_str()), read) {
         (Some(name), Some(read)) => out.push(format!("{name}, {read}")),
         (Some(name), None) => out.push(name.into()),
-        (None, Some(read)) => out.push(format!("floor {read}")),
+        (None, Some(read)) => out.push(say!("ledger-floor", read = read)),
         (None, None) => {}
     }
     out
@@ -212,12 +241,15 @@ fn run(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> Vec<String> {
 fn thermometer(planned: f64, measured: Option<f64>, here: &RequestKitchen) -> String {
     let m = here.measures;
     let label = match measured {
-        Some(c) => format!(
-            "Dough {} measured, {} planned",
-            m.degrees(c, 1),
-            m.degrees(planned, 1)
+        Some(c) => say!(
+            "ledger-dough-measured-planned",
+            c = m.degrees(c, 1),
+            planned = m.degrees(planned, 1)
         ),
-        None => format!("Dough {} planned, not measured", m.degrees(planned, 1)),
+        None => say!(
+            "ledger-dough-planned-not-measured",
+            planned = m.degrees(planned, 1)
+        ),
     };
     let mut svg = Svg::new(150.0, 52.0, "thermo", &label);
     let x = |c: f64| 75.0 + 15.0 * (c - planned).clamp(-4.0, 4.0);
@@ -240,7 +272,13 @@ fn thermometer(planned: f64, measured: Option<f64>, here: &RequestKitchen) -> St
                 &format!("{}°", m.degrees(c, 1)),
             );
         }
-        None => svg.text(75.0, 20.0, "tk", Hold::Middle, "not measured"),
+        None => svg.text(
+            75.0,
+            20.0,
+            "tk",
+            Hold::Middle,
+            phrase("ledger-not-measured"),
+        ),
     }
     svg.text(75.0, 51.0, "tk", Hold::Middle, &m.degrees(planned, 1));
     svg.end()
@@ -252,7 +290,11 @@ fn clocks(rise: f64, reserve: f64) -> String {
         150.0,
         52.0,
         "thermo",
-        &format!("Rise {rise:.0}, strength left {reserve:.0} at the serve time"),
+        &say!(
+            "ledger-rise-strength-left-at-the",
+            rise = decimal(rise, 0),
+            reserve = decimal(reserve, 0)
+        ),
     );
     // Up to 150, with room for the figure behind it.
     let x = |v: f64| 6.0 + 72.0 * v.clamp(0.0, 150.0) / 100.0;
@@ -316,12 +358,17 @@ fn verdict_words(s: &RunSummary) -> String {
     for (t, row) in s.verdicts.iter().enumerate() {
         for (b, n) in row.iter().enumerate() {
             if *n > 0 {
-                words.push(format!("{n} with base {} and top {}", SHADE[b], SHADE[t]));
+                words.push(say!(
+                    "ledger-with-base-and-top",
+                    n = n,
+                    b = SHADE[b],
+                    t = SHADE[t]
+                ));
             }
         }
     }
     if words.is_empty() {
-        "No verdicts".into()
+        phrase("ledger-no-verdicts").into()
     } else {
         words.join(", ")
     }
@@ -337,21 +384,30 @@ fn lines(told: &[BatchRecord], summaries: &[RunSummary], here: &RequestKitchen) 
         })
         .collect();
     let first = if off.is_empty() {
-        "Finished batches come here with all that was seen of them.".to_string()
+        phrase("ledger-finished-batches-come-here-with").to_string()
     } else {
         let mean = off.iter().sum::<f64>() / off.len() as f64;
         let per = match here.measures.temperature {
             craft::units::TemperatureUnit::Celsius => 1.0,
             craft::units::TemperatureUnit::Fahrenheit => 1.8,
         };
-        let side = if mean >= 0.0 { "warmer" } else { "cooler" };
-        format!(
-            "Dough came off the mixer {:.1}° {side} than planned on average.",
-            (mean * per).abs()
+        let side = if mean >= 0.0 {
+            phrase("ledger-word-warmer")
+        } else {
+            phrase("ledger-word-cooler")
+        };
+        say!(
+            "ledger-dough-came-off-the-mixer",
+            per = decimal((mean * per).abs(), 1),
+            side = side
         )
     };
     let second = most_often_off(summaries).map_or(String::new(), |(words, n)| {
-        format!("Most often off: {}, {n} times.", here.words(&words))
+        say!(
+            "ledger-most-often-off-times",
+            value = here.words(&words),
+            n = n
+        )
     });
     [first, second]
 }

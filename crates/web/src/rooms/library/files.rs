@@ -6,6 +6,7 @@ use crate::formula_form::{opened, reading};
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::say;
 use axum::extract::{Path, State};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
@@ -33,7 +34,7 @@ async fn version(
     let mut db = app.db.acquire().await?;
     formula::version(&mut db, here.id(), FormulaId(id), Some(number))
         .await?
-        .ok_or_else(|| AppError::NoFormula(format!("{id}, version {number}")))
+        .ok_or_else(|| AppError::NoFormula(say!("library-version-6", id = id, number = number)))
 }
 
 /// A file's name out of a formula's: letters and digits.

@@ -10,6 +10,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, plain, say};
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Multipart, State};
@@ -69,8 +70,8 @@ fn word(s: Status) -> (&'static str, &'static str) {
         Status::Read => ("read", ""),
         Status::Rough => ("rough", "rough"),
         Status::Heading => ("heading", ""),
-        Status::Method => ("method", "not weighed"),
-        Status::Unread => ("unread", "not understood"),
+        Status::Method => ("method", phrase("library-not-weighed")),
+        Status::Unread => ("unread", phrase("library-not-understood")),
         Status::Blank => ("blank", ""),
     }
 }
@@ -89,7 +90,7 @@ fn lines(p: &Pasted, here: &RequestKitchen) -> Vec<LineView> {
                     .iter()
                     .map(|i| {
                         let amount = if i.is_percent {
-                            format!("{} %", craft::number::plain(i.grams))
+                            format!("{} %", plain(i.grams))
                         } else {
                             here.measures.weighed(i.grams)
                         };
@@ -101,9 +102,9 @@ fn lines(p: &Pasted, here: &RequestKitchen) -> Vec<LineView> {
                     })
                     .chain(
                         l.cold_h
-                            .map(|h| format!("{} h in the fridge", craft::number::plain(h))),
+                            .map(|h| say!("library-h-in-the-fridge", h = plain(h))),
                     )
-                    .chain(l.unread.iter().map(|u| format!("no weight: {u}")))
+                    .chain(l.unread.iter().map(|u| say!("library-no-weight", u = u)))
                     .collect(),
             }
         })
@@ -160,7 +161,7 @@ impl<'a> ShownRecipe<'a> {
                 self.here,
                 self.theme,
                 Stop::Sheet,
-                "Paste a recipe",
+                phrase("library-paste-a-recipe"),
                 None,
                 "/formulas/paste",
             ),
@@ -223,7 +224,11 @@ async fn paste(
     };
     match read(&asked) {
         Ok(p) => {
-            let found = shown.found(&p, "Pasted recipe", "Read from a pasted recipe.");
+            let found = shown.found(
+                &p,
+                phrase("library-pasted-recipe"),
+                phrase("library-read-from-a-pasted-recipe"),
+            );
             shown.page(&text, None, None, Some(found))
         }
         Err(e) => shown.page(&text, Some(sentence(e, &here)), None, None),
@@ -259,7 +264,7 @@ async fn file(
         return shown.page(
             "",
             None,
-            Some("Choose a file first: a formula of Slow Rise, or a recipe as JSON-LD.".into()),
+            Some(phrase("library-choose-a-file-first-a").into()),
             None,
         );
     };
@@ -282,7 +287,7 @@ async fn file(
     }
     match from_recipe_ld(&bytes, &shown.style) {
         Ok((name, p)) => {
-            let found = shown.found(&p, &name, "Read from a recipe file.");
+            let found = shown.found(&p, &name, phrase("library-read-from-a-recipe-file"));
             shown.page("", None, None, Some(found))
         }
         Err(e) => shown.page("", None, Some(sentence(e, &here)), None),

@@ -15,13 +15,13 @@ use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, plain, say};
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Path, Query, State};
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::formula::diff::{changes, pieces};
 use craft::formula::{Dose, Formula};
-use craft::number::plain;
 use serde::Deserialize;
 use store::batch::Origin;
 use store::formula::{self, Find, FormulaId, KeptFormula, NewVersion, Version};
@@ -106,7 +106,14 @@ async fn list(
     let larder = Larder::of(&app, &here).await?;
     let own = larder.0.styles.iter().map(|s| &s.facts);
     let html = page(&ListPage {
-        frame: Frame::of(&here, theme, Stop::Sheet, "Formulas", None, "/formulas"),
+        frame: Frame::of(
+            &here,
+            theme,
+            Stop::Sheet,
+            phrase("library-formulas"),
+            None,
+            "/formulas",
+        ),
         how_many: count_word(found.in_all.min(u64::from(u32::MAX)) as u32),
         in_all: found.in_all,
         paging,
@@ -163,10 +170,10 @@ struct FormulaPage {
 /// What a formula is, in lines.
 pub(super) fn facts(f: &Formula, here: &RequestKitchen) -> Vec<(String, String)> {
     let mut out = vec![
-        ("Style".to_string(), f.style.name.clone()),
-        ("Size".into(), here.say(&pieces(&f.pieces))),
+        (phrase("fire-style").to_string(), f.style.name.clone()),
+        (phrase("library-size").into(), here.say(&pieces(&f.pieces))),
         (
-            "Flour".into(),
+            phrase("pantry-flour-2").into(),
             f.flours
                 .iter()
                 .map(|x| {
@@ -181,8 +188,11 @@ pub(super) fn facts(f: &Formula, here: &RequestKitchen) -> Vec<(String, String)>
         ),
     ];
     let mut of_flour = vec![
-        format!("water {} %", short(f.hydration_percent)),
-        format!("salt {} %", short(f.salt_percent)),
+        say!(
+            "library-water",
+            hydration_percent = short(f.hydration_percent)
+        ),
+        say!("library-salt", salt_percent = short(f.salt_percent)),
     ];
     for (word, v) in [("oil", f.oil_percent), ("sugar", f.sugar_percent)] {
         if v > 0.0 {
@@ -197,25 +207,25 @@ pub(super) fn facts(f: &Formula, here: &RequestKitchen) -> Vec<(String, String)>
             e.kind.unit()
         )
     }));
-    out.push(("Of the flour".into(), of_flour.join(", ")));
+    out.push((phrase("library-of-the-flour").into(), of_flour.join(", ")));
     for p in &f.preferments {
         out.push((
             here.say(&p.called()),
-            format!(
-                "{} % of the flour at {} % water, {} h",
-                short(p.flour_percent),
-                short(p.hydration_percent),
-                short(p.hours())
+            say!(
+                "library-of-the-flour-at-water",
+                flour_percent = short(p.flour_percent),
+                hydration_percent = short(p.hydration_percent),
+                hours = short(p.hours())
             ),
         ));
     }
     let yeast = match f.yeast.dose {
-        Dose::Solve => "solved for the hours".to_string(),
-        Dose::None => "none in the dough".into(),
+        Dose::Solve => phrase("library-solved-for-the-hours").to_string(),
+        Dose::None => phrase("library-none-in-the-dough").into(),
         Dose::Given { percent } => format!("{} %", short(percent)),
     };
     out.push((here.say(&f.yeast.form.name()), yeast));
-    out.push(("Hours".into(), path_hours(f, here)));
+    out.push((phrase("form-hours").into(), path_hours(f, here)));
     out
 }
 
@@ -302,9 +312,13 @@ async fn compare(
 ) -> Result<Response, AppError> {
     let all = versions_of(&app, &here, id).await?;
     let find = |n: u32| {
-        all.iter()
-            .find(|v| v.number == n)
-            .ok_or_else(|| AppError::Asked(format!("There is no version {n} of {}.", all[0].name)))
+        all.iter().find(|v| v.number == n).ok_or_else(|| {
+            AppError::Asked(say!(
+                "library-there-is-no-version-of",
+                n = n,
+                name = all[0].name
+            ))
+        })
     };
     let (a, b) = (find(pair.a.min(pair.b))?, find(pair.a.max(pair.b))?);
     let changes = changes(&a.formula, &b.formula);
@@ -314,7 +328,7 @@ async fn compare(
             &here,
             theme,
             Stop::Sheet,
-            "Compare",
+            phrase("library-compare"),
             None,
             &format!("/formulas/{id}"),
         ),
@@ -341,11 +355,11 @@ async fn copy(
         match v {
             None => Ok(None),
             Some(v) => {
-                let name: String = format!("Copy of {}", v.name).chars().take(80).collect();
+                let name: String = say!("library-copy-of", name = v.name).chars().take(80).collect();
                 let new = NewVersion {
                     form_key,
                     name: &name,
-                    why: &format!("Copied from version {}.", v.number),
+                    why: &say!("library-copied-from-version", number = v.number),
                     formula: &v.formula,
                     of: None,
                     origin: Origin::Maker,

@@ -7,6 +7,7 @@ use crate::batch::record::BatchRecord;
 use crate::shared::format::{self, min_s};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::{phrase, say};
 use craft::keyed::Keyed;
 use craft::mix::run::{MixAct, MixInput};
 use craft::mix::{MixLook, Mixer, ProgrammeFit, fitting};
@@ -83,8 +84,8 @@ pub fn fields(a: &AskedRun, here: &RequestKitchen) -> Vec<MixField> {
         (MixInput::Flour, Some(t.water.flour_c), String::new()),
         (MixInput::Room, Some(t.water.room_c), String::new()),
         (MixInput::Tap, Some(t.water.tap_water_c), String::new()),
-        (MixInput::Kettle, boil, "boils so here".into()),
-        (MixInput::Bowl, t.bowl_c, "as the room".into()),
+        (MixInput::Kettle, boil, phrase("mix-boils-so-here").into()),
+        (MixInput::Bowl, t.bowl_c, phrase("mix-as-the-room").into()),
     ];
     if t.water.preferment_g > 0.0 {
         let one = (
@@ -94,11 +95,15 @@ pub fn fields(a: &AskedRun, here: &RequestKitchen) -> Vec<MixField> {
         );
         all.insert(2, one);
     }
-    all.push((MixInput::Chilled, t.chilled_c, "where there is any".into()));
+    all.push((
+        MixInput::Chilled,
+        t.chilled_c,
+        phrase("mix-where-there-is-any").into(),
+    ));
     all.push((
         MixInput::Water,
         t.measured_water_c,
-        "once it is mixed".into(),
+        phrase("mix-once-it-is-mixed").into(),
     ));
     all.into_iter()
         .map(|(what, c, small)| {
@@ -137,8 +142,8 @@ pub fn ways(
         }
         let fit = match p.fit(&dough) {
             ProgrammeFit::Fits => "",
-            ProgrammeFit::WithCare => ", with care",
-            ProgrammeFit::NotForThis => ", not for this dough",
+            ProgrammeFit::WithCare => phrase("mix-with-care"),
+            ProgrammeFit::NotForThis => phrase("mix-not-for-this-dough"),
         };
         let own: Vec<_> = larder
             .0
@@ -214,7 +219,7 @@ pub fn steps(a: &AskedRun, look: &MixLook, here: &RequestKitchen) -> Vec<MixStep
             .filter(|x| x.weight_g >= 0.05)
             .map(|x| {
                 let at = if x.name.is_some() {
-                    format!(" at {}", degrees(here, x.temp_c))
+                    [" ", &say!("mix-at", temp_c = degrees(here, x.temp_c)), ""].concat()
                 } else {
                     String::new()
                 };
@@ -279,7 +284,9 @@ pub fn log(told: &BatchRecord, a: &AskedRun, here: &RequestKitchen) -> Vec<TapLi
             key: o.key.to_string(),
             at: format::hm(&here.local(o.at)),
             says: match &tap.act {
-                MixAct::Step { step } if usize::from(*step) > a.steps() => "Out of the bowl".into(),
+                MixAct::Step { step } if usize::from(*step) > a.steps() => {
+                    phrase("mix-out-of-the-bowl").into()
+                }
                 act => here.say(&act.fact()),
             },
         })
@@ -308,12 +315,7 @@ pub fn run_tabs(told: &BatchRecord, a: &AskedRun) -> Vec<MixTab> {
     let all = a.over.iter().enumerate();
     all.map(|(i, over)| MixTab {
         href: href(&told.batch.code, a.bowl, (i + 1) as u16),
-        name: format!(
-            "Run {} of {}{}",
-            i + 1,
-            a.over.len(),
-            if *over { ", out" } else { "" }
-        ),
+        name: say!("mix-run-of", i = i + 1, over = a.over.len(), else = if *over { phrase("mix-run-out") } else { "" }),
         here: i + 1 == usize::from(a.run),
     })
     .collect()

@@ -19,6 +19,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use asked::AskedRun;
 use axum::Json;
@@ -96,9 +97,8 @@ fn asked(
     bowl: Option<u16>,
     run: Option<u16>,
 ) -> Result<AskedRun, AppError> {
-    AskedRun::of(told, larder, bowl, run).ok_or_else(|| {
-        AppError::Asked("There is no such bowl, or no such run of it: see the batch.".into())
-    })
+    AskedRun::of(told, larder, bowl, run)
+        .ok_or_else(|| AppError::Asked(phrase("mix-there-is-no-such-bowl").into()))
 }
 
 async fn viewed(
@@ -143,7 +143,7 @@ fn shown(
         here,
         theme,
         Stop::Mix,
-        &format!("Mix {code}"),
+        &say!("mix-mix", code = code),
         Some((code, told.progress.stand)),
         &b.href(),
     );
@@ -204,7 +204,7 @@ fn read(
             ..e
         })
     };
-    let unknown = || wrong("act", "That is not a tap of the mixing.");
+    let unknown = || wrong("act", phrase("mix-that-is-not-a-tap"));
     Ok(match typed.text("act") {
         "step" => MixAct::Step {
             step: count("step").ok_or_else(unknown)?,
@@ -310,7 +310,7 @@ async fn take(a: Arrived) -> Result<Response, AppError> {
     if begins {
         let kept = keep(&a, &run, &larder, &sent.nth(1), as_shown(&run)).await?;
         if let EntryOutcome::Refused(_) = kept {
-            return Ok(answered(&a, &run, kept, &sent, "this tap"));
+            return Ok(answered(&a, &run, kept, &sent, phrase("bake-this-tap")));
         }
     }
     let words = a.here.words(&act.fact());
@@ -392,7 +392,13 @@ async fn measured(
     for (n, act) in acts.into_iter().enumerate() {
         last = keep(a, run, larder, &sent.nth(n + 2), act).await?;
     }
-    Ok(answered(a, run, last, &sent, "the temperatures"))
+    Ok(answered(
+        a,
+        run,
+        last,
+        &sent,
+        phrase("mix-the-temperatures"),
+    ))
 }
 
 /// A number that cannot be: for a script a sentence, else the page with what was typed and the sentence beside it.

@@ -2,6 +2,7 @@
 
 use crate::shared::chart::{Hold, Svg};
 use crate::shared::format::Measures;
+use crate::shared::tongue::{phrase, say};
 use craft::mix::{Blended, MixLook, MixReading, TracePoint};
 use craft::units::TemperatureUnit;
 
@@ -56,7 +57,7 @@ pub fn line(pins: &[LinePin], wanted_c: f64, m: &Measures) -> String {
         LINE_W,
         axis_y + 58.0,
         "mix-line",
-        &format!("{}; dough wanted {wanted}°", said.join(", ")),
+        &say!("mix-dough-wanted", join = said.join(", "), wanted = wanted),
     );
     svg.path(
         &format!("M{LEFT} {axis_y}H{RIGHT}"),
@@ -103,7 +104,11 @@ pub fn line(pins: &[LinePin], wanted_c: f64, m: &Measures) -> String {
         &format!("M{at:.1} {}V{}", axis_y - 14.0, axis_y + 26.0),
         r#"class="s-ink" stroke-width="3""#,
     );
-    let says = format!("dough wanted {wanted}°, within {}°", one_kelvin(m));
+    let says = say!(
+        "mix-dough-wanted-within",
+        wanted = wanted,
+        one_kelvin = one_kelvin(m)
+    );
     let half = 120.0;
     let at = at.clamp(LEFT + half, RIGHT - half);
     svg.text(at, axis_y + 46.0, "b d17", Hold::Middle, &says);
@@ -124,31 +129,31 @@ pub fn blend(b: &Blended, tap_c: f64, kettle_c: f64, fridge_c: f64, m: &Measures
             b.fridge_g,
             "url(#h-cold)",
             "on-tarn",
-            format!("from the fridge {}°", m.degrees(fridge_c, 1)),
+            say!("mix-from-the-fridge", fridge_c = m.degrees(fridge_c, 1)),
         ),
         (
             b.tap_g,
             "url(#h-cold)",
             "on-tarn",
-            format!("tap at {}°", m.degrees(tap_c, 1)),
+            say!("mix-tap-at", tap_c = m.degrees(tap_c, 1)),
         ),
         (
             b.kettle_g,
             "url(#h-temper)",
             "on-ember",
-            format!("kettle {}°", m.degrees(kettle_c, 0)),
+            say!("mix-kettle", kettle_c = m.degrees(kettle_c, 0)),
         ),
         (
             b.ice_in_tap_g,
             "var(--sheet)",
             "",
-            "ice, stirred until it has melted".into(),
+            phrase("mix-ice-stirred-until-it-has").into(),
         ),
         (
             b.ice_g,
             "var(--sheet)",
             "",
-            "crushed ice, into the bowl".into(),
+            phrase("mix-crushed-ice-into-the-bowl").into(),
         ),
     ]
     .into_iter()
@@ -187,13 +192,13 @@ pub fn blend(b: &Blended, tap_c: f64, kettle_c: f64, fridge_c: f64, m: &Measures
             svg.text(
                 x,
                 39.0,
-                &format!("halo b blend-g {halo}"),
+                &say!("mix-halo-b-blend-g", halo = halo),
                 hold,
                 &format!("{grams} {what}"),
             );
         } else {
-            svg.text(x, 30.0, &format!("halo b d18 {halo}"), hold, &grams);
-            svg.text(x, 50.0, &format!("tx b halo {halo}"), hold, what);
+            svg.text(x, 30.0, &say!("mix-halo-b-d18", halo = halo), hold, &grams);
+            svg.text(x, 50.0, &say!("mix-tx-b-halo", halo = halo), hold, what);
         }
         at += w;
     }
@@ -254,7 +259,7 @@ pub fn trace(
         TRACE_W,
         TRACE_H,
         "mix-trace",
-        &format!("Dough temperature over the run, {end}° at the end"),
+        &say!("mix-dough-temperature-over-the-run", end = end),
     );
     let step = if high - low > 12.0 { 4.0 } else { 2.0 };
     for c in m.degree_ticks(low, high, step) {

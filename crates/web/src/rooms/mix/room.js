@@ -4,6 +4,7 @@ import { minutes, ready } from "../../js/app.js";
 import * as clock from "../../js/clock.js";
 import * as queue from "../../js/queue.js";
 import { replace } from "../../js/redraw.js";
+import { typed, words } from "../../js/words.js";
 
 const root = document.getElementById("mix");
 const code = root.dataset.code;
@@ -64,7 +65,7 @@ function draw() {
     form.elements.step.value = String(on + 1);
     next.disabled = on > steps;
     const name = root.querySelector(`[data-step="1"] b`)?.textContent ?? "";
-    next.textContent = on === 0 ? `Begin: ${name}` : on < steps ? "Done, next step" : on === steps ? "Done, it is out" : "It is out";
+    next.textContent = on === 0 ? words("script-begin", { name }) : words(on < steps ? "script-done-next" : on === steps ? "script-done-out" : "script-it-is-out");
     const more = part("more");
     more.disabled = on === 0 || on > steps;
     more.form.elements.step.value = String(on);
@@ -77,7 +78,7 @@ const sound = part("sound");
 function mute(is) {
   muted = is;
   localStorage.setItem("slow-rise.mix.muted", is ? "1" : "0");
-  sound.textContent = is ? "Sound off" : "Sound on";
+  sound.textContent = words(is ? "script-sound-off" : "script-sound-on");
   sound.setAttribute("aria-pressed", String(!is));
 }
 sound.addEventListener("click", () => mute(!muted));
@@ -159,7 +160,7 @@ for (const row of root.querySelectorAll("[data-what].nf")) {
   for (const button of row.querySelectorAll("[data-by]")) {
     button.addEventListener("click", () => {
       const by = Number(button.dataset.by) * 0.5;
-      const value = Number(input.value.replace(",", "."));
+      const value = typed(input.value);
       if (!Number.isFinite(value)) return;
       input.value = String(Math.round((value + by) * 10) / 10);
       soon(600);

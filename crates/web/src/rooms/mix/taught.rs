@@ -10,6 +10,7 @@ use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::phrase;
 use axum::extract::{Path, State};
 use axum::response::Redirect;
 use craft::mix::{LoggedMix, Machine, learn_friction, usual_minutes};
@@ -113,7 +114,7 @@ pub async fn take_over(
     let typed = FormData::parse(&body);
     let id: u64 = typed.text("machine").parse().unwrap_or(0);
     let larder = Larder::of(&app, &here).await?;
-    let gone = || AppError::Asked("That mixer is no longer in the pantry.".into());
+    let gone = || AppError::Asked(phrase("mix-that-mixer-is-no-longer").into());
     let item = larder
         .0
         .machines
@@ -139,7 +140,7 @@ pub async fn take_over(
     };
     let mut db = app.db.acquire().await?;
     if !pantry::teach(&mut db, here.id(), (id, item.revision), &facts).await? {
-        let busy = "Somebody is changing this mixer just now: try again.";
+        let busy = phrase("mix-somebody-is-changing-this-mixer");
         return Err(AppError::Asked(busy.into()));
     }
     let count = |name: &str| typed.text(name).parse::<u16>().unwrap_or(1);

@@ -13,6 +13,7 @@ use crate::batch::record::BatchRecord;
 use crate::shared::format::{self};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::{phrase, say};
 use craft::keyed::Keyed;
 use craft::mix::run::MixTrouble;
 use craft::mix::{MixLook, Mixer, ReadySign, look};
@@ -124,9 +125,9 @@ impl MixView {
         let next = a.told.begun.len() + 1;
         let next_says = match steps.get(next - 1) {
             _ if over => String::new(),
-            Some(s) if !begun => format!("Begin: {}", s.say),
-            Some(_) => "Done, next step".into(),
-            None => "Done, it is out".into(),
+            Some(s) if !begun => say!("mix-begin", s = s.say),
+            Some(_) => phrase("mix-done-next-step-2").into(),
+            None => phrase("mix-done-it-is-out").into(),
         };
         let closed = told.is_ended();
         let b = MixView {
@@ -141,12 +142,7 @@ impl MixView {
                     ),
                     _ => told.batch.name.clone(),
                 },
-                format!(
-                    "{} {unit} flour, {} {unit} water{}",
-                    m.weight(laid_g.flour_g),
-                    m.weight(laid_g.water_g),
-                    if runs > 1.0 { ", in this run" } else { "" }
-                ),
+                say!("mix-flour-water", flour_g = m.weight(laid_g.flour_g), unit = unit, water_g = m.weight(laid_g.water_g), else = if runs > 1.0 { phrase("mix-in-this-run") } else { "" }),
             ],
             bowl: a.bowl,
             run: a.run,
@@ -159,9 +155,9 @@ impl MixView {
             water: pours.map(|_| m.degrees(shown_water, 1)),
             water_g: m.weighed(poured_g),
             water_word: if look.water.ice_g > 0.0 {
-                "water, with ice"
+                phrase("mix-water-with-ice")
             } else {
-                "water in"
+                phrase("mix-water-in-2")
             },
             water_why: water_why(a, &look, here),
             line: picture::line(&pins(a, &look, shown_water), wanted, &m),
@@ -188,9 +184,12 @@ impl MixView {
             on_n: a.told.step_on(a.steps()).unwrap_or(0) as u16,
             pour: next_pour(&look, here),
             trace: picture::trace(&look, &readings, &stretches(&look, here), wanted, &m),
-            trace_small: a.told.began_at().map_or("as planned".into(), |t| {
-                format!("minutes from {}", format::hm(&here.local(t)))
-            }),
+            trace_small: a
+                .told
+                .began_at()
+                .map_or(phrase("batch-as-planned").into(), |t| {
+                    say!("mix-minutes-from", t = format::hm(&here.local(t)))
+                }),
             end_small: end_small(&look, here),
             gluten: if begun {
                 here.words(&look.development.words())
@@ -224,8 +223,14 @@ impl MixView {
                 .collect(),
             taught,
             on_to: match a.bowl {
-                0 => (format!("/batches/{}/rise", told.batch.code), "On to Rise"),
-                _ => (format!("/batches/{}", told.batch.code), "Back to the batch"),
+                0 => (
+                    format!("/batches/{}/rise", told.batch.code),
+                    phrase("mix-on-to-rise"),
+                ),
+                _ => (
+                    format!("/batches/{}", told.batch.code),
+                    phrase("mix-back-to-the-batch"),
+                ),
             },
             keys: std::array::from_fn(|_| Uuid::new_v4()),
             now_words: look
@@ -272,18 +277,18 @@ fn pins(a: &AskedRun, look: &MixLook, water_c: f64) -> Vec<LinePin> {
         water,
     };
     let mut out = vec![
-        pin("Tap", w.tap_water_c, true),
-        pin("Flour", w.flour_c, false),
-        pin("Room", w.room_c, false),
+        pin(phrase("form-tap"), w.tap_water_c, true),
+        pin(phrase("pantry-flour-2"), w.flour_c, false),
+        pin(phrase("form-room"), w.room_c, false),
     ];
     if w.preferment_g > 0.0 {
-        out.push(pin("Preferment", w.preferment_c, false));
+        out.push(pin(phrase("mix-preferment"), w.preferment_c, false));
     }
     if let Some(c) = a.to_mix.bowl_c {
-        out.push(pin("Bowl", c, false));
+        out.push(pin(phrase("mix-bowl"), c, false));
     }
     if look.blended.is_some() {
-        out.push(pin("Water in", water_c, true));
+        out.push(pin(phrase("mix-water-in"), water_c, true));
     }
     out
 }

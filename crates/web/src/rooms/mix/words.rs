@@ -2,6 +2,7 @@
 
 use super::asked::AskedRun;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{decimal, phrase, say};
 use craft::fact::{Value, tenth};
 use craft::mix::{Friction, MixLook, Mixer, NextWater, ReadySign, Speed, usually_seen};
 use craft::units::TemperatureUnit;
@@ -31,39 +32,56 @@ pub fn head(a: &AskedRun, look: &MixLook, wanted: f64, here: &RequestKitchen) ->
     let end = degrees(here, look.end_c);
     let off = look.end_c - wanted;
     let mark = if off.abs() <= craft::mix::RIGHT_K {
-        ". On the mark.".to_string()
+        [". ", phrase("mix-on-the-mark")].concat()
     } else {
         let by = kelvin(here, tenth(off.abs()));
-        let side = if off > 0.0 { "too warm" } else { "too cool" };
+        let side = if off > 0.0 {
+            phrase("mix-too-warm")
+        } else {
+            phrase("mix-too-cool")
+        };
         format!(". {by} {side}.")
     };
     if a.ended() {
         let measured = a.told.readings.last().map(|r| degrees(here, r.dough_c));
         return match measured {
             Some(c) => [
-                "Out of the bowl, ".into(),
-                format!("last read {c}"),
+                [phrase("mix-out-of-the-bowl-head"), " "].concat(),
+                say!("mix-last-read", c = c),
                 ".".into(),
             ],
-            None => ["Out of the bowl, ".into(), format!("about {end}"), mark],
+            None => [
+                [phrase("mix-out-of-the-bowl-head"), " "].concat(),
+                say!("mix-about", end = end),
+                mark,
+            ],
         };
     }
     if a.begun() {
         let now = look.dough_now_c.map_or(String::new(), |c| degrees(here, c));
         let is = if look.measured {
-            "Dough is"
+            phrase("mix-dough-is")
         } else {
-            "Dough should be"
+            phrase("mix-dough-should-be")
         };
-        return [format!("{is} {now}, "), format!("off at {end}"), mark];
+        return [format!("{is} {now}, "), say!("mix-off-at", end = end), mark];
     }
     match look.blended {
         Some(_) => [
-            format!("Pour at {}, ", degrees(here, look.water.pour_c)),
-            format!("off at {end}"),
+            [
+                "",
+                &say!("mix-pour-at", pour_c = degrees(here, look.water.pour_c)),
+                " ",
+            ]
+            .concat(),
+            say!("mix-off-at", end = end),
             mark,
         ],
-        None => ["Nothing to pour, ".into(), format!("off at {end}"), mark],
+        None => [
+            [phrase("mix-nothing-to-pour-head"), " "].concat(),
+            say!("mix-off-at", end = end),
+            mark,
+        ],
     }
 }
 
@@ -73,12 +91,12 @@ pub fn end_small(look: &MixLook, here: &RequestKitchen) -> String {
     let (sd, from) = if look.measured {
         (
             (look.end_sd_k * 10.0).round() / 10.0,
-            "from the last reading",
+            phrase("mix-from-the-last-reading"),
         )
     } else {
         (
             ((look.end_sd_k * 2.0).round() / 2.0).max(0.5),
-            "by what is known of this mixer",
+            phrase("mix-by-what-is-known-of"),
         )
     };
     let sd = kelvin(here, sd.max(0.1));
@@ -92,11 +110,11 @@ pub fn water_why(a: &AskedRun, look: &MixLook, here: &RequestKitchen) -> String 
     let friction = kelvin(here, tenth(look.water.friction_k));
     let learned = match &a.to_mix.machine.learned {
         Some(f) => here.words(&f.sureness(main_speed(a))),
-        None if a.to_mix.machine.kind == Mixer::Hand => "hands warm it by about that".into(),
-        None => "a guess by its kind".into(),
+        None if a.to_mix.machine.kind == Mixer::Hand => phrase("mix-hands-warm-it-by-about").into(),
+        None => phrase("mix-a-guess-by-its-kind").into(),
     };
     let preferment = if w.preferment_g > 0.0 {
-        format!(", preferment {}", d(w.preferment_c))
+        say!("mix-preferment-2", preferment_c = d(w.preferment_c))
     } else {
         String::new()
     };
@@ -109,17 +127,27 @@ pub fn water_why(a: &AskedRun, look: &MixLook, here: &RequestKitchen) -> String 
                 (1.8 * b.mean + nought, 1.8 * b.sd_k)
             }
         };
-        format!(
-            " Your base here: {mean:.0}, ± {:.0}, {} mixes.",
-            sd.max(1.0),
-            b.mixes
-        )
+        [
+            " ",
+            &say!(
+                "mix-your-base-here-mixes",
+                mean = decimal(mean, 0),
+                sd = decimal(sd.max(1.0), 0),
+                mixes = b.mixes
+            ),
+            "",
+        ]
+        .concat()
     });
-    format!(
-        "For {} off the mixer: flour {}, room {}{preferment}; work adds {friction} ({learned}); bowl and room take or give the rest.{base}",
-        d(w.target_dough_c),
-        d(w.flour_c),
-        d(w.room_c),
+    say!(
+        "mix-for-off-the-mixer-flour",
+        target_dough_c = d(w.target_dough_c),
+        flour_c = d(w.flour_c),
+        room_c = d(w.room_c),
+        preferment = preferment,
+        friction = friction,
+        learned = learned,
+        base = base
     )
 }
 
@@ -140,30 +168,30 @@ pub fn mend_words(a: &AskedRun, look: &MixLook, water_g: f64, here: &RequestKitc
     let wanted = look.water.needed_c;
     use craft::mix::Mend;
     match craft::mix::mend(water_g, wanted, measured, &a.to_mix.blend_from()) {
-        Mend::Right => format!("It measures {}: right.", degrees(here, measured)),
-        Mend::FromKettle(x) => format!(
-            "It measures {} instead of {}: take out {} and put it back from the kettle.",
-            degrees(here, measured),
-            degrees(here, wanted),
-            g(x)
+        Mend::Right => say!("mix-it-measures-right", measured = degrees(here, measured)),
+        Mend::FromKettle(x) => say!(
+            "mix-it-measures-instead-of-take",
+            measured = degrees(here, measured),
+            wanted = degrees(here, wanted),
+            x = g(x)
         ),
-        Mend::FromCold(x, c) => format!(
-            "It measures {} instead of {}: take out {} and put it back cold, at {}.",
-            degrees(here, measured),
-            degrees(here, wanted),
-            g(x),
-            degrees(here, c)
+        Mend::FromCold(x, c) => say!(
+            "mix-it-measures-instead-of-take-2",
+            measured = degrees(here, measured),
+            wanted = degrees(here, wanted),
+            x = g(x),
+            c = degrees(here, c)
         ),
-        Mend::WithIce(x) => format!(
-            "It measures {} instead of {}: take out {} and stir in as much ice.",
-            degrees(here, measured),
-            degrees(here, wanted),
-            g(x)
+        Mend::WithIce(x) => say!(
+            "mix-it-measures-instead-of-take-3",
+            measured = degrees(here, measured),
+            wanted = degrees(here, wanted),
+            x = g(x)
         ),
-        Mend::FromWarmTap => format!(
-            "It measures {} instead of {}: run the warm tap.",
-            degrees(here, measured),
-            degrees(here, wanted)
+        Mend::FromWarmTap => say!(
+            "mix-it-measures-instead-of-run",
+            measured = degrees(here, measured),
+            wanted = degrees(here, wanted)
         ),
     }
 }
@@ -179,21 +207,21 @@ pub fn next_pour(look: &MixLook, here: &RequestKitchen) -> Option<(u16, String)>
     let poured = all.poured_c();
     let end = |c: f64| degrees(here, c);
     let says = if parts.len() > 1 {
-        format!(
-            "{} parts to come: all at {} end at {}. A degree of them moves the dough by {}.",
-            parts.len(),
-            degrees(here, poured),
-            end(all.end_c(poured)),
-            kelvin(here, (all.per_degree_k * 100.0).round() / 100.0)
+        say!(
+            "mix-parts-to-come-all-at",
+            parts = parts.len(),
+            poured = degrees(here, poured),
+            poured2 = end(all.end_c(poured)),
+            round = kelvin(here, (all.per_degree_k * 100.0).round() / 100.0)
         )
     } else {
         let c = next_only.poured_c();
-        format!(
-            "The last part at {} ends at {}; with {} it would be {}.",
-            degrees(here, c),
-            end(next_only.end_c(c)),
-            degrees(here, craft::mix::COLDEST_WATER_C),
-            end(next_only.end_with_coldest_c)
+        say!(
+            "mix-the-last-part-at-ends",
+            c = degrees(here, c),
+            c2 = end(next_only.end_c(c)),
+            value = degrees(here, craft::mix::COLDEST_WATER_C),
+            end_with_coldest_c = end(next_only.end_with_coldest_c)
         )
     };
     Some((first, says))
@@ -206,7 +234,12 @@ pub fn usually(a: &AskedRun, look: &MixLook, here: &RequestKitchen) -> String {
     let when = |sign: ReadySign| {
         let (from, to) = usually_seen(&work, &look.goes, sign, &a.usual, dough)?;
         let name = here.words(&sign.name());
-        Some(format!("{name} after {from:.0} to {to:.0} min"))
+        Some(say!(
+            "mix-after-to-min",
+            name = name,
+            from = decimal(from, 0),
+            to = decimal(to, 0)
+        ))
     };
     let signs = [ReadySign::WallClean, ReadySign::Window];
     let all: Vec<String> = signs.into_iter().filter_map(when).collect();
@@ -214,11 +247,11 @@ pub fn usually(a: &AskedRun, look: &MixLook, here: &RequestKitchen) -> String {
         return String::new();
     }
     let from = match a.usual.mixes {
-        0 => "by the book".into(),
-        1 => "from one sign here".into(),
-        n => format!("from {n} signs here"),
+        0 => phrase("mix-by-the-book").into(),
+        1 => phrase("mix-from-one-sign-here").into(),
+        n => say!("mix-from-signs-here", n = n),
     };
-    format!("Usually {}, {from}.", all.join(", "))
+    say!("mix-usually", join = all.join(", "), from = from)
 }
 
 /// What the logged mixes of a machine teach, for a run that is over.

@@ -14,13 +14,13 @@ use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, plain, say};
 use axum::body::Bytes;
 use axum::extract::{Query, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::fire::work::Work;
 use craft::formula::Scales;
-use craft::number::plain;
 use craft::refusal::FieldError;
 use craft::sheet::KitchenUsual;
 use craft::sheet::life::{Life, spans, words};
@@ -37,10 +37,10 @@ pub fn routes() -> Doors {
 fn entries(here: &RequestKitchen) -> Vec<Entry> {
     let degree = here.measures.degree_unit();
     vec![
-        text("name", "Name", ""),
+        text("name", phrase("bench-name"), ""),
         choice(
             "weight",
-            "Weights in",
+            phrase("pantry-weights-in"),
             [
                 ("grams", "grams"),
                 ("kilograms", "kilograms"),
@@ -50,73 +50,107 @@ fn entries(here: &RequestKitchen) -> Vec<Entry> {
         ),
         choice(
             "temperature",
-            "Degrees in",
-            [("celsius", "Celsius"), ("fahrenheit", "Fahrenheit")],
+            phrase("pantry-degrees-in"),
+            [
+                ("celsius", phrase("pantry-celsius")),
+                ("fahrenheit", phrase("pantry-fahrenheit")),
+            ],
         ),
         choice(
             "length",
-            "Lengths in",
+            phrase("pantry-lengths-in"),
             [("centimetres", "centimetres"), ("inches", "inches")],
         ),
-        text("currency", "Currency", "a sign or three letters"),
-        text("time_zone", "Time zone", "such as Europe/London"),
+        text(
+            "currency",
+            phrase("pantry-currency"),
+            phrase("pantry-a-sign-or-three-letters"),
+        ),
+        text(
+            "time_zone",
+            phrase("pantry-time-zone"),
+            phrase("pantry-such-as-europe-london"),
+        ),
         figure(
             "altitude_m",
-            "Altitude",
-            "thinner air, less yeast",
+            phrase("pantry-altitude"),
+            phrase("pantry-thinner-air-less-yeast"),
             unit_of(Quantity::Metres, here),
         ),
-        figure("room_c", "Room", "as it usually is", degree),
+        figure(
+            "room_c",
+            phrase("form-room"),
+            phrase("pantry-as-it-usually-is"),
+            degree,
+        ),
         figure(
             "fridge_c",
-            "Fridge",
-            "home 6 until measured, walk-in 4",
+            phrase("form-fridge"),
+            phrase("pantry-home-6-until-measured-walk"),
             degree,
         ),
         choice(
             "fridge_measured",
-            "That fridge",
+            phrase("pantry-that-fridge"),
             [
-                ("no", "was never measured"),
-                ("yes", "was measured with a thermometer"),
+                ("no", phrase("pantry-was-never-measured")),
+                ("yes", phrase("pantry-was-measured-with-a-thermometer")),
             ],
         ),
         figure(
             "fridge_off_c",
-            "It may be off by",
+            phrase("pantry-it-may-be-off-by"),
             &usual_off(here, 1.0),
             unit_of(Quantity::Kelvin, here),
         ),
         figure(
             "room_off_c",
-            "The room by",
+            phrase("pantry-the-room-by"),
             &usual_off(here, 2.0),
             unit_of(Quantity::Kelvin, here),
         ),
-        text("quiet", "Quiet hours", "nobody is up: 22:30-06:30"),
-        text("busy", "Busy hours", "no hand free: Mon-Fri 08:00-16:30"),
-        figure("tap_water_c", "Tap", "cold water", degree),
+        text(
+            "quiet",
+            phrase("pantry-quiet-hours"),
+            phrase("pantry-nobody-is-up-22-30"),
+        ),
+        text(
+            "busy",
+            phrase("pantry-busy-hours"),
+            phrase("pantry-no-hand-free-mon-fri"),
+        ),
+        figure(
+            "tap_water_c",
+            phrase("form-tap"),
+            phrase("form-cold-water"),
+            degree,
+        ),
         figure(
             "kitchen_scale_g",
-            "Kitchen scale",
-            "where the pantry has none",
+            phrase("begin-kitchen-scale"),
+            phrase("pantry-where-the-pantry-has-none"),
             "g",
         ),
-        figure("fine_scale_g", "Fine scale", "empty: there is none", "g"),
+        figure(
+            "fine_scale_g",
+            phrase("begin-fine-scale"),
+            phrase("pantry-empty-there-is-none"),
+            "g",
+        ),
         figure(
             "mixer_holds_g",
-            "Mixer holds",
-            "dough; empty: no limit",
+            phrase("pantry-mixer-holds"),
+            phrase("pantry-dough-empty-no-limit"),
             here.measures.weight_unit(),
         ),
     ]
     .into_iter()
     .chain(Work::parts().map(|(name, label, _, _)| {
         let small = match name {
-            "open_s" => "how long a person's hands take",
-            "turn_s" => "each, in the oven",
-            "load_s" => "onto the peel and in",
-            "cut_s" => "and onto a plate",
+            "open_s" => phrase("pantry-how-long-a-persons-hands"),
+            "turn_s" => phrase("pantry-each-in-the-oven"),
+            "load_s" => phrase("pantry-onto-the-peel-and-in"),
+            "cut_s" => phrase("pantry-and-onto-a-plate"),
             _ => "",
         };
         figure(name, &named(&label), small, "s")
@@ -209,9 +243,16 @@ fn render(
     stale: Option<Vec<Clash>>,
 ) -> Result<Response, AppError> {
     let html = page(&ItemPage {
-        frame: Frame::of(here, theme, Stop::Sheet, "Kitchen", None, "/kitchen"),
-        title: "This kitchen".into(),
-        why: "Units are how figures are shown: changing them changes none.",
+        frame: Frame::of(
+            here,
+            theme,
+            Stop::Sheet,
+            phrase("pantry-kitchen"),
+            None,
+            "/kitchen",
+        ),
+        title: phrase("pantry-this-kitchen").into(),
+        why: phrase("pantry-units-are-how-figures-are"),
         action: "/kitchen".into(),
         revision: revision.to_string(),
         form_key: String::new(),
@@ -271,20 +312,31 @@ fn read(typed: &FormData, here: &RequestKitchen) -> Result<NewKitchen, Vec<Field
     let mut r = FieldReader::new(typed);
     let mixer = typed.text("mixer_holds_g").is_empty();
     let k = NewKitchen {
-        name: r.name("name", "A name"),
+        name: r.name("name", phrase("form-a-name")),
         usual: KitchenUsual {
             time_zone: typed.text("time_zone").into(),
-            altitude_m: scaled(&mut r, "altitude_m", "Altitude", Quantity::Metres, here),
-            room_c: degrees(&mut r, "room_c", "Room", here),
-            fridge_c: degrees(&mut r, "fridge_c", "Fridge", here),
-            tap_water_c: degrees(&mut r, "tap_water_c", "Tap water", here),
+            altitude_m: scaled(
+                &mut r,
+                "altitude_m",
+                phrase("pantry-altitude"),
+                Quantity::Metres,
+                here,
+            ),
+            room_c: degrees(&mut r, "room_c", phrase("form-room"), here),
+            fridge_c: degrees(&mut r, "fridge_c", phrase("form-fridge"), here),
+            tap_water_c: degrees(&mut r, "tap_water_c", phrase("pantry-tap-water"), here),
             scales: Scales {
-                kitchen_scale_g: must(&mut r, "kitchen_scale_g", "Kitchen scale"),
-                fine_scale_g: may(&mut r, "fine_scale_g", "Fine scale"),
+                kitchen_scale_g: must(&mut r, "kitchen_scale_g", phrase("begin-kitchen-scale")),
+                fine_scale_g: may(&mut r, "fine_scale_g", phrase("begin-fine-scale")),
                 mixer_holds_g: if mixer {
-                    may(&mut r, "mixer_holds_g", "Mixer")
+                    may(&mut r, "mixer_holds_g", phrase("pantry-mixer"))
                 } else {
-                    Some(weight(&mut r, "mixer_holds_g", "The mixer holds", here))
+                    Some(weight(
+                        &mut r,
+                        "mixer_holds_g",
+                        phrase("pantry-the-mixer-holds"),
+                        here,
+                    ))
                 },
             },
         },
@@ -312,10 +364,7 @@ fn read(typed: &FormData, here: &RequestKitchen) -> Result<NewKitchen, Vec<Field
     };
     let letters = k.reads.currency.chars().count();
     if letters == 0 || letters > 3 {
-        r.refuse(
-            "currency",
-            "A currency is a sign or up to three letters, such as € or EUR.",
-        );
+        r.refuse("currency", phrase("pantry-a-currency-is-a-sign"));
     }
     let mut errors = r.errors;
     if errors.is_empty() {
@@ -353,10 +402,17 @@ fn rhythm(r: &mut FieldReader, here: &RequestKitchen) -> Rhythm {
         busy: hours("busy"),
     };
     let mut off = |field: &str, usual: f64| {
-        let v = may_scaled(r, field, "How far off", Quantity::Kelvin, here).unwrap_or(usual);
+        let v = may_scaled(
+            r,
+            field,
+            phrase("pantry-how-far-off"),
+            Quantity::Kelvin,
+            here,
+        )
+        .unwrap_or(usual);
         if v.is_finite() && !(0.0..=10.0).contains(&v) {
             let to = here.measures.scaled_field(10.0, Quantity::Kelvin);
-            r.refuse(field, format!("0 to {to} degrees either way."));
+            r.refuse(field, say!("pantry-0-to-degrees-either-way", to = to));
         }
         v
     };
@@ -370,7 +426,10 @@ fn rhythm(r: &mut FieldReader, here: &RequestKitchen) -> Rhythm {
 
 /// How far a thermometer is usually off, in the kitchen's degrees.
 fn usual_off(here: &RequestKitchen, k: f64) -> String {
-    format!("{} usual", here.measures.scaled_field(k, Quantity::Kelvin))
+    say!(
+        "pantry-usual",
+        elvin = here.measures.scaled_field(k, Quantity::Kelvin)
+    )
 }
 
 async fn change(

@@ -10,6 +10,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{day_of, decimal, phrase, plain, say};
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Query, State};
@@ -18,7 +19,6 @@ use craft::fire::Oven;
 use craft::flour::FlourKind;
 use craft::formula::PanShape;
 use craft::mix::Speed;
-use craft::number::plain;
 use craft::pantry::{Flour, InStock};
 use jiff::civil::Date;
 use std::collections::HashMap;
@@ -84,20 +84,22 @@ fn flour(id: u64, counted: &Flour, stock: InStock, m: &Measures, today: Date) ->
     let s = f.facts.strength();
     let left = f.left_g();
     let short = stock.short_g(counted.left_g());
-    let per = |v: Option<f64>| v.map_or("–".into(), |v| format!("{v:.1}"));
+    let per = |v: Option<f64>| v.map_or("–".into(), |v| decimal(v, 1));
     let next = f.next_bag().and_then(|b| b.best_before);
     let remark = match next {
-        Some(d) if d < today => format!("past its date since {}", d.strftime("%-d %b")),
-        Some(d) if (d - today).get_days() <= 30 => format!("use by {}", d.strftime("%-d %b")),
-        _ if left > 0.0 && left < 1000.0 => "little left".into(),
+        Some(d) if d < today => say!("pantry-past-its-date-since", day = day_of(d)),
+        Some(d) if (d - today).get_days() <= 30 => {
+            say!("pantry-use-by", day = day_of(d))
+        }
+        _ if left > 0.0 && left < 1000.0 => phrase("pantry-little-left").into(),
         _ => String::new(),
     };
     // Who counts no bags is not told that they lack.
     let counts = !f.bags.is_empty();
-    let lacks =
-        (counts && short > 0.5).then(|| format!("{} short for what is planned", m.weighed(short)));
+    let lacks = (counts && short > 0.5)
+        .then(|| say!("pantry-short-for-what-is-planned", short = m.weighed(short)));
     let planned = if stock.planned_g > 0.5 && lacks.is_none() {
-        format!("{} planned", m.weighed(stock.planned_g))
+        say!("pantry-planned", planned_g = m.weighed(stock.planned_g))
     } else {
         String::new()
     };
@@ -121,9 +123,9 @@ fn flour(id: u64, counted: &Flour, stock: InStock, m: &Measures, today: Date) ->
         generic: f.generic,
         protein: per(f.facts.protein_percent),
         absorption: per(f.facts.absorption_percent),
-        price: f.price_per_kg.map_or("–".into(), |p| {
-            format!("{:.2}", p * m.scale(Quantity::PerKg).0)
-        }),
+        price: f
+            .price_per_kg
+            .map_or("–".into(), |p| decimal(p * m.scale(Quantity::PerKg).0, 2)),
         left: m.weight(left),
         remark,
         planned,
@@ -139,7 +141,12 @@ fn shape(pan: PanShape, height_cm: f64, m: &Measures) -> String {
             width_cm,
         } => format!("{} × {} × {} {u}", l(length_cm), l(width_cm), l(height_cm)),
         PanShape::Round { diameter_cm } => {
-            format!("{} {u} round, {} {u} high", l(diameter_cm), l(height_cm))
+            say!(
+                "pantry-round-high",
+                diameter_cm = l(diameter_cm),
+                u = u,
+                height_cm = l(height_cm)
+            )
         }
     }
 }
@@ -161,7 +168,7 @@ pub async fn all(
     let (per, unit) = m.scale(Quantity::PerKg);
     let money = |p: Option<f64>| {
         p.map_or(String::new(), |p| {
-            format!(", {currency}{:.2} {unit}", p * per)
+            format!(", {currency}{} {unit}", decimal(p * per, 2))
         })
     };
     let flours: Vec<FlourRow> = l
@@ -183,39 +190,41 @@ pub async fn all(
         ListedShelf {
             kind: "leaven",
             path: "/pantry/leavens",
-            title: "Leavens",
-            add: "Add leaven",
+            title: phrase("pantry-leavens"),
+            add: phrase("pantry-add-leaven"),
             rows: l
                 .leavens
                 .iter()
                 .map(|x| {
                     let f = &x.facts;
-                    let water = f
-                        .hydration_percent
-                        .map_or(String::new(), |h| format!(" at {} % water", plain(h)));
-                    let opened = f.opened_on.map_or(String::new(), |d| {
-                        format!(", opened {}", d.strftime("%-d %b"))
+                    let water = f.hydration_percent.map_or(String::new(), |h| {
+                        [" ", &say!("pantry-at-water", h = plain(h)), ""].concat()
                     });
+                    let opened = f
+                        .opened_on
+                        .map_or(String::new(), |d| say!("pantry-opened", day = day_of(d)));
                     row(
                         x.id,
                         &f.name,
-                        format!(
-                            "{}{water}{opened}, vigour {}, {} left{}",
-                            named(&f.form.name()),
-                            plain(f.vigour),
-                            m.weighed(larder.in_stock(x.id).left_g(f.left_g)),
-                            money(f.price_per_kg)
+                        say!(
+                            "pantry-vigour-left",
+                            name = named(&f.form.name()),
+                            water = water,
+                            opened = opened,
+                            vigour = plain(f.vigour),
+                            left_g = m.weighed(larder.in_stock(x.id).left_g(f.left_g)),
+                            price_per_kg = money(f.price_per_kg)
                         ),
                     )
                 })
                 .collect(),
-            none: "Yeast and starters, with their age and vigour.",
+            none: phrase("pantry-yeast-and-starters-with-their"),
         },
         ListedShelf {
             kind: "scale",
             path: "/pantry/scales",
-            title: "Scales",
-            add: "Add scale",
+            title: phrase("begin-scales"),
+            add: phrase("pantry-add-scale"),
             rows: l
                 .scales
                 .iter()
@@ -223,21 +232,21 @@ pub async fn all(
                     row(
                         x.id,
                         &x.facts.name,
-                        format!(
-                            "reads {} g, carries {}",
-                            plain(x.facts.reads_g),
-                            m.weighed(x.facts.carries_g)
+                        say!(
+                            "pantry-reads-g-carries",
+                            reads_g = plain(x.facts.reads_g),
+                            carries_g = m.weighed(x.facts.carries_g)
                         ),
                     )
                 })
                 .collect(),
-            none: "Until there is one, the kitchen's usual scales count.",
+            none: phrase("pantry-until-there-is-one-the"),
         },
         ListedShelf {
             kind: "pan",
             path: "/pantry/pans",
-            title: "Pans",
-            add: "Add pan",
+            title: phrase("form-pans"),
+            add: phrase("pantry-add-pan"),
             rows: l
                 .pans
                 .iter()
@@ -245,22 +254,22 @@ pub async fn all(
                     row(
                         x.id,
                         &x.facts.name,
-                        format!(
-                            "{} of {}, {}",
-                            x.facts.count,
-                            shape(x.facts.pan, x.facts.height_cm, &m),
-                            litres(x.facts.litres())
+                        say!(
+                            "pantry-of",
+                            count = x.facts.count,
+                            height_cm = shape(x.facts.pan, x.facts.height_cm, &m),
+                            litres = litres(x.facts.litres())
                         ),
                     )
                 })
                 .collect(),
-            none: "Inside measures, to size a dough by area.",
+            none: phrase("pantry-inside-measures-to-size-a"),
         },
         ListedShelf {
             kind: "box",
             path: "/pantry/boxes",
-            title: "Boxes and tubs",
-            add: "Add box",
+            title: phrase("pantry-boxes-and-tubs"),
+            add: phrase("pantry-add-box"),
             rows: l
                 .boxes
                 .iter()
@@ -269,35 +278,35 @@ pub async fn all(
                     row(
                         x.id,
                         &f.name,
-                        format!(
-                            "{} of {}, {}, {} balls each",
-                            f.count,
-                            shape(f.pan, f.height_cm, &m),
-                            litres(f.litres()),
-                            f.balls()
+                        say!(
+                            "pantry-of-balls-each",
+                            count = f.count,
+                            height_cm = shape(f.pan, f.height_cm, &m),
+                            litres = litres(f.litres()),
+                            balls = f.balls()
                         ),
                     )
                 })
                 .collect(),
-            none: "How many balls lie in a box.",
+            none: phrase("pantry-how-many-balls-lie-in"),
         },
         ListedShelf {
             kind: "oven",
             path: "/pantry/ovens",
-            title: "Ovens",
-            add: "Add oven",
+            title: phrase("pantry-ovens"),
+            add: phrase("pantry-add-oven"),
             rows: l
                 .ovens
                 .iter()
                 .map(|x| row(x.id, &x.facts.name, oven_line(&x.facts, &m)))
                 .collect(),
-            none: "Copy one below and make it yours: then Fire plans with what it really does.",
+            none: phrase("pantry-copy-one-below-and-make"),
         },
         ListedShelf {
             kind: "mixer",
             path: "/pantry/mixers",
-            title: "Mixers",
-            add: "Add mixer",
+            title: phrase("pantry-mixers"),
+            add: phrase("pantry-add-mixer"),
             rows: l
                 .machines
                 .iter()
@@ -308,38 +317,44 @@ pub async fn all(
                     });
                     let holds = m.weight(1000.0 * f.capacity_kg);
                     let unit = m.weight_unit();
-                    let says = format!("{}, holds {holds} {unit}{known}", named(&f.kind.name()));
+                    let says = say!(
+                        "pantry-holds",
+                        name = named(&f.kind.name()),
+                        holds = holds,
+                        unit = unit,
+                        known = known
+                    );
                     row(x.id, &f.name, says)
                 })
                 .collect(),
-            none: "What a mixer holds, and how much a minute of it warms a dough.",
+            none: phrase("pantry-what-a-mixer-holds-and"),
         },
         ListedShelf {
             kind: "programme",
             path: "/pantry/programmes",
-            title: "Ways of mixing",
-            add: "Add way",
+            title: phrase("pantry-ways-of-mixing"),
+            add: phrase("pantry-add-way"),
             rows: l
                 .programmes
                 .iter()
                 .map(|x| {
                     let p = x.facts.programme();
-                    let says = format!(
-                        "{}, {} steps, {} min",
-                        named(&p.kind.name()),
-                        p.steps.len(),
-                        plain(p.minutes())
+                    let says = say!(
+                        "pantry-steps-min",
+                        name = named(&p.kind.name()),
+                        steps = p.steps.len(),
+                        minutes = plain(p.minutes())
                     );
                     row(x.id, &x.facts.name, says)
                 })
                 .collect(),
-            none: "Copy one of those that ship and change it: Mix offers it beside them.",
+            none: phrase("pantry-copy-one-of-those-that"),
         },
         ListedShelf {
             kind: "place",
             path: "/pantry/places",
-            title: "Places",
-            add: "Add place",
+            title: phrase("pantry-places"),
+            add: phrase("pantry-add-place"),
             rows: l
                 .places
                 .iter()
@@ -348,35 +363,35 @@ pub async fn all(
                     let day = f.profile_c.as_ref().map_or(String::new(), |p| {
                         let low = p.iter().copied().fold(f64::INFINITY, f64::min);
                         let high = p.iter().copied().fold(f64::NEG_INFINITY, f64::max);
-                        format!(
-                            ", {}° to {}° in a day",
-                            m.degrees(low, 0),
-                            m.degrees(high, 0)
+                        say!(
+                            "pantry-to-in-a-day",
+                            low = m.degrees(low, 0),
+                            high = m.degrees(high, 0)
                         )
                     });
                     let says = format!("{} {}{day}", m.degrees(f.c, 1), m.degree_unit());
                     row(x.id, &f.name, says)
                 })
                 .collect(),
-            none: "A porch, a cellar, the shelf by the oven: measured once, chosen on Rise.",
+            none: phrase("pantry-a-porch-a-cellar-the"),
         },
         ListedShelf {
             kind: "method",
             path: "/pantry/methods",
-            title: "My methods",
+            title: phrase("pantry-my-methods"),
             add: "",
             rows: l
                 .methods
                 .iter()
                 .map(|x| row(x.id, &x.facts.name, here.say(&x.facts.line)))
                 .collect(),
-            none: "Set the hours on Rise and keep them as a method.",
+            none: phrase("pantry-set-the-hours-on-rise"),
         },
         ListedShelf {
             kind: "good",
             path: "/pantry/goods",
-            title: "Other goods",
-            add: "Add good",
+            title: phrase("pantry-other-goods"),
+            add: phrase("pantry-add-good"),
             rows: l
                 .goods
                 .iter()
@@ -390,27 +405,28 @@ pub async fn all(
                     row(
                         x.id,
                         &f.name,
-                        format!(
-                            "{} left{}{all}",
-                            m.weighed(larder.in_stock(x.id).left_g(f.left_g)),
-                            money(f.price_per_kg)
+                        say!(
+                            "pantry-left-2",
+                            left_g = m.weighed(larder.in_stock(x.id).left_g(f.left_g)),
+                            price_per_kg = money(f.price_per_kg),
+                            all = all
                         ),
                     )
                 })
                 .collect(),
-            none: "Salt, oil, toppings: price, stock, allergens.",
+            none: phrase("pantry-salt-oil-toppings-price-stock"),
         },
         ListedShelf {
             kind: "style",
             path: "/pantry/styles",
-            title: "My styles",
+            title: phrase("pantry-my-styles"),
             add: "",
             rows: l
                 .styles
                 .iter()
                 .map(|x| row(x.id, &x.facts.name, x.facts.line.clone()))
                 .collect(),
-            none: "Copy one below and make it yours.",
+            none: phrase("pantry-copy-one-below-and-make-2"),
         },
     ];
     let kept: Option<u64> = query.get("kept").and_then(|id| id.parse().ok());
@@ -429,7 +445,14 @@ pub async fn all(
             .map(|u| (u.kind.clone(), u.name.clone()))
             .collect(),
         more: l.more,
-        frame: Frame::of(&here, theme, Stop::Sheet, "Pantry", None, "/pantry"),
+        frame: Frame::of(
+            &here,
+            theme,
+            Stop::Sheet,
+            phrase("library-pantry"),
+            None,
+            "/pantry",
+        ),
         how_many: count_word(flours.len() as u32),
         head: m.weighed(stock),
         flours,
@@ -456,27 +479,29 @@ pub async fn all(
 /// What an oven is, in one line.
 fn oven_line(o: &Oven, m: &Measures) -> String {
     let fitted = if o.floor_factor != 1.0 || o.top_factor != 1.0 || o.pace != 1.0 {
-        format!(
-            ", fitted: floor ×{}, top ×{}, pace ×{}",
-            plain(o.floor_factor),
-            plain(o.top_factor),
-            plain(o.pace)
+        say!(
+            "pantry-fitted-floor-top-pace",
+            floor_factor = plain(o.floor_factor),
+            top_factor = plain(o.top_factor),
+            pace = plain(o.pace)
         )
     } else {
         String::new()
     };
     let spots = if o.spots == 1 {
-        "one at a time".into()
+        phrase("pantry-one-at-a-time").into()
     } else {
-        format!("{} at once", o.spots)
+        say!("pantry-at-once", spots = o.spots)
     };
-    format!(
-        "{} {} {}, to {} {}, {spots}{fitted}",
-        m.scaled_field(o.floor_mm, Quantity::Mm),
-        m.scale(Quantity::Mm).1,
-        word(&o.floor.name()),
-        m.degrees(o.most_c, 0),
-        m.degree_unit()
+    say!(
+        "pantry-to",
+        uantity = m.scaled_field(o.floor_mm, Quantity::Mm),
+        uantity2 = m.scale(Quantity::Mm).1,
+        name = word(&o.floor.name()),
+        most_c = m.degrees(o.most_c, 0),
+        degree_unit = m.degree_unit(),
+        spots = spots,
+        fitted = fitted
     )
 }
 
@@ -490,7 +515,7 @@ pub async fn copy_oven(
     let shipped = craft::fire::oven::all()
         .iter()
         .find(|o| o.key == typed.text("oven"))
-        .ok_or_else(|| AppError::Asked("There is no such oven to copy.".into()))?;
+        .ok_or_else(|| AppError::Asked(phrase("pantry-there-is-no-such-oven").into()))?;
     let key = typed.key("form_key");
     let own = Oven {
         // Of the form's key, so that what is sent twice is the same oven.

@@ -5,25 +5,34 @@ use crate::shared::fields::{put_weight, weight};
 use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::phrase;
 use craft::keyed::Keyed;
 use craft::mix::{Machine, Mixer};
 use craft::refusal::ValidationError;
 
 impl Shelf for Machine {
     const PATH: &'static str = "/pantry/mixers";
-    const TITLE: &'static str = "Mixer";
-    const WHY: &'static str = "What it holds says in how many runs a dough is mixed; what it adds a minute is learned from the temperatures read on Mix.";
+    const TITLE: &'static str = "pantry-mixer";
+    const WHY: &'static str = "pantry-what-it-holds-says-in";
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         let unit = here.measures.weight_unit();
         vec![
-            text("name", "Name", ""),
-            choice("kind", "Kind", by_name(Mixer::name)),
-            figure("capacity_kg", "Holds", "dough at 60 % water", unit),
+            text("name", phrase("bench-name"), ""),
+            choice("kind", phrase("pantry-kind"), by_name(Mixer::name)),
+            figure(
+                "capacity_kg",
+                phrase("shape-holds"),
+                phrase("pantry-dough-at-60-water"),
+                unit,
+            ),
             choice(
                 "bowl_comes_off",
-                "Its bowl",
-                [("no", "stays on"), ("yes", "comes off, for a bath of ice")],
+                phrase("pantry-its-bowl"),
+                [
+                    ("no", phrase("pantry-stays-on")),
+                    ("yes", phrase("pantry-comes-off-for-a-bath")),
+                ],
             ),
         ]
     }
@@ -42,9 +51,9 @@ impl Shelf for Machine {
     fn read(r: &mut FieldReader, here: &RequestKitchen, before: Option<&Machine>) -> Machine {
         let kind = Mixer::from_key(r.typed.text("kind")).unwrap_or(Mixer::Planetary);
         Machine {
-            name: r.name("name", "A name"),
+            name: r.name("name", phrase("form-a-name")),
             kind,
-            capacity_kg: weight(r, "capacity_kg", "It holds", here) / 1000.0,
+            capacity_kg: weight(r, "capacity_kg", phrase("pantry-it-holds"), here) / 1000.0,
             bowl_comes_off: r.typed.text("bowl_comes_off") == "yes",
             // What was learned is of that kind of machine.
             learned: before

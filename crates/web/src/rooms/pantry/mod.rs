@@ -17,6 +17,7 @@ use crate::shared::form::{FieldReader, FormData};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
@@ -157,12 +158,22 @@ impl PantryDesk<'_> {
             .collect();
         let more = || fields.iter().filter(|f| f.entry.expert);
         let html = page(&ItemPage {
-            frame: Frame::of(self.here, self.theme, Stop::Sheet, S::TITLE, None, &stands),
+            frame: Frame::of(
+                self.here,
+                self.theme,
+                Stop::Sheet,
+                phrase(S::TITLE),
+                None,
+                &stands,
+            ),
             title: match at {
                 Some(_) => typed.raw("name").to_string(),
-                None => format!("A new {}", S::TITLE.to_lowercase()),
+                None => say!(
+                    "pantry-a-new",
+                    to_lowercase = phrase(S::TITLE).to_lowercase()
+                ),
             },
-            why: S::WHY,
+            why: phrase(S::WHY),
             revision: at.map_or(String::new(), |(_, r)| r.to_string()),
             rows: (0..rows)
                 .map(|i| ListedRow {
@@ -177,7 +188,7 @@ impl PantryDesk<'_> {
                 })
                 .collect(),
             has_rows: S::ROWS != "none",
-            rows_said: S::ROWS_SAID,
+            rows_said: S::ROWS_SAID.map(phrase),
             in_order: S::IN_ORDER,
             has_more: more().next().is_some(),
             more_open: more().any(|f| f.error.is_some()),
@@ -241,7 +252,7 @@ fn counted_at(typed: &FormData, here: &RequestKitchen) -> Timestamp {
 }
 
 fn missing() -> AppError {
-    AppError::Asked("Nothing of that number is in the pantry.".into())
+    AppError::Asked(phrase("pantry-nothing-of-that-number-is").into())
 }
 
 /// Rows more or less, without a script: the form comes back with what was typed.
@@ -302,8 +313,9 @@ async fn add<S: Shelf>(
                     drop(db);
                     let e = FieldError {
                         field: "name".into(),
-                        message: Fact::as_written(format!(
-                            "This page added something before (number {id}), with other facts. Yours stands here and is not kept yet: keep it now."
+                        message: Fact::as_written(say!(
+                            "pantry-this-page-added-something-before",
+                            id = id
                         )),
                     };
                     typed.forget("form_key");

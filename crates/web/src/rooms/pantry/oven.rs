@@ -9,29 +9,34 @@ use crate::shared::fields::{
 use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, plain, say};
 use craft::fire::{Fuel, Material, Oven, OvenKind, oven};
 use craft::keyed::Keyed;
-use craft::number::plain;
 use craft::pantry::Pan;
 use craft::refusal::ValidationError;
 
 /// Usual thicknesses of floors, in the kitchen's unit.
 fn usual_floors(here: &RequestKitchen) -> String {
     let t = |mm| here.measures.scaled_field(mm, Quantity::Mm);
-    format!(
-        "steel {}, stone {} to {}, brick {} to {}",
-        t(8.0),
-        t(15.0),
-        t(20.0),
-        t(50.0),
-        t(60.0)
+    say!(
+        "pantry-steel-stone-to-brick-to",
+        t = t(8.0),
+        t2 = t(15.0),
+        t3 = t(20.0),
+        t4 = t(50.0),
+        t5 = t(60.0)
     )
 }
 
 /// Usual thicknesses of pans.
 fn thin_and_thick(here: &RequestKitchen) -> String {
     let t = |mm| here.measures.scaled_field(mm, Quantity::Mm);
-    format!("sheet {}, cast iron {} to {}", t(1.0), t(4.0), t(5.0))
+    say!(
+        "pantry-sheet-cast-iron-to",
+        t = t(1.0),
+        t2 = t(4.0),
+        t3 = t(5.0)
+    )
 }
 
 fn materials() -> impl Iterator<Item = (&'static str, String)> {
@@ -40,26 +45,33 @@ fn materials() -> impl Iterator<Item = (&'static str, String)> {
 
 fn read_material(r: &mut FieldReader, name: &str) -> Material {
     Material::from_key(r.typed.text(name)).unwrap_or_else(|| {
-        r.refuse(name, "Choose what it is made of.");
+        r.refuse(name, phrase("pantry-choose-what-it-is-made"));
         Material::Cordierite
     })
 }
 
 impl Shelf for Pan {
     const PATH: &'static str = "/pantry/pans";
-    const TITLE: &'static str = "Pan";
-    const WHY: &'static str = "Inside measures: the dough for a pan goes by its area. What it is made of decides how its base browns.";
+    const TITLE: &'static str = "pantry-pan";
+    const WHY: &'static str = "pantry-inside-measures-the-dough-for";
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         let mut all = shape_entries(here);
-        all.push(choice("material", "Made of", materials()));
+        all.push(choice("material", phrase("pantry-made-of"), materials()));
         all.push(figure(
             "thick_mm",
-            "Thickness of the metal",
+            phrase("pantry-thickness-of-the-metal"),
             &thin_and_thick(here),
             unit_of(Quantity::Mm, here),
         ));
-        all.push(choice("oiled", "Oiled", [("yes", "Oiled"), ("no", "Dry")]));
+        all.push(choice(
+            "oiled",
+            phrase("pantry-oiled"),
+            [
+                ("yes", phrase("pantry-oiled")),
+                ("no", phrase("pantry-dry")),
+            ],
+        ));
         all
     }
     fn fresh() -> Pan {
@@ -87,7 +99,13 @@ impl Shelf for Pan {
             height_cm,
             count,
             material: read_material(r, "material"),
-            thick_mm: scaled(r, "thick_mm", "Thickness", Quantity::Mm, here),
+            thick_mm: scaled(
+                r,
+                "thick_mm",
+                phrase("pantry-thickness"),
+                Quantity::Mm,
+                here,
+            ),
             oiled: r.typed.text("oiled") != "no",
         }
     }
@@ -98,116 +116,126 @@ impl Shelf for Pan {
 
 impl Shelf for Oven {
     const PATH: &'static str = "/pantry/ovens";
-    const TITLE: &'static str = "Oven";
-    const WHY: &'static str = "What the fire is planned with. The two factors and the pace are this oven's own, fitted from its bakes and firings; 1 is by the book and sets them back.";
+    const TITLE: &'static str = "fire-oven";
+    const WHY: &'static str = "pantry-what-the-fire-is-planned";
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         let degree = here.measures.degree_unit();
         vec![
-            text("name", "Name", ""),
-            choice("kind", "Kind", by_name(OvenKind::name)),
-            choice("fuel", "Fuel", by_name(Fuel::name)),
+            text("name", phrase("bench-name"), ""),
+            choice("kind", phrase("pantry-kind"), by_name(OvenKind::name)),
+            choice("fuel", phrase("pantry-fuel"), by_name(Fuel::name)),
             figure(
                 "most_c",
-                "The hottest it may be",
-                "by its maker; nothing is planned above",
+                phrase("pantry-the-hottest-it-may-be"),
+                phrase("pantry-by-its-maker-nothing-is"),
                 degree,
             ),
-            choice("floor", "Floor of", materials()),
+            choice("floor", phrase("pantry-floor-of"), materials()),
             figure(
                 "floor_mm",
-                "Thickness of the floor",
+                phrase("pantry-thickness-of-the-floor"),
                 &usual_floors(here),
                 unit_of(Quantity::Mm, here),
             ),
             figure(
                 "floor_c",
-                "Floor, usually",
-                "follows the setting in a home oven",
+                phrase("pantry-floor-usually"),
+                phrase("pantry-follows-the-setting-in-a"),
                 degree,
             ),
-            figure("dome_c", "Dome, top or setting, usually", "", degree),
-            figure("spots", "Pizzas at once", "", ""),
+            figure(
+                "dome_c",
+                phrase("pantry-dome-top-or-setting-usually"),
+                "",
+                degree,
+            ),
+            figure("spots", phrase("pantry-pizzas-at-once"), "", ""),
             figure(
                 "floor_m2",
-                "The whole floor",
-                "width times depth; its places take turns. Empty when nobody measured it",
+                phrase("pantry-the-whole-floor"),
+                phrase("pantry-width-times-depth-its-places"),
                 unit_of(Quantity::SquareMetres, here),
             ),
             figure(
                 "opening_cm",
-                "Width of the mouth",
+                phrase("pantry-width-of-the-mouth"),
                 "",
                 unit_of(Quantity::Cm, here),
             ),
             figure(
                 "side",
-                "More heat on the fire's side",
-                "0 from everywhere, 0.25 a fire at the side",
+                phrase("pantry-more-heat-on-the-fires"),
+                phrase("pantry-0-from-everywhere-0-25"),
                 "",
             )
             .expert(),
             figure(
                 "view",
-                "Hot roof over the pizza",
-                "share: 1 closed, 0.85 open mouth, 0.75 small with a flame",
+                phrase("pantry-hot-roof-over-the-pizza"),
+                phrase("pantry-share-1-closed-0-85"),
                 "",
             )
             .expert(),
             figure(
                 "air_w_m2k",
-                "Heat by still air",
-                "8 to 12, a flame 15",
+                phrase("pantry-heat-by-still-air"),
+                phrase("pantry-8-to-12-a-flame"),
                 "W/m²K",
             )
             .expert(),
             figure(
                 "fan_w_m2k",
-                "Heat by its fan",
-                "20 to 30; empty without one",
+                phrase("pantry-heat-by-its-fan"),
+                phrase("pantry-20-to-30-empty-without"),
                 "W/m²K",
             )
             .expert(),
-            figure("grill_w", "Grill", "rated power; 0 without one", "W"),
+            figure(
+                "grill_w",
+                phrase("fire-grill"),
+                phrase("pantry-rated-power-0-without-one"),
+                "W",
+            ),
             figure(
                 "below_w_m2",
-                "Power under the floor",
-                "deck 6,000 to 10,000; else 0",
+                phrase("pantry-power-under-the-floor"),
+                phrase("pantry-deck-6-000-to-10"),
                 "W/m²",
             )
             .expert(),
             figure(
                 "door_drop_c",
-                "Air falls at the door by",
-                &format!(
-                    "home {}, else 0",
-                    here.measures.scaled_field(40.0, Quantity::Kelvin)
+                phrase("pantry-air-falls-at-the-door"),
+                &say!(
+                    "pantry-home-else-0",
+                    elvin = here.measures.scaled_field(40.0, Quantity::Kelvin)
                 ),
                 unit_of(Quantity::Kelvin, here),
             )
             .expert(),
             figure(
                 "fuel_kg_h",
-                "Fuel at full fire",
-                "dry wood or gas; 0 for current",
+                phrase("pantry-fuel-at-full-fire"),
+                phrase("pantry-dry-wood-or-gas-0"),
                 unit_of(Quantity::KgPerHour, here),
             ),
             figure(
                 "floor_factor",
-                "Floor against the book",
-                "fitted; 1 sets it back",
+                phrase("pantry-floor-against-the-book"),
+                phrase("pantry-fitted-1-sets-it-back"),
                 "×",
             ),
             figure(
                 "top_factor",
-                "Top against the book",
-                "fitted; 1 sets it back",
+                phrase("pantry-top-against-the-book"),
+                phrase("pantry-fitted-1-sets-it-back"),
                 "×",
             ),
             figure(
                 "pace",
-                "Warming against the book",
-                "fitted; 1 sets it back",
+                phrase("pantry-warming-against-the-book"),
+                phrase("pantry-fitted-1-sets-it-back"),
                 "×",
             ),
         ]
@@ -256,55 +284,67 @@ impl Shelf for Oven {
     }
     fn read(r: &mut FieldReader, here: &RequestKitchen, before: Option<&Oven>) -> Oven {
         let kind = OvenKind::from_key(r.typed.text("kind")).unwrap_or_else(|| {
-            r.refuse("kind", "Choose a kind of oven.");
+            r.refuse("kind", phrase("pantry-choose-a-kind-of-oven"));
             OvenKind::Home
         });
         let fuel = Fuel::from_key(r.typed.text("fuel")).unwrap_or_else(|| {
-            r.refuse("fuel", "Choose its fuel.");
+            r.refuse("fuel", phrase("pantry-choose-its-fuel"));
             Fuel::Electric
         });
         Oven {
             key: before.map_or(String::new(), |b| b.key.clone()),
-            name: r.name("name", "A name"),
+            name: r.name("name", phrase("form-a-name")),
             kind,
             fuel,
-            most_c: degrees(r, "most_c", "The hottest it may be", here),
+            most_c: degrees(r, "most_c", phrase("pantry-the-hottest-it-may-be"), here),
             floor: read_material(r, "floor"),
-            floor_mm: scaled(r, "floor_mm", "Thickness of the floor", Quantity::Mm, here),
-            floor_c: degrees(r, "floor_c", "The usual floor", here),
-            dome_c: degrees(r, "dome_c", "The usual dome", here),
-            view: must(r, "view", "Hot roof over the pizza"),
-            air_w_m2k: must(r, "air_w_m2k", "Heat by still air"),
-            fan_w_m2k: may(r, "fan_w_m2k", "Heat by its fan"),
-            grill_w: must(r, "grill_w", "The grill"),
-            below_w_m2: must(r, "below_w_m2", "Power under the floor"),
-            side: must(r, "side", "More heat on the fire's side"),
+            floor_mm: scaled(
+                r,
+                "floor_mm",
+                phrase("pantry-thickness-of-the-floor"),
+                Quantity::Mm,
+                here,
+            ),
+            floor_c: degrees(r, "floor_c", phrase("pantry-the-usual-floor"), here),
+            dome_c: degrees(r, "dome_c", phrase("pantry-the-usual-dome"), here),
+            view: must(r, "view", phrase("pantry-hot-roof-over-the-pizza")),
+            air_w_m2k: must(r, "air_w_m2k", phrase("pantry-heat-by-still-air")),
+            fan_w_m2k: may(r, "fan_w_m2k", phrase("pantry-heat-by-its-fan")),
+            grill_w: must(r, "grill_w", phrase("pantry-the-grill")),
+            below_w_m2: must(r, "below_w_m2", phrase("pantry-power-under-the-floor")),
+            side: must(r, "side", phrase("pantry-more-heat-on-the-fires")),
             door_drop_k: scaled(
                 r,
                 "door_drop_c",
-                "The fall at the door",
+                phrase("pantry-the-fall-at-the-door"),
                 Quantity::Kelvin,
                 here,
             ),
             floor_m2: may_scaled(
                 r,
                 "floor_m2",
-                "The whole floor",
+                phrase("pantry-the-whole-floor"),
                 Quantity::SquareMetres,
                 here,
             ),
-            opening_cm: scaled(r, "opening_cm", "The mouth", Quantity::Cm, here),
-            spots: r.count("spots", "Pizzas at once"),
+            opening_cm: scaled(
+                r,
+                "opening_cm",
+                phrase("pantry-the-mouth"),
+                Quantity::Cm,
+                here,
+            ),
+            spots: r.count("spots", phrase("pantry-pizzas-at-once")),
             fuel_kg_h: scaled(
                 r,
                 "fuel_kg_h",
-                "Fuel at full fire",
+                phrase("pantry-fuel-at-full-fire"),
                 Quantity::KgPerHour,
                 here,
             ),
-            floor_factor: must(r, "floor_factor", "Floor against the book"),
-            top_factor: must(r, "top_factor", "Top against the book"),
-            pace: must(r, "pace", "Warming against the book"),
+            floor_factor: must(r, "floor_factor", phrase("pantry-floor-against-the-book")),
+            top_factor: must(r, "top_factor", phrase("pantry-top-against-the-book")),
+            pace: must(r, "pace", phrase("pantry-warming-against-the-book")),
         }
     }
     fn checked(&self) -> Result<(), ValidationError> {

@@ -7,46 +7,46 @@ use crate::shared::fields::may;
 use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, plain};
 use axum::body::Bytes;
 use axum::extract::State;
 use axum::response::Redirect;
 use craft::keyed::Keyed;
 use craft::mix::{MixShares, Mixer, OwnProgramme, OwnStep, StepWork, programmes};
-use craft::number::plain;
 use craft::refusal::ValidationError;
 use store::pantry::{At, Put};
 
 /// What goes in at a step: the field, and how it is called.
 const SHARES: [(&str, &str); 5] = [
-    ("flour", "Flour"),
-    ("water", "Water"),
-    ("salt", "Salt"),
-    ("yeast", "Yeast"),
-    ("preferment", "Preferment"),
+    ("flour", "pantry-flour-2"),
+    ("water", "mix-water"),
+    ("salt", "figures-salt"),
+    ("yeast", "rise-yeast"),
+    ("preferment", "mix-preferment"),
 ];
 
 impl Shelf for OwnProgramme {
     const PATH: &'static str = "/pantry/programmes";
-    const TITLE: &'static str = "Way of mixing";
-    const WHY: &'static str = "Its steps in their order, with the share of the recipe that goes in at the start of each. It stands on Mix beside the others; a dough that is under way keeps the one it began with.";
+    const TITLE: &'static str = "pantry-way-of-mixing";
+    const WHY: &'static str = "pantry-its-steps-in-their-order";
     const ROWS: &'static str = "steps";
-    const ROWS_SAID: [&'static str; 3] = ["Steps", "step", "No step yet."];
+    const ROWS_SAID: [&'static str; 3] = ["batch-steps", "pantry-step", "pantry-no-step-yet"];
     const IN_ORDER: bool = true;
 
     fn entries(_: &RequestKitchen) -> Vec<Entry> {
         vec![
-            text("name", "Name", ""),
-            choice("kind", "Mixed in", by_name(Mixer::name)),
+            text("name", phrase("bench-name"), ""),
+            choice("kind", phrase("pantry-mixed-in"), by_name(Mixer::name)),
         ]
     }
     fn row_entries(_: &RequestKitchen) -> Vec<Entry> {
         let mut all = vec![
-            choice("work", "Work", by_name(StepWork::name)),
-            figure("minutes", "Time", "", "min"),
+            choice("work", phrase("pantry-work"), by_name(StepWork::name)),
+            figure("minutes", phrase("pantry-time"), "", "min"),
         ];
-        all.extend(SHARES.map(|(field, label)| figure(field, label, "", "%")));
-        all.push(text("say", "Do", ""));
-        all.push(text("until", "Until", ""));
+        all.extend(SHARES.map(|(field, label)| figure(field, phrase(label), "", "%")));
+        all.push(text("say", phrase("pantry-do"), ""));
+        all.push(text("until", phrase("pantry-until"), ""));
         all
     }
     fn row_names() -> &'static [&'static str] {
@@ -107,7 +107,7 @@ impl Shelf for OwnProgramme {
             let at = |field: &str| format!("steps[{i}].{field}");
             let mut share = |n: usize| {
                 let (field, label) = SHARES[n];
-                may(r, &at(field), label).unwrap_or(0.0) / 100.0
+                may(r, &at(field), phrase(label)).unwrap_or(0.0) / 100.0
             };
             let add = MixShares {
                 flour: share(0),
@@ -118,14 +118,14 @@ impl Shelf for OwnProgramme {
             };
             OwnStep {
                 work: StepWork::from_key(r.typed.text(&at("work"))).unwrap_or(StepWork::Rest),
-                minutes: r.number(&at("minutes"), "Minutes"),
+                minutes: r.number(&at("minutes"), phrase("pantry-minutes")),
                 add,
                 say: r.typed.text(&at("say")).into(),
                 until: r.typed.text(&at("until")).into(),
             }
         };
         OwnProgramme {
-            name: r.name("name", "A name"),
+            name: r.name("name", phrase("form-a-name")),
             key: before.map_or_else(|| OwnProgramme::fresh().key, |b| b.key.clone()),
             kind: Mixer::from_key(r.typed.text("kind")).unwrap_or(Mixer::Hand),
             steps: (0..rows).map(|i| step(r, i)).collect(),
@@ -146,12 +146,12 @@ pub async fn copy(
     let shipped = programmes()
         .iter()
         .find(|p| p.key == typed.text("programme"))
-        .ok_or_else(|| AppError::Asked("There is no such programme to copy.".into()))?;
+        .ok_or_else(|| AppError::Asked(phrase("pantry-there-is-no-such-programme").into()))?;
     let form = typed.key("form_key");
     // Of the form's key, so that what is sent twice is the same programme.
     let key = format!("own-{}", form.simple());
     let mut own = OwnProgramme::copy_of(shipped, key, |f| here.say(f));
-    own.name += ", ours";
+    own.name += phrase("pantry-ours");
     let mut db = app.db.acquire().await?;
     match store::pantry::put(&mut db, here.id(), At::New(form), &own, here.now).await? {
         Put::Done(id) | Put::Other(id) => Ok(Redirect::to(&format!("/pantry/programmes/{id}"))),

@@ -8,12 +8,12 @@ use crate::shared::fields::{
 use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::{by_name, word};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, plain, say};
 use craft::begin::replaced;
 use craft::fact::Fact;
 use craft::flour::{FlourFacts, FlourKind};
 use craft::formula::PanShape;
 use craft::keyed::Keyed;
-use craft::number::plain;
 use craft::pantry::{Bag, DoughBox, Flour, Good, Leaven, LeavenForm, Scale};
 use craft::path::{self, Method, Place, methods};
 use craft::refusal::{Check, ValidationError};
@@ -24,7 +24,7 @@ use store::pantry::Everything;
 fn price(here: &RequestKitchen) -> Entry {
     figure(
         "price_per_kg",
-        "Price",
+        phrase("pantry-price"),
         unit_of(Quantity::PerKg, here),
         &here.kitchen.reads.currency,
     )
@@ -32,35 +32,63 @@ fn price(here: &RequestKitchen) -> Entry {
 
 impl Shelf for Flour {
     const PATH: &'static str = "/pantry/flours";
-    const TITLE: &'static str = "Flour";
-    const WHY: &'static str = "W, protein and absorption from the bag; a change here changes no dough that was made before.";
+    const TITLE: &'static str = "pantry-flour-2";
+    const WHY: &'static str = "pantry-w-protein-and-absorption-from";
     const ROWS: &'static str = "bags";
     const ROWS_SAID: [&'static str; 3] = [
-        "Bags",
-        "bag",
-        "No bag entered yet: stock and shopping count bags.",
+        "pantry-bags",
+        "pantry-bag",
+        "pantry-no-bag-entered-yet-stock",
     ];
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
-            text("name", "Name", ""),
-            choice("kind", "Kind", by_name(FlourKind::name)),
-            figure("w", "W", "strength, 80 to 450", ""),
-            figure("protein_percent", "Protein", "", "%"),
-            figure("pl", "P/L", "0.4 to 0.8 usual", ""),
-            figure("absorption_percent", "Absorption", "water it takes", "%"),
-            figure("whole_percent", "Whole grain", "empty: by kind", "%"),
-            text("milling", "Milling", "stone, roller"),
-            figure("moisture_percent", "Moisture", "11 to 15.5 usual", "%"),
-            text("allergens", "Allergens", "as on the bag"),
+            text("name", phrase("bench-name"), ""),
+            choice("kind", phrase("pantry-kind"), by_name(FlourKind::name)),
+            figure("w", "W", phrase("pantry-strength-80-to-450"), ""),
+            figure("protein_percent", phrase("form-protein"), "", "%"),
+            figure("pl", "P/L", phrase("pantry-pl-usual"), ""),
+            figure(
+                "absorption_percent",
+                phrase("form-absorption"),
+                phrase("pantry-water-it-takes"),
+                "%",
+            ),
+            figure(
+                "whole_percent",
+                phrase("form-whole-grain"),
+                phrase("pantry-empty-by-kind"),
+                "%",
+            ),
+            text(
+                "milling",
+                phrase("pantry-milling"),
+                phrase("pantry-stone-roller"),
+            ),
+            figure(
+                "moisture_percent",
+                phrase("pantry-moisture"),
+                phrase("pantry-moisture-usual"),
+                "%",
+            ),
+            text(
+                "allergens",
+                phrase("sheet-allergens"),
+                phrase("pantry-as-on-the-bag"),
+            ),
             price(here),
         ]
     }
     fn row_entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
-            date("bought_on", "Bought"),
-            date("best_before", "Best before"),
-            figure("left_g", "Left", "", here.measures.weight_unit()),
+            date("bought_on", phrase("pantry-bought")),
+            date("best_before", phrase("pantry-best-before")),
+            figure(
+                "left_g",
+                phrase("pantry-left-3"),
+                "",
+                here.measures.weight_unit(),
+            ),
         ]
     }
     fn row_names() -> &'static [&'static str] {
@@ -100,21 +128,27 @@ impl Shelf for Flour {
     fn read(r: &mut FieldReader, here: &RequestKitchen, before: Option<&Flour>) -> Flour {
         let bags = r.typed.rows("bags");
         let kind = FlourKind::from_key(r.typed.text("kind")).unwrap_or_default();
-        let w = may(r, "w", "Strength W");
+        let w = may(r, "w", phrase("form-strength-w"));
         Flour {
-            name: r.name("name", "A name"),
+            name: r.name("name", phrase("form-a-name")),
             facts: FlourFacts {
                 kind,
                 w,
-                protein_percent: may(r, "protein_percent", "Protein"),
+                protein_percent: may(r, "protein_percent", phrase("form-protein")),
                 pl: may(r, "pl", "P/L"),
-                absorption_percent: may(r, "absorption_percent", "Absorption"),
-                whole_percent: may(r, "whole_percent", "Whole grain"),
+                absorption_percent: may(r, "absorption_percent", phrase("form-absorption")),
+                whole_percent: may(r, "whole_percent", phrase("form-whole-grain")),
             },
             milling: r.typed.text("milling").into(),
-            moisture_percent: may(r, "moisture_percent", "Moisture"),
+            moisture_percent: may(r, "moisture_percent", phrase("pantry-moisture")),
             allergens: r.typed.text("allergens").into(),
-            price_per_kg: may_scaled(r, "price_per_kg", "Price", Quantity::PerKg, here),
+            price_per_kg: may_scaled(
+                r,
+                "price_per_kg",
+                phrase("pantry-price"),
+                Quantity::PerKg,
+                here,
+            ),
             // What was pressed was judged by that strength.
             pressed: before
                 .filter(|b| b.facts.w == w && b.facts.kind == kind)
@@ -125,7 +159,12 @@ impl Shelf for Flour {
                 .map(|i| Bag {
                     bought_on: day(r, &format!("bags[{i}].bought_on")),
                     best_before: day(r, &format!("bags[{i}].best_before")),
-                    left_g: weight(r, &format!("bags[{i}].left_g"), "Left in the bag", here),
+                    left_g: weight(
+                        r,
+                        &format!("bags[{i}].left_g"),
+                        phrase("pantry-left-in-the-bag"),
+                        here,
+                    ),
                 })
                 .collect(),
         }
@@ -143,22 +182,32 @@ impl Shelf for Flour {
 
 impl Shelf for Leaven {
     const PATH: &'static str = "/pantry/leavens";
-    const TITLE: &'static str = "Leaven";
-    const WHY: &'static str = "What raises a dough, how old it is and how well it works.";
+    const TITLE: &'static str = "form-leaven";
+    const WHY: &'static str = "pantry-what-raises-a-dough-how";
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
-            text("name", "Name", ""),
-            choice("form", "Form", by_name(LeavenForm::name)),
+            text("name", phrase("bench-name"), ""),
+            choice("form", phrase("pantry-form"), by_name(LeavenForm::name)),
             figure(
                 "hydration_percent",
-                "Water in it",
-                "a starter's, of its flour",
+                phrase("pantry-water-in-it"),
+                phrase("pantry-a-starters-of-its-flour"),
                 "%",
             ),
-            date("opened_on", "Opened or begun"),
-            figure("vigour", "Vigour", "1 is as new", ""),
-            figure("left_g", "Left", "", here.measures.weight_unit()),
+            date("opened_on", phrase("pantry-opened-or-begun")),
+            figure(
+                "vigour",
+                phrase("pantry-vigour"),
+                phrase("pantry-1-is-as-new"),
+                "",
+            ),
+            figure(
+                "left_g",
+                phrase("pantry-left-3"),
+                "",
+                here.measures.weight_unit(),
+            ),
             price(here),
         ]
     }
@@ -184,13 +233,23 @@ impl Shelf for Leaven {
     }
     fn read(r: &mut FieldReader, here: &RequestKitchen, _: Option<&Leaven>) -> Leaven {
         Leaven {
-            name: r.name("name", "A name"),
+            name: r.name("name", phrase("form-a-name")),
             form: LeavenForm::from_key(r.typed.text("form")).unwrap_or(LeavenForm::Instant),
-            hydration_percent: may(r, "hydration_percent", "Water in the starter"),
+            hydration_percent: may(
+                r,
+                "hydration_percent",
+                phrase("pantry-water-in-the-starter"),
+            ),
             opened_on: day(r, "opened_on"),
-            vigour: must(r, "vigour", "Vigour"),
-            left_g: weight(r, "left_g", "Left", here),
-            price_per_kg: may_scaled(r, "price_per_kg", "Price", Quantity::PerKg, here),
+            vigour: must(r, "vigour", phrase("pantry-vigour")),
+            left_g: weight(r, "left_g", phrase("pantry-left-3"), here),
+            price_per_kg: may_scaled(
+                r,
+                "price_per_kg",
+                phrase("pantry-price"),
+                Quantity::PerKg,
+                here,
+            ),
         }
     }
     fn after_use(&self, taken_g: f64) -> Leaven {
@@ -206,14 +265,24 @@ impl Shelf for Leaven {
 
 impl Shelf for Scale {
     const PATH: &'static str = "/pantry/scales";
-    const TITLE: &'static str = "Scale";
-    const WHY: &'static str = "Every weight is rounded to the scale that will weigh it.";
+    const TITLE: &'static str = "pantry-scale";
+    const WHY: &'static str = "pantry-every-weight-is-rounded-to";
 
     fn entries(_: &RequestKitchen) -> Vec<Entry> {
         vec![
-            text("name", "Name", ""),
-            figure("reads_g", "Reads to", "its smallest step", "g"),
-            figure("carries_g", "Carries", "at most", "g"),
+            text("name", phrase("bench-name"), ""),
+            figure(
+                "reads_g",
+                phrase("pantry-reads-to"),
+                phrase("pantry-its-smallest-step"),
+                "g",
+            ),
+            figure(
+                "carries_g",
+                phrase("pantry-carries"),
+                phrase("pantry-at-most"),
+                "g",
+            ),
         ]
     }
     fn fresh() -> Scale {
@@ -230,9 +299,9 @@ impl Shelf for Scale {
     }
     fn read(r: &mut FieldReader, _: &RequestKitchen, _: Option<&Scale>) -> Scale {
         Scale {
-            name: r.name("name", "A name"),
-            reads_g: must(r, "reads_g", "It reads to"),
-            carries_g: must(r, "carries_g", "It carries"),
+            name: r.name("name", phrase("form-a-name")),
+            reads_g: must(r, "reads_g", phrase("pantry-it-reads-to")),
+            carries_g: must(r, "carries_g", phrase("pantry-it-carries")),
         }
     }
     fn checked(&self) -> Result<(), ValidationError> {
@@ -243,17 +312,35 @@ impl Shelf for Scale {
 pub(super) fn shape_entries(here: &RequestKitchen) -> Vec<Entry> {
     let unit = here.measures.length_unit();
     vec![
-        text("name", "Name", ""),
+        text("name", phrase("bench-name"), ""),
         choice(
             "shape",
-            "Shape",
-            [("rectangle", "Rectangular"), ("round", "Round")],
+            phrase("pantry-shape"),
+            [
+                ("rectangle", phrase("pantry-rectangular")),
+                ("round", phrase("pantry-round")),
+            ],
         ),
-        figure("length_cm", "Long", "inside; rectangular", unit),
-        figure("width_cm", "Wide", "inside; rectangular", unit),
-        figure("diameter_cm", "Across", "inside; round", unit),
-        figure("height_cm", "High", "inside", unit),
-        figure("count", "How many", "", ""),
+        figure(
+            "length_cm",
+            phrase("form-long"),
+            phrase("pantry-inside-rectangular"),
+            unit,
+        ),
+        figure(
+            "width_cm",
+            phrase("form-wide"),
+            phrase("pantry-inside-rectangular"),
+            unit,
+        ),
+        figure(
+            "diameter_cm",
+            phrase("form-across"),
+            phrase("pantry-inside-round"),
+            unit,
+        ),
+        figure("height_cm", phrase("pantry-high"), "inside", unit),
+        figure("count", phrase("pantry-how-many"), "", ""),
     ]
 }
 
@@ -288,29 +375,29 @@ pub(super) fn read_shape(
     r: &mut FieldReader,
     here: &RequestKitchen,
 ) -> (String, PanShape, f64, u32) {
-    let name = r.name("name", "A name");
+    let name = r.name("name", phrase("form-a-name"));
     let pan = if r.typed.text("shape") == "round" {
         PanShape::Round {
-            diameter_cm: length(r, "diameter_cm", "Diameter", here),
+            diameter_cm: length(r, "diameter_cm", phrase("pantry-diameter"), here),
         }
     } else {
         PanShape::Rectangle {
-            length_cm: length(r, "length_cm", "Length", here),
-            width_cm: length(r, "width_cm", "Width", here),
+            length_cm: length(r, "length_cm", phrase("pantry-length"), here),
+            width_cm: length(r, "width_cm", phrase("pantry-width"), here),
         }
     };
     (
         name,
         pan,
-        length(r, "height_cm", "Height", here),
-        r.count("count", "How many"),
+        length(r, "height_cm", phrase("pantry-height"), here),
+        r.count("count", phrase("pantry-how-many")),
     )
 }
 
 impl Shelf for DoughBox {
     const PATH: &'static str = "/pantry/boxes";
-    const TITLE: &'static str = "Box or tub";
-    const WHY: &'static str = "How many balls lie in a box, and how many litres a tub holds.";
+    const TITLE: &'static str = "pantry-box-or-tub";
+    const WHY: &'static str = "pantry-how-many-balls-lie-in-2";
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         shape_entries(here)
@@ -349,16 +436,28 @@ pub(super) const fn rectangle(length_cm: f64, width_cm: f64) -> PanShape {
 
 impl Shelf for Good {
     const PATH: &'static str = "/pantry/goods";
-    const TITLE: &'static str = "Other good";
-    const WHY: &'static str =
-        "Salt, oil, toppings: found by their name on a sheet, for cost and shopping.";
+    const TITLE: &'static str = "pantry-other-good";
+    const WHY: &'static str = "pantry-salt-oil-toppings-found-by";
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         vec![
-            text("name", "Name", "as on the sheet: Salt, Olive oil"),
+            text(
+                "name",
+                phrase("bench-name"),
+                phrase("pantry-as-on-the-sheet-salt"),
+            ),
             price(here),
-            figure("left_g", "Left", "", here.measures.weight_unit()),
-            text("allergens", "Allergens", "as on the packet"),
+            figure(
+                "left_g",
+                phrase("pantry-left-3"),
+                "",
+                here.measures.weight_unit(),
+            ),
+            text(
+                "allergens",
+                phrase("sheet-allergens"),
+                phrase("pantry-as-on-the-packet"),
+            ),
         ]
     }
     fn fresh() -> Good {
@@ -377,9 +476,15 @@ impl Shelf for Good {
     }
     fn read(r: &mut FieldReader, here: &RequestKitchen, _: Option<&Good>) -> Good {
         Good {
-            name: r.name("name", "A name"),
-            price_per_kg: may_scaled(r, "price_per_kg", "Price", Quantity::PerKg, here),
-            left_g: weight(r, "left_g", "Left", here),
+            name: r.name("name", phrase("form-a-name")),
+            price_per_kg: may_scaled(
+                r,
+                "price_per_kg",
+                phrase("pantry-price"),
+                Quantity::PerKg,
+                here,
+            ),
+            left_g: weight(r, "left_g", phrase("pantry-left-3"), here),
             allergens: r.typed.text("allergens").into(),
         }
     }
@@ -395,42 +500,51 @@ impl Shelf for Good {
 }
 
 const AIRS: [(Air, &str, &str); 4] = [
-    (Air::Room, "room", "Room or outdoors"),
-    (Air::Fridge, "fridge", "Fridge, still air"),
-    (Air::Fan, "fan", "Fridge or walk-in with a fan"),
-    (Air::Freezer, "freezer", "Freezer"),
+    (Air::Room, "room", "pantry-room-or-outdoors"),
+    (Air::Fridge, "fridge", "pantry-fridge-still-air"),
+    (Air::Fan, "fan", "pantry-fridge-or-walk-in-with"),
+    (Air::Freezer, "freezer", "pantry-freezer"),
 ];
 
 impl Shelf for Place {
     const PATH: &'static str = "/pantry/places";
-    const TITLE: &'static str = "Place";
-    const WHY: &'static str = "Where a dough can lie, as you measured it: a home fridge is often warmer than its dial says. Choose it for a leg on Rise.";
+    const TITLE: &'static str = "rise-place";
+    const WHY: &'static str = "pantry-where-a-dough-can-lie";
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         let degree = here.measures.degree_unit();
         vec![
-            text("name", "Name", ""),
-            choice("air", "Air", AIRS.map(|(_, k, n)| (k, n))),
-            figure("c", "Temperature", "on average", degree),
+            text("name", phrase("bench-name"), ""),
+            choice(
+                "air",
+                phrase("pantry-air"),
+                AIRS.map(|(_, k, n)| (k, phrase(n))),
+            ),
+            figure(
+                "c",
+                phrase("pantry-temperature"),
+                phrase("pantry-on-average"),
+                degree,
+            ),
             lines(
                 "day",
-                "Its day",
-                &format!(
-                    "06:00 {}, 15:00 {}, or a CSV pasted; empty: steady",
-                    here.measures.degrees(14.0, 0),
-                    here.measures.degrees(23.0, 0)
+                phrase("pantry-its-day"),
+                &say!(
+                    "pantry-06-00-15-00-or",
+                    degrees = here.measures.degrees(14.0, 0),
+                    degrees2 = here.measures.degrees(23.0, 0)
                 ),
             ),
             figure(
                 "off_c",
-                "May be off by",
-                "degrees, either way",
+                phrase("pantry-may-be-off-by"),
+                phrase("pantry-degrees-either-way"),
                 unit_of(Quantity::Kelvin, here),
             ),
             figure(
                 "holds_h",
-                "Without power it holds",
-                "until its difference to the room is a third; empty: 6 h a household fridge, 12 h a walk-in with a fan",
+                phrase("pantry-without-power-it-holds"),
+                phrase("pantry-until-its-difference-to-the"),
                 "h",
             ),
         ]
@@ -480,12 +594,18 @@ impl Shelf for Place {
             .find(|a| a.1 == r.typed.text("air"))
             .map_or(Air::Room, |a| a.0);
         Place {
-            name: r.name("name", "A name"),
+            name: r.name("name", phrase("form-a-name")),
             air,
-            c: degrees(r, "c", "Temperature", here),
+            c: degrees(r, "c", phrase("pantry-temperature"), here),
             profile_c,
-            off_k: may_scaled(r, "off_c", "May be off by", Quantity::Kelvin, here),
-            holds_h: may(r, "holds_h", "Without power it holds"),
+            off_k: may_scaled(
+                r,
+                "off_c",
+                phrase("pantry-may-be-off-by"),
+                Quantity::Kelvin,
+                here,
+            ),
+            holds_h: may(r, "holds_h", phrase("pantry-without-power-it-holds")),
         }
     }
     fn checked(&self) -> Result<(), ValidationError> {
@@ -509,14 +629,22 @@ impl Shelf for Place {
 
 impl Shelf for Method {
     const PATH: &'static str = "/pantry/methods";
-    const TITLE: &'static str = "Method";
-    const WHY: &'static str = "What it is called and said of it. Its hours are set on Rise: take it there, move them, and keep it under another name.";
+    const TITLE: &'static str = "rise-method-2";
+    const WHY: &'static str = "pantry-what-it-is-called-and";
 
     fn entries(_: &RequestKitchen) -> Vec<Entry> {
         vec![
-            text("name", "Name", ""),
-            text("line", "In short", "where and how long"),
-            text("taste", "Taste", "and how it handles"),
+            text("name", phrase("bench-name"), ""),
+            text(
+                "line",
+                phrase("pantry-in-short"),
+                phrase("pantry-where-and-how-long"),
+            ),
+            text(
+                "taste",
+                phrase("pantry-taste"),
+                phrase("pantry-and-how-it-handles"),
+            ),
         ]
     }
     fn fresh() -> Method {
@@ -533,7 +661,7 @@ impl Shelf for Method {
     }
     fn read(r: &mut FieldReader, _: &RequestKitchen, before: Option<&Method>) -> Method {
         Method {
-            name: r.name("name", "A name"),
+            name: r.name("name", phrase("form-a-name")),
             line: Fact::as_written(r.typed.text("line")),
             taste: r.typed.text("taste").into(),
             ..before.cloned().unwrap_or_else(Method::fresh)

@@ -9,6 +9,7 @@ use crate::shared::fields::{Quantity, degrees, must, put_degrees, put_scaled, sc
 use crate::shared::form::{FieldReader, FormData};
 use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, plain, say};
 use axum::body::Bytes;
 use axum::extract::State;
 use axum::response::Redirect;
@@ -16,7 +17,6 @@ use craft::fire::Aim;
 use craft::fire::race::Targets;
 use craft::formula::Formula;
 use craft::keyed::Keyed;
-use craft::number::plain;
 use craft::refusal::{Check, ValidationError};
 use craft::style::StyleBake;
 use craft::style::{Style, Usual};
@@ -62,7 +62,7 @@ async fn copy(
     let typed = FormData::parse(&body);
     let from = craft::style::by_key(typed.text("style")).unwrap_or(craft::style::first());
     let key = typed.key("form_key");
-    let name = format!("My {}", from.name.to_lowercase());
+    let name = say!("pantry-my", to_lowercase = from.name.to_lowercase());
     kept(&app, &here, key, &own(from, &name, key)).await
 }
 
@@ -76,7 +76,7 @@ async fn from_dough(
     let f: Formula =
         reading::formula(&typed, &here).map_err(|e| AppError::Asked(here.say_all(&e)))?;
     let name = match typed.text("name") {
-        "" => format!("My {}", f.style.name.to_lowercase()),
+        "" => say!("pantry-my", to_lowercase = f.style.name.to_lowercase()),
         n => crate::shared::form::one_line(n),
     };
     let w = craft::flour::blend(&f.flours).w;
@@ -129,20 +129,23 @@ type Range = (
 );
 /// A range without a quantity is in % of the flour.
 const RANGES: [Range; 8] = [
-    ("hydration", "Water", None, |s| &mut s.usual.hydration),
-    ("salt", "Salt", None, |s| &mut s.usual.salt),
-    ("oil", "Oil", None, |s| &mut s.usual.oil),
-    ("sugar", "Sugar", None, |s| &mut s.usual.sugar),
-    ("malt", "Malt", None, |s| &mut s.usual.malt),
-    ("ball_g", "Piece", Some(Quantity::Grams), |s| {
+    ("hydration", "mix-water", None, |s| &mut s.usual.hydration),
+    ("salt", "figures-salt", None, |s| &mut s.usual.salt),
+    ("oil", "figures-oil", None, |s| &mut s.usual.oil),
+    ("sugar", "figures-sugar", None, |s| &mut s.usual.sugar),
+    ("malt", "fire-malt", None, |s| &mut s.usual.malt),
+    ("ball_g", "pantry-piece", Some(Quantity::Grams), |s| {
         &mut s.usual.ball_g
     }),
-    ("disc_cm", "Disc", Some(Quantity::Cm), |s| {
+    ("disc_cm", "pantry-disc", Some(Quantity::Cm), |s| {
         &mut s.usual.disc_cm
     }),
-    ("g_per_cm2", "Thickness", Some(Quantity::GramsPerCm2), |s| {
-        &mut s.usual.g_per_cm2
-    }),
+    (
+        "g_per_cm2",
+        "pantry-thickness",
+        Some(Quantity::GramsPerCm2),
+        |s| &mut s.usual.g_per_cm2,
+    ),
 ];
 
 type Number = (
@@ -152,17 +155,19 @@ type Number = (
     fn(&mut Style) -> &mut f64,
 );
 const NUMBERS: [Number; 9] = [
-    ("hydration_percent", "Starts with water", "%", |s| {
+    ("hydration_percent", "pantry-starts-with-water", "%", |s| {
         &mut s.hydration_percent
     }),
-    ("salt_percent", "Salt", "%", |s| &mut s.salt_percent),
-    ("oil_percent", "Oil", "%", |s| &mut s.oil_percent),
-    ("sugar_percent", "Sugar", "%", |s| &mut s.sugar_percent),
-    ("flour_w", "Flour W", "", |s| &mut s.flour_w),
-    ("bulk_h", "Bulk", "h", |s| &mut s.bulk_h),
-    ("cold_h", "Cold", "h", |s| &mut s.cold_h),
-    ("temper_h", "Warm up", "h", |s| &mut s.temper_h),
-    ("target_volume", "Grows to", "times", |s| {
+    ("salt_percent", "figures-salt", "%", |s| &mut s.salt_percent),
+    ("oil_percent", "figures-oil", "%", |s| &mut s.oil_percent),
+    ("sugar_percent", "figures-sugar", "%", |s| {
+        &mut s.sugar_percent
+    }),
+    ("flour_w", "pantry-flour-w", "", |s| &mut s.flour_w),
+    ("bulk_h", "form-bulk", "h", |s| &mut s.bulk_h),
+    ("cold_h", "form-cold", "h", |s| &mut s.cold_h),
+    ("temper_h", "form-warm-up", "h", |s| &mut s.temper_h),
+    ("target_volume", "pantry-grows-to", "pantry-times", |s| {
         &mut s.target_volume
     }),
 ];
@@ -175,30 +180,46 @@ type RightField = (
     &'static str,
     for<'a> fn(&'a mut StyleBake, &'a mut Targets) -> &'a mut f64,
 );
-const COLOURS: &str = "0 pale, 1 golden, 2 well browned";
+const COLOURS: &str = "pantry-0-pale-1-golden-2";
 const RIGHT: [RightField; 7] = [
-    ("base_from", "Base right from", COLOURS, "", |_, t| {
-        &mut t.base.0
-    }),
-    ("base_to", "Base right to", "3 is charred", "", |_, t| {
-        &mut t.base.1
-    }),
-    ("rim_from", "Rim right from", COLOURS, "", |_, t| {
+    (
+        "base_from",
+        "pantry-base-right-from",
+        COLOURS,
+        "",
+        |_, t| &mut t.base.0,
+    ),
+    (
+        "base_to",
+        "pantry-base-right-to",
+        "pantry-3-is-charred",
+        "",
+        |_, t| &mut t.base.1,
+    ),
+    ("rim_from", "pantry-rim-right-from", COLOURS, "", |_, t| {
         &mut t.rim.0
     }),
-    ("rim_to", "Rim right to", "3 is charred", "", |_, t| {
-        &mut t.rim.1
-    }),
-    ("set_c", "Crumb set at", "at its coldest", "°", |_, t| {
-        &mut t.set_c
-    }),
-    ("rim_mm", "Width of the rim", "", "thick", |b, _| {
+    (
+        "rim_to",
+        "pantry-rim-right-to",
+        "pantry-3-is-charred",
+        "",
+        |_, t| &mut t.rim.1,
+    ),
+    (
+        "set_c",
+        "pantry-crumb-set-at",
+        "pantry-at-its-coldest",
+        "°",
+        |_, t| &mut t.set_c,
+    ),
+    ("rim_mm", "pantry-width-of-the-rim", "", "thick", |b, _| {
         &mut b.rim_mm
     }),
     (
         "rim_share",
-        "Dough in the rim",
-        "share, 0.05 to 0.6",
+        "pantry-dough-in-the-rim",
+        "pantry-share-of-rim",
         "",
         |b, _| &mut b.rim_share,
     ),
@@ -231,34 +252,75 @@ fn judged(r: &mut FieldReader, before: StyleBake, here: &RequestKitchen) -> Styl
 
 impl Shelf for Style {
     const PATH: &'static str = "/pantry/styles";
-    const TITLE: &'static str = "Style";
-    const WHY: &'static str =
-        "What a new dough of this style starts from, and what the judgement calls usual.";
+    const TITLE: &'static str = "fire-style";
+    const WHY: &'static str = "pantry-what-a-new-dough-of";
 
     fn entries(here: &RequestKitchen) -> Vec<Entry> {
         let degree = here.measures.degree_unit();
-        let mut out = vec![text("name", "Name", ""), text("line", "In one line", "")];
-        out.extend(NUMBERS.iter().map(|(n, l, u, _)| figure(n, l, "", u)));
+        let mut out = vec![
+            text("name", phrase("bench-name"), ""),
+            text("line", phrase("pantry-in-one-line"), ""),
+        ];
+        out.extend(
+            NUMBERS
+                .iter()
+                .map(|(n, l, u, _)| figure(n, phrase(l), "", phrase(u))),
+        );
         for (n, l, q, _) in RANGES {
             let u = q.map_or("%", |q| unit_of(q, here));
-            out.push(figure(&format!("{n}.low"), l, "usual from", u));
-            out.push(figure(&format!("{n}.high"), l, "to", u));
+            let l = phrase(l);
+            out.push(figure(
+                &format!("{n}.low"),
+                l,
+                phrase("pantry-usual-from"),
+                u,
+            ));
+            out.push(figure(&format!("{n}.high"), l, phrase("pantry-word-to"), u));
         }
-        out.push(text("oven", "Oven", "in words"));
-        out.push(figure("floor.low", "Floor", "from", degree));
-        out.push(figure("floor.high", "Floor", "to", degree));
-        out.push(figure("dome.low", "Dome or top", "from", degree));
-        out.push(figure("dome.high", "Dome or top", "to", degree));
-        out.push(figure("preheat_min", "Preheat", "", "min"));
-        out.push(figure("out_s", "Bakes in", "about", "s"));
-        out.push(choice("aim", "Judged as", by_name(Aim::name)));
+        out.push(text("oven", phrase("fire-oven"), phrase("pantry-in-words")));
+        out.push(figure(
+            "floor.low",
+            phrase("bake-floor"),
+            phrase("pantry-word-from"),
+            degree,
+        ));
+        out.push(figure(
+            "floor.high",
+            phrase("bake-floor"),
+            phrase("pantry-word-to"),
+            degree,
+        ));
+        out.push(figure(
+            "dome.low",
+            phrase("pantry-dome-or-top"),
+            phrase("pantry-word-from"),
+            degree,
+        ));
+        out.push(figure(
+            "dome.high",
+            phrase("pantry-dome-or-top"),
+            phrase("pantry-word-to"),
+            degree,
+        ));
+        out.push(figure("preheat_min", phrase("pantry-preheat"), "", "min"));
+        out.push(figure(
+            "out_s",
+            phrase("pantry-bakes-in"),
+            phrase("pantry-word-about"),
+            "s",
+        ));
+        out.push(choice(
+            "aim",
+            phrase("pantry-judged-as"),
+            by_name(Aim::name),
+        ));
         for (n, l, small, u, _) in RIGHT {
             let u = match u {
                 "°" => degree,
                 "thick" => unit_of(Quantity::Mm, here),
                 u => u,
             };
-            out.push(figure(n, l, small, u));
+            out.push(figure(n, phrase(l), phrase(small), u));
         }
         out
     }
@@ -303,7 +365,7 @@ impl Shelf for Style {
     }
     fn read(r: &mut FieldReader, here: &RequestKitchen, before: Option<&Style>) -> Style {
         let mut s = before.cloned().unwrap_or_else(Style::fresh);
-        s.name = r.name("name", "A name");
+        s.name = r.name("name", phrase("form-a-name"));
         s.line = r.typed.text("line").into();
         for (n, label, _, at) in NUMBERS {
             *at(&mut s) = must(r, n, label);
@@ -323,22 +385,22 @@ impl Shelf for Style {
         }
         s.oven.words = r.typed.text("oven").into();
         s.oven.floor_c = Usual {
-            low: degrees(r, "floor.low", "Floor", here),
-            high: degrees(r, "floor.high", "Floor", here),
+            low: degrees(r, "floor.low", phrase("bake-floor"), here),
+            high: degrees(r, "floor.high", phrase("bake-floor"), here),
         };
         s.oven.dome_c = Usual {
-            low: degrees(r, "dome.low", "Dome", here),
-            high: degrees(r, "dome.high", "Dome", here),
+            low: degrees(r, "dome.low", phrase("fire-dome"), here),
+            high: degrees(r, "dome.high", phrase("fire-dome"), here),
         };
-        s.oven.preheat_min = must(r, "preheat_min", "Preheat");
+        s.oven.preheat_min = must(r, "preheat_min", phrase("pantry-preheat"));
         s.bakes_as = Some(judged(r, s.bakes(), here));
-        let out_s = must(r, "out_s", "Bake");
+        let out_s = must(r, "out_s", phrase("bake-bake"));
         if (20.0..=7000.0).contains(&out_s) {
             retime(&mut s, out_s.round() as u32);
         } else if out_s.is_finite() {
             r.refuse(
                 "out_s",
-                format!("A bake takes 20 to 7000 s; {} is outside.", plain(out_s)),
+                say!("pantry-a-bake-takes-20-to", out_s = plain(out_s)),
             );
         }
         s

@@ -11,6 +11,7 @@ use crate::shared::form::FormData;
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, say};
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
@@ -92,7 +93,7 @@ async fn invite(
         ends_at: until(here.now, Lasting::Invitation),
         ..from_here(&here, PassKind::Invitation)
     };
-    let what = format!("An invitation as {}", here.words(&role.named()));
+    let what = say!("people-an-invitation-as", role = here.words(&role.named()));
     let given = given(&app, &here, &new, "join", what).await?;
     shown(&app, theme, &session, &here, Some(given), StatusCode::OK).await
 }
@@ -122,7 +123,7 @@ async fn crew(
         &here,
         &new,
         "crew",
-        format!("A link for the crew of {code}"),
+        say!("people-a-link-for-the-crew", code = code),
     )
     .await?;
     shown(&app, theme, &session, &here, Some(given), StatusCode::OK).await
@@ -145,8 +146,8 @@ async fn password(
         && here.asker.person != Some(whose.person)
     {
         return Ok(ErrorSaid::new(
-            "Not from this kitchen alone",
-            "They belong to other kitchens, too. Whoever runs the server sets a new password for them: slow-rise people reset NAME.",
+            phrase("people-not-from-this-kitchen-alone"),
+            phrase("people-they-belong-to-other-kitchens"),
         )
         .with(StatusCode::UNPROCESSABLE_ENTITY));
     }
@@ -158,7 +159,7 @@ async fn password(
         ends_at: until(here.now, Lasting::PasswordLink),
         ..from_here(&here, PassKind::Password)
     };
-    let what = format!("A link with which {} sets a new password", whose.name);
+    let what = say!("people-a-link-with-which-sets", name = whose.name);
     let given = given(&app, &here, &new, "password", what).await?;
     shown(&app, theme, &session, &here, Some(given), StatusCode::OK).await
 }
@@ -173,7 +174,7 @@ async fn take_in(
 ) -> Result<Response, AppError> {
     let typed = FormData::parse(&body);
     let code = secret::as_shown(typed.text("code"));
-    let name = check_name(typed.text("name")).unwrap_or_else(|_| "Tablet".into());
+    let name = check_name(typed.text("name")).unwrap_or_else(|_| phrase("people-tablet-2").into());
     let mut db = app.db.acquire().await?;
     let waits = pass::by_secret(&mut db, PassKind::Device, &code, here.now).await?;
     let taken = match waits {
@@ -194,9 +195,7 @@ async fn take_in(
     if taken {
         return Ok(Redirect::to(PEOPLE).into_response());
     }
-    let given = GivenAway::wrong(
-        "No tablet shows this code now. A code lasts ten minutes; let it show another.",
-    );
+    let given = GivenAway::wrong(phrase("people-no-tablet-shows-this-code"));
     let status = StatusCode::UNPROCESSABLE_ENTITY;
     shown(&app, theme, &session, &here, Some(given), status).await
 }

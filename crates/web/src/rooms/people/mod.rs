@@ -11,6 +11,7 @@ use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::page;
 use crate::shared::theme::Theme;
+use crate::shared::tongue::phrase;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
@@ -76,13 +77,13 @@ async fn role(
     Ok(match changed {
         Changed::Done => Redirect::to(PEOPLE).into_response(),
         Changed::LastOwner => ErrorSaid::new(
-            "A kitchen keeps an owner",
-            "This is the only one. Make somebody else an owner first.",
+            phrase("people-a-kitchen-keeps-an-owner"),
+            phrase("people-this-is-the-only-one"),
         )
         .with(StatusCode::UNPROCESSABLE_ENTITY),
         Changed::Nobody => ErrorSaid::new(
-            "Nobody of that number",
-            "Nobody in this kitchen is kept under it; they may have left meanwhile.",
+            phrase("people-nobody-of-that-number"),
+            phrase("people-nobody-in-this-kitchen-is"),
         )
         .with(StatusCode::NOT_FOUND),
     })

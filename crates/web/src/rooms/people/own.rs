@@ -11,6 +11,7 @@ use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::theme::Theme;
+use crate::shared::tongue::phrase;
 use axum::Extension;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
@@ -50,7 +51,7 @@ async fn set_password(
     let had = me.password_hash.is_some();
     let known = !had || is_right(typed.raw("former").into(), me.password_hash).await?;
     let wrong = if !known {
-        Some("That is not your password up to now.".to_string())
+        Some(phrase("people-that-is-not-your-password").to_string())
     } else {
         let checked = check_password(typed.raw("password"), &me.name);
         checked.err().map(|e| here.say_all(&e.0))

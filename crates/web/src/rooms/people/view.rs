@@ -6,6 +6,7 @@ use crate::shared::format::{self, day_hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use craft::keyed::Keyed;
 use craft::people::{Right, Role};
@@ -121,10 +122,10 @@ fn browser(agent: &str) -> String {
     let found =
         |all: &[(&str, &'static str)]| all.iter().find(|(k, _)| agent.contains(k)).map(|(_, n)| *n);
     match (found(&kinds), found(&systems)) {
-        (Some(k), Some(s)) => format!("{k} on {s}"),
+        (Some(k), Some(s)) => say!("people-on", k = k, s = s),
         (Some(k), None) => k.into(),
-        (None, Some(s)) => format!("A browser on {s}"),
-        (None, None) => "A browser".into(),
+        (None, Some(s)) => say!("people-a-browser-on", s = s),
+        (None, None) => phrase("people-a-browser").into(),
     }
 }
 
@@ -166,10 +167,16 @@ impl PeoplePage {
         let passes = passes.into_iter().map(|p| PassView {
             id: p.id.0,
             what: match p.kind {
-                PassKind::Invitation => format!("Invitation as {}", here.words(&p.role.named())),
-                PassKind::Crew => format!("{} of {}", here.words(&p.role.named()), p.name),
-                PassKind::Device => format!("{}, a tablet", p.name),
-                PassKind::Password => format!("New password for {}", p.name),
+                PassKind::Invitation => {
+                    say!("people-invitation-as", role = here.words(&p.role.named()))
+                }
+                PassKind::Crew => say!(
+                    "people-of",
+                    role = here.words(&p.role.named()),
+                    name = p.name
+                ),
+                PassKind::Device => say!("people-a-tablet", name = p.name),
+                PassKind::Password => say!("people-new-password-for", name = p.name),
             },
             by: p.made_by,
             ends: day(p.ends_at),
@@ -186,7 +193,14 @@ impl PeoplePage {
             error.filter(|(w, _)| *w == at).map(|(_, s)| s.clone())
         };
         Ok(PeoplePage {
-            frame: Frame::of(here, theme, Stop::Bench, "People", None, "/people"),
+            frame: Frame::of(
+                here,
+                theme,
+                Stop::Bench,
+                phrase("entrance-people"),
+                None,
+                "/people",
+            ),
             kitchen: here.kitchen.name.clone(),
             members,
             passes,

@@ -7,6 +7,7 @@ use crate::formula_form::reading;
 use crate::formula_form::writing::typed_of;
 use crate::shared::form::FormData;
 use crate::shared::format::day_hm;
+use crate::shared::tongue::{phrase, say};
 use craft::fact::Fact;
 use craft::formula::{Dose, Formula};
 use craft::path::{self, Spot};
@@ -48,9 +49,7 @@ fn done(act: &str, typed: &mut FormData, bench: &Bench, told: Option<&BatchRecor
     if anew && told.is_some_and(BatchRecord::is_mixed) {
         return Err(vec![FieldError {
             field: "act".into(),
-            message: Fact::as_written(
-                "This dough is mixed: its legs can still be moved, its method and its yeast no more.",
-            ),
+            message: Fact::as_written(phrase("rise-this-dough-is-mixed-its")),
         }]);
     }
     if verb == "method" || verb == "take" {
@@ -209,9 +208,7 @@ fn around_life(
     if life.is_empty() {
         return Err(vec![FieldError {
             field: "fit".into(),
-            message: Fact::as_written(
-                "This kitchen has no quiet and no busy hours yet: enter them under Kitchen and units.",
-            ),
+            message: Fact::as_written(phrase("rise-this-kitchen-has-no-quiet")),
         }]);
     }
     let asked = LifeFitRequest {
@@ -221,14 +218,10 @@ fn around_life(
     let found = fit(&asked).map_err(reading::at_fields)?;
     if found.plans.is_empty() {
         let message = match found.in_the_way {
-            Some(w) => format!(
-                "Nothing fits: {} at {} falls into the {} hours {}. Change the serve time, the method, or those hours.",
-                bench.here.words(&w.step),
-                day_hm(&bench.here.local(w.at)),
-                if w.why == Why::Quiet { "quiet" } else { "busy" },
-                w.span
-            ),
-            None => "There is no time left for any such plan: serve later.".into(),
+            Some(w) => {
+                say!("rise-nothing-fits-at-falls-into", step = bench.here.words(&w.step), at = day_hm(&bench.here.local(w.at)), else = if w.why == Why::Quiet { phrase("rise-word-quiet") } else { phrase("rise-word-busy") }, span = w.span)
+            }
+            None => phrase("rise-there-is-no-time-left").into(),
         };
         return Err(vec![FieldError {
             field: "fit".into(),

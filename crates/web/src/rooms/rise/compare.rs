@@ -13,12 +13,12 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{decimal, phrase, say, two_digits};
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::State;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::formula::{Formula, Ingredient};
-use craft::number::two_digits;
 use craft::sheet::choose::{ComparedMethod, compare};
 use craft::sheet::{SheetRequest, StepKind};
 
@@ -108,7 +108,14 @@ fn columns(typed: &FormData, bench: &Bench, theme: Theme) -> Result<Response, Ap
         .filter(|(n, _)| !["m0", "m1", "m2"].contains(&n.as_str()))
         .collect();
     let html = page(&MethodsPage {
-        frame: Frame::of(here, theme, Stop::Rise, "Compare methods", None, "/rise"),
+        frame: Frame::of(
+            here,
+            theme,
+            Stop::Rise,
+            phrase("rise-compare-methods"),
+            None,
+            "/rise",
+        ),
         fields,
         how_many: count_word(columns.len() as u32).to_lowercase(),
         columns,
@@ -136,9 +143,9 @@ fn column(i: usize, c: &ComparedMethod, bench: &Bench, asked: &SheetRequest) -> 
         hands: vec![],
         minutes: String::new(),
         life: match (c.fits_life, here.kitchen.rhythm.life.is_empty()) {
-            (_, true) => "no quiet or busy hours entered",
-            (true, _) => "keeps clear of quiet and busy hours",
-            (false, _) => "does not keep clear of them",
+            (_, true) => phrase("rise-no-quiet-or-busy-hours"),
+            (true, _) => phrase("rise-keeps-clear-of-quiet-and"),
+            (false, _) => phrase("rise-does-not-keep-clear-of"),
         },
         strip: String::new(),
     };
@@ -154,22 +161,25 @@ fn column(i: usize, c: &ComparedMethod, bench: &Bench, asked: &SheetRequest) -> 
         .map(|i| r.formula.weigh_in(Ingredient::Yeast, i))
         .sum();
     out.yeast = match all {
-        g if g > 0.0 => format!(
-            "{} {}, {} % in the dough",
-            here.measures.dosed(g),
-            here.words(&f.yeast.form.name()),
-            two_digits(r.yeast.percent)
+        g if g > 0.0 => say!(
+            "rise-in-the-dough",
+            g = here.measures.dosed(g),
+            name = here.words(&f.yeast.form.name()),
+            percent = two_digits(r.yeast.percent)
         ),
-        _ => "none: the starter raises it".into(),
+        _ => phrase("rise-none-the-starter-raises-it").into(),
     };
     out.begins = day_hm(&here.local(r.start_at));
     out.window = window_words(r, &here.zone);
     out.fits = if r.fits(asked.serve_at) {
-        "fits"
+        phrase("rise-compare-fits")
     } else {
-        "misses"
+        phrase("rise-compare-misses")
     };
-    out.reserve = format!("{:.0} of 100", r.reserve_at_serve.max(0.0));
+    out.reserve = say!(
+        "rise-of-100",
+        reserve_at_serve = decimal(r.reserve_at_serve.max(0.0), 0)
+    );
     let hands = r.steps.iter().filter(|s| {
         !matches!(
             s.kind,
@@ -181,7 +191,11 @@ fn column(i: usize, c: &ComparedMethod, bench: &Bench, asked: &SheetRequest) -> 
         .map(|s| (day_hm(&here.local(s.at)), here.say(&s.title)))
         .collect();
     let minutes: f64 = hands.map(|s| s.hands_on_min).sum();
-    out.minutes = format!("{minutes:.0} min of work in {} goes", out.hands.len());
+    out.minutes = say!(
+        "rise-min-of-work-in-goes",
+        minutes = decimal(minutes, 0),
+        hands = out.hands.len()
+    );
     out.strip = strip(r, asked.serve_at, None, (&here.zone, &here.measures));
     out
 }

@@ -18,6 +18,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::phrase;
 use askama::Template;
 use axum::Json;
 use axum::body::Bytes;
@@ -116,7 +117,14 @@ pub(super) fn render(
     };
     let open = told.map(|t| (t.batch.code.as_str(), t.progress.stand));
     let html = page(&RisePage {
-        frame: Frame::of(bench.here, theme, Stop::Rise, "Rise", open, &path),
+        frame: Frame::of(
+            bench.here,
+            theme,
+            Stop::Rise,
+            phrase("batch-rise"),
+            open,
+            &path,
+        ),
         v,
         fields: carried(typed),
         batch: code,
@@ -205,7 +213,8 @@ async fn by_own_method(
 ) -> Result<Response, AppError> {
     let larder = Larder::of(&app, &here).await?;
     let own = larder.0.methods.iter().find(|m| m.id == id);
-    let method = own.ok_or_else(|| AppError::Asked("There is no such method.".into()))?;
+    let method =
+        own.ok_or_else(|| AppError::Asked(phrase("rise-there-is-no-such-method").into()))?;
     let formula = method
         .facts
         .applied(&Formula::of_style(craft::style::first()));

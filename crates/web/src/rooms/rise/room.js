@@ -2,6 +2,7 @@
 // place. What is moved is said as a press; no rule stands here.
 import { ready } from "../../js/app.js";
 import { asker } from "../../js/ask.js";
+import { words } from "../../js/words.js";
 
 const form = document.getElementById("rise");
 const part = (id) => document.getElementById(id);
@@ -13,7 +14,7 @@ function entries() {
   return all;
 }
 
-const ask = asker({ form, url: "/rise/preview", show, lost: "No answer from the server. The plan stays as it is here; try again when it is back." });
+const ask = asker({ form, url: "/rise/preview", show, lost: words("script-rise-no-answer") });
 
 function show(got) {
   const active = document.activeElement;

@@ -19,6 +19,7 @@ use crate::shared::format::leg_hours;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{decimal, phrase, plain, say, two_digits};
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
@@ -27,8 +28,6 @@ use craft::fact;
 use craft::fact::Fact;
 use craft::formula::Dose;
 use craft::keyed::Keyed;
-use craft::number::plain;
-use craft::number::two_digits;
 use craft::refusal::FieldError;
 use craft::rise::vigour::to_note;
 use craft::rise::{Sign, Temperatures, VigourRequest, fit_vigour};
@@ -164,11 +163,11 @@ async fn plan(
                 .iter()
                 .map(|l| leg_hours(l, &here))
                 .collect();
-            let stale = format!(
-                "Somebody changed this plan at {}. Theirs: {}, serve {}. Yours stands below and is not kept: keep it now to put it in place of theirs.",
-                day_hm(&here.local(told.batch.planned_at)),
-                hours.join(", "),
-                day_hm(&here.local(theirs.request.serve_at))
+            let stale = say!(
+                "rise-somebody-changed-this-plan-at",
+                planned_at = day_hm(&here.local(told.batch.planned_at)),
+                join = hours.join(", "),
+                serve_at = day_hm(&here.local(theirs.request.serve_at))
             );
             typed.set("plan", told.batch.plan.to_string());
             let extra = RiseExtra {
@@ -208,8 +207,7 @@ async fn remedy(
             .find(|r| r.code == pressed.text("take"))
     });
     let Some(r) = found else {
-        return back("That remedy no longer helps: look at what the forecast says now.".into())
-            .await;
+        return back(phrase("rise-that-remedy-no-longer-helps").into()).await;
     };
     let mut request = SheetRequest::clone(&sheet.request);
     request.now_at = None;
@@ -225,9 +223,7 @@ async fn remedy(
     let of = pressed.text("plan").parse().unwrap_or(u32::MAX);
     match keep(&app, &here, told, of, (&request, &result), &r.say).await? {
         Replanned::Done => Ok(Redirect::to(&format!("/batches/{code}/rise")).into_response()),
-        Replanned::Stale(_) => {
-            back("Somebody changed this plan a moment ago: look at it as it is now.".into()).await
-        }
+        Replanned::Stale(_) => back(phrase("rise-somebody-changed-this-plan-a").into()).await,
     }
 }
 
@@ -253,7 +249,7 @@ async fn vigour(
         )
     };
     if pressed.text("when").is_empty() {
-        return refuse("Say when it was ready.".into()).await;
+        return refuse(phrase("rise-say-when-it-was-ready").into()).await;
     }
     let sent = Sent::of(&pressed, false, &here).and_then(|s| s.admitted(told, &here));
     let at = match sent {
@@ -264,7 +260,7 @@ async fn vigour(
         "" => Sign::Ready,
         text => match number(text) {
             Ok(times) => Sign::Grown { times },
-            Err(_) => return refuse("The tub's growth is a number, such as 1.6.".into()).await,
+            Err(_) => return refuse(phrase("rise-the-tubs-growth-is-a").into()).await,
         },
     };
     let sheet = &told.batch.sheet;
@@ -280,7 +276,7 @@ async fn vigour(
     };
     let went = app.models.at_length(went).await?;
     let Ok((dough, mixed_at)) = went else {
-        return refuse("This batch cannot be followed: its mixing is not logged.".into()).await;
+        return refuse(phrase("rise-this-batch-cannot-be-followed").into()).await;
     };
     let asked = VigourRequest {
         dough,
@@ -294,10 +290,10 @@ async fn vigour(
     let fit = match fitted {
         Ok(f) => f,
         Err(e) if e.0.iter().any(|e| e.field == "at_h") => {
-            return refuse(format!(
-                "{} is not after the mixing of this dough, {}.",
-                day_hm(&here.local(at)),
-                day_hm(&here.local(mixed_at))
+            return refuse(say!(
+                "rise-is-not-after-the-mixing",
+                at = day_hm(&here.local(at)),
+                mixed_at = day_hm(&here.local(mixed_at))
             ))
             .await;
         }
@@ -328,7 +324,7 @@ async fn vigour(
                 Ok(Redirect::to(&format!("/pantry/leavens/{id}")).into_response())
             }
             Put::Stale(_) => {
-                refuse("Somebody changed that leaven meanwhile: look at it first.".into()).await
+                refuse(phrase("rise-somebody-changed-that-leaven-meanwhile").into()).await
             }
         };
     }
@@ -346,27 +342,34 @@ async fn vigour(
     };
     let next = app.models.at_length(|| work_out(&next)).await?;
     let changes = match next {
-        Ok(n) => format!(
-            "The same dough would next take {} % instead of {} %.",
-            two_digits(n.yeast.percent),
-            two_digits(sheet.result.yeast.percent)
+        Ok(n) => say!(
+            "rise-the-same-dough-would-next",
+            percent = two_digits(n.yeast.percent),
+            percent2 = two_digits(sheet.result.yeast.percent)
         ),
-        Err(_) => "The same hours would then need another plan.".into(),
+        Err(_) => phrase("rise-the-same-hours-would-then").into(),
     };
     let foreseen = match sign {
-        Sign::Ready => format!("the book had the rise at {:.0} then", 100.0 * fit.foreseen),
-        Sign::Grown { .. } => format!("the book had it at {:.2} times", fit.foreseen),
+        Sign::Ready => say!(
+            "rise-the-book-had-the-rise",
+            foreseen = decimal(100.0 * fit.foreseen, 0)
+        ),
+        Sign::Grown { .. } => say!(
+            "rise-the-book-had-it-at",
+            foreseen = decimal(fit.foreseen, 2)
+        ),
     };
     let view = FitView {
-        says: format!(
-            "Your {} works {} times as fast as planned: {foreseen}.",
-            here.words(&form.name()),
-            two_digits(fit.factor)
+        says: say!(
+            "rise-your-works-times-as-fast",
+            name = here.words(&form.name()),
+            factor = two_digits(fit.factor),
+            foreseen = foreseen
         ),
         changes,
-        limit: fit.at_limit.then(|| {
-            "That is beyond half or double: look first at thermometer, scale and clock.".to_string()
-        }),
+        limit: fit
+            .at_limit
+            .then(|| phrase("rise-that-is-beyond-half-or").to_string()),
         leaven: own.map(|l| (l.id, l.facts.name.clone(), plain(vigour))),
     };
     let mut typed = typed;

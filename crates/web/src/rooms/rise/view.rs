@@ -7,12 +7,11 @@ use crate::formula_form::Bench;
 use crate::formula_form::form::where_words;
 use crate::shared::chart::rise::{self as drawn, RiseDrawing};
 use crate::shared::format::leg_hours;
-use crate::shared::format::{self, day_hm, hm, span_words};
+use crate::shared::format::{self, day_hm, hm, serve_fits, span_words};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{date, decimal, phrase, plain, say, two_digits};
 use craft::formula::{Dose, Ingredient};
 use craft::note::by_urgency;
-use craft::number::plain;
-use craft::number::two_digits;
 use craft::pantry::boxes_for;
 use craft::path::{Lies, Spot};
 use craft::reading::Subject;
@@ -95,12 +94,12 @@ impl RiseView {
     pub fn of(l: &LookedAhead, bench: &Bench, plans: Vec<OfferedPlan>) -> RiseView {
         let here = bench.here;
         let mut v = RiseView {
-            head: "This plan".into(),
-            core: "needs another look".into(),
+            head: phrase("rise-this-plan").into(),
+            core: phrase("rise-needs-another-look").into(),
             tail: ".".into(),
             lines: [
-                "What is wrong is said below.".into(),
-                "Nothing is kept yet.".into(),
+                phrase("rise-what-is-wrong-is-said").into(),
+                phrase("rise-nothing-is-kept-yet").into(),
             ],
             wide: String::new(),
             narrow: String::new(),
@@ -162,7 +161,7 @@ impl RiseView {
         self.legs = legs(w, bench);
         let serve = here.local(w.request.serve_at);
         self.serve = hm(&serve);
-        self.serve_day = serve.strftime("%A").to_string();
+        self.serve_day = date(&serve, "%A");
         // How sure it is stands before what follows from it.
         let mut notes = w.sure.as_ref().map_or(vec![], |s| {
             s.notes(&w.request, here.kitchen.rhythm.fridge_measured)
@@ -193,10 +192,8 @@ impl RiseView {
                 .map(|r| replaced(&r.what, r.planned, r.measured, here))
                 .collect();
             if let Some(f) = a.lively {
-                self.replaced.push(format!(
-                    "By the marked tub the yeast works {} times as fast as planned.",
-                    two_digits(f)
-                ));
+                self.replaced
+                    .push(say!("rise-by-the-marked-tub-the", f = two_digits(f)));
             }
             self.remedies = a
                 .remedies
@@ -205,10 +202,10 @@ impl RiseView {
                     code: r.code.clone(),
                     say: here.say(&r.say),
                     why: here.say(&r.why),
-                    window: r.window.map_or("never ready".into(), |w| {
-                        format!(
-                            "ready {}",
-                            format::from_to(
+                    window: r.window.map_or(phrase("batch-never-ready").into(), |w| {
+                        say!(
+                            "rise-ready-2",
+                            as_ref = format::from_to(
                                 &here.local(w.from_at),
                                 w.to_at.map(|t| here.local(t)).as_ref()
                             )
@@ -223,24 +220,24 @@ impl RiseView {
 fn answer(w: &Worked, here: &RequestKitchen) -> (String, String, String) {
     let serve = hm(&here.local(w.request.serve_at));
     match w.sheet.window {
-        None => ("This dough is".into(), "never ready".into(), ".".into()),
+        None => (
+            phrase("rise-this-dough-is").into(),
+            phrase("batch-never-ready").into(),
+            ".".into(),
+        ),
         Some(x) => {
             let from = format::quarter(&here.local(x.from_at));
             let until = x.to_at.map(|t| format::quarter(&here.local(t)));
             let core = match until {
-                Some(t) if t.date() == from.date() => format!("{} to {}", hm(&from), hm(&t)),
-                Some(t) => format!("{} to {}", hm(&from), day_hm(&t)),
-                None => format!("from {}", hm(&from)),
+                Some(t) if t.date() == from.date() => say!("rise-to", from = hm(&from), t = hm(&t)),
+                Some(t) => say!("rise-to", from = hm(&from), t = day_hm(&t)),
+                None => say!("rise-from", from = hm(&from)),
             };
-            let fits = if w.sheet.fits(w.request.serve_at) {
-                "fits"
-            } else {
-                "misses"
-            };
+            let fits = w.sheet.fits(w.request.serve_at);
             (
-                format!("Ready {}", format::day_named(&from)),
+                say!("rise-ready-3", from = format::day_named(&from)),
                 core,
-                format!(". Serve {serve} {fits}."),
+                serve_fits(fits, &serve),
             )
         }
     }
@@ -251,9 +248,9 @@ fn lines(w: &Worked, here: &RequestKitchen) -> [String; 2] {
     let first = size;
     let begins = day_hm(&here.local(w.sheet.start_at));
     let second = match &w.ahead {
-        Some(a) if a.replaced.is_empty() => "As planned so far.".into(),
-        Some(_) => "With what was measured and done.".into(),
-        None => format!("Begin {begins}."),
+        Some(a) if a.replaced.is_empty() => phrase("rise-as-planned-so-far").into(),
+        Some(_) => phrase("rise-with-what-was-measured-and").into(),
+        None => say!("rise-begin", begins = begins),
     };
     [first, second]
 }
@@ -281,14 +278,17 @@ fn table(w: &Worked, here: &RequestKitchen) -> Vec<RiseRow> {
     });
     // Said to the quarter hour, as the headline says it; its figures are of the moment itself.
     let window = w.sheet.window.into_iter().flat_map(|x| {
-        [(Some(x.from_at), "Ready"), (x.to_at, "Past its peak")]
-            .into_iter()
-            .filter_map(|(t, word)| Some((t?, craft::when::quarter(t?), word.to_string())))
+        [
+            (Some(x.from_at), phrase("bench-ready")),
+            (x.to_at, phrase("rise-past-its-peak")),
+        ]
+        .into_iter()
+        .filter_map(|(t, word)| Some((t?, craft::when::quarter(t?), word.to_string())))
     });
     let serve = w.request.serve_at;
     let mut all: Vec<(Timestamp, Timestamp, String)> = legs
         .chain(window)
-        .chain([(serve, serve, "Serve".to_string())])
+        .chain([(serve, serve, phrase("bench-serve").to_string())])
         .collect();
     all.sort_by_key(|r| r.0);
     all.into_iter()
@@ -336,11 +336,11 @@ fn solve(w: &Worked, l: &LookedAhead, here: &RequestKitchen) -> Solve {
         .map_or(0, |(i, _)| i);
     let word = path
         .get(longest)
-        .map_or("Hours".into(), |x| here.say(&x.word()));
+        .map_or(phrase("form-hours").into(), |x| here.say(&x.word()));
     let why = if fixed {
-        "It is in the bowl: from here on time and temperature decide.".to_string()
+        phrase("rise-it-is-in-the-bowl").to_string()
     } else if f.yeast.dose == Dose::None {
-        "The preferment raises it alone.".to_string()
+        phrase("rise-the-preferment-raises-it-alone").to_string()
     } else {
         let scale = w.request.scales.finest_g();
         let error = if grams > 0.0 {
@@ -348,27 +348,27 @@ fn solve(w: &Worked, l: &LookedAhead, here: &RequestKitchen) -> Solve {
         } else {
             0.0
         };
-        format!(
-            "At {} the rise stands at {:.0}. A {} g scale errs by {:.0} % at most.",
-            hm(&here.local(w.request.serve_at)),
-            w.sheet.rise_at_serve,
-            plain(scale),
-            error.ceil()
+        say!(
+            "rise-at-the-rise-stands-at",
+            serve_at = hm(&here.local(w.request.serve_at)),
+            rise_at_serve = decimal(w.sheet.rise_at_serve, 0),
+            scale = plain(scale),
+            ceil = decimal(error.ceil(), 0)
         )
     };
     Solve {
         mode: mode.to_string(),
         modes: vec![
-            ("yeast".into(), "Yeast".into()),
-            (longest.to_string(), format!("{word} hours")),
-            ("serve".into(), "Serve".into()),
+            ("yeast".into(), phrase("rise-yeast").into()),
+            (longest.to_string(), say!("rise-hours", value = word)),
+            ("serve".into(), phrase("bench-serve").into()),
         ],
         big: m.dose(grams),
         unit: m.weight_unit().into(),
-        name: format!(
-            "{}, {} % of the flour",
-            here.words(&f.yeast.form.name()),
-            two_digits(w.sheet.yeast.percent)
+        name: say!(
+            "rise-of-the-flour",
+            name = here.words(&f.yeast.form.name()),
+            percent = two_digits(w.sheet.yeast.percent)
         ),
         why,
         fixed,
@@ -387,17 +387,17 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
             let mut spots = vec![
                 (
                     "room".to_string(),
-                    "Room".to_string(),
+                    phrase("form-room").to_string(),
                     leg.spot == Spot::Room,
                 ),
                 (
                     "fridge".into(),
-                    format!("Fridge {}°", m.degrees(w.request.fridge_c, 1)),
+                    say!("rise-fridge", fridge_c = m.degrees(w.request.fridge_c, 1)),
                     leg.spot == Spot::Fridge,
                 ),
                 (
                     "freezer".into(),
-                    "Freezer".into(),
+                    phrase("pantry-freezer").into(),
                     leg.spot == Spot::Freezer,
                 ),
             ];
@@ -409,7 +409,7 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
             }
             if !spots.iter().any(|s| s.2) {
                 let words = match &leg.spot {
-                    Spot::Own(x) => format!("{} {}°, as planned", x.name, m.degrees(x.c, 1)),
+                    Spot::Own(x) => say!("rise-as-planned", name = x.name, c = m.degrees(x.c, 1)),
                     spot => where_words(spot),
                 };
                 spots.push(("as_it_is".into(), words, true));
@@ -424,7 +424,9 @@ fn legs(w: &Worked, bench: &Bench) -> Vec<LegRow> {
                     .find(|b| b.leg == Some(i))
                     .map(|b| b.kind)
                 {
-                    Some(BlockKind::Temper) if leg.lies == Lies::Balls => "Warm up".into(),
+                    Some(BlockKind::Temper) if leg.lies == Lies::Balls => {
+                        phrase("form-warm-up").into()
+                    }
                     _ => bench.here.say(&leg.word()),
                 },
                 span: format!("{}:{:02}", minutes / 60, minutes % 60),
@@ -446,12 +448,12 @@ fn plan_rows(plans: &[OfferedPlan], here: &RequestKitchen) -> Vec<PlanRow> {
             let begins = day_hm(&here.local(p.fitted.start_at));
             PlanRow {
                 i,
-                head: format!("Begin {begins}: {}", hours.join(", ")),
-                says: format!(
-                    "{} % yeast. The serve time may move {} either way; strength left {:.0}.",
-                    two_digits(p.fitted.yeast_percent),
-                    speech::value::span((p.fitted.margin_h * 4.0).round().max(0.0) * 900.0),
-                    p.fitted.reserve_at_serve.max(0.0)
+                head: say!("rise-begin-2", begins = begins, join = hours.join(", ")),
+                says: say!(
+                    "rise-yeast-the-serve-time-may",
+                    yeast_percent = two_digits(p.fitted.yeast_percent),
+                    round = speech::value::span((p.fitted.margin_h * 4.0).round().max(0.0) * 900.0),
+                    reserve_at_serve = decimal(p.fitted.reserve_at_serve.max(0.0), 0)
                 ),
             }
         })
@@ -461,32 +463,62 @@ fn plan_rows(plans: &[OfferedPlan], here: &RequestKitchen) -> Vec<PlanRow> {
 fn replaced(what: &ReplacedFigure, planned: f64, measured: f64, here: &RequestKitchen) -> String {
     let d = |c: f64| here.measures.degrees(c, 1);
     match what {
-        ReplacedFigure::DoughOffTheMixer => format!(
-            "Dough off the mixer {}° instead of {}°.",
-            d(measured),
-            d(planned)
+        ReplacedFigure::DoughOffTheMixer => say!(
+            "rise-dough-off-the-mixer-instead",
+            measured = d(measured),
+            planned = d(planned)
         ),
-        ReplacedFigure::Preferment { name } => format!(
-            "{} {}° where {}° was foreseen.",
-            here.say(name),
-            d(measured),
-            d(planned)
+        ReplacedFigure::Preferment { name } => say!(
+            "rise-where-was-foreseen",
+            name = here.say(name),
+            measured = d(measured),
+            planned = d(planned)
         ),
         ReplacedFigure::Dough => {
-            format!("Dough {}° where {}° was foreseen.", d(measured), d(planned))
+            say!(
+                "rise-dough-where-was-foreseen",
+                measured = d(measured),
+                planned = d(planned)
+            )
         }
-        ReplacedFigure::Room => format!("Room {}° instead of {}°.", d(measured), d(planned)),
+        ReplacedFigure::Room => say!(
+            "rise-room-instead-of",
+            measured = d(measured),
+            planned = d(planned)
+        ),
         ReplacedFigure::Place { name } => {
-            format!("{name} {}° instead of {}°.", d(measured), d(planned))
+            say!(
+                "rise-instead-of",
+                name = name,
+                measured = d(measured),
+                planned = d(planned)
+            )
         }
-        ReplacedFigure::Fridge => format!("Fridge {}° instead of {}°.", d(measured), d(planned)),
+        ReplacedFigure::Fridge => say!(
+            "rise-fridge-instead-of",
+            measured = d(measured),
+            planned = d(planned)
+        ),
         ReplacedFigure::Tub => {
-            format!("Tub at {measured:.2} times where {planned:.2} was foreseen.")
+            say!(
+                "rise-tub-at-times-where-was",
+                measured = decimal(measured, 2),
+                planned = decimal(planned, 2)
+            )
         }
         ReplacedFigure::Step { title } => {
             let by = span_words(jiff::SignedDuration::from_secs((measured * 60.0) as i64));
-            let word = if measured > 0.0 { "later" } else { "earlier" };
-            format!("{}: {by} {word} than planned.", here.say(title))
+            let word = if measured > 0.0 {
+                phrase("rise-word-later")
+            } else {
+                phrase("rise-word-earlier")
+            };
+            say!(
+                "rise-than-planned",
+                title = here.say(title),
+                by = by,
+                value = word
+            )
         }
     }
 }

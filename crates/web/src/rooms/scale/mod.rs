@@ -7,6 +7,7 @@ use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::phrase;
 use askama::Template;
 use axum::Json;
 use axum::extract::State;
@@ -26,6 +27,9 @@ use tokio::sync::watch;
 const MOST_LISTENERS: usize = 200;
 /// No bench carries more, g.
 const MOST_G: f64 = 300_000.0;
+
+/// What a program sends that reports a weight.
+pub const CALL: &str = "POST /api/v1/scale {\"g\": 255}";
 
 pub fn routes() -> Doors {
     Doors::new()
@@ -79,7 +83,14 @@ struct ScalePage {
 }
 
 async fn stand_in(here: RequestKitchen, theme: Theme) -> Result<Html<String>, AppError> {
-    let frame = Frame::of(&here, theme, Stop::Shape, "Scale", None, "/scale");
+    let frame = Frame::of(
+        &here,
+        theme,
+        Stop::Shape,
+        phrase("pantry-scale"),
+        None,
+        "/scale",
+    );
     page(&ScalePage { frame })
 }
 
@@ -90,7 +101,7 @@ async fn reads(
     Json(read): Json<ScaleRead>,
 ) -> Response {
     if !(-MOST_G..=MOST_G).contains(&read.g) {
-        let says = "A scale at the bench reads up to 300,000 g.";
+        let says = phrase("scale-a-scale-at-the-bench");
         let errors = serde_json::json!({"errors": [{"field": "g", "message": says}]});
         return (StatusCode::UNPROCESSABLE_ENTITY, Json(errors)).into_response();
     }

@@ -1,5 +1,6 @@
 // A scale that plays: it says what lies on it, first on its way and then at rest.
 import { ready } from "../../js/app.js";
+import { typed } from "../../js/words.js";
 
 const shown = document.getElementById("reads");
 const input = document.getElementById("scale-g");
@@ -22,7 +23,7 @@ async function put(to) {
 
 document.getElementById("scale").addEventListener("submit", (event) => {
   event.preventDefault();
-  const to = Number(input.value.replace(",", "."));
+  const to = typed(input.value);
   if (Number.isFinite(to)) put(to);
 });
 for (const button of document.querySelectorAll("[data-by]")) {

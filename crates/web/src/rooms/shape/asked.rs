@@ -4,6 +4,7 @@ use crate::batch::record::BatchRecord;
 use crate::shared::form::{FormData, measured, number};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::phrase;
 use craft::fact::Fact;
 use craft::keyed::Keyed;
 use craft::path::Spot;
@@ -25,7 +26,7 @@ pub fn read(
         field: field.into(),
         message: Fact::as_written(says),
     };
-    let unknown = || wrong("act", "That is not a tap of the dividing.");
+    let unknown = || wrong("act", phrase("shape-that-is-not-a-tap"));
     let boxes = || -> Result<Vec<u16>, FieldError> {
         let each = typed
             .text("box")
@@ -40,7 +41,7 @@ pub fn read(
     let grams = |name: &str| -> Result<f64, FieldError> {
         let value = measured(typed.text(name), Meant::Weight(here.measures.weight));
         let value = value.ok().filter(|v| v.is_finite());
-        value.ok_or_else(|| wrong(name, "Type what the scale says."))
+        value.ok_or_else(|| wrong(name, phrase("shape-type-what-the-scale-says-2")))
     };
     let acts = match typed.text("act") {
         "whole" => vec![ShapeAct::Whole { g: grams("g")? }],
@@ -54,7 +55,7 @@ pub fn read(
             let count = number(typed.text("count"))
                 .ok()
                 .filter(|n| n.fract() == 0.0 && *n >= 0.0);
-            let count = count.ok_or_else(|| wrong("count", "Say how many pieces."))?;
+            let count = count.ok_or_else(|| wrong("count", phrase("shape-say-how-many-pieces")))?;
             vec![ShapeAct::Divided {
                 count: count.min(1e6) as u32,
                 ball_g: grams("ball_g")?,

@@ -9,6 +9,7 @@ use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::{decimal, phrase, say};
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::response::Redirect;
@@ -32,8 +33,8 @@ pub fn flour(told: &BatchRecord, look: &ShapeLook, larder: &Larder) -> Option<Fl
     let of_this = pressed.iter().find(|d| d.batch == told.batch.code);
     let noted = match pressed.iter().map(|d| d.tests.len()).sum::<usize>() {
         0 => String::new(),
-        1 => "1 press test is noted".into(),
-        n => format!("{n} press tests are noted"),
+        1 => phrase("shape-1-press-test-is-noted").into(),
+        n => say!("shape-press-tests-are-noted", n = n),
     };
     // What was noted may have been taken back since, and another one made.
     let signs = |tests: &[FlourTest]| tests.iter().map(|t| t.sign).collect::<Vec<_>>();
@@ -53,8 +54,8 @@ pub fn loss(told: &BatchRecord, look: &ShapeLook, loss: &Loss) -> Option<(String
     let learned = loss.formula_percent(look.put_g);
     loss.differs_from(adds, look.put_g).then(|| {
         (
-            format!("The formula adds {adds:.1} % for it."),
-            format!("{learned:.1}"),
+            say!("shape-the-formula-adds-for-it", adds = decimal(adds, 1)),
+            decimal(learned, 1),
         )
     })
 }
@@ -78,7 +79,7 @@ pub async fn note_flour(
     let typed = FormData::parse(&body);
     let (told, larder) = opened(&app, &here, &code).await?;
     let formula = &told.batch.sheet.request.formula;
-    let gone = || AppError::Asked("That flour is no longer in the pantry.".into());
+    let gone = || AppError::Asked(phrase("shape-that-flour-is-no-longer").into());
     let item = larder.main_flour(formula).ok_or_else(gone)?;
     let mut facts = item.facts.clone();
     match typed.text("act") {
@@ -94,7 +95,7 @@ pub async fn note_flour(
     let mut db = app.db.acquire().await?;
     if !pantry::teach(&mut db, here.id(), (item.id, item.revision), &facts).await? {
         return Err(AppError::Asked(
-            "Somebody is changing this flour just now: try again.".into(),
+            phrase("shape-somebody-is-changing-this-flour").into(),
         ));
     }
     app.box_looks.clear();
@@ -114,13 +115,17 @@ pub async fn keep_loss(
     let percent = loss.formula_percent(look.put_g);
     let says = match loss.doughs {
         0 => {
-            let none = "No dough of this mixer was weighed whole yet: there is nothing to keep.";
+            let none = phrase("shape-no-dough-of-this-mixer");
             return Err(AppError::Asked(none.into()));
         }
-        1 => "a dough weighed whole says".to_string(),
-        n => format!("{n} doughs weighed whole say"),
+        1 => phrase("shape-a-dough-weighed-whole-says").to_string(),
+        n => say!("shape-doughs-weighed-whole-say", n = n),
     };
-    let why = format!("{percent:.1} % stays in the bowl, as {says}");
+    let why = say!(
+        "shape-stays-in-the-bowl-as",
+        percent = decimal(percent, 1),
+        says = says
+    );
     let form_key = typed.key("form_key");
     let kept = store::act!(app.db, db => {
         let mut formula = latest(db, &here, &told).await?;
@@ -132,7 +137,7 @@ pub async fn keep_loss(
             Ok(Redirect::to(&format!("/formulas/{}", of.0)))
         }
         KeptFormula::Stale { .. } => Err(AppError::Asked(
-            "Somebody is changing this formula just now: try again.".into(),
+            phrase("shape-somebody-is-changing-this-formula").into(),
         )),
     }
 }

@@ -6,6 +6,7 @@ use super::words::{piece_words, rank_why, when};
 use crate::batch::record::BatchRecord;
 use crate::shared::format::hm;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{date, decimal, phrase, say};
 use craft::fact::Value;
 use craft::keyed::Keyed;
 use craft::shape::{TrayStand, TrayWork};
@@ -53,38 +54,37 @@ fn tray(b: &BoxLook, look: &ShapeLook, with: &DrawnWith) -> Option<TrayView> {
     let told = with.told.shape.boxes.get(&b.number);
     let stand = TrayStand::of(told.map_or(&[][..], |t| &t.tray));
     let oil = match stand.oiled {
-        true => "Oiled.".to_string(),
+        true => phrase("shape-oiled").to_string(),
         false => {
             let oil = here.reader().said(&Value::Grams(oil_g.round())).full;
-            format!("Oil: about {oil}, floor and wall.")
+            say!("shape-oil-about-floor-and-wall", oil = oil)
         }
     };
     let further = match (stand.corners_at, stand.rests, stand.stretched) {
-        (Some(t), ..) => format!("In its corners since {}.", when(t, here)),
-        (_, Some((from, to)), _) if from > here.now => format!(
-            "Rests under its lid: go on from {} to {}.",
-            when(from, here),
-            when(to, here)
+        (Some(t), ..) => say!("shape-in-its-corners-since", t = when(t, here)),
+        (_, Some((from, to)), _) if from > here.now => say!(
+            "shape-rests-under-its-lid-go",
+            from = when(from, here),
+            to = when(to, here)
         ),
-        (_, Some((from, _)), _) => format!(
-            "Rested since its stretch: go on, from {}.",
-            when(from, here)
-        ),
+        (_, Some((from, _)), _) => {
+            say!("shape-rested-since-its-stretch-go", from = when(from, here))
+        }
         _ => String::new(),
     };
     let mut acts = vec![];
     if stand.corners_at.is_none() {
         if !stand.oiled {
-            acts.push((TrayWork::Oiled.key(), "Oiled", true));
+            acts.push((TrayWork::Oiled.key(), phrase("pantry-oiled"), true));
         }
         acts.push((
             TrayWork::Stretched.key(),
-            "As far as it goes",
+            phrase("shape-as-far-as-it-goes"),
             stand.oiled && stand.stretched == 0,
         ));
         acts.push((
             TrayWork::Corners.key(),
-            "In its corners",
+            phrase("shape-in-its-corners"),
             stand.stretched > 0,
         ));
     }
@@ -112,16 +112,16 @@ pub fn one_box(b: &BoxLook, look: &ShapeLook, pins: &[PiecePin], with: &DrawnWit
     let own = &pins[from..(from + b.balls as usize).min(pins.len())];
     let in_it = own.iter().filter(|p| p.made).count() as u32;
     let state = match (b.frozen_at, in_it) {
-        (Some(t), _) => format!("frozen {}", when(t, here)),
-        (None, 0) => "empty".to_string(),
-        (None, n) if n == b.balls => "full".to_string(),
-        (None, n) => format!("{n} of {}", b.balls),
+        (Some(t), _) => say!("shape-frozen", t = when(t, here)),
+        (None, 0) => phrase("shape-word-empty").to_string(),
+        (None, n) if n == b.balls => phrase("shape-word-full").to_string(),
+        (None, n) => say!("shape-of-2", n = n, balls = b.balls),
     };
     let here_now = !over && own.iter().any(|p| p.next);
     let word = piece_words(look.boxed.is_none());
     let head = format!("{} {}", named_place(word.place), b.number);
     let picture = look.boxed.as_ref().map(|(kind, grid)| {
-        let says = format!("{head} from above: {state}");
+        let says = say!("shape-from-above", head = head, state = state);
         picture::box_from_above(kind, grid, own, &says)
     });
     let spot = match &look.boxed {
@@ -148,11 +148,11 @@ pub fn one_box(b: &BoxLook, look: &ShapeLook, pins: &[PiecePin], with: &DrawnWit
         out_time,
         use_time: hm(&here.local(b.use_at)),
         rise: match b.order {
-            Some(_) => format!(
-                "rise {:.0} now, {:.0} at {}",
-                100.0 * b.now.rise,
-                100.0 * b.at_use.rise,
-                hm(&here.local(b.use_at))
+            Some(_) => say!(
+                "shape-rise-now-at",
+                rise = decimal(100.0 * b.now.rise, 0),
+                rise2 = decimal(100.0 * b.at_use.rise, 0),
+                use_at = hm(&here.local(b.use_at))
             ),
             None => String::new(),
         },
@@ -198,16 +198,16 @@ fn named_place(word: &str) -> String {
 fn spot_words((column, row, columns, rows): (usize, usize, usize, usize)) -> String {
     let deep = match (row, rows) {
         (_, 1) => String::new(),
-        (0, _) => "back, ".to_string(),
-        (r, n) if r + 1 == n => "front, ".to_string(),
-        (r, _) => format!("row {}, ", r + 1),
+        (0, _) => [phrase("shape-back"), ", "].concat(),
+        (r, n) if r + 1 == n => [phrase("shape-front"), ", "].concat(),
+        (r, _) => ["", &say!("shape-row", r = r + 1), " "].concat(),
     };
     let across = match (column, columns) {
-        (_, 1) => "middle".to_string(),
-        (0, _) => "left".to_string(),
-        (c, n) if c + 1 == n => "right".to_string(),
-        (1, 3) => "middle".to_string(),
-        (c, _) => format!("number {} from the left", c + 1),
+        (_, 1) => phrase("shape-middle").to_string(),
+        (0, _) => phrase("shape-at-left").to_string(),
+        (c, n) if c + 1 == n => phrase("shape-at-right").to_string(),
+        (1, 3) => phrase("shape-middle").to_string(),
+        (c, _) => say!("shape-number-from-the-left", c = c + 1),
     };
     format!("{deep}{across}")
 }
@@ -217,17 +217,17 @@ fn out_words(b: &BoxLook, here: &RequestKitchen) -> (String, String) {
         return (String::new(), String::new());
     }
     match b.out {
-        Some(o) if o.at <= here.now => ("out of the cold".into(), "now".into()),
+        Some(o) if o.at <= here.now => (phrase("shape-out-of-the-cold").into(), "now".into()),
         Some(o) => {
             let at = here.local(o.at);
             let today = at.date() == here.local(here.now).date();
             let word = match today {
-                true => "out at".to_string(),
-                false => format!("out {}", at.strftime("%a")),
+                true => phrase("shape-out-at").to_string(),
+                false => say!("shape-out-3", strftime = date(&at, "%a")),
             };
             (word, hm(&at))
         }
-        None => ("lies in".into(), here.words(&b.place.name())),
+        None => (phrase("shape-lies-in").into(), here.words(&b.place.name())),
     }
 }
 

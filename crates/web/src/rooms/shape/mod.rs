@@ -21,6 +21,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::Json;
 use axum::extract::{Path, Query, State};
@@ -171,7 +172,7 @@ fn shown(
         here,
         theme,
         Stop::Shape,
-        &format!("Shape {code}"),
+        &say!("shape-shape", code = code),
         Some((code, told.progress.stand)),
         &format!("/batches/{code}/shape"),
     );
@@ -229,7 +230,7 @@ async fn take(a: Arrived) -> Result<Response, AppError> {
         kept = keep(&a, &larder, &sent.nth(1), ShapeAct::Boxed { into: kind }).await?;
     }
     if let EntryOutcome::Refused(_) = kept {
-        return Ok(answered(&a, kept, &sent, "this tap"));
+        return Ok(answered(&a, kept, &sent, phrase("bake-this-tap")));
     }
     let mut words = String::new();
     for (n, act) in acts.into_iter().enumerate() {

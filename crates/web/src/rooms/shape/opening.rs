@@ -5,6 +5,7 @@ use super::words::when;
 use crate::batch::record::BatchRecord;
 use crate::shared::format::{hm, named};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, plain, say};
 use craft::keyed::Keyed;
 use craft::shape::{PressSign, flour_said};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
@@ -36,8 +37,8 @@ pub fn press(
         .iter()
         .map(|(sign, next)| {
             let last = o.pressed.filter(|(_, s)| s == sign);
-            let small = last.map_or(next.to_string(), |(t, _)| {
-                format!("{}, {next}", hm(&here.local(t)))
+            let small = last.map_or(phrase(next).to_string(), |(t, _)| {
+                format!("{}, {}", hm(&here.local(t)), phrase(next))
             });
             (sign.key(), last.is_some(), small)
         })
@@ -45,13 +46,13 @@ pub fn press(
     let p = told.batch.sheet.result.formula.main_portion();
     let disc_cm = p.map_or(30.0, |p| 2.0 * (p.area_cm2 / std::f64::consts::PI).sqrt());
     let (core, rest) = if b.balled_at > here.now {
-        ("Not made yet".to_string(), String::new())
+        (phrase("shape-not-made-yet").to_string(), String::new())
     } else if in_pans {
         (named(&o.now.in_tray()), String::new())
     } else if o.opens_at(here.now) {
         let (core, or) = match o.too_cold {
-            true => ("Warm it first", "; else"),
-            false => ("Yes", ":"),
+            true => (phrase("shape-warm-it-first"), phrase("shape-else")),
+            false => (phrase("begin-yes"), ":"),
         };
         (
             core.into(),
@@ -59,15 +60,15 @@ pub fn press(
         )
     } else {
         let from = match (o.from.with_care, o.from.easily) {
-            (Some(c), Some(e)) => format!(
-                ", with care from {}, easily from {}",
-                when(c, here),
-                when(e, here)
+            (Some(c), Some(e)) => say!(
+                "shape-with-care-from-easily-from",
+                c = when(c, here),
+                e = when(e, here)
             ),
-            (Some(c), None) => format!(", with care from {}", when(c, here)),
-            _ => ", and not within twelve hours where it lies".into(),
+            (Some(c), None) => say!("shape-with-care-from", c = when(c, here)),
+            _ => phrase("shape-and-not-within-twelve-hours").into(),
         };
-        ("Not yet".into(), from)
+        (phrase("batch-not-yet").into(), from)
     };
     let later = match in_pans {
         true => String::new(),
@@ -123,7 +124,7 @@ pub fn bakes(planned_s: f64, so_s: f64) -> String {
     let (planned, so) = (oven_time(planned_s), oven_time(so_s));
     match so == planned {
         true => String::new(),
-        false => format!("So wide it bakes about {so}, not {planned}."),
+        false => say!("shape-so-wide-it-bakes-about", so = so, planned = planned),
     }
 }
 
@@ -131,12 +132,12 @@ pub fn bakes(planned_s: f64, so_s: f64) -> String {
 fn oven_time(s: f64) -> String {
     match s {
         s if s < 180.0 => format!("{:.0} s", 5.0 * (s / 5.0).round()),
-        s => format!("{} min", format_half(s / 60.0)),
+        s => say!("shape-min", s = format_half(s / 60.0)),
     }
 }
 
 fn format_half(min: f64) -> String {
-    craft::number::plain((2.0 * min).round() / 2.0)
+    plain((2.0 * min).round() / 2.0)
 }
 
 /// What follows from each sign, in two words.
@@ -145,9 +146,9 @@ trait NextWords: Sized + 'static {
 }
 impl NextWords for PressSign {
     const VARIANTS_AND_NEXT: [(PressSign, &'static str); 3] = [
-        (PressSign::Springs, "wait"),
-        (PressSign::Holds, "open it"),
-        (PressSign::Flows, "press only"),
+        (PressSign::Springs, "shape-wait"),
+        (PressSign::Holds, "shape-open-it"),
+        (PressSign::Flows, "shape-press-only"),
     ];
 }
 

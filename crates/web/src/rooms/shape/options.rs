@@ -2,6 +2,7 @@
 
 use super::words::{choice_words, on_scale};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::say;
 use craft::shape::{DivideChoice, Divided};
 use craft::sheet::ahead::ShapeLook;
 
@@ -25,11 +26,12 @@ pub fn choices(
     let proposed = d.choice;
     let of = |choice: DivideChoice, count: u32, ball_g: f64, rest: Option<f64>| DivideOption {
         says: match rest {
-            Some(g) if g >= 1.0 => format!(
-                "{count} × {}, {} left: {}",
-                on_scale(ball_g, here),
-                on_scale(g, here),
-                choice_words(choice)
+            Some(g) if g >= 1.0 => say!(
+                "shape-left",
+                count = count,
+                ball_g = on_scale(ball_g, here),
+                g = on_scale(g, here),
+                choice = choice_words(choice)
             ),
             _ => format!(
                 "{count} × {}: {}",

@@ -2,6 +2,7 @@
 
 use crate::shared::chart::{Hold, HourLine, Svg};
 use crate::shared::format::Measures;
+use crate::shared::tongue::{phrase, say};
 use craft::shape::BoxGrid;
 use craft::shape::run::BoxKind;
 use craft::units::WeightUnit;
@@ -44,10 +45,12 @@ pub fn tally(pieces: &[PiecePin], mark_g: f64, m: &Measures) -> String {
     let slot = WIDE / pieces.len().max(1) as f64;
     let off = pieces.iter().filter(|p| p.marked).count();
     let made = pieces.iter().filter(|p| p.made).count();
-    let label = format!(
-        "{made} of {} pieces made, {off} off by more than {}",
-        pieces.len(),
-        m.weighed(mark_g)
+    let label = say!(
+        "shape-of-pieces-made-off-by",
+        made = made,
+        pieces = pieces.len(),
+        off = off,
+        mark_g = m.weighed(mark_g)
     );
     let mut svg = Svg::new(WIDE, 104.0, "tally", &label);
     let band = (mark_g * PX_PER_G).min(MOST_PX);
@@ -203,7 +206,12 @@ pub fn hours(b: &BoxHours, zone: &TimeZone) -> String {
         left: 0.0,
         right: WIDE,
     };
-    let mut svg = Svg::new(WIDE, 44.0, "box-hours", &format!("Its hours: {}", b.place));
+    let mut svg = Svg::new(
+        WIDE,
+        44.0,
+        "box-hours",
+        &say!("shape-its-hours", place = b.place),
+    );
     let (use_x, end_x) = (line.clamped(b.use_at), line.clamped(b.used_up_at));
     let warm_x = match (b.out_at, b.is_cold) {
         (Some(t), _) => line.clamped(t),
@@ -268,14 +276,14 @@ const RULER_MM: f64 = 50.0;
 pub fn true_size(now_cm: f64, ripe_cm: f64, disc_cm: f64, ruler: &str) -> String {
     let side = 5.0 * disc_cm + 4.0;
     let high = side + 12.0;
-    let says = "A quarter of the ball, of the ripe ball and of the disc in true size";
+    let says = phrase("shape-a-quarter-of-the-ball");
     let mut out = format!(
         r#"<svg viewBox="0 0 {side:.0} {high:.0}" width="{side:.0}mm" height="{high:.0}mm" class="true" role="img" aria-label="{says}">"#
     );
     for (cm, class, word) in [
-        (disc_cm, "disc", "disc"),
-        (ripe_cm, "ripe", "ripe"),
-        (now_cm, "ball", "now"),
+        (disc_cm, "disc", phrase("shape-word-disc")),
+        (ripe_cm, "ripe", phrase("shape-word-ripe")),
+        (now_cm, "ball", phrase("shape-word-now")),
     ] {
         let r = 5.0 * cm;
         let on = 2.0 + r * std::f64::consts::FRAC_1_SQRT_2;
@@ -299,9 +307,11 @@ pub fn true_size(now_cm: f64, ripe_cm: f64, disc_cm: f64, ruler: &str) -> String
 /// A ball now, ripe, and the disc that it opens to: concentric and true.
 pub fn ball_to_disc(now_cm: f64, ripe_cm: f64, disc_cm: f64, in_words: [&str; 3]) -> String {
     let scale = 56.0 / (disc_cm / 2.0);
-    let says = format!(
-        "A ball {} across, {} when ripe, opens to a disc of {}, in true proportion",
-        in_words[0], in_words[1], in_words[2]
+    let says = say!(
+        "shape-a-ball-across-when-ripe",
+        in_words = in_words[0],
+        in_words2 = in_words[1],
+        in_words3 = in_words[2]
     );
     let mut svg = Svg::new(190.0, 122.0, "to-disc", &says);
     let r = |cm: f64| (cm / 2.0 * scale).min(56.0);

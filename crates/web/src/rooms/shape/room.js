@@ -4,6 +4,7 @@ import { ready } from "../../js/app.js";
 import * as clock from "../../js/clock.js";
 import * as queue from "../../js/queue.js";
 import { replace } from "../../js/redraw.js";
+import { number, words } from "../../js/words.js";
 
 const root = document.getElementById("shape");
 const code = root.dataset.code;
@@ -38,7 +39,8 @@ const typed = () => {
   return text !== "" && Number.isFinite(read) && read > 0 ? read * state.unit_g : null;
 };
 /** Grams in the kitchen's own unit; a tenth of a gram is said where one weighs in grams. */
-const said = (g, fine = 0) => String(Number((g / state.unit_g).toFixed(Math.max(state.digits, fine))));
+const rounded = (g, fine = 0) => Number((g / state.unit_g).toFixed(Math.max(state.digits, fine)));
+const said = (g, fine = 0) => number(rounded(g, fine));
 
 /** The half angle of a segment that is such a share of a circle. */
 function halfAngle(share) {
@@ -85,7 +87,7 @@ function draw() {
   const into = state.into[ahead] ?? "";
   const full = made >= state.count;
   const g = typed();
-  at("nth").textContent = full ? `All ${state.count} made` : `${state.piece} ${made + 1} of ${state.count}`;
+  at("nth").textContent = full ? words("script-all-made", { count: state.count }) : words("script-piece-of", { piece: state.piece, number: made + 1, count: state.count });
   at("wanted").textContent = `${said(wanted)} ${state.unit}`;
   at("into").textContent = into;
   input.placeholder = said(wanted);
@@ -94,10 +96,10 @@ function draw() {
   const back = document.getElementById("take-back");
   back.disabled = keys.length === 0;
   at("last").textContent = made > 0 ? String(made) : "";
-  const by = g === null ? null : g - Number(said(wanted)) * state.unit_g;
+  const by = g === null ? null : g - rounded(wanted) * state.unit_g;
   const isOff = by !== null && Math.abs(by) > state.mark_g + 1e-9;
   document.getElementById("off").classList.toggle("is-off", isOff);
-  const word = by === null ? "wanted" : !isOff ? "right" : by > 0 ? "take off" : "add";
+  const word = words(by === null ? "script-wanted" : !isOff ? "script-weighs-right" : by > 0 ? "script-take-off" : "script-add");
   at("off-word").textContent = word;
   at("dev").firstChild.textContent = by === null ? said(wanted) : `${by < 0 ? "+" : by > 0 ? "−" : "±"}${said(Math.abs(by), 1)}`;
   cut(g, wanted);
@@ -140,7 +142,7 @@ async function takeBack() {
   const { keys } = shown();
   const key = keys.at(-1);
   if (!key) return;
-  queue.put({ url: `/batches/${code}/entries/${key}/back`, batch, fields: { back: TAPS }, what: "A piece taken back" });
+  queue.put({ url: `/batches/${code}/entries/${key}/back`, batch, fields: { back: TAPS }, what: words("script-piece-back") });
   draw();
   await queue.send();
 }

@@ -11,6 +11,7 @@ use crate::batch::record::BatchRecord;
 use crate::shared::format::{hm, named};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::{decimal, phrase, say};
 use craft::shape::{Loss, is_marked, mark_g};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
 use craft::units::WeightUnit;
@@ -189,11 +190,11 @@ impl ShapeView {
             due: words::due(told, look, here).filter(|_| over && !closed),
             boxes: shown.iter().map(|i| of_box(&look.boxes[*i])).collect(),
             more_boxes: (look.laid.balls.len() > shown.len()).then(|| {
-                format!(
-                    "{} {}s are drawn of {}; those around the hands and the next ones.",
-                    shown.len(),
-                    w.place,
-                    look.laid.balls.len()
+                say!(
+                    "shape-s-are-drawn-of-those",
+                    shown = shown.len(),
+                    place = w.place,
+                    balls = look.laid.balls.len()
                 )
             }),
             press: press(look, &look.boxes[usize::from(number) - 1], here, told),
@@ -281,19 +282,22 @@ fn sub(
     match run.whole_g {
         Some(g) => {
             let stays = (look.put_g - g).max(0.0);
-            let stays = format!(
-                "{} of {} stay on bowl and hands",
-                on_scale(stays, here),
-                on_scale(look.put_g, here)
+            let stays = say!(
+                "shape-of-stay-on-bowl-and",
+                stays = on_scale(stays, here),
+                put_g = on_scale(look.put_g, here)
             );
-            [format!("{what}. Weighed {};", on_scale(g, here)), stays]
+            [
+                say!("shape-weighed-3", what = what, g = on_scale(g, here)),
+                stays,
+            ]
         }
         None => [
             format!("{what}."),
-            format!(
-                "First used {}, one each {}",
-                when(look.boxes[0].use_at, here),
-                pace_words(told.pace_s(here))
+            say!(
+                "shape-first-used-one-each",
+                use_at = when(look.boxes[0].use_at, here),
+                pace_s = pace_words(told.pace_s(here))
             ),
         ],
     }
@@ -303,35 +307,44 @@ fn sub(
 fn pace_words(s: f64) -> String {
     match s {
         s if s < 120.0 => format!("{s:.0} s"),
-        s => format!("{:.0} min", s / 60.0),
+        s => say!("shape-min", s = decimal(s / 60.0, 0)),
     }
 }
 
 fn tally_line(look: &ShapeLook, made: u32, here: &RequestKitchen) -> [String; 2] {
     let Some(t) = &look.tally else {
         return [
-            format!("{made} made."),
-            format!("{} to come.", look.count.saturating_sub(made)),
+            say!("shape-made", made = made),
+            say!("shape-to-come", made = look.count.saturating_sub(made)),
         ];
     };
     let off = match t.marked.len() {
-        0 => "None is off.".to_string(),
-        1 => "One is off.".to_string(),
-        n => format!("{n} are off."),
+        0 => phrase("shape-none-is-off").to_string(),
+        1 => phrase("shape-one-is-off").to_string(),
+        n => say!("shape-are-off", n = n),
     };
     let left = look.count.saturating_sub(made);
     let rest = match t.next_g.filter(|_| look.divided.is_some() && left > 0) {
-        Some(g) if g < 1.0 => format!("{off} Nothing is left for the {left} to come."),
-        Some(g) => format!("{off} The {left} left come to {}.", on_scale(g, here)),
+        Some(g) if g < 1.0 => say!("shape-nothing-is-left-for-the", off = off, left = left),
+        Some(g) => say!(
+            "shape-the-left-come-to",
+            off = off,
+            left = left,
+            g = on_scale(g, here)
+        ),
         None => off,
     };
-    let spread = format!(
-        "{:.1$}",
-        t.sd_g / here.measures.weight.grams(),
-        digits(here).max(1)
-    );
+    let spread = decimal(t.sd_g / here.measures.weight.grams(), digits(here).max(1));
     let unit = here.measures.weight_unit();
-    [format!("{made} made, spread ± {spread} {unit}."), rest]
+    [
+        say!(
+            "shape-made-spread",
+            made = made,
+            spread = spread,
+            unit = unit
+        ),
+        rest,
+    ]
 }
 
 fn kinds(look: &ShapeLook, larder: &Larder, here: &RequestKitchen) -> Vec<(String, String, bool)> {
@@ -358,7 +371,12 @@ fn kinds(look: &ShapeLook, larder: &Larder, here: &RequestKitchen) -> Vec<(Strin
             if n == 0 {
                 continue;
             }
-            let says = format!("{}, {n} each, {} apart", kind.name, length(gap_cm, here));
+            let says = say!(
+                "shape-each-apart",
+                name = kind.name,
+                n = n,
+                gap_cm = length(gap_cm, here)
+            );
             out.push((format!("{id}:{gap_cm}"), says, kind == *chosen));
         }
     }
@@ -367,9 +385,9 @@ fn kinds(look: &ShapeLook, larder: &Larder, here: &RequestKitchen) -> Vec<(Strin
 
 fn places(larder: &Larder) -> Vec<(String, String)> {
     let shipped = [
-        ("room", "Room"),
-        ("fridge", "Fridge"),
-        ("freezer", "Freezer"),
+        ("room", phrase("form-room")),
+        ("fridge", phrase("form-fridge")),
+        ("freezer", phrase("pantry-freezer")),
     ];
     let own = larder.0.places.iter();
     shipped
@@ -394,15 +412,9 @@ fn log(told: &BatchRecord, here: &RequestKitchen) -> Vec<ShapeTapLine> {
 fn loss_words(loss: &Loss, put_g: f64) -> String {
     let of = loss.of_percent(put_g);
     match loss.doughs {
-        0 => format!(
-            "Usually {of:.1} % of such a dough stays on bowl and hands; none of this mixer was weighed whole yet."
-        ),
-        1 => format!(
-            "{of:.1} % of such a dough stays on bowl and hands, by one that was weighed whole."
-        ),
-        n => format!(
-            "{of:.1} % of such a dough stays on bowl and hands, by {n} that were weighed whole."
-        ),
+        0 => say!("shape-usually-of-such-a-dough", of = decimal(of, 1)),
+        1 => say!("shape-of-such-a-dough-stays", of = decimal(of, 1)),
+        n => say!("shape-of-such-a-dough-stays-2", of = decimal(of, 1), n = n),
     }
 }
 

@@ -3,6 +3,7 @@
 use crate::batch::record::BatchRecord;
 use crate::shared::format::{day_hm, hm, quarter};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{date, decimal, phrase, say};
 use craft::shape::{DivideChoice, OutState, TrayStand};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
 use craft::units::WeightUnit;
@@ -19,14 +20,14 @@ pub struct PieceWords {
 pub fn piece_words(in_pans: bool) -> PieceWords {
     match in_pans {
         true => PieceWords {
-            one: "Tray",
-            many: "trays",
-            place: "tray",
+            one: phrase("bake-tray"),
+            many: phrase("shape-word-trays"),
+            place: phrase("shape-word-tray"),
         },
         false => PieceWords {
-            one: "Ball",
-            many: "balls",
-            place: "box",
+            one: phrase("fire-ball"),
+            many: phrase("shape-word-balls"),
+            place: phrase("shape-word-box"),
         },
     }
 }
@@ -58,9 +59,9 @@ pub fn when(t: Timestamp, here: &RequestKitchen) -> String {
 pub fn which(numbers: &[u16], all: usize) -> String {
     let each: Vec<String> = numbers.iter().map(u16::to_string).collect();
     match numbers.len() {
-        1 => format!("Box {}", each[0]),
-        n if n == all => "All boxes".into(),
-        _ => format!("Boxes {}", each.join(", ")),
+        1 => say!("shape-box", each = each[0]),
+        n if n == all => phrase("shape-all-boxes").into(),
+        _ => say!("shape-boxes-2", join = each.join(", ")),
     }
 }
 
@@ -70,7 +71,7 @@ pub fn head(told: &BatchRecord, look: &ShapeLook, made: u32, here: &RequestKitch
     let said = |a: String, b: String, c: String| [a, b, c];
     if told.is_ended() {
         return said(
-            format!("Divided into {} ", look.count),
+            ["", &say!("shape-divided-into", count = look.count), " "].concat(),
             w.many.into(),
             ".".into(),
         );
@@ -79,8 +80,13 @@ pub fn head(told: &BatchRecord, look: &ShapeLook, made: u32, here: &RequestKitch
     if made == 0 && look.divided.is_none() && here.now < look.pieces_from {
         let at = when(look.pieces_from, here);
         return said(
-            format!("{} {} of {ball} ", look.count, w.many),
-            format!("at {at}"),
+            [
+                "",
+                &say!("shape-of-3", count = look.count, many = w.many, ball = ball),
+                " ",
+            ]
+            .concat(),
+            say!("shape-at", at = at),
             ".".into(),
         );
     }
@@ -94,18 +100,23 @@ pub fn head(told: &BatchRecord, look: &ShapeLook, made: u32, here: &RequestKitch
         return said(
             format!("{} {}: ", w.one, made + 1),
             on_scale(wanted, here),
-            format!(". Then {} {into}.", w.place),
+            say!("shape-then-into", place = w.place, into = into),
         );
     }
     match look.rounds().first() {
         Some(r) => said(
-            format!(
-                "{} out of the cold ",
-                which(&r.numbers, look.in_order().len())
-            ),
+            [
+                "",
+                &say!(
+                    "shape-out-of-the-cold-2",
+                    in_order = which(&r.numbers, look.in_order().len())
+                ),
+                " ",
+            ]
+            .concat(),
             match r.at <= here.now {
-                true => "now".into(),
-                false => format!("at {}", when(r.at, here)),
+                true => phrase("shape-word-now").into(),
+                false => say!("shape-at", at = when(r.at, here)),
             },
             ".".into(),
         ),
@@ -113,8 +124,13 @@ pub fn head(told: &BatchRecord, look: &ShapeLook, made: u32, here: &RequestKitch
             let first = look.boxes.iter().find(|b| b.order == Some(1));
             let b = first.unwrap_or(&look.boxes[0]);
             said(
-                format!("Open {} {} first, ", w.place, b.number),
-                format!("from {}", when(b.use_at.max(here.now), here)),
+                [
+                    "",
+                    &say!("shape-open-first", place = w.place, number = b.number),
+                    " ",
+                ]
+                .concat(),
+                say!("shape-from", now = when(b.use_at.max(here.now), here)),
                 ".".into(),
             )
         }
@@ -140,23 +156,25 @@ pub fn rounds_why(look: &ShapeLook) -> String {
     }
     let out: Vec<&&BoxLook> = used.iter().filter(|b| b.out.is_some()).collect();
     if out.is_empty() {
-        return "All boxes are out of the cold.".into();
+        return phrase("shape-all-boxes-are-out-of").into();
     }
     if !look.worth_it {
-        return "One walk is enough: the last ball rises hardly further than the first.".into();
+        return phrase("shape-one-walk-is-enough-the").into();
     }
     let last = used.iter().max_by_key(|b| b.order).map_or(1, |b| b.number);
     let late = out
         .iter()
         .any(|b| b.out.is_some_and(|o| o.state != OutState::Ok));
     let meets = match late {
-        true => "Each box leaves the cold in its turn",
-        false => "Each box meets its first ball at rise 100",
+        true => phrase("shape-each-box-leaves-the-cold"),
+        false => phrase("shape-each-box-meets-its-first"),
     };
     match look.rise_last_at_once {
-        Some(r) => format!(
-            "{meets}. All out at once, as planned: box {last} ends at {:.0}.",
-            100.0 * r
+        Some(r) => say!(
+            "shape-all-out-at-once-as",
+            meets = meets,
+            last = last,
+            r = decimal(100.0 * r, 0)
         ),
         None => format!("{meets}."),
     }
@@ -165,12 +183,12 @@ pub fn rounds_why(look: &ShapeLook) -> String {
 /// What is proposed on the scale, as a button.
 pub fn choice_words(choice: DivideChoice) -> &'static str {
     match choice {
-        DivideChoice::Spread => "spread over all",
-        DivideChoice::OneSmaller => "keep the weight, one smaller",
-        DivideChoice::SpreadFewer => "fewer, with all of it",
-        DivideChoice::KeepAndBread => "keep the weight, the rest is bread",
-        DivideChoice::OneMore => "one more",
-        DivideChoice::OneSmallerMore => "one more, a smaller one",
+        DivideChoice::Spread => phrase("shape-spread-over-all"),
+        DivideChoice::OneSmaller => phrase("shape-keep-the-weight-one-smaller"),
+        DivideChoice::SpreadFewer => phrase("shape-fewer-with-all-of-it"),
+        DivideChoice::KeepAndBread => phrase("shape-keep-the-weight-the-rest"),
+        DivideChoice::OneMore => phrase("shape-one-more"),
+        DivideChoice::OneSmallerMore => phrase("shape-one-more-a-smaller-one"),
     }
 }
 
@@ -178,21 +196,22 @@ pub fn choice_words(choice: DivideChoice) -> &'static str {
 pub fn rank_why(b: &BoxLook, here: &RequestKitchen) -> String {
     let Some(n) = b.order else {
         return match b.frozen_at {
-            Some(t) => format!("frozen since {}", when(t, here)),
-            None => "used up".into(),
+            Some(t) => say!("shape-frozen-since", t = when(t, here)),
+            None => phrase("shape-used-up").into(),
         };
     };
     let nth = match n {
-        1 => "used first".to_string(),
-        2 => "used second".to_string(),
-        3 => "used third".to_string(),
-        n => format!("used as number {n}"),
+        1 => phrase("shape-used-first").to_string(),
+        2 => phrase("shape-used-second").to_string(),
+        3 => phrase("shape-used-third").to_string(),
+        n => say!("shape-used-as-number", n = n),
     };
     match b.closes_at {
         // To the quarter, as windows are said everywhere.
-        Some(t) => format!(
-            "{nth}: closes {}",
-            when(quarter(&here.local(t)).timestamp(), here)
+        Some(t) => say!(
+            "shape-closes",
+            nth = nth,
+            timestamp = when(quarter(&here.local(t)).timestamp(), here)
         ),
         None => nth,
     }
@@ -220,8 +239,13 @@ fn tray_due(told: &BatchRecord, here: &RequestKitchen) -> Option<ShapeDue> {
     let (late, value) = minutes_to(from, here.now);
     Some(ShapeDue {
         figure: hm(&here.local(from)),
-        of: format!("Tray {number} has rested: stretch it on"),
-        word: if late { "since" } else { "in" }.into(),
+        of: say!("shape-tray-has-rested-stretch-it", number = number),
+        word: if late {
+            phrase("shape-word-since")
+        } else {
+            phrase("shape-word-in")
+        }
+        .into(),
         value: value.to_string(),
         unit: "min",
         out: None,
@@ -253,27 +277,33 @@ pub fn due(told: &BatchRecord, look: &ShapeLook, here: &RequestKitchen) -> Optio
         let each: Vec<String> = r.numbers.iter().map(u16::to_string).collect();
         return Some(ShapeDue {
             figure: hm(&at),
-            of: format!(
-                "{which} out of the cold{}",
-                match at.date() == here.local(here.now).date() {
+            of: say!(
+                "shape-out-of-the-cold-3",
+                which = which,
+                strftime = match at.date() == here.local(here.now).date() {
                     true => String::new(),
-                    false => format!(", {}", at.strftime("%A")),
+                    false => format!(", {}", date(&at, "%A")),
                 }
             ),
-            word: if late { "late by" } else { "in" }.into(),
+            word: if late {
+                phrase("shape-late-by")
+            } else {
+                phrase("shape-word-in")
+            }
+            .into(),
             value,
             unit,
             out: Some(each.join(",")),
             button: match r.numbers.len() {
-                1 => format!("{which} is out"),
-                _ => format!("{which} are out"),
+                1 => say!("shape-is-out", which = which),
+                _ => say!("shape-are-out", which = which),
             },
         });
     }
     Some(ShapeDue {
         figure: format!("{:.0}", 100.0 * first.now.rise),
-        of: format!("Rise of box {} now; 100 is ready as intended", first.number),
-        word: format!("at {}", when(first.use_at, here)),
+        of: say!("shape-rise-of-box-now-100", number = first.number),
+        word: say!("shape-at-2", use_at = when(first.use_at, here)),
         value: format!("{:.0}", 100.0 * first.at_use.rise),
         unit: "",
         out: None,

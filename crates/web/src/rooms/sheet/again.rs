@@ -4,6 +4,7 @@
 use crate::batch::BatchRecord;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::{phrase, say};
 use craft::formula::Formula;
 use craft::reading::Subject;
 use craft::sheet::SheetRequest;
@@ -36,25 +37,35 @@ pub fn last_time(
     let mut all = vec![];
     for o in &other {
         let (what, field) = match o.subject {
-            Subject::Fridge => ("the fridge", Some("fridge_c")),
-            Subject::Room => ("the room", Some("room_c")),
-            _ => ("the dough off the mixer", None),
+            Subject::Fridge => (phrase("sheet-the-fridge"), Some("fridge_c")),
+            Subject::Room => (phrase("sheet-the-room"), Some("room_c")),
+            _ => (phrase("sheet-the-dough-off-the-mixer"), None),
         };
         places |= field.is_some();
         if let (true, Some(field)) = (measured, field) {
             typed.set(field, m.degrees_field(o.measured));
         }
         let (read, planned) = (m.degrees(o.measured, 1), m.degrees(o.planned, 1));
-        all.push(format!("{what} {read}° where {planned}° was planned"));
+        all.push(say!(
+            "sheet-where-was-planned",
+            what = what,
+            read = read,
+            planned = planned
+        ));
     }
     let taken = if measured && places {
-        "The places below are as they were measured."
+        phrase("sheet-the-places-below-are-as")
     } else {
-        "The figures below are planned as before."
+        phrase("sheet-the-figures-below-are-planned")
     };
     let code = &told.batch.code;
     Some(LastTime {
-        says: format!("Last time {code}: {}. {taken}", all.join(", ")),
+        says: say!(
+            "sheet-last-time",
+            code = code,
+            join = all.join(", "),
+            taken = taken
+        ),
         take: (places && !measured).then(|| format!("/dough/new?batch={code}&measured=yes")),
     })
 }

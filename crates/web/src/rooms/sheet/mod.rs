@@ -16,6 +16,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::{phrase, say};
 use again::LastTime;
 use askama::Template;
 use axum::Json;
@@ -183,7 +184,7 @@ impl<'a> SheetDesk<'a> {
             self.bench.here,
             self.theme,
             Stop::Sheet,
-            "Dough sheet",
+            phrase("rise-dough-sheet"),
             None,
             &path,
         );
@@ -394,9 +395,7 @@ async fn keep(
             typed.set("form_key", uuid::Uuid::new_v4().to_string());
             let other = FieldError {
                 field: "pressed".into(),
-                message: Fact::as_written(format!(
-                    "This page was kept before, as {code}, with another dough. Yours stands here and is not kept yet: keep it now as a plan of its own."
-                )),
+                message: Fact::as_written(say!("sheet-this-page-was-kept-before", code = code)),
             };
             let asked = SheetDesk::of(bench, theme);
             let render = || asked.render(&typed, StatusCode::CONFLICT, vec![other], None);
@@ -464,13 +463,17 @@ async fn keep_formula(
     };
     let asked = SheetDesk::of(bench, theme);
     let mut r = crate::shared::form::FieldReader::new(&typed);
-    let name = r.name("name", "A name");
+    let name = r.name("name", phrase("form-a-name"));
     let why = typed.text("why").to_string();
     let letters = why.chars().count();
     if letters > LONGEST_WHY {
         r.refuse(
             "why",
-            format!("Up to {LONGEST_WHY} letters; this has {letters}."),
+            say!(
+                "sheet-up-to-letters-this-has",
+                value = LONGEST_WHY,
+                letters = letters
+            ),
         );
     }
     let mut errors = r.errors;
@@ -506,9 +509,10 @@ async fn keep_formula(
         KeptFormula::Other { of, number } => {
             let other = FieldError {
                 field: "pressed".into(),
-                message: Fact::as_written(format!(
-                    "This page was saved before, as version {number} of formula {}, with another content. Yours stands here and is not saved yet: save it now.",
-                    of.0
+                message: Fact::as_written(say!(
+                    "sheet-this-page-was-saved-before",
+                    number = number,
+                    of = of.0
                 )),
             };
             let mut typed = typed.clone();

@@ -1,6 +1,7 @@
 // The Dough sheet, live: what is typed goes to the server, the figures that come back are put in place. A press that
 // makes the form another one brings the form back too. Every state can be undone.
 import { ready, say } from "../../js/app.js";
+import { words } from "../../js/words.js";
 
 const form = document.getElementById("sheet");
 const part = (id) => document.getElementById(id);
@@ -117,7 +118,7 @@ async function ask(all) {
   } catch {
     if (mine === asked) {
       form.classList.add("stale");
-      say("No answer from the server. What you typed stays here; the figures follow when it is back.");
+      say(words("script-sheet-no-answer"));
       timer = setTimeout(() => ask(all.has("want_form") || all.has("act") ? all : entries()), 3000);
     }
   } finally {

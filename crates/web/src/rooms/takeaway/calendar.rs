@@ -14,6 +14,7 @@ use crate::shared::form::one_line;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::phrase;
 use askama::Template;
 use axum::extract::{Path, State};
 use axum::http::header;
@@ -167,7 +168,14 @@ fn shown(
     key: Option<&str>,
 ) -> Result<Response, AppError> {
     let html = page(&CalendarPage {
-        frame: Frame::of(here, theme, Stop::Bench, "Calendar", None, "/calendar"),
+        frame: Frame::of(
+            here,
+            theme,
+            Stop::Bench,
+            phrase("batch-calendar"),
+            None,
+            "/calendar",
+        ),
         address: key.map(|key| app.site.address(&format!("/feed/{key}.ics"))),
         known,
         only_here: app.site.only_here(),

@@ -1,8 +1,8 @@
 //! The blend as one bar: each flour as long as its share, its name written on it.
 
 use super::{Hold, Svg};
+use crate::shared::tongue::{plain, say};
 use craft::flour::FlourPart;
-use craft::number::plain;
 
 const WIDTH: f64 = 536.0;
 const HEIGHT: f64 = 30.0;
@@ -39,7 +39,7 @@ pub fn bar(flours: &[FlourPart]) -> String {
         WIDTH,
         HEIGHT,
         "blend",
-        &format!("Blend: {}", said.join(", ")),
+        &say!("page-blend", join = said.join(", ")),
     );
     let mut x = 1.0;
     for (i, f) in flours.iter().enumerate() {

@@ -2,6 +2,7 @@
 
 use super::{Hold, HourLine, Svg};
 use crate::shared::format::{Measures, hm};
+use crate::shared::tongue::{phrase, say};
 use craft::fact::Value;
 use craft::fire::firing::{Firing, FloorRead};
 use jiff::tz::TimeZone;
@@ -49,12 +50,14 @@ pub fn firing(d: &FiringDrawing, m: &Measures, width: f64) -> String {
     let ready = d
         .firing
         .ready_at
-        .map_or("not within 4 h".into(), |t| hm(&t.to_zoned(d.zone.clone())));
+        .map_or(phrase("page-not-within-4-h").into(), |t| {
+            hm(&t.to_zoned(d.zone.clone()))
+        });
     let mut svg = Svg::new(
         width,
         HEIGHT,
         "firing",
-        &format!("Floor and dome while it is charged; ready at {ready}"),
+        &say!("page-floor-and-dome-while-it", ready = ready),
     );
     let step = if top_c > 300.0 { 100.0 } else { 50.0 };
     for c in m.degree_ticks(0.0, top_c, step) {
@@ -83,7 +86,11 @@ pub fn firing(d: &FiringDrawing, m: &Measures, width: f64) -> String {
             y(high) - 6.0,
             "tx halo",
             Hold::Start,
-            &format!("floor {} to {}°", m.degrees(low, 0), m.degrees(high, 0)),
+            &say!(
+                "page-floor-to",
+                low = m.degrees(low, 0),
+                high = m.degrees(high, 0)
+            ),
         );
     }
     // A short firing is read by quarter hours.
@@ -132,7 +139,14 @@ pub fn firing(d: &FiringDrawing, m: &Measures, width: f64) -> String {
     );
     // The words sit on their lines, a third of the way.
     if let Some(c) = shown.get(shown.len() / 3) {
-        let (x, word) = (hours.x(at(c.t)), if d.fired { "dome" } else { "oven" });
+        let (x, word) = (
+            hours.x(at(c.t)),
+            if d.fired {
+                phrase("page-word-dome")
+            } else {
+                phrase("page-word-oven")
+            },
+        );
         svg.text(x - 8.0, y(c.around_c) - 8.0, "tx b halo", Hold::End, word);
         svg.text(
             x + 14.0,
@@ -217,7 +231,13 @@ fn posts(svg: &mut Svg, d: &FiringDrawing, hours: &HourLine) {
             ),
             r#"fill="var(--ink)""#,
         );
-        svg.text(x + side * 24.0, 22.0, "tx b on-ink", Hold::Middle, "serve");
+        svg.text(
+            x + side * 24.0,
+            22.0,
+            "tx b on-ink",
+            Hold::Middle,
+            phrase("page-word-serve"),
+        );
     }
     if hours.holds(d.now) {
         let x = hours.x(d.now);
@@ -241,7 +261,7 @@ fn posts(svg: &mut Svg, d: &FiringDrawing, hours: &HourLine) {
             &format!("M{x:.1} {:.1}V{FOOT}", FOOT - 32.0),
             r#"stroke="var(--ember)" stroke-width="3""#,
         );
-        let text = format!("ready {}", hm(&t.to_zoned(d.zone.clone())));
+        let text = say!("page-ready", zone = hm(&t.to_zoned(d.zone.clone())));
         svg.text(
             (x - 6.0).max(hours.left + 80.0),
             FOOT - 20.0,

@@ -2,6 +2,7 @@
 
 use super::{Hold, Svg};
 use crate::shared::format::Measures;
+use crate::shared::tongue::say;
 use craft::units::{Celsius, TemperatureUnit};
 
 pub struct Pin {
@@ -31,13 +32,20 @@ pub fn heatline(pins: &[Pin], measures: &Measures) -> String {
         WIDTH,
         HEIGHT,
         "heatline",
-        &format!(
-            "Temperatures last read in {}: {say}",
-            measures.degree_unit()
+        &say!(
+            "page-temperatures-last-read-in",
+            degree_unit = measures.degree_unit(),
+            value = say
         ),
     );
     svg.path(
-        &format!("M{LEFT} {AXIS_Y}H{BREAK_X}l6 -9 8 18 6 -9H{END_X}"),
+        &format!(
+            "M{value} {value2}H{value3}l6 -9 8 18 6 -9H{value4}",
+            value = LEFT,
+            value2 = AXIS_Y,
+            value3 = BREAK_X,
+            value4 = END_X
+        ),
         r#"class="s-ink" stroke-width="2.4""#,
     );
     let ticks: &[f64] = match measures.temperature {

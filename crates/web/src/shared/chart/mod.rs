@@ -8,6 +8,7 @@ pub mod ribbon;
 pub mod rise;
 pub mod strip;
 
+use crate::shared::tongue::phrase;
 use craft::sheet::{BlockKind, ClockPoint, SheetResult};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -105,13 +106,13 @@ pub const HATCHES: &str = r##"<svg class="hatches" width="0" height="0" aria-hid
 /// The hatch of a stage and the word on it.
 pub fn hatch(kind: BlockKind) -> (&'static str, &'static str, &'static str) {
     match kind {
-        BlockKind::Preferment => ("url(#h-pref)", "Preferment", "on-sheet"),
-        BlockKind::Mix => ("var(--ink)", "Mix", ""),
-        BlockKind::Bulk => ("url(#h-bulk)", "Bulk", "on-rise"),
-        BlockKind::Ball => ("url(#h-ball)", "Balls", "on-inset"),
-        BlockKind::Cold => ("url(#h-cold)", "Cold", "on-tarn"),
-        BlockKind::Frozen => ("url(#h-frozen)", "Frozen", "on-sheet"),
-        BlockKind::Temper => ("url(#h-temper)", "Warm up", "on-ember"),
+        BlockKind::Preferment => ("url(#h-pref)", phrase("mix-preferment"), "on-sheet"),
+        BlockKind::Mix => ("var(--ink)", phrase("page-mix"), ""),
+        BlockKind::Bulk => ("url(#h-bulk)", phrase("form-bulk"), "on-rise"),
+        BlockKind::Ball => ("url(#h-ball)", phrase("bake-balls"), "on-inset"),
+        BlockKind::Cold => ("url(#h-cold)", phrase("form-cold"), "on-tarn"),
+        BlockKind::Frozen => ("url(#h-frozen)", phrase("page-frozen"), "on-sheet"),
+        BlockKind::Temper => ("url(#h-temper)", phrase("form-warm-up"), "on-ember"),
     }
 }
 

@@ -4,6 +4,7 @@
 use super::{Hold, Svg};
 use crate::shared::format::word;
 use crate::shared::format::{Measures, min_s};
+use crate::shared::tongue::{decimal, phrase, say};
 use craft::fire::race::{Race, RaceItem};
 use std::fmt::Write;
 
@@ -47,15 +48,19 @@ pub fn race(d: &RaceDrawing, width: f64) -> String {
     let mut say = String::new();
     for l in &d.lanes {
         let _ = match l.ready_s {
-            Some(s) => write!(say, "{} ready at {} s; ", l.name, s),
-            None => write!(say, "{} never ready; ", l.name),
+            Some(s) => write!(say, "{} ", say!("page-ready-at-s", name = l.name, s = s)),
+            None => write!(say, "{} ", say!("page-never-ready", name = l.name)),
         };
     }
     let mut svg = Svg::new(
         width,
         height,
         "race",
-        &format!("The race: {say}pull at {:.0} s", d.race.best_s),
+        &say!(
+            "page-the-race-pull-at-s",
+            value = say,
+            best_s = decimal(d.race.best_s, 0)
+        ),
     );
     let every = [5.0, 10.0, 20.0, 30.0, 60.0, 120.0, 240.0]
         .into_iter()
@@ -99,7 +104,11 @@ pub fn race(d: &RaceDrawing, width: f64) -> String {
     }
     foot(&mut svg, d, bottom, x, right);
     let at = x(d.race.best_s);
-    let word = if narrow { "" } else { "pull " };
+    let word = if narrow {
+        String::new()
+    } else {
+        [phrase("page-pull"), " "].concat()
+    };
     let text = format!(
         "{word}{}{}",
         said(d.race.best_s, d.end_s),
@@ -191,9 +200,9 @@ fn lane(
                 r##"fill="url(#h-char)" stroke="var(--char)" stroke-width="1""##,
             );
             let word = match l.item {
-                RaceItem::Topping => "dries",
-                RaceItem::Cheese => "splits",
-                _ => "chars",
+                RaceItem::Topping => phrase("page-word-dries"),
+                RaceItem::Cheese => phrase("page-word-splits"),
+                _ => phrase("page-word-chars"),
             };
             if w > 64.0 {
                 svg.text(
@@ -228,7 +237,7 @@ fn lane(
             foot - full - 4.0,
             "tx b c-ember halo",
             Hold::End,
-            "never ready",
+            phrase("batch-never-ready"),
         );
     }
     svg.path(
@@ -256,12 +265,17 @@ fn foot(svg: &mut Svg, d: &RaceDrawing, bottom: f64, x: impl Fn(f64) -> f64, rig
             bottom + 28.0,
             "tx ink2",
             Hold::Start,
-            "One part never gets there: there is no finish to compare.",
+            phrase("page-one-part-never-gets-there"),
         );
         return;
     };
     svg.path(
-        &format!("M{:.1} {:.1}v8H{:.1}v-8", x(a), bottom + 8.0, x(b)),
+        &format!(
+            "M{a:.1} {bottom:.1}v8H{b:.1}v-8",
+            a = x(a),
+            bottom = bottom + 8.0,
+            b = x(b)
+        ),
         r#"fill="none" stroke="var(--ink)" stroke-width="2""#,
     );
     let middle = (0.5 * (x(a) + x(b))).clamp(90.0, right - 60.0);
@@ -316,7 +330,7 @@ pub fn section(rows: &[RaceRow], m: &Measures, in_pan: bool) -> String {
         400.0,
         304.0,
         "section",
-        &format!("Cut through oven and piece: {}", say.join(", ")),
+        &say!("page-cut-through-oven-and-piece", join = say.join(", ")),
     );
     let of = |key: &str| {
         rows.iter()

@@ -4,6 +4,7 @@ use super::strip::{blocks, flag, window, window_words};
 use super::{Hold, HourLine, Svg, curve};
 use crate::shared::cut::shortened;
 use crate::shared::format::hm;
+use crate::shared::tongue::{date, phrase, say};
 use craft::sheet::{SheetResult, StepKind, hours};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -75,11 +76,17 @@ fn draw(rows: &[RibbonRow], now: Timestamp, zone: &TimeZone, l: &RibbonLayout) -
     let foot = l.head_h + l.row_h * rows.len().max(1) as f64;
     let oven_h = if l.narrow { 0.0 } else { 40.0 };
     let height = foot + oven_h;
-    let label = format!(
-        "Ribbon of time with {} batches: {}",
-        rows.len(),
-        rows.iter()
-            .map(|r| format!("{} {}, serve {}", r.code, r.state, at(r.serve_at, zone)))
+    let label = say!(
+        "page-ribbon-of-time-with-batches",
+        rows = rows.len(),
+        join = rows
+            .iter()
+            .map(|r| say!(
+                "page-row-serve",
+                code = r.code,
+                state = r.state,
+                serve = at(r.serve_at, zone)
+            ))
             .collect::<Vec<_>>()
             .join("; ")
     );
@@ -135,7 +142,7 @@ fn draw(rows: &[RibbonRow], now: Timestamp, zone: &TimeZone, l: &RibbonLayout) -
 }
 
 fn at(t: Timestamp, zone: &TimeZone) -> String {
-    t.to_zoned(zone.clone()).strftime("%a %H:%M").to_string()
+    date(&t.to_zoned(zone.clone()), "%a %H:%M")
 }
 
 fn ground(svg: &mut Svg, axis: &HourLine, zone: &TimeZone, l: &RibbonLayout, height: f64) {
@@ -177,7 +184,7 @@ fn ground(svg: &mut Svg, axis: &HourLine, zone: &TimeZone, l: &RibbonLayout, hei
             let day = t.to_zoned(zone.clone());
             // A day's name needs room before the next one; where there is little it is short.
             let fits = |name: &String| next - x > 10.5 * name.len() as f64 + 10.0;
-            let names = ["%A %-d", "%a %-d", "%a"].map(|f| day.strftime(f).to_string());
+            let names = ["%A %-d", "%a %-d", "%a"].map(|f| date(&day, f));
             if let Some(name) = names.into_iter().find(fits) {
                 svg.text(
                     x + if first { 0.0 } else { 8.0 },
@@ -210,10 +217,15 @@ fn draw_row(
         &format!("M0 {:.1}H{}", y + l.row_h, l.width),
         r#"class="l-rule""#,
     );
-    let (code, name) = (super::safe(row.code), super::safe(row.name));
+    let code = super::safe(row.code);
     svg.raw(&format!(
-        r#"<a href="/batches/{code}" aria-label="Open {code} {name}, {}">"#,
-        super::safe(&row.state)
+        r#"<a href="/batches/{code}" aria-label="{}">"#,
+        super::safe(&say!(
+            "page-open-code",
+            code = row.code,
+            name = row.name,
+            state = row.state
+        ))
     ));
     window(svg, row.sheet, axis, foot, high - 4.0);
     blocks(svg, row.sheet, axis, foot - lane, lane, Some(now));
@@ -297,7 +309,12 @@ fn name_curves(
     high: f64,
 ) {
     for (ahead, class, word, is_rise) in [
-        (WORDS_AHEAD_H[0], "c-mature", "strength left", false),
+        (
+            WORDS_AHEAD_H[0],
+            "c-mature",
+            phrase("page-strength-left"),
+            false,
+        ),
         (WORDS_AHEAD_H[1], "c-rise", "rise", true),
     ] {
         let t = now.max(row.sheet.mixed_at) + hours(ahead);
@@ -310,7 +327,7 @@ fn name_curves(
             svg.text(
                 axis.x(t),
                 y + 4.0,
-                &format!("tx b halo f {class}"),
+                &say!("page-tx-b-halo-f", class = class),
                 Hold::Middle,
                 word,
             );
@@ -338,7 +355,7 @@ fn say_window(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &Ti
             y + 26.0,
             "tx halo",
             Hold::End,
-            &format!("serve {}", at(row.serve_at, zone)),
+            &say!("page-serve", zone = at(row.serve_at, zone)),
         );
         return;
     }
@@ -356,7 +373,13 @@ fn say_window(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &Ti
         &window_words(row.sheet, zone),
     );
     if row.sheet.fits(row.serve_at) {
-        svg.text(x, y + 43.0, "tx halo", hold, &format!("serve {serve}"));
+        svg.text(
+            x,
+            y + 43.0,
+            "tx halo",
+            hold,
+            &say!("page-serve-2", serve = serve),
+        );
     } else {
         svg.text(x, y + 43.0, "tx b halo f c-ember", hold, &miss(row, &serve));
     }
@@ -364,18 +387,23 @@ fn say_window(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &Ti
 
 fn miss(row: &RibbonRow, serve: &str) -> String {
     let Some(w) = row.sheet.window else {
-        return format!("serve {serve}: strength spent");
+        return say!("page-serve-strength-spent", serve = serve);
     };
     let minutes =
         |a: Timestamp, b: Timestamp| crate::shared::format::span_words(b.duration_since(a));
     match w.to_at {
-        Some(to) if row.serve_at > to => format!("closes {} early", minutes(to, row.serve_at)),
-        _ => format!("opens {} late", minutes(row.serve_at, w.from_at)),
+        Some(to) if row.serve_at > to => {
+            say!("page-closes-early", serve_at = minutes(to, row.serve_at))
+        }
+        _ => say!(
+            "page-opens-late",
+            from_at = minutes(row.serve_at, w.from_at)
+        ),
     }
 }
 
 fn ovens(svg: &mut Svg, axis: &HourLine, rows: &[RibbonRow], y: f64, zone: &TimeZone) {
-    svg.text(14.0, y + 25.0, "tx b", Hold::Start, "Ovens");
+    svg.text(14.0, y + 25.0, "tx b", Hold::Start, phrase("pantry-ovens"));
     let fires: Vec<(f64, f64, [String; 3])> = rows
         .iter()
         .filter_map(|row| {
@@ -387,7 +415,11 @@ fn ovens(svg: &mut Svg, axis: &HourLine, rows: &[RibbonRow], y: f64, zone: &Time
             if row.serve_at < axis.from || step.at > axis.to {
                 return None;
             }
-            let word = if row.oven_lit { "lit for" } else { "light for" };
+            let word = if row.oven_lit {
+                phrase("page-lit-for")
+            } else {
+                phrase("page-light-for")
+            };
             let clock = hm(&step.at.to_zoned(zone.clone()));
             // The longest that finds room is said.
             let texts = [
@@ -432,9 +464,9 @@ fn ovens(svg: &mut Svg, axis: &HourLine, rows: &[RibbonRow], y: f64, zone: &Time
     if let Some(first) = unnamed.first() {
         let others = match unnamed.len() {
             1 => String::new(),
-            n => format!(" and {} more", n - 1),
+            n => [" ", &say!("page-and-more", n = n - 1), ""].concat(),
         };
-        let text = format!("also {first}{others}");
+        let text = say!("page-also", first = first, others = others);
         svg.text(70.0, y + 25.0, "tk", Hold::Start, &text);
     }
 }
@@ -458,6 +490,6 @@ fn empty(svg: &mut Svg, axis: &HourLine, now: Timestamp, zone: &TimeZone, l: &Ri
         y + 10.0,
         "dsp d17 halo",
         Hold::Start,
-        "When do you serve?",
+        phrase("page-when-do-you-serve"),
     );
 }

@@ -3,6 +3,7 @@
 use super::{Hold, HourLine, Svg, curve, hatch};
 use crate::shared::format::Measures;
 use crate::shared::format::{day_hm, hm, quarter, weekday_hm};
+use crate::shared::tongue::{date, decimal, phrase, say};
 use craft::sheet::{SheetResult, hours};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -53,7 +54,7 @@ pub fn strip(
             &format!(r#"class="{class}""#),
         );
         let text = if hour == 0 {
-            at.to_zoned(zone.clone()).strftime("%a %-d").to_string()
+            date(&at.to_zoned(zone.clone()), "%a %-d")
         } else {
             format!("{hour:02}:00")
         };
@@ -93,9 +94,15 @@ pub fn strip(
         58.0,
         "tx halo",
         Hold::Start,
-        &format!("serve {}", hm(&serve)),
+        &say!("page-serve-2", serve = hm(&serve)),
     );
-    svg.text(14.0, 40.0, "dsp d17", Hold::Start, "Rise, strength");
+    svg.text(
+        14.0,
+        40.0,
+        "dsp d17",
+        Hold::Start,
+        phrase("page-rise-strength"),
+    );
     let (from, to) = (
         sheet.start_at.to_zoned(zone.clone()),
         until.to_zoned(zone.clone()),
@@ -105,7 +112,7 @@ pub fn strip(
         60.0,
         "tk",
         Hold::Start,
-        &format!("{} to {}", weekday_hm(&from), weekday_hm(&to)),
+        &say!("page-to", from = weekday_hm(&from), to = weekday_hm(&to)),
     );
     svg.end() + values(sheet, serve_at, zone, m).as_str()
 }
@@ -117,7 +124,7 @@ fn values(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone, m: &Measure
         .blocks
         .iter()
         .map(|b| (hatch(b.kind).1, b.from_at))
-        .chain([("Serve", serve_at)]);
+        .chain([(phrase("bench-serve"), serve_at)]);
     for (word, at) in moments {
         let when = day_hm(&at.to_zoned(zone.clone()));
         let (rise, reserve, dough) = sheet.clocks_at(at).map_or(Default::default(), |p| {
@@ -131,21 +138,29 @@ fn values(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone, m: &Measure
             "<tr><th>{word}</th><td>{when}</td><td>{rise}</td><td>{reserve}</td><td>{dough}</td></tr>"
         );
     }
-    let degree = m.degree_unit();
+    let heads = [
+        phrase("page-strip-from").to_string(),
+        phrase("page-strip-time").into(),
+        phrase("page-strip-rise").into(),
+        phrase("page-strip-strength").into(),
+        say!("page-strip-dough", degree = m.degree_unit()),
+    ];
+    let heads: String = heads.map(|h| format!("<th>{h}</th>")).concat();
+    let caption = phrase("page-strip-table");
     format!(
-        r#"<div class="visually-hidden"><table><caption>Rise and strength left at each stage</caption><thead><tr><th>From</th><th>Time</th><th>Rise</th><th>Strength left</th><th>Dough, {degree}</th></tr></thead><tbody>{rows}</tbody></table></div>"#
+        r#"<div class="visually-hidden"><table><caption>{caption}</caption><thead><tr>{heads}</tr></thead><tbody>{rows}</tbody></table></div>"#
     )
 }
 
 /// "17:45–20:45", or what is wrong.
 pub fn window_words(sheet: &SheetResult, zone: &TimeZone) -> String {
     match sheet.window {
-        None => "never ready".into(),
+        None => phrase("batch-never-ready").into(),
         Some(w) => {
             let from = hm(&quarter(&w.from_at.to_zoned(zone.clone())));
             match w.to_at {
                 Some(to) => format!("{from}–{}", hm(&quarter(&to.to_zoned(zone.clone())))),
-                None => format!("from {from}"),
+                None => say!("page-from", from = from),
             }
         }
     }
@@ -156,12 +171,12 @@ const LABEL_PX: f64 = 48.0;
 
 fn label(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone) -> String {
     let serve = serve_at.to_zoned(zone.clone());
-    format!(
-        "Rise and strength left over the hours: ready {}, served {}. Rise {:.0}, strength left {:.0} at the serve time.",
-        window_words(sheet, zone),
-        day_hm(&serve),
-        sheet.rise_at_serve,
-        sheet.reserve_at_serve
+    say!(
+        "page-rise-and-strength-left-over",
+        zone = window_words(sheet, zone),
+        serve = day_hm(&serve),
+        rise_at_serve = decimal(sheet.rise_at_serve, 0),
+        reserve_at_serve = decimal(sheet.reserve_at_serve, 0)
     )
 }
 
@@ -181,7 +196,7 @@ pub fn window(svg: &mut Svg, sheet: &SheetResult, axis: &HourLine, foot: f64, to
         r#"class="f-larch" opacity=".5""#,
     );
     svg.path(
-        &format!("M{a:.1} {foot:.1}V{top:.1}H{b:.1}V{foot:.1}"),
+        &format!("M{a:.1} {foot:.1}V{top:.1}H{b:.1}V{foot2:.1}", foot2 = foot),
         r#"class="s-ink" stroke-width="1.8""#,
     );
 }
@@ -218,7 +233,7 @@ pub fn blocks(
             svg.text(
                 x0 + 7.0,
                 y + h - 6.0,
-                &format!("tx b halo {ground}"),
+                &say!("page-tx-b-halo", ground = ground),
                 Hold::Start,
                 word,
             );
@@ -243,7 +258,7 @@ fn words_on_curves(svg: &mut Svg, sheet: &SheetResult, axis: &HourLine) {
         b.to_at.duration_since(sheet.mixed_at).as_secs_f64() / 3600.0
     });
     for (share, class, word, is_rise) in [
-        (0.42, "c-mature", "strength left", false),
+        (0.42, "c-mature", phrase("page-strength-left"), false),
         (0.6, "c-rise", "rise", true),
     ] {
         let at = sheet.mixed_at + hours(span * share);
@@ -253,7 +268,7 @@ fn words_on_curves(svg: &mut Svg, sheet: &SheetResult, axis: &HourLine) {
             svg.text(
                 axis.x(at),
                 y + 4.0,
-                &format!("tx b halo f {class}"),
+                &say!("page-tx-b-halo-f", class = class),
                 Hold::Middle,
                 word,
             );

@@ -3,6 +3,7 @@
 use super::super::{HourLine, Svg};
 use super::{HEAD, HEAT_FOOT, LANE, LANE_H, RiseDrawing, at};
 use crate::shared::format::{named, word};
+use crate::shared::tongue::{phrase, say};
 use craft::formula::Formula;
 use jiff::Timestamp;
 
@@ -33,13 +34,13 @@ pub(super) fn draw(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
         let last = i + 1 == path.len();
         let x = axis.clamped(*t);
         let (name, after) = if last {
-            ("Serve".to_string(), String::new())
+            (phrase("bench-serve").to_string(), String::new())
         } else {
             (
-                format!(
-                    "{} ends, {} begins",
-                    named(&path[*i].word()),
-                    word(&path[i + 1].word())
+                say!(
+                    "page-ends-begins",
+                    i = named(&path[*i].word()),
+                    i2 = word(&path[i + 1].word())
                 ),
                 leg_field(f, i + 1),
             )

@@ -2,6 +2,7 @@
 
 use super::super::{Hold, HourLine, Svg};
 use super::{HEAT_FOOT, HEAT_HEAD, RiseDrawing, RiseLayout};
+use crate::shared::tongue::say;
 use craft::sheet::{BlockKind, ClockPoint, hours};
 
 pub(super) fn draw(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
@@ -62,7 +63,7 @@ pub(super) fn draw(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayo
     }
     let first = points.first().map_or(0.0, |c| c.dough_c);
     let t = p.sheet.mixed_at + hours(0.03 * p.request.total_h() + 0.4);
-    let text = format!("dough, from {}°", p.measures.degrees(first, 1));
+    let text = say!("page-dough-from", first = p.measures.degrees(first, 1));
     svg.text(
         axis.x(t),
         HEAT_HEAD - 4.0,
@@ -78,7 +79,7 @@ pub(super) fn draw(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayo
     if let Some(b) = cold {
         let mid = b.from_at + (b.to_at.duration_since(b.from_at)) / 2;
         if let Some(c) = p.sheet.clocks_at(mid) {
-            let text = format!("place {}°", p.measures.degrees(c.place_c, 1));
+            let text = say!("page-place", place_c = p.measures.degrees(c.place_c, 1));
             svg.text(
                 axis.x(mid),
                 y(c.place_c) - 8.0,

@@ -5,6 +5,7 @@ mod edges;
 mod heat;
 
 use crate::shared::format::named;
+use crate::shared::tongue::{date, decimal, phrase, say};
 pub use edges::leg_field;
 
 use super::{Hold, HourLine, Svg, curve, hatch};
@@ -96,10 +97,10 @@ fn axis(p: &RiseDrawing, l: &RiseLayout) -> HourLine {
 
 fn draw(p: &RiseDrawing, l: &RiseLayout) -> String {
     let axis = axis(p, l);
-    let label = format!(
-        "Rise and strength left from {} to {}; the same figures stand in the table below.",
-        at(p.sheet.start_at, p.zone),
-        at(p.request.serve_at, p.zone)
+    let label = say!(
+        "page-rise-and-strength-left-from",
+        zone = at(p.sheet.start_at, p.zone),
+        zone2 = at(p.request.serve_at, p.zone)
     );
     let mut svg = Svg::of_links(
         l.width,
@@ -126,7 +127,7 @@ fn draw(p: &RiseDrawing, l: &RiseLayout) -> String {
 }
 
 fn at(t: Timestamp, zone: &TimeZone) -> String {
-    t.to_zoned(zone.clone()).strftime("%a %H:%M").to_string()
+    date(&t.to_zoned(zone.clone()), "%a %H:%M")
 }
 
 fn ground(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
@@ -192,8 +193,8 @@ fn ground(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
         let x = axis.x(*t).max(axis.left);
         let next = days.get(i + 1).map_or(axis.right, |d| axis.x(*d));
         let z = t.to_zoned(p.zone.clone());
-        let long = z.strftime("%A %-d").to_string();
-        let short = z.strftime("%a %-d").to_string();
+        let long = date(&z, "%A %-d");
+        let short = date(&z, "%a %-d");
         let fits = |s: &str| next - x > 10.0 * s.len() as f64 + 10.0;
         let word = if fits(&long) { long } else { short };
         if fits(&word) {
@@ -224,10 +225,10 @@ fn ground(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
             y - 5.0,
             "tk halo",
             Hold::Start,
-            &format!(
-                "rise: ready from {:.0}, 100 as intended; strength left: slack under {:.0}",
-                100.0 * READY,
-                100.0 * SLACK
+            &say!(
+                "page-rise-ready-from-100-as",
+                value = decimal(100.0 * READY, 0),
+                value2 = decimal(100.0 * SLACK, 0)
             ),
         );
     }
@@ -268,14 +269,18 @@ fn window(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
         String::new()
     };
     svg.path(
-        &format!("M{a:.1} {HEAT_FOOT}V{:.1}H{b:.1}{shut}", top + 14.0),
+        &format!(
+            "M{a:.1} {value}V{top:.1}H{b:.1}{shut}",
+            value = HEAT_FOOT,
+            top = top + 14.0
+        ),
         r#"class="s-ink" stroke-width="1.9""#,
     );
     let said = |t: Timestamp| hm(&quarter(&t.to_zoned(p.zone.clone())));
     let opens = match w.opens_by {
-        Some(RipenessPart::Dose) => "risen",
-        Some(RipenessPart::Piece) => "risen since shaped",
-        Some(RipenessPart::Mature) => "relaxed",
+        Some(RipenessPart::Dose) => phrase("page-word-risen"),
+        Some(RipenessPart::Piece) => phrase("page-risen-since-shaped"),
+        Some(RipenessPart::Mature) => phrase("page-word-relaxed"),
         None => "",
     };
     let y = CLOCK_HEAD + 34.0;
@@ -285,7 +290,7 @@ fn window(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
             y,
             "tx b halo",
             Hold::End,
-            &format!("ready {}", said(w.from_at)),
+            &say!("page-ready-2", from_at = said(w.from_at)),
         );
         if !l.narrow {
             svg.text(a - 8.0, y + 17.0, "tk halo", Hold::End, opens);
@@ -293,9 +298,9 @@ fn window(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
     }
     if let Some(to) = w.to_at {
         let word = match w.shuts_by {
-            Some(Shuts::Gluten) => "strength spent",
-            Some(Shuts::Sugar) => "sugar spent",
-            Some(Shuts::Gas) => "risen too far",
+            Some(Shuts::Gluten) => phrase("page-strength-spent"),
+            Some(Shuts::Sugar) => phrase("page-sugar-spent"),
+            Some(Shuts::Gas) => phrase("page-risen-too-far"),
             None => "",
         };
         let room = axis.right - b;
@@ -305,7 +310,7 @@ fn window(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
             (b - 6.0, Hold::End)
         };
         let y = if room > 92.0 { y } else { LANE + LANE_H + 16.0 };
-        svg.text(x, y, "tx b halo", hold, &format!("until {}", said(to)));
+        svg.text(x, y, "tx b halo", hold, &say!("page-until", to = said(to)));
         svg.text(x, y + 16.0, "tk halo", hold, word);
     }
 }
@@ -327,7 +332,7 @@ fn legs(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
         let span = b.to_at.duration_since(b.from_at);
         let (h, m) = (span.as_secs() / 3600, span.as_secs() % 3600 / 60);
         let long = if h == 0 {
-            format!("{m} min")
+            say!("page-min", value = m)
         } else if m == 0 {
             format!("{h} h")
         } else {
@@ -341,17 +346,30 @@ fn legs(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
             }
         });
         let place = leg.map_or(String::new(), |x| match &x.spot {
-            Spot::Room => format!(" at {}°", p.measures.degrees(p.request.room_c, 1)),
-            Spot::Fridge => format!(" at {}°", p.measures.degrees(p.request.fridge_c, 1)),
+            Spot::Room => [
+                " ",
+                &say!("page-at", room_c = p.measures.degrees(p.request.room_c, 1)),
+                "",
+            ]
+            .concat(),
+            Spot::Fridge => [
+                " ",
+                &say!(
+                    "page-at-2",
+                    fridge_c = p.measures.degrees(p.request.fridge_c, 1)
+                ),
+                "",
+            ]
+            .concat(),
             Spot::Freezer => String::new(),
-            Spot::Own(x) => format!(" at {}°", p.measures.degrees(x.c, 1)),
+            Spot::Own(x) => [" ", &say!("page-at-3", c = p.measures.degrees(x.c, 1)), ""].concat(),
         });
         let handle = if p.live { 22.0 } else { 8.0 };
         if x1 - x0 > 11.0 * word.len() as f64 + handle && b.kind != BlockKind::Mix {
             svg.text(
                 x0 + handle - 6.0 + 4.0,
                 LANE + 24.0,
-                &format!("dsp d18 halo {ground}"),
+                &say!("page-dsp-d18-halo", ground = ground),
                 Hold::Start,
                 &word,
             );
@@ -360,7 +378,7 @@ fn legs(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
             svg.text(
                 x0 + handle - 2.0,
                 LANE + 45.0,
-                &format!("tx b halo {ground}"),
+                &say!("page-tx-b-halo", ground = ground),
                 Hold::Start,
                 if fits { &second } else { &long },
             );
@@ -391,7 +409,7 @@ fn clocks(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
     );
     let whole = p.request.total_h();
     for (share, class, word, value) in [
-        (0.22, "c-mature", "strength left", true),
+        (0.22, "c-mature", phrase("page-strength-left"), true),
         (if l.narrow { 0.45 } else { 0.3 }, "c-rise", "rise", false),
     ] {
         let t = p.sheet.mixed_at + hours(whole * share);
@@ -401,7 +419,7 @@ fn clocks(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
             svg.text(
                 axis.x(t),
                 clock_y(v) + lift,
-                &format!("b halo f d16 {class}"),
+                &say!("page-b-halo-f-d16", class = class),
                 Hold::Start,
                 word,
             );
@@ -419,7 +437,13 @@ fn flag_and_values(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
         &format!("M{x:.1} {:.1}h62l-8 9 8 9h-62z", HEAD - 8.0),
         r#"class="f-ink""#,
     );
-    svg.text(x + 8.0, HEAD + 6.0, "tx b on-slate", Hold::Start, "serve");
+    svg.text(
+        x + 8.0,
+        HEAD + 6.0,
+        "tx b on-slate",
+        Hold::Start,
+        phrase("page-word-serve"),
+    );
     if let Some(c) = p.sheet.clocks_at(p.request.serve_at) {
         let (yr, ym) = (clock_y(c.rise), clock_y(c.reserve.max(0.0)));
         for (y, class) in [(yr, "c-rise"), (ym, "c-mature")] {

@@ -1,0 +1,47 @@
+ledger-finished-batches = Finished batches
+ledger-two-bakes-of-one-dough = Two bakes of one dough make the first comparison.
+ledger-batch = Batch
+ledger-dough-off-the-mixer = Dough off the mixer
+ledger-tick-is-the-plan = { $degree_unit }, tick is the plan
+ledger-at-the-serve-time = At the serve time
+ledger-rise-strength-left-as-it = rise, strength left as it went
+ledger-in-the-oven = In the oven
+ledger-verdicts = Verdicts
+ledger-up-top-darker-right-base = up: top darker, right: base darker
+ledger-said = Said
+ledger-bake-log-of-each = Bake log of { $code }: { $bake } each, { $bake_planned }
+ledger-nothing = nothing
+ledger-its-row-cannot-be-read = { $code } { $name }: its row cannot be read; the cause is in the server's log. The others are not touched.
+ledger-ledger = Ledger
+ledger-nothing-is = Nothing is
+ledger-written-here-yet = written here yet
+ledger-none-judged = none judged
+ledger-of-right-on-both-sides = { $right } of { $judged } right on both sides
+ledger-water-yeast-w = water { $hydration_percent } %, yeast { $percent } %, W { $round }
+ledger-planned = planned { $out_s }
+ledger-min-planned = { $value } { $took } min, planned { $planned }
+ledger-stayed-in-the-bowl = { $put } % stayed in the bowl
+ledger-box = box { $number } { $name }
+ledger-one-every = , one every { $p }
+ledger-out = { $out } out{ $pace }
+ledger-to = { $low } to { $high }°
+ledger-floor = floor { $read }
+ledger-dough-measured-planned = Dough { $c } measured, { $planned } planned
+ledger-dough-planned-not-measured = Dough { $planned } planned, not measured
+ledger-not-measured = not measured
+ledger-rise-strength-left-at-the = Rise { $rise }, strength left { $reserve } at the serve time
+ledger-with-base-and-top = { $n } with base { $b } and top { $t }
+ledger-no-verdicts = No verdicts
+ledger-finished-batches-come-here-with = Finished batches come here with all that was seen of them.
+ledger-dough-came-off-the-mixer = Dough came off the mixer { $per }° { $side } than planned on average.
+ledger-most-often-off-times = Most often off: { $value }, { $n } times.
+ledger-of-these = Of these,
+ledger-bakes = { $n ->
+    [one] bake
+   *[other] bakes
+ }
+ledger-word-mixed = mixed
+ledger-word-balled = balled
+ledger-word-panned = panned
+ledger-word-warmer = warmer
+ledger-word-cooler = cooler

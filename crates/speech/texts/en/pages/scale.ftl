@@ -1,0 +1,11 @@
+scale-a-scale-that-plays = A scale that plays:
+scale-put-dough-on-it = put dough on it
+scale-it-stands-in-for-one = It stands in for one that reports its weight;
+scale-shape-listens-when-it-is = Shape listens when it is told to.
+scale-the-scale = The scale
+scale-on-the-pan = On the pan
+scale-put-it-on = Put it on
+scale-a-little-more-or-less = A little more or less
+scale-empty = Empty
+scale-a-program-does-the-same = A program does the same: { $call }. This page needs its script; without it, type what the scale says on Shape.
+scale-a-scale-at-the-bench = A scale at the bench reads up to 300,000 g.

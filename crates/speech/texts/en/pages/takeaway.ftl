@@ -1,0 +1,12 @@
+takeaway-your-steps-in = Your steps in
+takeaway-any-calendar = any calendar
+takeaway-no-calendar = No calendar
+takeaway-reads-this-kitchen-yet = reads this kitchen yet
+takeaway-every-open-step-of-every = Every open step of every live batch.
+takeaway-a-changed-plan-moves-its = A changed plan moves its steps there.
+takeaway-subscribe-to-this-address-now = Subscribe to this address now: it is shown this once, for only its hash is kept.
+takeaway-whoever-knows-it-can-read = Whoever knows it can read your steps, and nothing else. Renewing it shuts the former address at once; subscribe anew then.
+takeaway-this-kitchen-has-a-feed = This kitchen has a feed. Its address was shown when it was made, and only its hash is kept: whoever lost it makes another, and the former one shuts at once.
+takeaway-a-feed-has-an-address = A feed has an address that nobody can guess. Make one, and subscribe to it in your calendar.
+takeaway-renew-the-address = Renew the address
+takeaway-make-an-address = Make an address

@@ -1,0 +1,4 @@
+## Between values
+and = and
+to = to
+just = { $value }

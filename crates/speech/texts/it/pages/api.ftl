@@ -1,0 +1,9 @@
+api-this-must-be-not = this must be { $wanted }, not { $found }{ $place }
+api-this-must-be-an-object = this must be an object with named fields{ $place }
+api-a-number = a number
+api-a-whole-number = a whole number
+api-a-list = a list
+api-a-text = a text
+api-true-or-false = true or false
+api-an-object = an object
+api-an-object-with-named-fields = an object with named fields

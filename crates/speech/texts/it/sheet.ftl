@@ -1,0 +1,224 @@
+## sheet
+
+## Reading
+
+## Path
+day-has-24 = A day has 24 hourly temperatures; these are { $n }. Or give points: 06:00 { SHORT($cool) }, 15:00 { SHORT($warm) }.
+day-points = Give two or three points of the day, such as 06:00 { SHORT($cool) }, 15:00 { SHORT($warm) }.
+day-one-point = One point makes no day: give a second, or leave it empty.
+day-row-not-understood = “{ $row }” is not understood: write an hour and a temperature, such as 06:00 { SHORT($cool) }.
+name-missing = A name is missing.
+the-place = The place
+name-80 = A name holds up to 80 letters.
+hourly-24 = A day has 24 hourly temperatures; these are { $n }.
+folds-12 = At most 12 folds.
+shortest-longer = The shortest is longer than the longest.
+legs-at-most = At most { $most } stages; these are { $n }.
+path-too-long = A way of { $hours } is too long: two weeks at most.
+rise-before-frozen = Let it begin to rise before it is frozen.
+thaw-first = A frozen dough cannot be baked: let it thaw first.
+
+## Rise, as a program asks it
+no-window-at-all = No hour at which this dough is ready and whole
+no-window-at-all-why = Its strength is spent before the gas is there, or the gas never comes.
+no-window-at-all-todo = Take a stronger flour, other hours, or another place.
+rise-at-end = Rise at { $rise } of 100 at the end
+rise-at-end-why = Ready counts from 90; 100 is as intended.
+rise-too-early = Rise at { $rise } of 100 at the end: too early
+rise-too-early-why = It is ready from { $hours } on.
+rise-too-early-todo = More hours, a warmer place or more yeast.
+past-at-end = It is past its peak at the end
+past-at-end-why = Strong flavour, slack, less rise in the oven; many like it so.
+past-at-end-todo = Bake soon, or ball again; next time fewer hours, a colder place or less yeast.
+springs-back = It will spring back
+springs-back-why = It has not matured, or not relaxed since it was shaped.
+springs-back-todo = Rest it longer; do not force it.
+slack = It will be slack
+strength-left = Strength left: { $strength } of 100.
+slack-todo = Stronger flour, fewer hours or a colder place.
+sticky = It will stick
+sticky-why = Wet for this flour, sour, or its strength nearly spent.
+sticky-todo = Wet hands, a floured bench, gentle pressing.
+fragile = It will be fragile
+fragile-why = It is close to the volume at which its cells break.
+fragile-todo = Handle it little; bake soon.
+pale-crust = It will brown slowly
+pale-crust-why = The yeast has eaten most of the sugar by then.
+pale-crust-todo = Fewer hours, or a little malt or sugar.
+warm-core = The middle of the dough runs ahead
+warm-core-why = Its core makes { $times } times the gas of the mean: a large bulk stays warm inside.
+warm-core-todo = Smaller tubs, or cool the dough before the fridge.
+handles-well = It will handle well
+handles-well-why = Neither tight nor slack, neither wet nor fragile.
+too-short = Too short to relax
+too-short-why = Yeast can fill it by then, but time cannot be replaced.
+too-short-todo = Give it more hours before the bake.
+flour-too-weak-for-it = The flour is too weak for the hours
+flour-too-weak-for-it-why = Its strength is spent by the end.
+flour-too-weak-for-it-todo = Stronger flour, colder, shorter, or more salt.
+dose-tiny = A dose too small to weigh
+dose-tiny-why = Under 0.01 % of the flour.
+dose-tiny-todo = Dilute it in water, or use a preferment.
+no-length = No length of this stage makes it ready
+no-length-why = The rise comes to { $rise } of 100 at best, with { $hours } of it.
+no-length-todo = More yeast, a warmer place, or another stage.
+ripe-alone = Ripe without added yeast
+ripe-alone-why = The smallest dose already brings the rise to { $rise }.
+ripe-alone-todo = Shorten it or cool it.
+no-yeast = No yeast amount makes this ready
+no-yeast-why = The rise reaches { $rise } of 100: too short, too cold, or the sugar is spent before shaping.
+no-yeast-todo = More hours or a warmer place.
+no-such-stage = There is no such stage.
+frozen-never-ripens = A frozen dough does not ripen: solve another stage.
+nothing-raises-dough = Nothing raises this dough: give it yeast, a leaven or a preferment.
+preferment-in-preferment = A preferment cannot hold another preferment; it may use a leaven.
+preferments-8 = At most 8 preferments.
+preferments-more-flour = Leaven and preferments hold more flour than the whole dough.
+stages-64 = 1 to 64 stages.
+slab-thickness = A slab needs its thickness, { $range }.
+hourly-profile = An hourly profile has 24 temperatures.
+say-how-warm = Say how warm the place is, { $range }.
+
+## A dough that is in the bowl already
+begun-later-than-now = It cannot have left the mixer later than now.
+begun-too-old = Mixed then, it would be { $hours } old when it is served: half an hour to two weeks can be followed.
+begun-say-yeast = It is in the bowl: say how much yeast went in, or that none did.
+begun-no-cold = This way has no cold stage after a warm one: choose a method that has, or leave this empty.
+begun-cold-when = It went into the cold between a quarter hour after mixing and now.
+begun-hours = From mixing to serving are { $whole }; the other stages take { $others }. Shorten them, or serve later.
+
+## How sure the window is
+fridge-doubt = With the fridge at { $c } it is ready { $at }
+fridge-doubt-read = { $by } than at the { $c } that were read.
+fridge-doubt-planned = { $by } than planned; home fridges run at { $range }.
+fridge-doubt-todo = Put a thermometer into the middle of the fridge, in a glass of water.
+fridge-doubt-measure = This fridge was never measured: put a thermometer into it for a night.
+doubt-fridge = the fridge
+doubt-room = the room
+doubt-yeast = the yeast
+doubt-dough = the dough off the mixer
+spread = Most likely ready { $ready }, between { $early } and { $late }
+spread-why = What is least sure is { $doubt }; a measured value narrows it.
+sooner-by = { $time } sooner
+later-by = { $time } later
+
+## Judgements of a sheet
+preferment-past-todo = Mix the dough sooner, or put it into the cold.
+preferment-young-todo = Give it longer, or a warmer place.
+no-window = No hour at which this dough is ready and whole
+no-window-why = Its strength is spent before the gas is there.
+no-window-todo = Take a stronger flour, fewer hours, or a colder place.
+half-a-day-later = more than half a day later
+serve-fits-riper = Serve { SHORT($at) } fits, riper than intended
+serve-fits-riper-why = Its rise is { $rise } of 100 then; ready from { $from } until { $until }.
+serve-fits-riper-todo = Less yeast, fewer hours or a colder place.
+serve-fits = Serve { SHORT($at) } fits
+ready-from-until = Ready from { $from } until { $until }.
+not-relaxed = At { SHORT($at) } it will not have relaxed
+not-relaxed-why = Yeast can fill it by then, but time cannot be replaced: ready from { $from }.
+not-relaxed-todo = Give it more hours before the bake.
+serve-misses = Serve { SHORT($at) } misses the window
+serve-misses-todo = Move the serve time or the hours.
+flour-lasts = W { $w } lasts for { $time }
+flour-lasts-why = Strength left at the serve time: { $strength } of 100.
+flour-weak = W { $w } is weak for { $time }
+flour-spent = Its strength is spent { $time } after mixing, at { $at }.
+flour-slack = Strength left at the serve time: { $strength } of 100. Slack, and it may tear.
+take-w = Take W { $w }
+bring-blend-to-w = Bring the blend to W { $w }: more of its strongest flour.
+no-flour-lasts = No flour lasts that long here: fewer hours or a colder place.
+flour-strong = W { $w } is strong for { $time }
+flour-strong-why = A strong flour in a short dough stays tight and snaps back; W 180 to 260 opens by itself.
+flour-strong-todo = Blend in a softer flour, give it more water, or more hours.
+and-more = , and { $n } more
+step-away = { $step } falls at { $at }{ $more }
+away-night = That is between 22:00 and 06:00.
+away-quiet = The kitchen is quiet then ({ $span }).
+away-busy = Nobody has a hand free then ({ $span }).
+away-todo = Plan it around your hours, move hours between its stages, or the serve time.
+no-time-zone = That is not the name of a time zone, such as Europe/London.
+f-serve-time = The serve time
+f-present = The present
+over-by = : the dough would be over by { $at }
+no-fridge = A fridge of { $c } is no fridge{ $over }. Make it colder, or let the dough lie in a place of its own.
+
+## Preferments
+nothing-raises = Nothing raises the { $name }: give it yeast, or feed it from a starter.
+no-yeast-ripens = No yeast amount ripens the { $name } in { $time }: give it more hours or a warmer place.
+smallest-overruns = Even the smallest dose overruns the { $name } in { $time }: fewer hours or a colder place.
+biga-past-why = { $time } are too many at its warmth.
+preferment-at-why = Its rise is { $rise } of 100 after { $time }.
+set-hours = Set { $time }
+preferment-todo = Change its hours or its place.
+raised-alone = The preferment raises it alone
+raised-alone-why = No second dose is needed for these hours.
+oven-bakes-not = The oven does not bake them: { $why }
+
+## Too near
+serve-past = { $serve } is past; it is now { $now }.
+too-near = Too near for any yeast: even with much of it this dough needs { $time } after mixing. Serve from { $from } on.
+begun-before = Work would have had to begin { $began }. Serve from { $from } on, or bring the hours down to { $time } in all.
+no-yeast-makes-ready = No yeast amount makes this ready: the rise reaches { $rise } of 100. More hours or a warmer room.
+smallest-runs-over = Even the smallest dose runs over: the rise comes to { $rise } of 100. Fewer hours or a colder place.
+
+## A dough as it goes
+over-two-weeks = What was entered stretches this dough over more than two weeks: it is followed no further. Undo the step with the wrong hour.
+until = {" "}until { $at }
+fridge-warm = The fridge runs at { $c } instead of { $planned }
+fridge-warm-why = Turned down to { $c } now, this dough is ready from { $from }{ $until }.
+fridge-warm-todo = Turn it down, and read it again in an hour or two.
+as-it-goes-why = At the serve time, as it goes: rise { $rise }, strength left { $strength }, of 100 each.
+still-fits-riper = Serve { SHORT($at) } still fits, riper than intended
+still-fits = Serve { SHORT($at) } still fits
+past-at-serve = At { SHORT($at) } it is past its peak: strong flavour, slack
+not-ready-at-serve = At { SHORT($at) } it is not ready
+nothing-helps = Bake it soon or later; nothing simulated helps more.
+rise-lists = Rise lists what can still be done, the best first.
+not-mixed-todo = It is not mixed yet: change the flour, the yeast or the hours.
+part-not-mixed = It is not mixed yet: change the number of pieces, and plan the others as a dough of their own.
+part-one = One piece cannot be parted.
+part-range = 1 to { $most } of the { $all } pieces.
+part-too-late = A dough is followed for { $days } days from its mixing: serve it sooner.
+part-freezing = Freezing, a slow thaw in the fridge and { $temper } out take { $least } at least: serve it later.
+part-short = What is still to come takes { $time } more than that leaves: serve it later, or change the hours on Rise first.
+
+## What can still be done
+other-dose = Mix it with { $dose } of { $what } instead of { $was }
+other-dose-besides = Mix it with { $dose } of { $what } besides
+other-dose-why = It is not in the bowl yet: the dose makes up for what is behind or ahead.
+other-serve-why = The dough stays as it is; tell those who eat.
+fridge-now = Into the fridge now, out { $time } before serving
+fridge-now-why = The cold nearly stops the yeast; a large tub takes hours to follow.
+place-why = Measure it there: a degree is worth a sixth of the yeast.
+reball-why = The bench adds some { $flour } of flour: water falls from { $from } to { $to }. It needs an hour to relax; press it open, smaller.
+reball-now = Ball again now, gently
+press-down-now = Press it down now
+press-down-now-why = It loses most of its gas and tightens.
+fold-now = Fold it now
+fold-now-why = It loses a quarter of its gas and gains some strength.
+unstack = Unstack the boxes
+unstack-why = The inner boxes of a stack follow their place late.
+no-such-leg = There is no such leg.
+no-length-of-leg = No length of this stage makes it ready with this yeast: the rise comes to { $rise } of 100 at best, with { $time }.
+into-the-cold = into the cold
+out-of-the-cold = out of the cold
+start-preferment = start the preferment
+span-not-understood = “{ $part }” is not understood: write 22:30-06:30, or Mon-Fri 08:00-16:30.
+spans-at-most = At most { $most } spans.
+serve-earlier = Serve { $time } earlier
+serve-later = Serve { $time } later
+to-place-now = To { $name } at { $c } now
+to-place-then = To { $name } at { $c } when it comes out
+freezer-out-earlier = Out of the freezer { $time } earlier
+freezer-out-later = Out of the freezer { $time } later
+fridge-out-earlier = Out of the fridge { $time } earlier
+fridge-out-later = Out of the fridge { $time } later
+then-thaws = It then thaws { $time }.
+then-warms = It then warms up for { $time }.
+same-dough-less = { $time } less bulk: the same dough as planned
+same-dough-more = { $time } more bulk: the same dough as planned
+same-dough-why = Then it is as ripe as planned when it is served; the { $leg } stage takes the difference.
+preferment-past = The { $name } is past its peak when it goes in
+preferment-young = The { $name } is still young when it goes in
+preferment-gluten-spent = Its strength is spent after { $time } so warm, though it has gas enough.
+preferment-sugar-spent = Its sugar is spent after { $time } so warm, though it has gas enough.
