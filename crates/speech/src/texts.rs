@@ -197,6 +197,9 @@ fn as_it_stands(pattern: &Pattern<String>) -> Option<String> {
             PatternElement::Placeable {
                 expression: Expression::Inline(InlineExpression::VariableReference { id }),
             } => out.extend(["{", &id.name, "}"]),
+            PatternElement::Placeable {
+                expression: Expression::Inline(InlineExpression::StringLiteral { value }),
+            } => out.push_str(value),
             PatternElement::Placeable { .. } => return None,
         }
     }

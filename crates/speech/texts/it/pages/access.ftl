@@ -1,8 +1,8 @@
-access-here-by-a-link = here by a link
-access-here-to-look-on = here to look on
-access-at-work-here-and-this = at work here, and this is decided by others
-access-not-yours-to-do = Not yours to do
-access-you-are-whoever-owns-the = You are { $is }. Whoever owns the kitchen can give you more to do, under People. Nothing was changed.
-access-sign-in-to-go-on = Sign in to go on.
-access-all-that-you-entered-is = All that you entered is held on this page: sign in, and send it.
-access-your-sign-in-has-ended = Your sign-in has ended
+access-here-by-a-link = qui con un link
+access-here-to-look-on = qui per guardare
+access-at-work-here-and-this = qui al lavoro, e questo lo decidono altri
+access-not-yours-to-do = Non tocca a te
+access-you-are-whoever-owns-the = Sei { $is }. Il titolare della cucina può darti più compiti, alla voce Persone. Non è cambiato nulla.
+access-sign-in-to-go-on = Accedi per continuare.
+access-all-that-you-entered-is = Tutto ciò che hai inserito resta su questa pagina: accedi e invialo.
+access-your-sign-in-has-ended = Il tuo accesso è scaduto

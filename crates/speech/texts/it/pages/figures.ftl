@@ -1,57 +1,57 @@
-figures-as-it-goes = as it goes, { $now }
-figures-as-planned = as planned, { $now }
-figures-for-dough-warmer-by-mixing = for { $dough_c }° dough; { $full } warmer by mixing
-figures-not-met = not met
-figures-not-known = not known
-figures-without-a-price = Without a price: { $join }.
-figures-things-have-no-price-yet = { $n } things have no price yet.
-figures-cost-the-flour-has-no = Cost: the flour has no price; and shopping
-figures-cost-a-and-shopping = Cost { $per_ball } a { $piece }, and shopping
-figures-a-with-toppings-in-all = { $per_ball } a { $piece }, { $per_pizza } with toppings; { $toppings } in all.{ $missing }
-figures-cook-first = cook first
-figures-after-the-bake = after the bake
-figures-as-you-set-it-for = { $percent } % as you set it, for { $h } h.
-figures-none-in-the-dough-the = None in the dough: the preferment raises it.
-figures-for-h-good-to-a = { $percent } % for { $h } h; good to a factor of 1.6.
-figures-from-pieces-on-it-weighs = From { $n } pieces on it weighs without.
-figures-a-poolish-or-a-levain = { $larger } A poolish or a levain raises it without, too.
-figures-for-the = for the { $name }
-figures-a-pocket-scale-that-reads = { $s }A pocket scale that reads 0.01 g spares the { $thrown_g } that are left over.
-figures-is-too-small-to-weigh = { $dose }{ $of } is too small to weigh
-figures-scale-reads-g-it-holds = Scale reads { $dose } g. It holds { $dose2 } of yeast; pour { $water } water besides. Make it fresh each time.{ $pays } { $columns }
-figures-and = { $p } and { $to_lowercase }
-figures-flour-water = { $lour } flour, { $ater } water
-figures-begin-the = Begin the { $name } { $start }.
-figures-begin-mixing = Begin mixing { $start }.
-figures-never-ready-see-the-judgement = Never ready: see the judgement.
-figures-does-not-fit = does not fit
-figures-ready-serve = Ready { $span }. Serve { $serve } { $fit }.
-figures-all-of-the = All of the { $name }
-figures-stay-in-the-jar = ; { $kept } stay in the jar
-figures-feed-the-ripe-seed-water = Feed the { $name }: { $seed_g } ripe seed, { $flour_fact }, { $water_g } water make { $makes_g }; { $goes_in } go in{ $keep }. Its column above is what is in it then, the seed counted as of the same flours.
-figures-true-hydration-nominal-starter-old = True hydration { $t } %, nominal { $n } %: starter, old dough, honey and milk bring flour and water of their own.
+figures-as-it-goes = come va, { $now }
+figures-as-planned = come previsto, { $now }
+figures-for-dough-warmer-by-mixing = per un impasto a { $dough_c }°; l’impastamento lo scalda di { $full }
+figures-not-met = non rispettata
+figures-not-known = non si sa
+figures-without-a-price = Senza prezzo: { $join }.
+figures-things-have-no-price-yet = { $n } cose non hanno ancora un prezzo.
+figures-cost-the-flour-has-no = Costo: la farina non ha prezzo; e spesa
+figures-cost-a-and-shopping = Costo { $per_ball } a { $piece }, e spesa
+figures-a-with-toppings-in-all = { $per_ball } a { $piece }, { $per_pizza } con i condimenti; { $toppings } in tutto.{ $missing }
+figures-cook-first = da cuocere prima
+figures-after-the-bake = dopo la cottura
+figures-as-you-set-it-for = { $percent } % come l’hai messo tu, per { $h } h.
+figures-none-in-the-dough-the = Niente nell’impasto: lo fa crescere il prefermento.
+figures-for-h-good-to-a = { $percent } % per { $h } h; giusto entro un fattore 1,6.
+figures-from-pieces-on-it-weighs = Da { $n } pezzi in su si pesa senza.
+figures-a-poolish-or-a-levain = { $larger } Anche un poolish o un lievito madre lo fa crescere senza.
+figures-for-the = per { $name }
+figures-a-pocket-scale-that-reads = { $s }Una bilancina che legge 0,01 g risparmia i { $thrown_g } che avanzano.
+figures-is-too-small-to-weigh = { $dose }{ $of } è troppo poco da pesare
+figures-scale-reads-g-it-holds = La bilancia legge { $dose } g. Contiene { $dose2 } di lievito; versa altri { $water } d’acqua. Preparala fresca ogni volta.{ $pays } { $columns }
+figures-and = { $p } e { $to_lowercase }
+figures-flour-water = { $lour } di farina, { $ater } d’acqua
+figures-begin-the = Comincia { $name } { $start }.
+figures-begin-mixing = Comincia a impastare { $start }.
+figures-never-ready-see-the-judgement = Mai pronto: guarda il giudizio.
+figures-does-not-fit = non ci sta
+figures-ready-serve = Pronto { $span }. Il servizio delle { $serve } { $fit }.
+figures-all-of-the = Tutto { $name }
+figures-stay-in-the-jar = ; { $kept } restano nel barattolo
+figures-feed-the-ripe-seed-water = Rinfresca { $name }: { $seed_g } di madre matura, { $flour_fact }, { $water_g } d’acqua fanno { $makes_g }; { $goes_in } vanno dentro{ $keep }. La sua colonna qui sopra è ciò che contiene allora, la madre contata come delle stesse farine.
+figures-true-hydration-nominal-starter-old = Idratazione vera { $t } %, nominale { $n } %: madre, pasta di riporto, miele e latte portano farina e acqua proprie.
 figures-in = in { $name }
-figures-rounding-puts-yeast-than-computed = Rounding puts { $worst } % { $value } yeast{ $of } than computed.
-figures-salt = Salt
-figures-oil = Oil
-figures-sugar = Sugar
-figures-and-for-bowl-and-hands = { $portions } and { $loss_percent } % for bowl and hands; one percent is { $sum_percent }.
-figures-in-it = in it, { $at }
-figures-word-more = more
-figures-word-less = less
-figures-word-met = met
-figures-word-pan = pan
-figures-word-ball = ball
+figures-rounding-puts-yeast-than-computed = Arrotondando c’è il { $worst } % di lievito in { $value }{ $of } rispetto al calcolo.
+figures-salt = Sale
+figures-oil = Olio
+figures-sugar = Zucchero
+figures-and-for-bowl-and-hands = { $portions } e { $loss_percent } % per vasca e mani; un punto percentuale è { $sum_percent }.
+figures-in-it = contiene, { $at }
+figures-word-more = più
+figures-word-less = meno
+figures-word-met = rispettata
+figures-word-pan = teglia
+figures-word-ball = panetto
 figures-n-balls = { $word } { $n ->
-    [one] ball
-   *[other] balls
+    [one] panetto
+   *[other] panetti
  }
 figures-n-pans = { $word } { $n ->
-    [one] pan
-   *[other] pans
+    [one] teglia
+   *[other] teglie
  }
 figures-takes = { $what } { $n ->
-    [one] takes
-   *[other] take
+    [one] prende
+   *[other] prendono
  }
-figures-fits = fits
+figures-fits = ci sta

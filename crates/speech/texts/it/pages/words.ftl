@@ -1,7 +1,7 @@
-words-what-the-words = What the words
-words-mean = mean
-words-how-sure = How sure
-words-yeasts-flours-and-fridges-differ = Yeasts, flours and fridges differ. A dose is right within a factor of 1.6; a window to about a quarter of an hour at best. A fridge a little warmer than planned makes a cold dough a good deal quicker. Measure the fridge and the dough, and write the readings down on the batch.
-words-what-is-not-here = What is not here
-words-slow-rise-gives-planning-figures = Slow Rise gives planning figures. Local fire, gas, food and electrical codes, the makers' manuals and licensed trades decide.
-words-back-to-the-bench = Back to the Bench
+words-what-the-words = Che cosa vogliono
+words-mean = dire le parole
+words-how-sure = Quanto è sicuro
+words-yeasts-flours-and-fridges-differ = Lieviti, farine e frighi sono diversi. Una dose è giusta entro un fattore 1,6; una finestra al meglio entro un quarto d’ora. Un frigo appena più caldo del previsto rende molto più svelto un impasto al freddo. Misura il frigo e l’impasto, e annota le letture sull’impasto.
+words-what-is-not-here = Che cosa non c’è
+words-slow-rise-gives-planning-figures = Slow Rise dà cifre per pianificare. Decidono le norme locali su fuoco, gas, alimenti ed elettricità, i manuali dei costruttori e gli abilitati.
+words-back-to-the-bench = Torna al Banco

@@ -192,13 +192,13 @@ pub fn blend(b: &Blended, tap_c: f64, kettle_c: f64, fridge_c: f64, m: &Measures
             svg.text(
                 x,
                 39.0,
-                &say!("mix-halo-b-blend-g", halo = halo),
+                &format!("halo b blend-g {halo}"),
                 hold,
                 &format!("{grams} {what}"),
             );
         } else {
-            svg.text(x, 30.0, &say!("mix-halo-b-d18", halo = halo), hold, &grams);
-            svg.text(x, 50.0, &say!("mix-tx-b-halo", halo = halo), hold, what);
+            svg.text(x, 30.0, &format!("halo b d18 {halo}"), hold, &grams);
+            svg.text(x, 50.0, &format!("tx b halo {halo}"), hold, what);
         }
         at += w;
     }

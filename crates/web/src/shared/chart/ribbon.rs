@@ -327,7 +327,7 @@ fn name_curves(
             svg.text(
                 axis.x(t),
                 y + 4.0,
-                &say!("page-tx-b-halo-f", class = class),
+                &format!("tx b halo f {class}"),
                 Hold::Middle,
                 word,
             );

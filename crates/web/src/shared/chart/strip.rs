@@ -233,7 +233,7 @@ pub fn blocks(
             svg.text(
                 x0 + 7.0,
                 y + h - 6.0,
-                &say!("page-tx-b-halo", ground = ground),
+                &format!("tx b halo {ground}"),
                 Hold::Start,
                 word,
             );
@@ -268,7 +268,7 @@ fn words_on_curves(svg: &mut Svg, sheet: &SheetResult, axis: &HourLine) {
             svg.text(
                 axis.x(at),
                 y + 4.0,
-                &say!("page-tx-b-halo-f", class = class),
+                &format!("tx b halo f {class}"),
                 Hold::Middle,
                 word,
             );

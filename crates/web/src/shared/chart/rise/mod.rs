@@ -369,7 +369,7 @@ fn legs(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
             svg.text(
                 x0 + handle - 6.0 + 4.0,
                 LANE + 24.0,
-                &say!("page-dsp-d18-halo", ground = ground),
+                &format!("dsp d18 halo {ground}"),
                 Hold::Start,
                 &word,
             );
@@ -378,7 +378,7 @@ fn legs(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
             svg.text(
                 x0 + handle - 2.0,
                 LANE + 45.0,
-                &say!("page-tx-b-halo", ground = ground),
+                &format!("tx b halo {ground}"),
                 Hold::Start,
                 if fits { &second } else { &long },
             );
@@ -419,7 +419,7 @@ fn clocks(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
             svg.text(
                 axis.x(t),
                 clock_y(v) + lift,
-                &say!("page-b-halo-f-d16", class = class),
+                &format!("b halo f d16 {class}"),
                 Hold::Start,
                 word,
             );
