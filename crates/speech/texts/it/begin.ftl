@@ -1,15 +1,15 @@
-## The first start: what stands on the shelf until somebody enters their own.
-generic-soft = Soft wheat flour, W 200
-generic-medium = Pizza flour, W 270
-generic-strong = Strong flour, W 340
-generic-whole = Wholemeal wheat
-generic-semolina = Durum semolina, twice milled
-good-salt = Salt
-good-oil = Olive oil
-good-sugar = Sugar
-good-tomatoes = Tomatoes, peeled
+## Il primo avvio: che cosa sta sullo scaffale finché qualcuno non mette il suo.
+generic-soft = Farina di grano tenero, W 200
+generic-medium = Farina per pizza, W 270
+generic-strong = Farina forte, W 340
+generic-whole = Farina integrale di grano
+generic-semolina = Semola rimacinata
+good-salt = Sale
+good-oil = Olio d’oliva
+good-sugar = Zucchero
+good-tomatoes = Pomodori pelati
 good-mozzarella = Mozzarella
-good-hard-cheese = Hard cheese, grated
-good-basil = Basil
-good-ham = Cooked ham
-no-pieces-to-begin-with = This style says nothing of its pieces; choose another one.
+good-hard-cheese = Formaggio stagionato, grattugiato
+good-basil = Basilico
+good-ham = Prosciutto cotto
+no-pieces-to-begin-with = Questo stile non dice nulla dei suoi pezzi; scegline un altro.

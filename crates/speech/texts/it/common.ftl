@@ -1,4 +1,4 @@
-## Between values
-and = and
-to = to
+## Fra i valori
+and = e
+to = –
 just = { $value }

@@ -1,314 +1,314 @@
-## fire
+## forno
 
-## Cautions: what can hurt, said where it applies
-manual-decides = Your oven's manual and local fire, gas and food codes decide.
+## Avvertenze: che cosa può far male, detto dove vale
+manual-decides = Decidono il manuale del tuo forno e le norme locali su fuoco, gas e alimenti.
 
-## What a fire burns
-feed-light = light it
-feed-full-flame = full flame
-feed-low = low, back up for each pizza
-feed-on-at = on at { $c }
-feed-top-bottom = top { $top }, bottom { $bottom }
-feed-more = feed
-feed-hold = hold
+## Che cosa brucia un fuoco
+feed-light = accendi
+feed-full-flame = fiamma piena
+feed-low = bassa, di nuovo su per ogni pizza
+feed-on-at = acceso a { $c }
+feed-top-bottom = cielo { $top }, platea { $bottom }
+feed-more = alimenta
+feed-hold = mantieni
 
-## During a service
-pace-so-far = At the pace so far; the window closes { SHORT($closes) }.
-last-out-by = Last one out by { SHORT($at) }
-last-out-after-window = Last one out by { SHORT($at) }, after the window
-not-ready-yet = Ready from { $from }
-not-ready-yet-why = Baked before that, the crumb is tight.
-floor-cold = Floor { SHORT($c) }: the oven is cold
-floor-cold-why = Launch at { SHORT($band) }. Its lighting is not logged.
-floor-heating-ready = Floor { SHORT($c) }, still heating: ready about { SHORT($at) }
-floor-heating = Floor { SHORT($c) }, still heating
-launch-read-at = Launch at { SHORT($band) }; read at { SHORT($at) }.
-forgotten = Pizza { $n } went in at { SHORT($at) } and nobody took it out
-forgotten-why = It counts in no figure until it is out.
-floor-unread = Floor { SHORT($c) } at { SHORT($at) }, { $n } baked on it since
-floor-unread-why = Launch at { SHORT($band) }: read it before the next one.
-floor-back = Floor should be back since { SHORT($at) }
-floor-back-why = It read { SHORT($c) } at { SHORT($at) }. Launch at { SHORT($band) }: read it again.
-floor-wait-moment = Floor { SHORT($c) }, wait a moment
-floor-wait-to = Floor { SHORT($c) }, wait to { SHORT($at) }
-floor-short = Floor { SHORT($c) }, { SHORT($by) } short
-floor-short-why = Launch at { SHORT($band) }; on it now the base would need { $time }.
-floor-over = Floor { SHORT($c) }, { SHORT($by) } over
-floor-over-why = Launch at { SHORT($band) }: bases run ahead of the tops.
-floor-over-todo = Rake back, turn down or wait with the mouth open.
-floor-right = Floor { SHORT($c) }, right to launch
-nothing-mends = Next one: nothing here mends it
-surety-guess = a guess, one pizza
-surety-sure = sure
-surety-likely = likely
-next-one = Next one: { $what }
+## Durante un servizio
+pace-so-far = Al passo tenuto finora; la finestra si chiude { SHORT($closes) }.
+last-out-by = L’ultima fuori entro le { SHORT($at) }
+last-out-after-window = L’ultima fuori entro le { SHORT($at) }, dopo la finestra
+not-ready-yet = Pronto da { $from }
+not-ready-yet-why = Cotta prima, la mollica è serrata.
+floor-cold = Platea { SHORT($c) }: il forno è freddo
+floor-cold-why = Inforna a { SHORT($band) }. La sua accensione non è annotata.
+floor-heating-ready = Platea { SHORT($c) }, si scalda ancora: pronta verso le { SHORT($at) }
+floor-heating = Platea { SHORT($c) }, si scalda ancora
+launch-read-at = Inforna a { SHORT($band) }; letta alle { SHORT($at) }.
+forgotten = La pizza { $n } è entrata alle { SHORT($at) } e nessuno l’ha sfornata
+forgotten-why = Non conta in nessuna cifra finché non è fuori.
+floor-unread = Platea { SHORT($c) } alle { SHORT($at) }, da allora { $n } cotte sopra
+floor-unread-why = Inforna a { SHORT($band) }: leggila prima della prossima.
+floor-back = La platea dovrebbe essere tornata dalle { SHORT($at) }
+floor-back-why = Leggeva { SHORT($c) } alle { SHORT($at) }. Inforna a { SHORT($band) }: rileggila.
+floor-wait-moment = Platea { SHORT($c) }, aspetta un momento
+floor-wait-to = Platea { SHORT($c) }, aspetta fino alle { SHORT($at) }
+floor-short = Platea { SHORT($c) }, mancano { SHORT($by) }
+floor-short-why = Inforna a { SHORT($band) }; così la base vorrebbe { $time }.
+floor-over = Platea { SHORT($c) }, { SHORT($by) } di troppo
+floor-over-why = Inforna a { SHORT($band) }: le basi corrono avanti al sopra.
+floor-over-todo = Tira indietro la brace, abbassa o aspetta a bocca aperta.
+floor-right = Platea { SHORT($c) }, giusta per infornare
+nothing-mends = Prossima: qui niente la corregge
+surety-guess = una stima, una pizza
+surety-sure = sicuro
+surety-likely = probabile
+next-one = Prossima: { $what }
 next-one-why = { $sure }. { $said } { $model }
-next-or = Or: { $what }.
-time-as-planned = { $time } as planned
-time-instead-of = { $time } instead of { $planned }
-longer-than-rest = longer than the rest can wait
+next-or = O: { $what }.
+time-as-planned = { $time } come previsto
+time-instead-of = { $time } invece di { $planned }
+longer-than-rest = più di quanto il resto possa aspettare
 
-## What to change before the next one
-act-wait-coals = wait two minutes, coals over the floor
-act-wait = wait for the floor
-act-rake-back = rake back, let the floor bare
-act-cooler = floor or setting { SHORT($by) } down
-act-coals = coals over the floor until it reads { SHORT($by) } more
-act-hotter = floor or setting { SHORT($by) } up, and let it soak
-act-planned-time = give it the time that was planned
-act-flame-up = lay on, flame up
-act-more-top = more top heat
-act-flame-down = flame down
-act-less-top = less top heat
-act-turn-sooner = turn sooner
-act-shelf-up = one shelf up, nearer the grill
-act-shelf-down = one shelf down
-act-longer = leave it in a tenth longer
-act-sooner = out a tenth sooner
-act-less-topping = less topping
-of-the-last = { $same } of the last { $of }: { $verdict }.
-nothing-helps-next = { $said } None of { $n } changes tried on this oven as it stands, alone or two together, brings base and top nearer to right: each helps one and harms the other. Read the floor before the next one, or bake on another.
-act-to-time = give it { $time }, as planned: the last came out at { $was }
-act-and = { $all }, and { $more }
-model-expects = The model expects base { $base }, top { $top }.
-verdict = base { $base }, top { $top }
-shade-pale = pale
-shade-right = right
-shade-dark = dark
-off-base-pale = base pale
-off-base-dark = base dark
-off-top-pale = top pale
-off-top-dark = top dark
+## Che cosa cambiare prima della prossima
+act-wait-coals = aspetta due minuti, brace sulla platea
+act-wait = aspetta la platea
+act-rake-back = tira indietro la brace, lascia nuda la platea
+act-cooler = platea o regolazione { SHORT($by) } in meno
+act-coals = brace sulla platea finché legge { SHORT($by) } in più
+act-hotter = platea o regolazione { SHORT($by) } in più, e lascia che entri
+act-planned-time = dalle il tempo che era previsto
+act-flame-up = alimenta, fiamma su
+act-more-top = più calore da sopra
+act-flame-down = fiamma giù
+act-less-top = meno calore da sopra
+act-turn-sooner = gira prima
+act-shelf-up = un ripiano più su, più vicino al grill
+act-shelf-down = un ripiano più giù
+act-longer = lasciala dentro un decimo in più
+act-sooner = fuori un decimo prima
+act-less-topping = meno condimento
+of-the-last = { $same } delle ultime { $of }: { $verdict }.
+nothing-helps-next = { $said } Nessuno dei { $n } cambiamenti provati su questo forno com’è, da solo o in coppia, avvicina base e sopra al giusto: ognuno aiuta l’una e danneggia l’altro. Leggi la platea prima della prossima, o cuoci su un altro posto.
+act-to-time = dalle { $time }, come previsto: l’ultima è uscita a { $was }
+act-and = { $all }, e { $more }
+model-expects = Il modello si aspetta base { $base }, sopra { $top }.
+verdict = base { $base }, sopra { $top }
+shade-pale = pallida
+shade-right = giusta
+shade-dark = scura
+off-base-pale = base pallida
+off-base-dark = base scura
+off-top-pale = sopra pallido
+off-top-dark = sopra scuro
 
-## Ovens and floors
-floor-cordierite = cordierite stone
-floor-terracotta = soft terracotta
-floor-stainless = stainless steel
-floor-cast-iron = cast iron
-oven-wood-dome = wood-fired dome
-oven-gas-dome = gas dome
-oven-portable = portable, open flame
-oven-deck = electric deck, top and bottom apart
-oven-stone-deck = stone-lined deck
-oven-home = home oven
-shelf-top = top shelf
-shelf-middle = middle shelf
-shelf-low = lowest shelf
-oven-name = A name of 1 to 80 letters.
-floor-above-most = The usual floor lies above what the oven may reach.
-no-grill = This oven has no grill.
-no-fan = This oven has no fan.
+## Forni e platee
+floor-cordierite = pietra di cordierite
+floor-terracotta = terracotta tenera
+floor-stainless = acciaio inox
+floor-cast-iron = ghisa
+oven-wood-dome = cupola a legna
+oven-gas-dome = cupola a gas
+oven-portable = portatile, fiamma libera
+oven-deck = elettrico a piani, cielo e platea separati
+oven-stone-deck = a piani rivestito di pietra
+oven-home = forno di casa
+shelf-top = ripiano alto
+shelf-middle = ripiano centrale
+shelf-low = ripiano più basso
+oven-name = Un nome da 1 a 80 lettere.
+floor-above-most = La platea solita sta sopra ciò a cui il forno può arrivare.
+no-grill = Questo forno non ha grill.
+no-fan = Questo forno non ha ventola.
 
-## The race
-dead-heat = dead heat, { $time }
-near-level = near level, { $time }
-spread-of = spread { $time }
-too-much-from = the { $item } is too much from { $time }
-ready-last = The { $item } is ready last
+## La gara
+dead-heat = parità perfetta, { $time }
+near-level = quasi pari, { $time }
+spread-of = scarto { $time }
+too-much-from = { $item }: troppo da { $time }
+ready-last = Pronta per ultima: { $item }
 ready-last-then = { $last }; { $burns }.
-ready-last-nothing = { $last }; nothing spoils while it was followed.
-and-longer = { $time } and longer
-bake-window = All of it right from { $from } to { $to }
-too-dark = too dark
-not-set = not set
-not-melted = not melted
-pale = pale
-wet = wet
-dry = dry
-never-right = At { $time } it is the best this fire gives, and the { $item } never comes right.
-right-too-early = It is right at { $time } and too much before the { $last } is done.
-right-too-late = It takes { $time }; the rest cannot wait so long.
-no-bake-window = { $item } { $word } when the rest is right
-most-one-change = { $what }: the most that one change does.
-outside-checked-why = The model was checked below that; take its seconds as a rough guide.
-turn-already = Turn at { $time } already
-turn-already-why = By then the side at the fire is near its limit; evenness alone would wait longer.
-spots-many = Many leopard spots
-spots-some = Some leopard spots
-spots-few = Hardly any leopard spots
-spots-why = Strong heat from above in the first minute, on a dough that fermented cold, chars thin blisters. A tendency, no count.
-uneven-rim = One side of the rim comes out darker
-uneven-rim-why = Evenness { $evenness } of 100 with these turns.
+ready-last-nothing = { $last }; niente si guasta finché è stato seguito.
+and-longer = { $time } e oltre
+bake-window = Tutto giusto da { $from } a { $to }
+too-dark = troppo scura
+not-set = non cotta
+not-melted = non fuso
+pale = pallida
+wet = bagnata
+dry = secca
+never-right = A { $time } è il meglio che dà questo forno; { $item } non arriva mai al giusto.
+right-too-early = È giusta a { $time } e di troppo prima che sia cotto il resto ({ $last }).
+right-too-late = Vuole { $time }; il resto non può aspettare tanto.
+no-bake-window = { $item } { $word } quando il resto è giusto
+most-one-change = { $what }: il massimo che fa un solo cambiamento.
+outside-checked-why = Il modello è stato verificato sotto; prendi i suoi secondi come guida di massima.
+turn-already = Gira già a { $time }
+turn-already-why = A quel punto il lato verso il fuoco è vicino al limite; per la sola uniformità si aspetterebbe di più.
+spots-many = Molte macchie di leopardo
+spots-some = Qualche macchia di leopardo
+spots-few = Quasi nessuna macchia di leopardo
+spots-why = Forte calore da sopra nel primo minuto, su un impasto fermentato al freddo, brucia le bolle sottili. Una tendenza, non un conto.
+uneven-rim = Un lato del cornicione esce più scuro
+uneven-rim-why = Uniformità { $evenness } di 100 con questi giri.
 
-## The firing
-of-readings = By { $n ->
-    [one] { $n } reading
-   *[other] { $n } readings
- }, the oven warms at { $pace } of the book's pace.
-never-charged-feed = Feed more and read again, or launch on a cooler floor.
-never-charged-hotter = Set it hotter, or launch on a cooler floor.
-never-charged = This floor does not get there within 4 h
-never-charged-why = So its core comes to { SHORT($c) } by then.{ $more }
-charged-late = Ready at { SHORT($at) }, { $time } after the serve time
-charged-late-why = Face and core must both be charged.{ $more }
-charged-late-todo = Feed more now, or serve later.
-charged-in-time = Ready at { SHORT($at) }
-charged-in-time-why = Face and core charged.{ $more }
-short-preheat = { $time } leave the core at { SHORT($c) }
-short-preheat-why = Its face then is { SHORT($c) }; charged is { $time } later. The race is run on that floor.
-light-now-why = Every minute from here moves the serve time: { $time } so far.
-face-ahead = Let the face even out before the first one: launch at { SHORT($band) }
-face-ahead-why = When the core is charged its face is at { SHORT($c) }, { SHORT($by) } over.
-face-ahead-todo = Push the fire aside some ten minutes before, then read five points.
-floor-ahead = Floor is { SHORT($by) } ahead
-read-at-launch-at = Read { SHORT($c) } at { SHORT($at) }; launch at { SHORT($band) }.
-floor-ahead-todo = Rake back or turn down, and read again in five minutes.
-floor-behind = Floor is { SHORT($by) } short
-core-behind = The core is only { SHORT($c) } at the serve time
-core-behind-why = The first pizzas take more than the floor can give back.
-launch-test = Read five points, the middle and four corners: all in { SHORT($band) }, no more than { SHORT($by) } apart.
-switch-on-at = Switch it on at { SHORT($at) } for a charged floor.
-light-at = Light it at { SHORT($at) } for a charged floor.
-switch-on-now = Switch it on now: it was due at { SHORT($at) }
-light-now = Light it now: it was due at { SHORT($at) }
+## L'accensione
+of-readings = Secondo { $n ->
+    [one] { $n } lettura
+   *[other] { $n } letture
+ }, il forno si scalda a { $pace } del passo da manuale.
+never-charged-feed = Alimenta di più e rileggi, o inforna su una platea più fresca.
+never-charged-hotter = Regolalo più caldo, o inforna su una platea più fresca.
+never-charged = Questa platea non ci arriva entro 4 h
+never-charged-why = Così il suo cuore arriva allora a { SHORT($c) }.{ $more }
+charged-late = Pronto alle { SHORT($at) }, { $time } dopo l’ora di servizio
+charged-late-why = Devono essere carichi faccia e cuore.{ $more }
+charged-late-todo = Alimenta di più adesso, o servi più tardi.
+charged-in-time = Pronto alle { SHORT($at) }
+charged-in-time-why = Faccia e cuore carichi.{ $more }
+short-preheat = { $time } lasciano il cuore a { SHORT($c) }
+short-preheat-why = La faccia è allora a { SHORT($c) }; carico è { $time } più tardi. La gara si corre su quella platea.
+light-now-why = Ogni minuto da qui sposta l’ora di servizio: finora { $time }.
+face-ahead = Lascia pareggiare la faccia prima della prima: inforna a { SHORT($band) }
+face-ahead-why = Quando il cuore è carico la faccia è a { SHORT($c) }, { SHORT($by) } di troppo.
+face-ahead-todo = Sposta il fuoco una decina di minuti prima, poi leggi cinque punti.
+floor-ahead = La platea è avanti di { SHORT($by) }
+read-at-launch-at = Letti { SHORT($c) } alle { SHORT($at) }; inforna a { SHORT($band) }.
+floor-ahead-todo = Tira indietro o abbassa, e rileggi fra cinque minuti.
+floor-behind = Alla platea mancano { SHORT($by) }
+core-behind = Il cuore è solo a { SHORT($c) } all’ora di servizio
+core-behind-why = Le prime pizze prendono più di quanto la platea possa ridare.
+launch-test = Leggi cinque punti, il centro e quattro angoli: tutti in { SHORT($band) }, distanti al massimo { SHORT($by) }.
+switch-on-at = Accendilo alle { SHORT($at) } per una platea carica.
+light-at = Accendilo alle { SHORT($at) } per una platea carica.
+switch-on-now = Accendilo adesso: era per le { SHORT($at) }
+light-now = Accendilo adesso: era per le { SHORT($at) }
 also = {" "}{ $what }
 
-## A plan and its turns
-no-such-turning = There is no such way to turn.
-turns-in-order = Turns come one after the other, from the first second on.
-bake-too-short = The bake is too short to be followed.
-plan-why-set = { $oven }: floor { $floor }, set to { $dome }, { $ball } on { $disc }. Times are good to about a fifth.
-plan-why-dome = { $oven }: floor { $floor }, dome { $dome }, { $ball } on { $disc }. Times are good to about a fifth.
-cue-back = to the back of the oven
-cue-cheese = out, cheese on, back in
-cue-under-flame = close under the flame
-cue-quarter = a quarter turn
-cue-half = half way round
-cue-onto-steel = out of the tray, onto the bare steel
-turns-before-out = Turns come one after the other, before Out.
-bake-20s-2h = A bake is done after 20 s to 2 h, and chars after that.
-f-base-colour = The base's colour
-f-rim-colour = The rim's colour
-f-topping-loss = What the topping may dry
-f-the-hour = The hour
-readings-at-most = { $most } readings at most.
+## Un piano e i suoi giri
+no-such-turning = Non c’è un modo così di girare.
+turns-in-order = I giri vengono uno dopo l’altro, dal primo secondo in poi.
+bake-too-short = La cottura è troppo breve per seguirla.
+plan-why-set = { $oven }: platea { $floor }, regolato a { $dome }, { $ball } su { $disc }. I tempi valgono a circa un quinto.
+plan-why-dome = { $oven }: platea { $floor }, cielo { $dome }, { $ball } su { $disc }. I tempi valgono a circa un quinto.
+cue-back = in fondo al forno
+cue-cheese = fuori, formaggio, di nuovo dentro
+cue-under-flame = vicino sotto la fiamma
+cue-quarter = un quarto di giro
+cue-half = mezzo giro
+cue-onto-steel = fuori dalla teglia, sull’acciaio nudo
+turns-before-out = I giri vengono uno dopo l’altro, prima di Sforna.
+bake-20s-2h = Una cottura finisce fra 20 s e 2 h, e brucia dopo.
+f-base-colour = Il colore della base
+f-rim-colour = Il colore del cornicione
+f-topping-loss = Quanto può asciugare il condimento
+f-the-hour = L’ora
+readings-at-most = Al massimo { $most } letture.
 
-## What one change would do
-change-grill = grill on, top shelf
-change-fan = fan on
-change-below = bottom element on, lowest shelf
-change-floor = bake on { $mm } { $floor }
-change-steel-and-grill = { $mm } steel, grill on, top shelf
-change-setting = oven { $by }
-change-floor-by = floor { $by }
-change-dome = dome { $by }
-change-sugar = { $share } more sugar in the dough
-change-malt = { $share } more active malt in the dough
-change-oil = { $share } more oil in the dough
-change-sauce = a third less sauce
-change-ball = balls 15 % smaller
-change-cheese = cheese for the last 90 s only
-cooler-by = { $by } cooler
-hotter-by = { $by } hotter
+## Che cosa farebbe un solo cambiamento
+change-grill = grill acceso, ripiano alto
+change-fan = ventola accesa
+change-below = resistenza sotto accesa, ripiano più basso
+change-floor = cuoci su { $mm } di { $floor }
+change-steel-and-grill = { $mm } di acciaio, grill acceso, ripiano alto
+change-setting = forno { $by }
+change-floor-by = platea { $by }
+change-dome = cielo { $by }
+change-sugar = { $share } di zucchero in più nell’impasto
+change-malt = { $share } di malto attivo in più nell’impasto
+change-oil = { $share } d’olio in più nell’impasto
+change-sauce = un terzo di salsa in meno
+change-ball = panetti più piccoli del 15 %
+change-cheese = formaggio solo per gli ultimi 90 s
+cooler-by = { $by } in meno
+hotter-by = { $by } in più
 
-## The run
-own-tray = No floor to wait for
-own-tray-why = Each goes in on a cold tray of its own.
-floor-never-back = The floor does not come back between { $many }
-floor-never-back-why = Even with 25 min between them a base stays under { $base } of 3.
-floor-never-back-todo = A thicker or denser floor, more heat below, or the grill.
-floor-turns = Take turns over { $n } places of the floor
-floor-turns-why = Each takes { SHORT($by) } off its place, which then rests while the others bake.
-floor-gap-pale = Then it is back to its launch. One after the other, base { $n } is pale: { $base } of 3.
-floor-takes = Each takes { SHORT($by) } off the floor.
-floor-keeps-up = The floor keeps up without a pause
-floor-keeps-up-why = Each takes { SHORT($by) } off it and it comes back while the next is opened.
-run-why = With bases that just reach their colour the floor allows one every { $floor }, { $hands ->
-    [one] { $hands } person opens
-   *[other] { $hands } people open
- } one every { $time }.
-run-last-out = { $n } { $many }, last one out by { SHORT($at) }
-more-hands = One more pair of hands, or start earlier.
-another-spot = Another spot, a hotter floor below, or a second dough some hours later.
+## Il servizio
+own-tray = Nessuna platea da aspettare
+own-tray-why = Ognuna entra su una sua teglia fredda.
+floor-never-back = La platea non torna fra una e l’altra ({ $many })
+floor-never-back-why = Anche con 25 min fra loro una base resta sotto { $base } di 3.
+floor-never-back-todo = Una platea più spessa o più densa, più calore sotto, o il grill.
+floor-turns = Alterna { $n } posti della platea
+floor-turns-why = Ognuna toglie { SHORT($by) } al suo posto, che riposa mentre cuociono le altre.
+floor-gap-pale = Così è tornata alla sua infornata. Una dopo l’altra, la base { $n } è pallida: { $base } di 3.
+floor-takes = Ognuna toglie { SHORT($by) } alla platea.
+floor-keeps-up = La platea tiene il passo senza pause
+floor-keeps-up-why = Ognuna le toglie { SHORT($by) } e torna mentre si stende la prossima.
+run-why = Con basi che arrivano appena al colore la platea ne permette una ogni { $floor }, { $hands ->
+    [one] { $hands } persona ne stende
+   *[other] { $hands } persone ne stendono
+ } una ogni { $time }.
+run-last-out = { $n } { $many }, l’ultima fuori entro le { SHORT($at) }
+more-hands = Un paio di mani in più, o comincia prima.
+another-spot = Un altro posto, una platea più calda sotto, o un secondo impasto ore dopo.
 spares = { $n ->
-    [one] { $n } spare ball
-   *[other] { $n } spare balls
- } beside { $pieces }
-spares-why = A torn disc or a burnt one: 5 to 8 % more.
+    [one] { $n } panetto di scorta
+   *[other] { $n } panetti di scorta
+ } oltre ai { $pieces }
+spares-why = Un disco strappato o uno bruciato: dal 5 all’8 % in più.
 
-## Styles of bake, and what is outside what was checked
-aim-hot = hot and short, spotted
-aim-thin = thin and crisp
-aim-home = home oven, even brown
-aim-deck = deck, even brown
-aim-pan = in a pan
-rim-too-wide = The rim is too wide for the disc: less than a third of it.
-middle-carries = The middle would carry { $density } kg of dough per m²; 1 to 20 can be baked. Change the ball or the disc.
-rim-carries = The rim would carry { $density } kg of dough per m²; 1 to 15 can be baked. Change its width or its share.
-floor-outside = A floor over { $c } is outside anything checked.
-steel-outside = Steel above { $c } is outside anything checked.
-dome-below-floor = The dome is more than { $by } below the floor: bases burn before tops brown.
-cheese-after = The cheese goes on after the bake: it never melts.
-work-open = opening one
-work-top = topping one
-work-load = loading one
-work-turn = a turn
-work-pull = taking one out
-work-cut = cutting one
+## Stili di cottura, e che cosa è fuori dal verificato
+aim-hot = calda e breve, maculata
+aim-thin = sottile e croccante
+aim-home = forno di casa, bruna uniforme
+aim-deck = a piani, bruna uniforme
+aim-pan = in teglia
+rim-too-wide = Il cornicione è troppo largo per il disco: meno di un terzo.
+middle-carries = Il centro porterebbe { $density } kg d’impasto per m²; se ne possono cuocere da 1 a 20. Cambia il panetto o il disco.
+rim-carries = Il cornicione porterebbe { $density } kg d’impasto per m²; se ne possono cuocere da 1 a 15. Cambia la sua larghezza o la sua quota.
+floor-outside = Una platea oltre { $c } è fuori da ogni verifica.
+steel-outside = L’acciaio oltre { $c } è fuori da ogni verifica.
+dome-below-floor = Il cielo è più di { $by } sotto la platea: le basi bruciano prima che il sopra colori.
+cheese-after = Il formaggio va dopo la cottura: non fonde mai.
+work-open = stenderne una
+work-top = condirne una
+work-load = infornarne una
+work-turn = un giro
+work-pull = sfornarne una
+work-cut = tagliarne una
 
-## Words of the fire
+## Parole del forno
 item-base = base
-item-rim = rim
-item-crumb = crumb
-item-topping = topping
-item-cheese = cheese
-trays = trays
-pizzas = pizzas
-paced = { $range }, likely { $likely }
-floor-gap = Leave { $time } between { $many }
-floor-gap-spot = Leave { $time } between { $many } of a spot
-run-after-window = { $n } { $many }, last one out by { SHORT($at) }, after the dough's window
-caution-monoxide = Carbon monoxide
-caution-monoxide-say = Never fire wood or portable gas indoors, in a garage, a tent or under a closed awning. A fixed oven needs an approved flue, fresh air and a working alarm. Headache or nausea: out into the air, call for help.
+item-rim = cornicione
+item-crumb = mollica
+item-topping = condimento
+item-cheese = formaggio
+trays = teglie
+pizzas = pizze
+paced = { $range }, probabile { $likely }
+floor-gap = Lascia { $time } fra una e l’altra ({ $many })
+floor-gap-spot = Lascia { $time } fra una e l’altra ({ $many }) dello stesso posto
+run-after-window = { $n } { $many }, l’ultima fuori entro le { SHORT($at) }, dopo la finestra dell’impasto
+caution-monoxide = Monossido di carbonio
+caution-monoxide-say = Mai accendere legna o gas portatile al chiuso, in garage, in tenda o sotto una tenda da sole chiusa. Un forno fisso vuole una canna fumaria a norma, aria fresca e un allarme che funzioni. Mal di testa o nausea: fuori all’aria, chiedi aiuto.
 caution-gas = Gas
-caution-gas-say = Check hose and fittings, light it with the mouth open, stand aside. A smell of gas: close the valve, no flame, no switch.
-caution-embers = Fire and embers
-caution-embers-say = Nothing that burns within reach, mind the wind, an extinguisher at hand. Ash into a lidded metal can until it is cold, for days.
-caution-burns = Burns
-caution-burns-say = Floor, steel and pans stay hot for an hour and more. Long dry gloves; children and pets away.
-caution-shock = Stone cracks
-caution-shock-say = Heat it from cold, slowly when new or wet. No water and nothing frozen on a hot stone.
-caution-oil = Hot oil
-caution-oil-say = Shallow oil, a level pan, a lid at hand. Smoke means too hot; never water on burning oil.
+caution-gas-say = Controlla tubo e raccordi, accendi a bocca aperta, stando di lato. Odore di gas: chiudi la valvola, nessuna fiamma, nessun interruttore.
+caution-embers = Fuoco e brace
+caution-embers-say = Niente che bruci a portata, attento al vento, un estintore a mano. Cenere in un bidone di metallo con coperchio finché è fredda, per giorni.
+caution-burns = Ustioni
+caution-burns-say = Platea, acciaio e teglie restano caldi per un’ora e più. Guanti lunghi e asciutti; via bambini e animali.
+caution-shock = La pietra si crepa
+caution-shock-say = Scaldala da fredda, piano se è nuova o bagnata. Niente acqua e niente di congelato su una pietra calda.
+caution-oil = Olio bollente
+caution-oil-say = Poco olio, teglia in piano, un coperchio a mano. Il fumo vuol dire troppo caldo; mai acqua su olio che brucia.
 caution-grill = Grill
-caution-grill-say = Keep clear of the element and stay with it. Baking paper scorches above { $c }.
-caution-steel = Weight
-caution-steel-say = Steel is heavy: check what the rack carries.
-floor-firebrick = firebrick
-floor-steel = steel
-floor-aluminium = aluminium
-fuel-wood = wood
+caution-grill-say = Sta’ lontano dalla resistenza e resta lì. La carta da forno brucia oltre { $c }.
+caution-steel = Peso
+caution-steel-say = L’acciaio pesa: controlla quanto porta la griglia.
+floor-firebrick = mattone refrattario
+floor-steel = acciaio
+floor-aluminium = alluminio
+fuel-wood = legna
 fuel-gas = gas
-fuel-electric = electric
-cue-short-turn = Turn
-cue-short-bare = Bare
-cue-short-back = Back
-cue-short-cheese = Cheese
-cue-short-flame = Flame
-limit-top = The top of this oven is at its limit: this is the nearest it comes. See what to change.
-limit-floor = The floor of this oven is at its limit: this is the nearest it comes. See what to change.
-skin-meets = Where { $floor } of { $c } and dough touch, both would ideally take { $skin } at once; { $stays }
-skin-on-metal = on metal the skin rides on steam and flour, and stays far below.
-skin-on-stone = steam and poor contact keep the skin { $by } below.
-fuel-wood-in-all = { $weight } of dry wood in all, as a guide; readings correct it.
-fuel-gas-in-all = { $weight } of gas in all, as a guide.
+fuel-electric = elettrico
+cue-short-turn = Giro
+cue-short-bare = Nuda
+cue-short-back = Fondo
+cue-short-cheese = Formaggio
+cue-short-flame = Fiamma
+limit-top = Il sopra di questo forno è al limite: più vicino non va. Guarda che cosa cambiare.
+limit-floor = La platea di questo forno è al limite: più vicino non va. Guarda che cosa cambiare.
+skin-meets = Dove la platea ({ $floor }) a { $c } tocca l’impasto, in teoria prenderebbero entrambi subito { $skin }; { $stays }
+skin-on-metal = sul metallo la pelle scivola su vapore e farina, e resta molto sotto.
+skin-on-stone = vapore e contatto scarso tengono la pelle { $by } sotto.
+fuel-wood-in-all = { $weight } di legna secca in tutto, come guida; le letture la correggono.
+fuel-gas-in-all = { $weight } di gas in tutto, come guida.
 
-## How a style is baked
-bake-why-dome = Flame at one side: first look at 20 to 30 s, then every 15 to 30 s; floor { $floor }.
-bake-why-home-steel = Steel at { $c } under the grill: 3 to 8 min, one turn at 0.7 of the bake.
-bake-why-tray = Tray on steel at { $c }: 14 to 18 min, turned half way, 2 to 3 min bare to crisp.
-bake-why-big-rim = As a lean round, a little longer: 70 to 110 s for the thick rim.
-bake-why-small = Small oven, flame at the back: quarter turns every 20 to 30 s.
-bake-why-deck = Deck at { $c }: 3 to 7 min, one turn at 0.7 of the bake.
-bake-why-thin = Thin and dry: 3 to 4 min at { $c }, one turn at 0.7 of the bake.
-bake-why-board = Bare deck at { $c }: 8 to 12 min, turned at 0.7 of the bake.
-bake-why-phases = Phases: front, turn, back, turn; 16 to 20 min until the wall is brown.
-bake-why-skillet = 10 to 15 min at { $c }, turned half way; rest 5 to 10 min before cutting.
-bake-why-bottom-first = Bottom heat first, then top: 15 to 20 min.
-bake-why-bread = 18 to 24 min at { $c }, turned half way.
+## Come si cuoce uno stile
+bake-why-dome = Fiamma da un lato: primo sguardo a 20 – 30 s, poi ogni 15 – 30 s; platea { $floor }.
+bake-why-home-steel = Acciaio a { $c } sotto il grill: 3 – 8 min, un giro a 0,7 della cottura.
+bake-why-tray = Teglia su acciaio a { $c }: 14 – 18 min, girata a metà, 2 – 3 min nuda per la croccantezza.
+bake-why-big-rim = Come una tonda magra, un po’ più a lungo: 70 – 110 s per il cornicione alto.
+bake-why-small = Forno piccolo, fiamma in fondo: quarti di giro ogni 20 – 30 s.
+bake-why-deck = A piani a { $c }: 3 – 7 min, un giro a 0,7 della cottura.
+bake-why-thin = Sottile e asciutta: 3 – 4 min a { $c }, un giro a 0,7 della cottura.
+bake-why-board = Piano nudo a { $c }: 8 – 12 min, girata a 0,7 della cottura.
+bake-why-phases = A fasi: davanti, giro, fondo, giro; 16 – 20 min finché il bordo è bruno.
+bake-why-skillet = 10 – 15 min a { $c }, girata a metà; riposo 5 – 10 min prima del taglio.
+bake-why-bottom-first = Prima calore da sotto, poi da sopra: 15 – 20 min.
+bake-why-bread = 18 – 24 min a { $c }, girata a metà.
 
-## Methods, in one line
-method-biga-room = Biga 18 h at { $c }, second dose, 1 h bulk, 6 h balls
-method-biga-alone = Biga 18 h at { $c } raises it alone, 2 h bulk, 6 h balls
-method-levain-day = Levain 5 h at { $c }, 4 h bulk with folds, 5 h balls
-method-levain-cold = Levain 5 h at { $c }, 4 h bulk with folds, balls 24 h cold, 5 h out
+## Metodi, in una riga
+method-biga-room = Biga 18 h a { $c }, seconda dose, puntata 1 h, appretto 6 h
+method-biga-alone = Biga 18 h a { $c } da sola, puntata 2 h, appretto 6 h
+method-levain-day = Lievito madre 5 h a { $c }, puntata 4 h con pieghe, appretto 5 h
+method-levain-cold = Lievito madre 5 h a { $c }, puntata 4 h con pieghe, panetti 24 h al freddo, 5 h fuori

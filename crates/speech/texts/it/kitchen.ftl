@@ -1,60 +1,60 @@
-## Why a tap of the run is not kept
-tap-still-in = Pizza { $n } is still in the oven. Tap Out first.
-tap-full = All { $n } spots are taken. Tap Out first.
-tap-went-in = Pizza { $n } went in already, on another tablet. Tap In again for the next one.
-tap-nothing-to-undo = There is nothing of pizza { $n } to take back.
-tap-none-in = No pizza is in the oven. Tap In first.
-tap-already-out = Pizza { $n } is already out.
-tap-unknown = Pizza { $n } has not been baked yet.
-tap-before-in = That moment lies before pizza { $n } went in. Check the clock of this device.
-tap-double = Two taps within a second count once.
-tap-closed = This batch is closed. Reopen it to go on.
+## Perché un tocco dell'infornata non è salvato
+tap-still-in = La pizza { $n } è ancora in forno. Tocca prima Sforna.
+tap-full = Tutti i { $n } posti sono occupati. Tocca prima Sforna.
+tap-went-in = La pizza { $n } è già entrata, da un altro tablet. Tocca di nuovo Inforna per la prossima.
+tap-nothing-to-undo = Della pizza { $n } non c’è niente da annullare.
+tap-none-in = Nessuna pizza è in forno. Tocca prima Inforna.
+tap-already-out = La pizza { $n } è già fuori.
+tap-unknown = La pizza { $n } non è ancora stata cotta.
+tap-before-in = Quel momento è prima che entrasse la pizza { $n }. Controlla l’orologio di questo dispositivo.
+tap-double = Due tocchi entro un secondo contano una volta.
+tap-closed = Questo impasto è chiuso. Riaprilo per continuare.
 
-## Why an entry is not kept
-entry-to-come = { $at } is still to come: log it when it has happened.
-entry-moment-to-come = That moment is still to come: log it when it has happened.
-entry-long-before = { $at } is more than two weeks before this batch was to begin. Look at the date.
-entry-no-cut = A power cut ends after it begins, within three days, and not in the future.
-entry-too-many = This batch holds { $n } entries, and no more fit. Close it and begin another for what comes.
-entry-too-many-taps = This run holds { $n } taps, and no more fit.
-entry-no-such-pizza = Pizzas of this batch count to { $n }.
+## Perché un dato non è salvato
+entry-to-come = { $at } deve ancora venire: annotalo quando è successo.
+entry-moment-to-come = Quel momento deve ancora venire: annotalo quando è successo.
+entry-long-before = { $at } è più di due settimane prima che questo impasto dovesse cominciare. Guarda la data.
+entry-no-cut = Una mancanza di corrente finisce dopo che comincia, entro tre giorni, e non nel futuro.
+entry-too-many = Questo impasto tiene { $n } dati, e altri non ci stanno. Chiudilo e comincia un altro per ciò che viene.
+entry-too-many-taps = Questa infornata tiene { $n } tocchi, e altri non ci stanno.
+entry-no-such-pizza = Le pizze di questo impasto contano fino a { $n }.
 
-## Files that come in
-file-too-large = The file has { $kb } kB; a formula has at most { $most } kB.
-file-not-formula = This is not a formula file: line { $line }, column { $column } cannot be read.
-file-no-format = This is not a formula file: it does not say "format": "{ $format }".
-file-other-version = The file has version { $said }; this program reads version { $version }.
-file-name = A name has 1 to 80 letters; this has { $letters }.
-file-why = What was changed, in up to 1000 letters.
-recipe-too-large = The file has { $kb } kB; a recipe has at most { $most } kB.
-recipe-not-json = This is not JSON: line { $line }, column { $column } cannot be read.
-recipe-none = There is no schema.org Recipe in this file.
-allergen-milk = milk
-allergen-seeds = seeds, may hold sesame
-allergen-gluten = gluten
-batch-cancelled = This batch was cancelled. Take it up again first.
-batch-closed = This batch is closed. Reopen it first.
-batch-gone = This batch is gone.
-tap-other-key = Another tap was kept under this one's key: tap again.
-batch-closed-already = This batch is closed already.
-batch-under-way = This batch is under way.
-entry-taken-back = That was taken back before.
-entry-none-to-take-back = There is no such entry to take back.
-keep-cold = Keep perishables at { $c } or below.
-plan-hours = hours changed
-plan-fire = fire planned
-plan-fire-dough = fire and dough changed
+## File che arrivano
+file-too-large = Il file ha { $kb } kB; una ricetta ne ha al massimo { $most }.
+file-not-formula = Questo non è il file di una ricetta: la riga { $line }, colonna { $column } non si legge.
+file-no-format = Questo non è il file di una ricetta: non dice "format": "{ $format }".
+file-other-version = Il file ha la versione { $said }; questo programma legge la versione { $version }.
+file-name = Un nome ha da 1 a 80 lettere; questo ne ha { $letters }.
+file-why = Che cosa è cambiato, in al massimo 1000 lettere.
+recipe-too-large = Il file ha { $kb } kB; una ricetta ne ha al massimo { $most }.
+recipe-not-json = Questo non è JSON: la riga { $line }, colonna { $column } non si legge.
+recipe-none = In questo file non c’è una Recipe di schema.org.
+allergen-milk = latte
+allergen-seeds = semi, può contenere sesamo
+allergen-gluten = glutine
+batch-cancelled = Questo impasto è stato annullato. Prima riprendilo.
+batch-closed = Questo impasto è chiuso. Prima riaprilo.
+batch-gone = Questo impasto non c’è più.
+tap-other-key = Sotto la chiave di questo tocco ne è stato salvato un altro: tocca di nuovo.
+batch-closed-already = Questo impasto è già chiuso.
+batch-under-way = Questo impasto è in corso.
+entry-taken-back = Era già stato annullato.
+entry-none-to-take-back = Non c’è un dato così da annullare.
+keep-cold = Tieni i deperibili a { $c } o meno.
+plan-hours = ore cambiate
+plan-fire = forno pianificato
+plan-fire-dough = forno e impasto cambiati
 plan-pieces = { $n ->
-    [one] one piece
-   *[other] { $n } pieces
-} instead of { $was }
-plan-weight = of { $g } instead of { $was }
+    [one] un pezzo
+   *[other] { $n } pezzi
+} invece di { $was }
+plan-weight = da { $g } invece di { $was }
 plan-both = { $number }, { $weight }
 plan-freezer = { $n ->
-    [one] one piece
-   *[other] { $n } pieces
-} into the freezer
+    [one] un pezzo
+   *[other] { $n } pezzi
+} in congelatore
 plan-apart = { $n ->
-    [one] one piece
-   *[other] { $n } pieces
-} for another hour
+    [one] un pezzo
+   *[other] { $n } pezzi
+} per un’altra ora

@@ -1,18 +1,18 @@
-## People: roles, names, passwords, what was given away.
-role-owner = owner
-role-planner = planner
-role-cook = cook
-role-looker = looker
+## Persone: ruoli, nomi, password, ciò che si è consegnato.
+role-owner = titolare
+role-planner = chi pianifica
+role-cook = cuoco
+role-looker = chi guarda
 role-device = tablet
-role-crew-taps = crew, taps
-role-crew-looks = crew, looks on
+role-crew-taps = squadra, tocca
+role-crew-looks = squadra, guarda
 
-right-own = everything, people too
-right-plan = plans, formulas, pantry, and taps
-right-tap = steps, readings and taps at the oven
-right-look = sees everything, changes nothing
+right-own = tutto, anche le persone
+right-plan = piani, ricette, dispensa, e tocchi
+right-tap = fasi, letture e tocchi al forno
+right-look = vede tutto, non cambia niente
 
-name-unreadable = A name has letters that can be read.
-password-short = A password has { $least } letters or more; this one has { $letters }.
-password-long = A password has at most { $most } letters.
-password-common = This is one of the passwords that are tried first. Several words that do not belong together are good.
+name-unreadable = Un nome ha lettere che si possono leggere.
+password-short = Una password ha { $least } caratteri o più; questa ne ha { $letters }.
+password-long = Una password ha al massimo { $most } caratteri.
+password-common = È una delle password che si provano per prime. Vanno bene più parole che non c’entrano fra loro.

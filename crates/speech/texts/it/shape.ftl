@@ -1,158 +1,158 @@
-## Places and signs.
-spot-room = room
-spot-fridge = fridge
-spot-freezer = freezer
-press-springs = springs back
-press-holds = holds
-press-flows = flows
-f-box-height = Height of the box
+## Luoghi e segni.
+spot-room = stanza
+spot-fridge = frigo
+spot-freezer = congelatore
+press-springs = torna su
+press-holds = tiene
+press-flows = cede
+f-box-height = Altezza della cassetta
 
-## The log of the scale and the boxes.
-shapelog-whole = whole dough on the scale: { $g }
-shapelog-divided = divided into { $n } of { $g }
-shapelog-boxed = into boxes: { $name }
-shapelog-piece = a piece of { $g }
-shapelog-piece-unweighed = a piece, not weighed
-shapelog-pressed = a ball of box { $n } { $sign }
-shapelog-moved = box { $n } to: { $place }
-shapelog-stacked = box { $n } stands in a stack
-shapelog-unstacked = box { $n } stands alone
-shapelog-tray = tray { $n } { $did }
-tray-oiled = oiled
-tray-stretched = stretched as far as it goes
-tray-corners = reaches the corners
-shapelog-skin = box { $n } has a skin
-shapelog-reballed = box { $n } balled again
+## Il diario della bilancia e delle cassette.
+shapelog-whole = tutto l’impasto sulla bilancia: { $g }
+shapelog-divided = diviso in { $n } da { $g }
+shapelog-boxed = in cassette: { $name }
+shapelog-piece = un pezzo da { $g }
+shapelog-piece-unweighed = un pezzo, non pesato
+shapelog-pressed = un panetto della cassetta { $n } { $sign }
+shapelog-moved = cassetta { $n } in: { $place }
+shapelog-stacked = la cassetta { $n } sta in pila
+shapelog-unstacked = la cassetta { $n } sta da sola
+shapelog-tray = teglia { $n } { $did }
+tray-oiled = oliata
+tray-stretched = stesa finché va
+tray-corners = arriva agli angoli
+shapelog-skin = la cassetta { $n } ha la pelle
+shapelog-reballed = cassetta { $n } riformata
 
-## Why a tap is not kept.
+## Perché un tocco non è salvato.
 shapetap-all-made = { $n ->
-    [one] The only piece is made.
-   *[other] All { $n } pieces are made. One more? Say so under pieces first.
+    [one] L’unico pezzo è fatto.
+   *[other] Tutti e { $n } i pezzi sono fatti. Uno in più? Dillo prima in Pezzi.
 }
-shapetap-more-than-the-whole = The pieces would weigh more than the whole: { $left } are left.
+shapetap-more-than-the-whole = I pezzi peserebbero più del tutto: restano { $left }.
 shapetap-fewer-than-made = { $n ->
-    [one] One piece is made already.
-   *[other] { $n } pieces are made already.
+    [one] Un pezzo è già fatto.
+   *[other] { $n } pezzi sono già fatti.
 }
-shapetap-no-such-box = There is no box { $n }.
-shapetap-empty-box = Box { $n } is still empty.
-shapetap-frozen = Box { $n } is frozen: it is thawed first, and then it is another dough.
-shapetap-in-their-boxes = Balls lie in these boxes already. Take them back first, or go on.
-shapetap-at-the-corners = The dough of tray { $n } is in its corners already.
-shapetap-no-trays = These balls lie in boxes: there is no tray to stretch in.
-shapetap-there-already = Box { $n } is there already.
+shapetap-no-such-box = Non c’è una cassetta { $n }.
+shapetap-empty-box = La cassetta { $n } è ancora vuota.
+shapetap-frozen = La cassetta { $n } è congelata: prima si scongela, e poi è un altro impasto.
+shapetap-in-their-boxes = In queste cassette ci sono già panetti. Prima annullali, o va’ avanti.
+shapetap-at-the-corners = L’impasto della teglia { $n } è già negli angoli.
+shapetap-no-trays = Questi panetti stanno in cassette: non c’è una teglia in cui stendere.
+shapetap-there-already = La cassetta { $n } è già lì.
 
-## What is proposed for a dough that is lighter or heavier than planned.
-divide-spread = Make all of them a little smaller or larger.
-divide-one-smaller = Keep the weight, the last one is smaller.
-divide-spread-fewer = Make fewer, with all of it.
-divide-keep-and-bread = Keep the weight; the rest is bread, sticks or a tester.
-divide-one-more = There is one more in it.
-divide-one-smaller-more = There is one more in it, a smaller one.
+## Che cosa si propone per un impasto più leggero o più pesante del previsto.
+divide-spread = Falli tutti un po’ più piccoli o più grandi.
+divide-one-smaller = Tieni il peso, l’ultimo è più piccolo.
+divide-spread-fewer = Fanne meno, con tutto.
+divide-keep-and-bread = Tieni il peso; il resto è pane, grissini o una prova.
+divide-one-more = Ce n’è ancora uno.
+divide-one-smaller-more = Ce n’è ancora uno, più piccolo.
 
-## How a ball opens.
-open-reball = ball it again gently, or put it into a tray
-open-wait = wait
-open-press-only = press only, top at once, launch
-open-press-rest = press, rest 5 min, press again
-open-press-lift = press, then lift it over the hands once
-open-table = stretch it on the table
-open-knuckles = press, then knuckles
-open-to = { $how }, to { $wide }. { $flour } flour.
-open-tray-now = Oiled fingers: dimple it out to the corners.
-open-tray-wait = Oiled fingers: dimple it as far as it goes, lid on, rest { $time }, go on to the corners.
-flour-relaxes-slower = This flour relaxes { $share } slower than its strength says
-flour-relaxes-faster = This flour relaxes { $share } faster than its strength says
-flour-relaxes-so = This flour relaxes as its strength says
-flour-lasts-longer = and its gluten lasts { $share } longer
-flour-lasts-shorter = and its gluten lasts { $share } less long
+## Come si stende un panetto.
+open-reball = riformalo con dolcezza, o mettilo in una teglia
+open-wait = aspetta
+open-press-only = solo premere, condire subito, infornare
+open-press-rest = premi, riposo 5 min, premi ancora
+open-press-lift = premi, poi sollevalo una volta sulle mani
+open-table = stendilo sul tavolo
+open-knuckles = premi, poi sulle nocche
+open-to = { $how }, fino a { $wide }. { $flour } di farina.
+open-tray-now = Dita oliate: affondale fino agli angoli.
+open-tray-wait = Dita oliate: affondale finché va, coperchio, riposo { $time }, poi fino agli angoli.
+flour-relaxes-slower = Questa farina si rilassa il { $share } più piano di quanto dica la sua forza
+flour-relaxes-faster = Questa farina si rilassa il { $share } più in fretta di quanto dica la sua forza
+flour-relaxes-so = Questa farina si rilassa come dice la sua forza
+flour-lasts-longer = e il suo glutine dura il { $share } in più
+flour-lasts-shorter = e il suo glutine dura il { $share } in meno
 
-## Judgements of a dough that is divided.
-shape-short = The dough is { $percent } short: all of them would come to { $ball }
-shape-short-why = Two percent of a ball nobody sees, more is seen if only some have it.
-shape-loss-high = { $percent } stayed on bowl and hands
-shape-loss-high-why = Usually it is { $usual }.
-shape-loss-high-todo = Scrape bowl and hook. Was everything weighed?
-shape-uneven = { $n } pieces are off
-shape-uneven-why = Balls { $balls } differ by more than one sees on a plate.
-shape-uneven-todo = Cut from the seam, or add one piece there; weigh it anew.
-piece-a-slip = { $g } for a piece of { $ball }: was it { $meant }?
-piece-unlike = { $g } is no piece of { $ball }.
-shape-nothing-left = Nothing is left for the last { $n }
-shape-nothing-left-why = The pieces weigh all of it already.
-shape-nothing-left-todo = Divide it into fewer, or take back a weight that was mistyped.
+## Giudizi di un impasto diviso.
+shape-short = L’impasto manca del { $percent }: tutti verrebbero da { $ball }
+shape-short-why = Il due per cento di un panetto non lo vede nessuno, di più si vede se solo alcuni ce l’hanno.
+shape-loss-high = Il { $percent } è rimasto su vasca e mani
+shape-loss-high-why = Di solito è il { $usual }.
+shape-loss-high-todo = Raschia vasca e gancio. È stato pesato tutto?
+shape-uneven = { $n } pezzi sono fuori
+shape-uneven-why = I panetti { $balls } differiscono più di quanto si veda su un piatto.
+shape-uneven-todo = Taglia dalla chiusura, o aggiungi lì un pezzo; ripesalo.
+piece-a-slip = { $g } per un pezzo da { $ball }: era { $meant }?
+piece-unlike = { $g } non è un pezzo da { $ball }.
+shape-nothing-left = Per gli ultimi { $n } non resta niente
+shape-nothing-left-why = I pezzi pesano già tutto.
+shape-nothing-left-todo = Dividilo in meno pezzi, o annulla un peso scritto male.
 shape-several-why = { $all }
 shape-so-are = { $n ->
-    [one] So it is with box { $boxes }.
-   *[other] So it is with boxes { $boxes }.
+    [one] Così anche la cassetta { $boxes }.
+   *[other] Così anche le cassette { $boxes }.
 }
-shape-box-past = Box { $n } is past before its turn
-shape-box-past-why = It closes at { $at }, its first ball is used at { $used }.
-shape-box-past-todo = Into the cold now, or use it first; balled again it takes hours.
-shape-last-ones = The last ones come to { $g }
-shape-last-ones-why = Wanted were { $ball }; those before took more or less.
-shape-last-ones-todo = Watch the next ones; a smaller last one is a tester.
-shape-does-not-sum = { $g } are unaccounted for
-shape-does-not-sum-why = A piece was not weighed, or the scale drifted.
-shape-too-warm = The dough is { $c }: cool it before balling
-shape-too-wet = A wet dough for this flour: ball it cold
-shape-ball-it-cold-why = Cold balls hold their shape and take less flour.
-shape-ball-it-cold-todo = 30 to 60 min in the fridge first.
-shape-crowded = Ripe balls of { $wide } will touch
-shape-crowded-why = From middle to middle there are { $pitch }.
-shape-crowded-todo = Fewer in a box, or cut them apart with a wet scraper.
-shape-low = Ripe balls stand { $high } high and meet the lid
-shape-low-why = The box is { $inside } high inside.
-shape-low-todo = A higher box, or fewer hours.
-shape-box-late = Box { $n } stands at { $rise } only
-shape-box-late-why = It is used at { $at }, and even out now it does not get there.
-shape-box-late-todo = Out now, to a warmer place, or use it last.
-shape-box-early = Box { $n } is ripe before it is warm: { $rise } at its use
-shape-box-early-why = It is used at { $at }.
-shape-box-warm = Box { $n } in the room is past ready by its turn: { $rise } at its use
-shape-box-warm-why = It is used at { $at }.
-shape-box-warm-todo = Back into the cold now, out again at { $at }.
-shape-box-early-todo = Use it sooner, or leave it in the cold until an hour before.
-shape-reball-late = Box { $n } opens from { $at } only
-shape-reball-late-why = It was balled again and is used at { $at }.
-shape-reball-late-todo = Do not ball again now: press only, and smaller.
-shape-reball-twice = Box { $n } was balled again more than once
-shape-reball-twice-why = Each time the gluten has less left, and the crumb gets denser.
-shape-reball-twice-todo = Not again: press only, or into a tray.
-shape-tight = Box { $n } is still tight at { $at }
-shape-tight-why = It opens from { $at }.
-shape-tight-never-why = It does not relax within twelve hours where it lies.
-shape-tight-todo = Let it rest until then; else press only, and smaller by a tenth.
-shape-flows = Box { $n } flows
-shape-flows-seen = So the finger says.
-shape-flows-likely = Its gluten is nearly spent.
-shape-flows-todo = Press only, a little smaller, launch at once; use this box first.
-shape-skin = Box { $n } has a skin
-shape-skin-why = Air reached it.
-shape-skin-todo = Lid or film, a film of oil; press with the skin downward.
-shape-cold-ball = Box { $n } is at { $c }
-shape-cold-ball-why = Below { $c } a ball is stiff and blisters.
-shape-cold-ball-todo = { $time } more in the room.
-shape-cold-ball-todo-elsewhere = A warmer place: this one is too cold for it.
-shape-apart = The boxes are apart: { $low } to { $high } at their use
-shape-apart-why = They lay in different places or for different times.
-shape-apart-todo = Unstack them, swap inner and outer ones, take them out one after the other.
+shape-box-past = La cassetta { $n } passa prima del suo turno
+shape-box-past-why = Si chiude { $at }, il suo primo panetto si usa { $used }.
+shape-box-past-todo = Al freddo adesso, o usala per prima; riformata vuole ore.
+shape-last-ones = Agli ultimi toccano { $g }
+shape-last-ones-why = Si volevano { $ball }; quelli di prima hanno preso di più o di meno.
+shape-last-ones-todo = Attento ai prossimi; un ultimo più piccolo è una prova.
+shape-does-not-sum = { $g } non si sa dove siano
+shape-does-not-sum-why = Un pezzo non è stato pesato, o la bilancia si è spostata.
+shape-too-warm = L’impasto è a { $c }: raffreddalo prima di formare
+shape-too-wet = Un impasto bagnato per questa farina: formalo freddo
+shape-ball-it-cold-why = I panetti freddi tengono la forma e prendono meno farina.
+shape-ball-it-cold-todo = Prima 30 – 60 min in frigo.
+shape-crowded = Panetti maturi di { $wide } si toccheranno
+shape-crowded-why = Da centro a centro ci sono { $pitch }.
+shape-crowded-todo = Meno per cassetta, o staccali con una spatola bagnata.
+shape-low = I panetti maturi arrivano a { $high } e toccano il coperchio
+shape-low-why = La cassetta dentro è alta { $inside }.
+shape-low-todo = Una cassetta più alta, o meno ore.
+shape-box-late = La cassetta { $n } è solo a { $rise }
+shape-box-late-why = Si usa { $at }, e anche fuori adesso non ci arriva.
+shape-box-late-todo = Fuori adesso, in un luogo più caldo, o usala per ultima.
+shape-box-early = La cassetta { $n } è matura prima di essere calda: { $rise } all’uso
+shape-box-early-why = Si usa { $at }.
+shape-box-warm = La cassetta { $n } in stanza al suo turno ha passato il pronto: { $rise } all’uso
+shape-box-warm-why = Si usa { $at }.
+shape-box-warm-todo = Di nuovo al freddo adesso, fuori { $at }.
+shape-box-early-todo = Usala prima, o lasciala al freddo fino a un’ora prima.
+shape-reball-late = La cassetta { $n } si stende solo da { $from }
+shape-reball-late-why = È stata riformata e si usa { $at }.
+shape-reball-late-todo = Non riformare ora: solo premere, e più piccola.
+shape-reball-twice = La cassetta { $n } è stata riformata più di una volta
+shape-reball-twice-why = Ogni volta al glutine resta meno, e la mollica si fa più fitta.
+shape-reball-twice-todo = Non ancora: solo premere, o in teglia.
+shape-tight = La cassetta { $n } è ancora tesa { $at }
+shape-tight-why = Si stende da { $from }.
+shape-tight-never-why = Dove sta non si rilassa entro dodici ore.
+shape-tight-todo = Lasciala riposare fino ad allora; se no solo premere, e più piccola di un decimo.
+shape-flows = La cassetta { $n } cede
+shape-flows-seen = Così dice il dito.
+shape-flows-likely = Il suo glutine è quasi finito.
+shape-flows-todo = Solo premere, un po’ più piccola, infornare subito; usa prima questa cassetta.
+shape-skin = La cassetta { $n } ha la pelle
+shape-skin-why = Ci è arrivata l’aria.
+shape-skin-todo = Coperchio o pellicola, un velo d’olio; premi con la pelle in giù.
+shape-cold-ball = La cassetta { $n } è a { $c }
+shape-cold-ball-why = Sotto { $c } un panetto è rigido e fa bolle.
+shape-cold-ball-todo = { $time } in più in stanza.
+shape-cold-ball-todo-elsewhere = Un luogo più caldo: questo è troppo freddo per lei.
+shape-apart = Le cassette sono lontane fra loro: da { $low } a { $high } all’uso
+shape-apart-why = Sono state in luoghi diversi o per tempi diversi.
+shape-apart-todo = Togli la pila, scambia interne ed esterne, tirale fuori una dopo l’altra.
 
 
-## Shape: what is refused.
-f-piece = Piece
-f-box-volume = Growth of a ball
-f-box-gap = Gap between balls
-f-box-side = Side of the box
-f-dough-in-the-bowl = Dough put into the bowl
-f-dough-weighed = Dough on the scale
-f-pieces-divided = Pieces
-f-scale-step = Step of the scale
-box-no-ball-fits = No ball of { $ball } fits { $length } × { $width } with { $gap } between.
-divide-more-than-went-in = Weighed more than 105 % of what went in: was the tub on the scale?
-divide-is-this-all = Is this all of it? More than a third is missing.
-divide-less-than-a-ball = That is less than one ball.
+## Staglio: che cosa si rifiuta.
+f-piece = Pezzo
+f-box-volume = Crescita di un panetto
+f-box-gap = Distanza fra i panetti
+f-box-side = Lato della cassetta
+f-dough-in-the-bowl = Impasto messo nella vasca
+f-dough-weighed = Impasto sulla bilancia
+f-pieces-divided = Pezzi
+f-scale-step = Passo della bilancia
+box-no-ball-fits = Nessun panetto da { $ball } sta in { $length } × { $width } con { $gap } fra l’uno e l’altro.
+divide-more-than-went-in = Pesato più del 105 % di ciò che è entrato: c’era la vasca sulla bilancia?
+divide-is-this-all = È tutto qui? Manca più di un terzo.
+divide-less-than-a-ball = È meno di un panetto.
 
-## Hazards at the divider.
-hazard-scraper = A scraper is sharp: cut away from the hand that holds the dough.
-hazard-heavy-boxes = The boxes weigh { $kg } together: carry them in two goes, or lift as two.
+## Pericoli allo staglio.
+hazard-scraper = Una spatola taglia: taglia lontano dalla mano che tiene l’impasto.
+hazard-heavy-boxes = Le cassette insieme pesano { $kg }: portale in due volte, o sollevale in due.

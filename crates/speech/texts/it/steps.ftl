@@ -1,103 +1,107 @@
-## Steps: what to do (a heading), and how (one or two sentences).
-step-mix = weigh and mix
-step-mix-how = { $all }; { $handling }. Aim for { $aim }.
-step-mix-how-plain = { $all }. Aim for { $aim }.
-step-feed = feed the { $name }
+## Fasi: che cosa fare (un titolo), e come (una o due frasi).
+step-mix = pesa e impasta
+step-mix-how = { $all }; { $handling }. Punta a { $aim }.
+step-mix-how-plain = { $all }. Punta a { $aim }.
+step-feed = rinfresca: { $name }
 step-feed-how = { $all }; { $place }{ $keep }.{ $aim }
-step-mix-preferment = mix the { $name }
+step-mix-preferment = prepara: { $name }
 step-preferment-how = { $all }; { $place }.{ $aim }
-step-preferment-cold = { $name } into the fridge
-step-rest = rest
-step-rest-how = { $time } covered; measure the dough now.
-step-fold = fold
-step-fold-of = fold { $n } of { $of }
-step-fold-how = Lift and turn once round, wet hands.
-step-tub = into the tub
+step-preferment-cold = { $name } in frigo
+step-rest = riposo
+step-rest-how = { $time } coperto; misura l’impasto adesso.
+step-fold = piega
+step-fold-of = piega { $n } di { $of }
+step-fold-how = Solleva e gira una volta tutto intorno, mani bagnate.
+step-tub = nella vasca
 step-tub-how = { $n ->
-    [one] A tub of at least { $litres }
-   *[other] { $n } tubs of at least { $litres } each
- }, lid on, { $place }; { $grows }.
-step-ball = divide and ball
+    [one] Una vasca di almeno { $litres }
+   *[other] { $n } vasche di almeno { $litres } ciascuna
+ }, coperchio, { $place }; { $grows }.
+step-ball = staglio e formatura
 step-ball-how = { $pieces }, { $goes }.
-step-ball-again = ball again
-step-ball-again-how = Gently, on a floured bench; { $goes }.
-step-press = press down
-step-press-how = Press the gas out and round it up; { $time } { $place }.
-step-pan = into the trays
-step-pan-how = Oil the { $n ->
-    [one] tray
-   *[other] trays
- }: { $pieces }; press out, { $time } { $place }.
-step-freeze = { $thing } into the freezer
-step-freeze-how = Well closed: a dry skin tears when it is opened.
-step-out-of-freezer = out of the freezer
-step-fridge = { $thing } into the fridge
-step-cold = { $thing } into the cold
-step-out-of-fridge = out of the fridge
-step-move = { $thing } to another place
+step-ball-again = riforma i panetti
+step-ball-again-how = Con dolcezza, su un banco infarinato; { $goes }.
+step-press = sgonfia
+step-press-how = Premi fuori il gas e arrotonda; { $time } { $place }.
+step-pan = nelle teglie
+step-pan-how = Olia { $n ->
+    [one] la teglia
+   *[other] le teglie
+ }: { $pieces }; stendi premendo, { $time } { $place }.
+step-freeze = { $thing } in congelatore
+step-freeze-how = Ben chiuso: una pelle secca si strappa quando si stende.
+step-out-of-freezer = fuori dal congelatore
+step-fridge = { $thing } in frigo
+step-cold = { $thing } al freddo
+step-out-of-fridge = fuori dal frigo
+step-move = { $thing } in un altro luogo
 step-move-how = { $time } { $place }.
-step-lid-on = { $time } { $place }, lid on.
-step-lids-on = { $time } { $place }, lids on.
-step-light = light the oven
-step-switch-on = switch the oven on
-step-light-style-how = { $oven }, floor { $floor }; { $time } to charge the floor.
-step-light-how = { $oven }; { $time } to charge the floor.
-step-bake = bake
+step-lid-on = { $time } { $place }, con il coperchio.
+step-lids-on = { $time } { $place }, con i coperchi.
+step-light = accendi il forno
+step-switch-on = accendi il forno
+step-light-style-how = { $oven }, platea { $floor }; { $time } per caricare la platea.
+step-light-how = { $oven }; { $time } per caricare la platea.
+step-bake = cuoci
 step-bake-trays = { $n ->
-    [one] { $n } tray
-   *[other] { $n } trays
+    [one] { $n } teglia
+   *[other] { $n } teglie
  }, { $each }.{ $twice }
 step-bake-rounds = { $n ->
-    [one] { $n } round
-   *[other] { $n } rounds
+    [one] { $n } tonda
+   *[other] { $n } tonde
  }, { $each }.{ $twice }
 
-## Parts of them
-aim-for = {" "}Aim for { $c }.
-keep-back = ; keep { $weight } back
+## Le loro parti
+aim-for = {" "}Punta a { $c }.
+keep-back = ; tieni da parte { $weight }
 so-much-of = { $weight } { $what }
-the = the { $name }
-water-at = { $weight } water at { $c }
-water-and-ice = { $weight } water at { $c } with { $ice } of ice
-yeast-water = { $weight } of the yeast water
-so-long-at = { $time } at { $c }
-straight-into-fridge = straight into the fridge at { $c }
-at-degrees = at { $c }
-at-place = at { $c }, { $name }
+the = { $name ->
+    [biga] la biga
+    [pasta di riporto] la pasta di riporto
+   *[other] il { $name }
+ }
+water-at = { $weight } d’acqua a { $c }
+water-and-ice = { $weight } d’acqua a { $c } con { $ice } di ghiaccio
+yeast-water = { $weight } dell’acqua col lievito
+so-long-at = { $time } a { $c }
+straight-into-fridge = subito in frigo a { $c }
+at-degrees = a { $c }
+at-place = a { $c }, { $name }
 pieces-of = { $n } × { $weight }
-pans-of = { $n } × { $pan } of { $weight }
+pans-of = { $n } × { $pan } da { $weight }
 pan-rectangle = { SHORT($length) } × { $width }
-pan-round = { $diameter } round
-boxed-into-freezer = boxed, lids on, into the freezer
-boxed-into-fridge = boxed, lids on, into the fridge { $place }
-boxed-into-cold = boxed, lids on, into the cold { $place }
-boxed-in-room = boxed, lids on, { $time } in the room
-boxed-elsewhere = boxed, lids on, { $time } { $place }
-hardly-grows = it hardly grows
-grows-to = it grows to { $times } times
-about-each = about { $time } each
-by-the-style-each = { $time } each by the style; plan the fire for your oven
-twice-by-the-clock = {" "}Sauce alone first; out at { $out }, cheese on, back for { $back }.
-twice-by-the-eye = {" "}Sauce alone first; out when the rim takes colour, cheese on, and back.
-flours-of = { $weight } flour ({ $each })
-the-tub = tub
-the-boxes = boxes
+pan-round = { $diameter } tonda
+boxed-into-freezer = in cassetta, chiuse, in congelatore
+boxed-into-fridge = in cassetta, chiuse, in frigo { $place }
+boxed-into-cold = in cassetta, chiuse, al freddo { $place }
+boxed-in-room = in cassetta, chiuse, { $time } in stanza
+boxed-elsewhere = in cassetta, chiuse, { $time } { $place }
+hardly-grows = cresce appena
+grows-to = cresce fino a { $times } volte
+about-each = circa { $time } ciascuna
+by-the-style-each = { $time } ciascuna secondo lo stile; pianifica il forno per il tuo
+twice-by-the-clock = {" "}Prima solo la salsa; fuori a { $out }, formaggio, e di nuovo dentro per { $back }.
+twice-by-the-eye = {" "}Prima solo la salsa; fuori quando il cornicione prende colore, formaggio, e di nuovo dentro.
+flours-of = { $weight } di farina ({ $each })
+the-tub = vasca
+the-boxes = cassette
 
-## A step as a call across the kitchen, by the name of the batch
-call-preferment = Start { $name }
-call-preferment-cold = Put the preferment of { $name } into the fridge
-call-mix = Mix { $name }
-call-rest = Rest { $name }
-call-fold = Fold { $name }
-call-bulk = Put { $name } into the tub
-call-ball = Ball { $name }
-call-reball = Ball { $name } again
-call-degas = Press { $name } down
-call-cold = Put { $name } into the cold
-call-freeze = Freeze { $name }
-call-thaw = Take { $name } out of the freezer
-call-move = Move { $name }
-call-pan = Press { $name } into the trays
-call-light-oven = Light the oven for { $name }
-call-temper = Take { $name } out of the fridge
-call-bake = Bake { $name }
+## Una fase come voce attraverso la cucina, con il nome dell'impasto
+call-preferment = Avvia { $name }
+call-preferment-cold = Metti in frigo il prefermento di { $name }
+call-mix = Impasta { $name }
+call-rest = Lascia riposare { $name }
+call-fold = Piega { $name }
+call-bulk = Metti { $name } nella vasca
+call-ball = Forma { $name }
+call-reball = Riforma { $name }
+call-degas = Sgonfia { $name }
+call-cold = Metti { $name } al freddo
+call-freeze = Congela { $name }
+call-thaw = Tira { $name } fuori dal congelatore
+call-move = Sposta { $name }
+call-pan = Stendi { $name } nelle teglie
+call-light-oven = Accendi il forno per { $name }
+call-temper = Tira { $name } fuori dal frigo
+call-bake = Cuoci { $name }
