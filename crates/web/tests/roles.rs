@@ -101,6 +101,7 @@ POST /kitchen                                       own
 POST /kitchens/{id}                                 person
 POST /lamp                                          -
 GET  /ledger                                        look
+POST /me/language                                   person
 POST /me/password                                   person
 POST /me/sessions/{number}/end                      person
 GET  /mix                                           look

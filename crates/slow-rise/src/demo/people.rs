@@ -15,7 +15,7 @@ const PEOPLE: [(&str, Role); 3] = [
 
 pub async fn move_in(db: &mut MySqlConnection, kitchen: KitchenId, now: Timestamp) -> Result<()> {
     for (name, role) in PEOPLE {
-        let id = match add(db, name, None, "en", now).await? {
+        let id = match add(db, name, None, "", now).await? {
             Some(id) => id,
             None => by_name(db, name).await?.context(name)?.id,
         };

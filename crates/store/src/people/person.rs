@@ -15,6 +15,7 @@ pub struct Person {
     pub initials: String,
     /// As `argon2` writes it; none where nobody can sign in by a password yet.
     pub password_hash: Option<String>,
+    /// The code of the language that they chose; empty while their browser says it.
     pub language: String,
     /// The kitchen that they were in last.
     pub kitchen: Option<KitchenId>,
@@ -172,7 +173,7 @@ pub async fn give_owners(db: &mut MySqlConnection, now: Timestamp) -> Result<()>
     }
     let owner = match at_home(db).await? {
         Some(p) => p.id,
-        None => match add(db, OWNER, None, "en", now).await? {
+        None => match add(db, OWNER, None, "", now).await? {
             Some(id) => id,
             None => by_name(db, OWNER)
                 .await?
@@ -184,6 +185,22 @@ pub async fn give_owners(db: &mut MySqlConnection, now: Timestamp) -> Result<()>
     for id in bare {
         join(db, KitchenId(id), owner, Role::Owner, now).await?;
     }
+    Ok(())
+}
+
+/// Remembers the language that somebody chose.
+pub async fn set_language(
+    db: &mut MySqlConnection,
+    person: PersonId,
+    language: &str,
+) -> Result<()> {
+    sqlx::query!(
+        "UPDATE person SET language = ? WHERE id = ?",
+        language,
+        person.0
+    )
+    .execute(db)
+    .await?;
     Ok(())
 }
 

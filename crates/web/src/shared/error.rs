@@ -4,6 +4,7 @@ use crate::shared::cut::shortened;
 use crate::shared::frame::Frame;
 use crate::shared::stop::Stop;
 use crate::shared::theme::Theme;
+use crate::shared::tongue;
 use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::body::Body;

@@ -1,6 +1,6 @@
 //! Forms: what was typed, kept as it was typed, and read into numbers with a sentence where it cannot be.
 
-use crate::shared::tongue::{plain, say};
+use crate::shared::tongue::say;
 use craft::fact::Fact;
 use craft::refusal::FieldError;
 use craft::units::Meant;

@@ -41,6 +41,8 @@ pub struct HouseView {
     pub signs_out: bool,
     pub demo: bool,
     /// On a shared tablet: who else may take it, by number, name and initials.
+    /// Languages that whoever reads could choose instead: code and own name.
+    pub languages: Vec<(&'static str, &'static str)>,
     pub hands: Option<Vec<(u64, String, String)>>,
     pub in_hands: String,
 }

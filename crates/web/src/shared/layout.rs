@@ -11,7 +11,9 @@ use crate::shared::theme::Theme;
 use crate::shared::tongue;
 use askama::Template;
 use axum::response::Html;
+use craft::keyed::Keyed;
 use craft::sheet::progress::Stand;
+use speech::Language;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 impl Frame {
@@ -70,12 +72,22 @@ fn house(here: &RequestKitchen) -> HouseView {
         several: asker.kitchens > 1,
         signs_out: asker.by_session,
         demo: here.kitchen.is_demo && asker.person.is_some(),
+        languages: match asker.person {
+            Some(_) => others(here.measures.language),
+            None => vec![],
+        },
         hands: asker.hands.as_ref().map(|h| h.others.clone()),
         in_hands: asker
             .hands
             .as_ref()
             .map_or(String::new(), |h| h.now.clone()),
     }
+}
+
+/// The languages besides one.
+fn others(read: Language) -> Vec<(&'static str, &'static str)> {
+    let all = Language::READ.into_iter().filter(|l| *l != read);
+    all.map(|l| (l.key(), l.own_name())).collect()
 }
 
 tokio::task_local! {

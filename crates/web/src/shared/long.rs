@@ -2,7 +2,6 @@
 //! keeps or shows an entry never waits for it.
 
 use crate::shared::error::AppError;
-use crate::shared::tongue::plain;
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::Duration;
 use tokio::runtime::{Handle, RuntimeFlavor};

@@ -1,6 +1,6 @@
 //! Where this server is reached: the names that it answers to, and the addresses that it gives away.
 
-use crate::shared::tongue::{phrase, plain, say};
+use crate::shared::tongue::{phrase, say};
 use axum::http::uri::Authority;
 use std::net::{IpAddr, SocketAddr};
 

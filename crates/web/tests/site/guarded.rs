@@ -171,7 +171,7 @@ impl Guarded {
             .map_err(|e| anyhow::anyhow!("{e}"))?;
         let mut db = s.pool.acquire().await?;
         let there = kitchen::add(&mut db, &new_kitchen(kitchen), now).await?;
-        let who = person::add(&mut db, name, Some(&hash), "en", now)
+        let who = person::add(&mut db, name, Some(&hash), "", now)
             .await?
             .context("a new name")?;
         person::join(&mut db, there, who, Role::Owner, now).await?;

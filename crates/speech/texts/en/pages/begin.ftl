@@ -123,3 +123,4 @@ begin-n-pans = { $n ->
     [one] { $n } pan
    *[other] { $n } pans
  }
+begin-language = Language

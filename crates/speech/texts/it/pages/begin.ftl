@@ -123,3 +123,4 @@ begin-n-pans = { $n ->
     [one] { $n } teglia
    *[other] { $n } teglie
  }
+begin-language = Lingua

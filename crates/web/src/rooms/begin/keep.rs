@@ -10,11 +10,13 @@ use crate::access::secret::hashed;
 use crate::access::visit::{self, Visit};
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
+use crate::shared::tongue;
 use crate::shared::tongue::{phrase, say};
 use axum::http::HeaderMap;
 use craft::begin::{first_plan, generic_flours, shelf_goods};
 use craft::fire::{FireChoice, Oven};
 use craft::formula::{Formula, PanShape};
+use craft::keyed::Keyed;
 use craft::mix::{Machine, Mixer};
 use craft::pantry::{DoughBox, Good, Scale};
 use craft::people::{Lasting, Role, check_name};
@@ -159,7 +161,7 @@ async fn owner(
     if let Beginner::Known(a) = who {
         return Ok(a.person);
     }
-    let Some(id) = person::add(db, name, hash, "en", now).await? else {
+    let Some(id) = person::add(db, name, hash, tongue::language().key(), now).await? else {
         return Ok(None);
     };
     person::be_at_home(db, id).await?;

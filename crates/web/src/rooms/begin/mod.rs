@@ -16,7 +16,7 @@ use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, page};
 use crate::shared::theme::Theme;
-use crate::shared::tongue::phrase;
+use crate::shared::tongue::{self, phrase};
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::State;
@@ -24,11 +24,13 @@ use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{Html, IntoResponse, Redirect, Response};
 use craft::begin::first_plan;
 use craft::fact::Fact;
+use craft::keyed::Keyed;
 use craft::refusal::FieldError;
 use craft::units::TemperatureUnit;
 use jiff::Timestamp;
 use leaves::Leaf;
 use said::BeginSaid;
+use speech::Language;
 use std::sync::Arc;
 use tower_sessions::Session;
 use view::BeginView;
@@ -103,8 +105,14 @@ async fn show(
             us = here.measures.temperature == TemperatureUnit::Fahrenheit;
         }
     }
+    typed.set("language", tongue::language().key());
     typed.set("units", if us { "us" } else { "metric" });
     shown(&app, (theme, &who), &typed, Leaf::You, &[], StatusCode::OK).await
+}
+
+/// The language that whoever begins chose on the first leaf; until then their browser's.
+fn reads(typed: &FormData) -> Language {
+    Language::from_key(typed.text("language")).unwrap_or_else(tongue::language)
 }
 
 /// Works the first plan out and shows a leaf beside it.
@@ -151,14 +159,17 @@ async fn turn(
         Err(elsewhere) => return Ok(elsewhere),
     };
     let typed = FormData::parse(&body);
-    let leaf = Leaf::of(&typed);
-    let errors = said::wrong_on(&typed, leaf, app.signs_in && matches!(who, Beginner::First));
-    // What is wrong on a leaf is said there, before the next one.
-    let (to, status) = match errors.is_empty() || typed.text("go") != "next" {
-        true => (leaf.turned(typed.text("go")), StatusCode::OK),
-        false => (leaf, StatusCode::UNPROCESSABLE_ENTITY),
-    };
-    shown(&app, (theme, &who), &typed, to, &errors, status).await
+    tongue::answering(reads(&typed), async {
+        let leaf = Leaf::of(&typed);
+        let errors = said::wrong_on(&typed, leaf, app.signs_in && matches!(who, Beginner::First));
+        // What is wrong on a leaf is said there, before the next one.
+        let (to, status) = match errors.is_empty() || typed.text("go") != "next" {
+            true => (leaf.turned(typed.text("go")), StatusCode::OK),
+            false => (leaf, StatusCode::UNPROCESSABLE_ENTITY),
+        };
+        shown(&app, (theme, &who), &typed, to, &errors, status).await
+    })
+    .await
 }
 
 /// The same leaf after a tap, as a part of its page.
@@ -168,8 +179,11 @@ async fn look(State(app): State<App>, session: Session, body: Bytes) -> Result<R
         Err(elsewhere) => return Ok(elsewhere),
     };
     let typed = FormData::parse(&body);
-    let b = viewed(&app, &who, &typed, Leaf::of(&typed), &[]).await?;
-    Ok(Html(BeginPart { b }.render()?).into_response())
+    tongue::answering(reads(&typed), async {
+        let b = viewed(&app, &who, &typed, Leaf::of(&typed), &[]).await?;
+        Ok(Html(BeginPart { b }.render()?).into_response())
+    })
+    .await
 }
 
 /// Keeps the kitchen, and the plan where it is wanted.
@@ -184,13 +198,16 @@ async fn keep(
         Err(elsewhere) => return Ok(elsewhere),
     };
     let typed = FormData::parse(&body);
-    match keep::kept(&app, &who, &typed, (&session, &headers)).await? {
-        Ok(path) => Ok(Redirect::to(&path).into_response()),
-        Err((leaf, errors)) => {
-            let status = StatusCode::UNPROCESSABLE_ENTITY;
-            shown(&app, (theme, &who), &typed, leaf, &errors, status).await
+    tongue::answering(reads(&typed), async {
+        match keep::kept(&app, &who, &typed, (&session, &headers)).await? {
+            Ok(path) => Ok(Redirect::to(&path).into_response()),
+            Err((leaf, errors)) => {
+                let status = StatusCode::UNPROCESSABLE_ENTITY;
+                shown(&app, (theme, &who), &typed, leaf, &errors, status).await
+            }
         }
-    }
+    })
+    .await
 }
 
 /// A sentence of this room beside a field.

@@ -7,13 +7,14 @@ use super::said::{BeginSaid, DIAL_STEP_C};
 use crate::shared::format::{self, weekday_hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
-use crate::shared::tongue::{date, decimal, phrase, say};
+use crate::shared::tongue::{date, decimal, language, phrase, say};
 use craft::begin::{BakesIn, FirstPlan, oven_seen};
 use craft::formula::Pieces;
 use craft::keyed::Keyed;
 use craft::refusal::{FieldError, ValidationError};
 use craft::sheet::StepKind;
 use jiff::Timestamp;
+use speech::Language;
 use store::KitchenId;
 use store::kitchen::Kitchen;
 
@@ -92,6 +93,7 @@ pub struct BeginView {
     pub works: Vec<BeginChoice>,
     pub work: (u8, u8),
     pub styles: Vec<StyleCard>,
+    pub languages: Vec<BeginChoice>,
     pub units: Vec<BeginChoice>,
     pub name: String,
     pub kitchen: String,
@@ -105,7 +107,14 @@ pub struct BeginView {
 /// Fields that each leaf shows itself: the others go along unseen.
 fn shown_on(leaf: Leaf, field: &str) -> bool {
     let shown: &[&str] = match leaf {
-        Leaf::You => &["name", "password", "units", "time_zone", "kitchen"],
+        Leaf::You => &[
+            "name",
+            "password",
+            "language",
+            "units",
+            "time_zone",
+            "kitchen",
+        ],
         Leaf::BakesIn => &["bakes_in", "most", "floor_mm", "grill"],
         Leaf::Has => &["scales", "mixer", "fridge", "fridge_c", "boxes"],
         Leaf::Hours => &[
@@ -473,6 +482,10 @@ impl BeginView {
                 hour(typed.text("works_to"), 17),
             ),
             styles,
+            languages: choices(
+                language().key(),
+                &Language::READ.map(|l| (l.key(), l.own_name())),
+            ),
             units: choices(
                 typed.text("units"),
                 &[

@@ -245,7 +245,7 @@ async fn newcomer(
     }
     let hash = hashed(password.into()).await?;
     let mut db = app.db.acquire().await?;
-    match person::add(&mut db, &name, Some(&hash), "en", now).await? {
+    match person::add(&mut db, &name, Some(&hash), "", now).await? {
         Some(id) => Ok(Ok(id)),
         None => Ok(taken()),
     }

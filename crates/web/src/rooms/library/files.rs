@@ -6,7 +6,7 @@ use crate::formula_form::{opened, reading};
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
-use crate::shared::tongue::{plain, say};
+use crate::shared::tongue::say;
 use axum::extract::{Path, State};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};

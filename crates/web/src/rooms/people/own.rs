@@ -10,14 +10,16 @@ use crate::access::visit;
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
-use crate::shared::theme::Theme;
+use crate::shared::theme::{Theme, own_path};
 use crate::shared::tongue::phrase;
 use axum::Extension;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
+use craft::keyed::Keyed;
 use craft::people::check_password;
+use speech::Language;
 use std::sync::Arc;
 use store::people::{person, session};
 use store::{KitchenId, StoreError};
@@ -25,9 +27,27 @@ use tower_sessions::Session;
 
 pub fn routes() -> Doors {
     Doors::new()
+        .post(Asks::Person, "/me/language", set_language)
         .post(Asks::Person, "/me/password", set_password)
         .post(Asks::Person, "/me/sessions/{number}/end", end_session)
         .post(Asks::Person, "/kitchens/{id}", go_into)
+}
+
+/// Chooses the language that one reads.
+async fn set_language(
+    State(app): State<App>,
+    Extension(asker): Extension<Arc<Asker>>,
+    body: Bytes,
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
+    let chosen = Language::from_key(typed.text("language"));
+    let (Some(me), Some(language)) = (asker.person, chosen) else {
+        return Ok(StatusCode::NOT_FOUND.into_response());
+    };
+    let mut db = app.db.acquire().await?;
+    person::set_language(&mut db, me, language.key()).await?;
+    app.askers.forget();
+    Ok(Redirect::to(own_path(typed.text("back"))).into_response())
 }
 
 /// Changes one's own password: the former one is asked, and every other browser is signed out.

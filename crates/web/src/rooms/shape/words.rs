@@ -3,7 +3,7 @@
 use crate::batch::record::BatchRecord;
 use crate::shared::format::{day_hm, hm, quarter};
 use crate::shared::kitchen::RequestKitchen;
-use crate::shared::tongue::{date, decimal, phrase, plain, say};
+use crate::shared::tongue::{date, decimal, phrase, say};
 use craft::shape::{DivideChoice, OutState, TrayStand};
 use craft::sheet::ahead::{BoxLook, ShapeLook};
 use craft::units::WeightUnit;

@@ -8,7 +8,7 @@ pub mod ribbon;
 pub mod rise;
 pub mod strip;
 
-use crate::shared::tongue::{phrase, plain};
+use crate::shared::tongue::phrase;
 use craft::sheet::{BlockKind, ClockPoint, SheetResult};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;

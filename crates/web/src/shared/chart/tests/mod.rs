@@ -8,13 +8,9 @@ use super::*;
 use crate::shared::format::Measures;
 use craft::formula::Scales;
 use craft::sheet::{KitchenUsual, SheetRequest, work_out};
-use craft::units::{LengthUnit, TemperatureUnit, WeightUnit};
+use craft::units::TemperatureUnit;
 
-const METRIC: Measures = Measures {
-    temperature: TemperatureUnit::Celsius,
-    weight: WeightUnit::Grams,
-    length: LengthUnit::Centimetres,
-};
+const METRIC: Measures = Measures::METRIC;
 
 fn london() -> TimeZone {
     TimeZone::get("Europe/London").unwrap()
