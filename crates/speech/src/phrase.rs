@@ -7,10 +7,11 @@ use std::collections::HashMap;
 use std::fmt;
 use std::sync::LazyLock;
 
+static FIXED: LazyLock<Vec<HashMap<String, String>>> =
+    LazyLock::new(|| Language::ALL.iter().copied().map(all_fixed).collect());
+
 /// A text that takes no values, in a language; its code where there is none, which a test of this crate rules out.
 pub fn fixed(language: Language, code: &'static str) -> &'static str {
-    static FIXED: LazyLock<Vec<HashMap<String, String>>> =
-        LazyLock::new(|| Language::ALL.iter().copied().map(all_fixed).collect());
     FIXED[language as usize]
         .get(code)
         .map_or(code, String::as_str)
@@ -63,6 +64,39 @@ fn all_of_scripts(language: Language) -> String {
     serde_json::Value::Object(all)
         .to_string()
         .replace('<', "\\u003c")
+}
+
+/// A name or a line that ships with the program, in a language; what a maker wrote themselves stays as it is.
+///
+/// ```
+/// use speech::{Language, phrase::shipped};
+/// assert_eq!(shipped(Language::Italian, "Lean round"), "Tonda magra");
+/// assert_eq!(shipped(Language::Italian, "Flour W 300"), "Farina W 300");
+/// assert_eq!(shipped(Language::Italian, "Aunt's round"), "Aunt's round");
+/// ```
+pub fn shipped(language: Language, name: &str) -> String {
+    static CODES: LazyLock<HashMap<String, String>> = LazyLock::new(|| {
+        let all = Language::English.patterns().into_iter();
+        let shipped = all.filter(|(code, _)| code.starts_with("shipped-"));
+        shipped.map(|(code, text)| (text, code)).collect()
+    });
+    if language == Language::English {
+        return name.into();
+    }
+    if let Some(w) = strength_alone(name) {
+        return [fixed(language, "names-flour-of-strength"), " ", w].concat();
+    }
+    let said = CODES
+        .get(name)
+        .and_then(|code| FIXED[language as usize].get(code));
+    said.cloned().unwrap_or_else(|| name.into())
+}
+
+/// The strength in the name of a flour that is known by nothing else.
+fn strength_alone(name: &str) -> Option<&str> {
+    craft::flour::FlourPart::stands_in(name)
+        .then(|| name.rsplit(' ').next())
+        .flatten()
 }
 
 /// A text with what it is filled with.

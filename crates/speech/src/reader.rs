@@ -1,6 +1,7 @@
 //! A fact in the words of one reader.
 
 use crate::measures::Measures;
+use crate::phrase::shipped;
 use crate::texts::bundle;
 use craft::fact::{AS_WRITTEN, Fact, Value};
 use fluent_bundle::FluentArgs;
@@ -41,7 +42,7 @@ impl<'a> Reader<'a> {
     /// ```
     pub fn say(&self, fact: &Fact) -> String {
         if let (AS_WRITTEN, Some(Value::Text(text))) = (fact.code.as_ref(), fact.value("text")) {
-            return text.clone();
+            return shipped(self.measures.language, text);
         }
         capital(self.words(fact))
     }
@@ -49,7 +50,7 @@ impl<'a> Reader<'a> {
     /// A fact as a part of a sentence.
     pub fn words(&self, fact: &Fact) -> String {
         if let (AS_WRITTEN, Some(Value::Text(text))) = (fact.code.as_ref(), fact.value("text")) {
-            return text.clone();
+            return shipped(self.measures.language, text);
         }
         let mut args = FluentArgs::with_capacity(fact.values.len());
         for (name, v) in &fact.values {

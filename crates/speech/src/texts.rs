@@ -162,6 +162,7 @@ languages!(
     "pages/script",
     "pages/shape",
     "pages/sheet",
+    "pages/shipped",
     "pages/takeaway",
     "pages/words"
 );

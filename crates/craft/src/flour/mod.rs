@@ -234,7 +234,9 @@ impl FlourPart {
     }
     /// Whether a name is that of [`FlourPart::only`]: no flour that anybody has, but what stands in for one.
     pub fn stands_in(name: &str) -> bool {
-        let w = name.trim().strip_prefix("Flour W ");
+        let name = name.trim();
+        let mut begins = ["Flour W ", "Farina W "].into_iter();
+        let w = begins.find_map(|b| name.strip_prefix(b));
         w.is_some_and(|w| w.parse::<f64>().is_ok())
     }
 }

@@ -56,11 +56,7 @@ step-bake-rounds = { $n ->
 aim-for = {" "}Punta a { $c }.
 keep-back = ; tieni da parte { $weight }
 so-much-of = { $weight } { $what }
-the = { $name ->
-    [biga] la biga
-    [pasta di riporto] la pasta di riporto
-   *[other] il { $name }
- }
+the = { $name }
 water-at = { $weight } d’acqua a { $c }
 water-and-ice = { $weight } d’acqua a { $c } con { $ice } di ghiaccio
 yeast-water = { $weight } dell’acqua col lievito

@@ -7,6 +7,7 @@ use crate::shared::error::{AppError, ErrorSaid as SaidPage};
 use crate::shared::form::FormData;
 use crate::shared::form::SaidError;
 use crate::shared::format::day_hm;
+use crate::shared::format::word;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::tongue::{phrase, say};
 use axum::Json;
@@ -16,7 +17,6 @@ use craft::entry;
 use craft::fact;
 use craft::fact::Fact;
 use craft::fire::{TapKind, Verdict};
-use craft::keyed::Keyed;
 use jiff::{SignedDuration, Timestamp};
 use serde::Serialize;
 use store::entry::{EntryOutcome, KeptEntry, NewEntry, SaidEntry, Seen, Standing};
@@ -251,8 +251,8 @@ pub fn words(said: &SaidEntry, here: &RequestKitchen) -> String {
                 say!(
                     "batch-the-verdict-on-pizza-base",
                     pizza = pizza,
-                    key = base.key(),
-                    key2 = top.key()
+                    base = word(&base.name()),
+                    top = word(&top.name())
                 )
             }
         },

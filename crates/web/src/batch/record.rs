@@ -296,9 +296,17 @@ impl BatchRecord {
         let path = request.formula.path();
         let leg = self.progress.leg.and_then(|i| path.get(i));
         let (name, planned, of) = match leg.map(|l| &l.spot) {
-            None | Some(Spot::Room) => ("room", request.room_c, Some(Subject::Room)),
-            Some(Spot::Fridge) => ("fridge", request.fridge_c, Some(Subject::Fridge)),
-            Some(Spot::Freezer) => return "freezer".into(),
+            None | Some(Spot::Room) => (
+                phrase("batch-place-room"),
+                request.room_c,
+                Some(Subject::Room),
+            ),
+            Some(Spot::Fridge) => (
+                phrase("batch-place-fridge"),
+                request.fridge_c,
+                Some(Subject::Fridge),
+            ),
+            Some(Spot::Freezer) => return phrase("batch-place-freezer").into(),
             Some(Spot::Own(p)) => (p.name.as_str(), p.c, None),
         };
         let all = self.seen().chain(self.places.as_slice());
@@ -340,7 +348,7 @@ impl BatchRecord {
     pub fn state(&self, degrees: impl Fn(f64) -> String) -> String {
         let place = || self.place(&degrees);
         match self.progress.stand {
-            Stand::Planned => "planned".into(),
+            Stand::Planned => phrase("batch-planned-state").into(),
             Stand::Begun => phrase("batch-preferment-stands").into(),
             Stand::Mixing => phrase("batch-in-the-mixer").into(),
             Stand::Mixed => phrase("batch-mixed-resting").into(),

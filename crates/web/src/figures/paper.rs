@@ -5,6 +5,7 @@ use crate::shared::error::AppError;
 use crate::shared::format::{day, day_hm, portions};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::tongue::say;
+use crate::shared::tongue::shipped;
 use askama::Template;
 use axum::response::{IntoResponse, Response};
 use craft::fact;
@@ -47,7 +48,7 @@ pub fn page(
     let paper = Paper {
         name: name.into(),
         code: code.map(Into::into),
-        style: request.formula.style.name.clone(),
+        style: shipped(&request.formula.style.name),
         serve: day_hm(&here.local(request.serve_at)),
         // Paper does not follow the clock: it says what it shows, and of when.
         made: if sheet.notes.iter().any(|n| n.code == "as_it_goes") {

@@ -34,7 +34,7 @@ impl Stop {
             Stop::Sheet => phrase("rise-dough-sheet"),
             Stop::Mix => phrase("page-mix"),
             Stop::Rise => phrase("batch-rise"),
-            Stop::Shape => phrase("pantry-shape"),
+            Stop::Shape => phrase("page-stop-shape"),
             Stop::Fire => phrase("bake-fire"),
             Stop::Bake => phrase("bake-bake"),
             Stop::Ledger => phrase("ledger-ledger"),

@@ -62,6 +62,11 @@ macro_rules! say {
 }
 pub(crate) use say;
 
+/// A name or a line that ships with the program; what somebody wrote themselves stays as it is.
+pub fn shipped(name: &str) -> String {
+    speech::phrase::shipped(language(), name)
+}
+
 /// A number to so many digits behind the point, or the comma.
 pub fn decimal(v: f64, digits: usize) -> String {
     number(format!("{v:.digits$}"))

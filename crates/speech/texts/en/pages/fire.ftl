@@ -137,3 +137,4 @@ fire-word-golden = golden
 fire-word-charred = charred
 fire-word-tray = tray
 fire-word-round = round
+fire-word-melted = melted

@@ -104,3 +104,5 @@ form-protein-percent = Protein %
 form-absorption-percent = Absorption %
 form-word-tray = tray
 form-word-round = round
+form-solved = solved
+form-none = none

@@ -137,3 +137,4 @@ fire-word-golden = dorata
 fire-word-charred = bruciata
 fire-word-tray = teglia
 fire-word-round = tonda
+fire-word-melted = fuso

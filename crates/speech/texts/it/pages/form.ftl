@@ -104,3 +104,5 @@ form-protein-percent = Proteine %
 form-absorption-percent = Assorbimento %
 form-word-tray = teglia
 form-word-round = tonda
+form-solved = calcolato
+form-none = niente

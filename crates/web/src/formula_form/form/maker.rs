@@ -259,9 +259,9 @@ impl Maker<'_> {
             at: at.into(),
             forms: choices(YeastForm::name, t("form")),
             doses: [
-                ("solve", "solved"),
+                ("solve", phrase("form-solved")),
                 ("given", phrase("form-as-i-say")),
-                ("none", "none"),
+                ("none", phrase("form-none")),
             ]
             .map(|(k, n)| choice(k, n, k == dose))
             .into(),

@@ -7,6 +7,7 @@ mod swap;
 use crate::shared::form::SaidError;
 use crate::shared::format::by_name;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{decimal, phrase, say};
 use craft::fact::Fact;
 use craft::keyed::Keyed;
@@ -134,9 +135,9 @@ impl FormulaForm {
             styles: style::all()
                 .iter()
                 .chain(own)
-                .map(|s| choice(&s.key, &s.name, s.key == m.style.key))
+                .map(|s| choice(&s.key, &shipped(&s.name), s.key == m.style.key))
                 .collect(),
-            style_line: m.style.line.clone(),
+            style_line: shipped(&m.style.line),
             modes: choices(Mode::name, mode.key()),
             mode: mode.key().into(),
             size: m.size(mode),

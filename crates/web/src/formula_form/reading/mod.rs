@@ -7,6 +7,7 @@ use crate::shared::form::{FieldReader, FormData, one_line};
 use crate::shared::format::named;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::KitchenTools;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{date, phrase, say};
 use craft::flour::{FlourFacts, FlourKind, FlourPart};
 use craft::formula::{
@@ -79,7 +80,7 @@ pub fn style_of(typed: &FormData) -> Style {
 /// A formula as a form for its next serving; a name is thought of.
 pub fn sensible(formula: &Formula, here: &RequestKitchen) -> FormData {
     let serve = next_friday(formula, here);
-    let request = SheetRequest::of(formula.clone(), &here.kitchen.usual, serve);
+    let request = SheetRequest::of(in_tongue(formula), &here.kitchen.usual, serve);
     let mut typed = typed_of(&request, here);
     let word = if formula.in_pans() {
         phrase("form-word-tray")
@@ -89,6 +90,19 @@ pub fn sensible(formula: &Formula, here: &RequestKitchen) -> FormData {
     typed.set("name", format!("{} {word}", date(&here.local(serve), "%A")));
     typed.set("form_key", Uuid::new_v4().to_string());
     typed
+}
+
+/// A formula with what ships of it called as its reader calls it.
+fn in_tongue(formula: &Formula) -> Formula {
+    let mut f = formula.clone();
+    for flour in &mut f.flours {
+        flour.name = shipped(&flour.name);
+    }
+    for t in &mut f.toppings {
+        t.name = shipped(&t.name);
+        t.allergens = shipped(&t.allergens);
+    }
+    f
 }
 
 /// The next Friday 19:00 for which there is still time, by the kitchen's clock.

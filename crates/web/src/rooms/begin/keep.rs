@@ -11,6 +11,7 @@ use crate::access::visit::{self, Visit};
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::tongue;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{phrase, say};
 use axum::http::HeaderMap;
 use craft::begin::{first_plan, generic_flours, shelf_goods};
@@ -221,7 +222,7 @@ pub async fn kept(
         let formula = Formula::of_style(style);
         let new = NewVersion {
             form_key: Uuid::new_v4(),
-            name: &style.name,
+            name: &shipped(&style.name),
             why: "",
             formula: &formula,
             of: None,
@@ -241,7 +242,7 @@ pub async fn kept(
         let result = work_out(&request).map_err(|e| AppError::Asked(e.to_string()))?;
         let new = NewBatch {
             form_key: Uuid::new_v4(),
-            name: &plan.style.name,
+            name: &shipped(&plan.style.name),
             request: &request,
             result: &result,
             origin: Origin::Maker,

@@ -7,6 +7,7 @@ use super::said::{BeginSaid, DIAL_STEP_C};
 use crate::shared::format::{self, weekday_hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{date, decimal, language, phrase, say};
 use craft::begin::{BakesIn, FirstPlan, oven_seen};
 use craft::formula::Pieces;
@@ -279,7 +280,7 @@ fn plan(said: &BeginSaid, p: &FirstPlan, here: &RequestKitchen) -> PlanView {
     let label = format!("{ready} {fits}");
     PlanView {
         evening: date(&serve, "%A %H:%M"),
-        what: format!("{pieces}, {}", p.style.name.to_lowercase()),
+        what: format!("{pieces}, {}", shipped(&p.style.name).to_lowercase()),
         svg: picture::plan(&p.result, p.request.serve_at, &here.zone, &label),
         ready,
         fits,
@@ -335,8 +336,8 @@ impl BeginView {
         let likes = |key: &str| b.likes.iter().any(|k| k == key);
         let styles = craft::style::all().iter().map(|s| StyleCard {
             key: s.key.clone(),
-            name: s.name.clone(),
-            line: s.line.clone(),
+            name: shipped(&s.name),
+            line: shipped(&s.line),
             on: likes(&s.key),
             hotter: match s.oven.floor_c.low > oven.most_c {
                 true => say!(

@@ -6,6 +6,7 @@ use crate::shared::chart::firing::{self, firing};
 use crate::shared::chart::race::{self as chart, DrawnLane, RaceRow};
 use crate::shared::format::{hm, min_s};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{decimal, number, phrase, say};
 use craft::fact;
 use craft::fact::Kelvin;
@@ -59,7 +60,7 @@ pub struct FirePicture {
     pub options: bool,
     pub contact: String,
     pub cues: Vec<CueView>,
-    pub shape_line: &'static str,
+    pub shape_line: String,
     pub out: String,
     pub run: Vec<(String, String)>,
 }
@@ -140,7 +141,7 @@ impl FirePicture {
             options: race.window.is_some(),
             contact: contact(plan, x, here),
             cues: cues(m, x),
-            shape_line: &x.planned.shape.line,
+            shape_line: shipped(&x.planned.shape.line),
             out: min_s(f64::from(x.planned.programme.out_s)),
             run: run(m, x),
             head,
@@ -309,7 +310,7 @@ fn named(item: RaceItem, set_c: f64) -> (&'static str, &'static str) {
         RaceItem::Crumb if set_c >= 85.0 => (phrase("bake-crumb"), phrase("fire-hot-all-through")),
         RaceItem::Crumb => (phrase("bake-crumb"), phrase("fire-set-all-through")),
         RaceItem::Topping => (phrase("form-topping"), phrase("fire-bubbles-settle")),
-        RaceItem::Cheese => (phrase("bake-cheese"), "melted"),
+        RaceItem::Cheese => (phrase("bake-cheese"), phrase("fire-word-melted")),
     }
 }
 

@@ -5,6 +5,7 @@ use super::made::Made;
 use super::picture::FirePicture;
 use crate::shared::form::SaidError;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{phrase, say};
 use craft::fire::firing::FloorRead;
 use craft::fire::overview::{self, FireOverview};
@@ -267,7 +268,7 @@ impl FireView {
             shapes: chosen(
                 shapes()
                     .iter()
-                    .map(|s| (s.key.clone(), s.name.clone()))
+                    .map(|s| (s.key.clone(), shipped(&s.name)))
                     .collect(),
                 t.text("shape"),
             ),
@@ -283,7 +284,12 @@ impl FireView {
             styles: if m.free {
                 let all = craft::style::all()
                     .iter()
-                    .map(|s| (s.key.clone(), format!("{}, {}", s.name, s.line)))
+                    .map(|s| {
+                        (
+                            s.key.clone(),
+                            format!("{}, {}", shipped(&s.name), shipped(&s.line)),
+                        )
+                    })
                     .collect();
                 chosen(all, &m.dough.formula.style.key)
             } else {

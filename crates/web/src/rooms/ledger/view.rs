@@ -4,10 +4,12 @@ use crate::batch::record::BatchRecord;
 use crate::shared::chart::{Hold, Svg};
 use crate::shared::drawn::Drawn;
 use crate::shared::format::path_hours;
+use crate::shared::format::word;
 use crate::shared::format::{count_word, day, min_s, percent};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::tongue::{decimal, phrase, plain, say};
 use craft::fire::RunSummary;
+use craft::fire::Shade;
 use craft::fire::judge::floor_while_baking;
 use craft::fire::run::most_often_off;
 use craft::rise::ripeness::{PEAK, READY};
@@ -353,7 +355,7 @@ fn verdict_square(s: &RunSummary) -> String {
 }
 
 fn verdict_words(s: &RunSummary) -> String {
-    const SHADE: [&str; 3] = ["pale", "right", "dark"];
+    let shades = [Shade::Pale, Shade::Right, Shade::Dark].map(|s| word(&s.name()));
     let mut words = Vec::new();
     for (t, row) in s.verdicts.iter().enumerate() {
         for (b, n) in row.iter().enumerate() {
@@ -361,8 +363,8 @@ fn verdict_words(s: &RunSummary) -> String {
                 words.push(say!(
                     "ledger-with-base-and-top",
                     n = n,
-                    b = SHADE[b],
-                    t = SHADE[t]
+                    b = shades[b],
+                    t = shades[t]
                 ));
             }
         }

@@ -10,6 +10,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{phrase, plain, say};
 use askama::Template;
 use axum::body::Bytes;
@@ -179,7 +180,7 @@ impl<'a> ShownRecipe<'a> {
                 .chain(own)
                 .map(|s| IncomingOption {
                     key: s.key.clone(),
-                    name: s.name.clone(),
+                    name: shipped(&s.name),
                     chosen: s.key == self.style.key,
                 })
                 .collect(),

@@ -15,6 +15,7 @@ use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::paging::{Paging, Which};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{phrase, plain, say};
 use askama::Template;
 use axum::body::Bytes;
@@ -134,7 +135,7 @@ async fn list(
             .chain(own)
             .map(|s| StyleChoice {
                 key: s.key.clone(),
-                name: s.name.clone(),
+                name: shipped(&s.name),
                 chosen: s.key == find.style_key,
             })
             .collect(),
@@ -170,7 +171,7 @@ struct FormulaPage {
 /// What a formula is, in lines.
 pub(super) fn facts(f: &Formula, here: &RequestKitchen) -> Vec<(String, String)> {
     let mut out = vec![
-        (phrase("fire-style").to_string(), f.style.name.clone()),
+        (phrase("fire-style").to_string(), shipped(&f.style.name)),
         (phrase("library-size").into(), here.say(&pieces(&f.pieces))),
         (
             phrase("pantry-flour-2").into(),

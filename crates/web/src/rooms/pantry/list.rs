@@ -10,6 +10,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{day_of, decimal, phrase, plain, say};
 use askama::Template;
 use axum::body::Bytes;
@@ -462,7 +463,7 @@ pub async fn all(
         shelves,
         shipped: craft::style::all()
             .iter()
-            .map(|s| (s.key.clone(), s.name.clone(), s.line.clone()))
+            .map(|s| (s.key.clone(), shipped(&s.name), shipped(&s.line)))
             .collect(),
         programmes: craft::mix::programmes()
             .iter()
@@ -470,7 +471,7 @@ pub async fn all(
             .collect(),
         ovens: craft::fire::oven::all()
             .iter()
-            .map(|o| (o.key.clone(), o.name.clone(), oven_line(o, &m)))
+            .map(|o| (o.key.clone(), shipped(&o.name), oven_line(o, &m)))
             .collect(),
     })?;
     Ok(html.into_response())

@@ -13,6 +13,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{decimal, phrase, say, two_digits};
 use askama::Template;
 use axum::body::Bytes;
@@ -119,7 +120,10 @@ fn columns(typed: &FormData, bench: &Bench, theme: Theme) -> Result<Response, Ap
         fields,
         how_many: count_word(columns.len() as u32).to_lowercase(),
         columns,
-        methods: methods.into_iter().map(|m| (m.key, m.name)).collect(),
+        methods: methods
+            .into_iter()
+            .map(|m| (m.key, shipped(&m.name)))
+            .collect(),
         serve,
         error,
     })?;
@@ -130,7 +134,7 @@ fn column(i: usize, c: &ComparedMethod, bench: &Bench, asked: &SheetRequest) -> 
     let here = bench.here;
     let mut out = MethodColumn {
         key: c.method.key.clone(),
-        name: c.method.name.clone(),
+        name: shipped(&c.method.name),
         line: here.say(&c.method.line),
         taste: c.method.taste.clone(),
         chosen: i,

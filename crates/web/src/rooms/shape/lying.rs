@@ -217,7 +217,10 @@ fn out_words(b: &BoxLook, here: &RequestKitchen) -> (String, String) {
         return (String::new(), String::new());
     }
     match b.out {
-        Some(o) if o.at <= here.now => (phrase("shape-out-of-the-cold").into(), "now".into()),
+        Some(o) if o.at <= here.now => (
+            phrase("shape-out-of-the-cold").into(),
+            phrase("shape-word-now").into(),
+        ),
         Some(o) => {
             let at = here.local(o.at);
             let today = at.date() == here.local(here.now).date();

@@ -153,7 +153,7 @@ pub fn firing(d: &FiringDrawing, m: &Measures, width: f64) -> String {
             y(c.face_c) + 14.0,
             "tx b c-ember halo",
             Hold::Start,
-            "floor face",
+            phrase("page-floor-face"),
         );
         if c.face_c - c.core_c > 0.08 * top_c {
             svg.text(
@@ -161,7 +161,7 @@ pub fn firing(d: &FiringDrawing, m: &Measures, width: f64) -> String {
                 (y(c.core_c) + 16.0).min(FOOT - 6.0),
                 "tx c-ember halo",
                 Hold::Start,
-                "core",
+                phrase("page-core"),
             );
         }
     }

@@ -315,7 +315,7 @@ fn name_curves(
             phrase("page-strength-left"),
             false,
         ),
-        (WORDS_AHEAD_H[1], "c-rise", "rise", true),
+        (WORDS_AHEAD_H[1], "c-rise", phrase("page-word-rise"), true),
     ] {
         let t = now.max(row.sheet.mixed_at) + hours(ahead);
         if t >= row.serve_at || !axis.holds(t) {

@@ -259,7 +259,7 @@ fn words_on_curves(svg: &mut Svg, sheet: &SheetResult, axis: &HourLine) {
     });
     for (share, class, word, is_rise) in [
         (0.42, "c-mature", phrase("page-strength-left"), false),
-        (0.6, "c-rise", "rise", true),
+        (0.6, "c-rise", phrase("page-word-rise"), true),
     ] {
         let at = sheet.mixed_at + hours(span * share);
         if let Some(p) = sheet.clocks_at(at) {

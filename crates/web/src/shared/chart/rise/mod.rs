@@ -146,7 +146,7 @@ fn ground(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
                 HEIGHT - 3.0,
                 "tk halo",
                 Hold::Middle,
-                "night",
+                phrase("page-night"),
             );
         }
     }
@@ -410,7 +410,12 @@ fn clocks(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
     let whole = p.request.total_h();
     for (share, class, word, value) in [
         (0.22, "c-mature", phrase("page-strength-left"), true),
-        (if l.narrow { 0.45 } else { 0.3 }, "c-rise", "rise", false),
+        (
+            if l.narrow { 0.45 } else { 0.3 },
+            "c-rise",
+            phrase("page-word-rise"),
+            false,
+        ),
     ] {
         let t = p.sheet.mixed_at + hours(whole * share);
         if let Some(c) = p.sheet.clocks_at(t) {
