@@ -38,6 +38,7 @@ pub mod keyed;
 mod kitchen;
 pub mod leaven;
 pub mod mix;
+pub mod names;
 pub mod note;
 pub mod number;
 pub mod pantry;

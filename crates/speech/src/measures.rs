@@ -1,5 +1,6 @@
 //! How a kitchen reads weights, temperatures and lengths.
 
+use crate::phrase::fixed;
 use crate::texts::Language;
 use craft::number::plain;
 use craft::number::two_digits;
@@ -203,7 +204,10 @@ impl Measures {
                 pick(pounds, (per_quart, "oz/qt"), (1.0, "g/l"))
             }
             Quantity::Litres => pick(pounds, (1.0 / LITRES_PER_QUART, "qt"), (1.0, "l")),
-            Quantity::PerKg => pick(pounds, (1.0 / per_pound, "per lb"), (1.0, "per kg")),
+            Quantity::PerKg => match pounds {
+                true => (1.0 / per_pound, fixed(self.language, "names-per-lb")),
+                false => (1.0, fixed(self.language, "names-per-kg")),
+            },
         }
     }
     /// A number of that quantity for a field: as many digits as say it.

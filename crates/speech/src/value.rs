@@ -2,6 +2,7 @@
 
 use crate::dates;
 use crate::measures::Quantity;
+use crate::phrase::shipped;
 use crate::reader::Reader;
 use crate::said::Carried;
 pub use crate::said::Said;
@@ -18,7 +19,7 @@ impl Reader<'_> {
         match v {
             Value::Count(n) => FluentValue::from(*n),
             Value::Nothing => FluentValue::from(""),
-            Value::Text(t) => FluentValue::from(t.as_str()),
+            Value::Text(t) => FluentValue::from(shipped(self.measures.language, t)),
             Value::Fact(f) => FluentValue::from(self.words(f)),
             other => FluentValue::Custom(Box::new(Carried(Arc::new(self.said(other))))),
         }
@@ -28,7 +29,7 @@ impl Reader<'_> {
     pub fn said(&self, v: &Value) -> Said {
         match v {
             Value::Nothing => Said::default(),
-            Value::Text(t) => Said::same(t.clone()),
+            Value::Text(t) => Said::same(shipped(self.measures.language, t)),
             Value::Fact(f) => Said::same(self.words(f)),
             Value::Count(n) => Said::same(n.to_string()),
             Value::Number(v) => Said::same(self.number(plain(*v))),

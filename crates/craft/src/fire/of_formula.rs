@@ -5,6 +5,7 @@ use super::oven::{Oven, Setting};
 use super::plan::FirePlan;
 use super::setup::{Aim, PanNow, Piece};
 use crate::formula::{ExtraKind, Formula, PanShape, Portion};
+use crate::names;
 use crate::style::topping::{DISC_CM, ToppingPart};
 use crate::style::{Style, StyleBake};
 
@@ -33,7 +34,7 @@ impl Style {
             (Aim::Pan, 12.0, 0.15)
         } else if self.oven.floor_c.middle() >= 370.0 {
             (Aim::Hot, 20.0, 0.30)
-        } else if self.oven.words.to_lowercase().contains("home") {
+        } else if names::says_home(&self.oven.words) {
             (Aim::Home, 15.0, 0.20)
         } else {
             (Aim::Deck, 20.0, 0.22)
@@ -52,11 +53,7 @@ pub fn toppings(list: &[ToppingPart], area_cm2: f64) -> (f64, f64) {
     let scale = area_cm2 / crate::formula::disc_cm2(DISC_CM);
     let (mut sauce, mut cheese) = (0.0, 0.0);
     for t in list.iter().filter(|t| !t.after_the_bake) {
-        let name = t.name.to_lowercase();
-        let is_cheese = t.allergens.to_lowercase().contains("milk")
-            || name.contains("cheese")
-            || name.contains("mozzarella");
-        if is_cheese {
+        if names::is_cheese(&t.name, &t.allergens) {
             cheese += t.g_per_disc * scale;
         } else if t.wet {
             sauce += t.g_per_disc * scale;

@@ -579,11 +579,11 @@ pub fn is_tray(s: &Setting) -> bool {
 /// The shipped oven that a style is usually baked in: by how hot it wants its floor, and whether it comes in pans.
 pub fn for_style(style: &crate::style::Style) -> &'static Oven {
     let by_key = |key: &str| ALL.iter().find(|o| o.key == key).unwrap_or(&ALL[0]);
-    let words = style.oven.words.to_lowercase();
+    let words = &style.oven.words;
     by_key(match style.oven.floor_c.middle() {
-        _ if words.contains("portable") => "portable_gas",
+        _ if crate::names::says_portable(words) => "portable_gas",
         t if t >= 370.0 => "wood_dome",
-        _ if words.contains("home") => "home_steel",
+        _ if crate::names::says_home(words) => "home_steel",
         _ => "electric_deck",
     })
 }

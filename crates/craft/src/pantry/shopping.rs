@@ -29,7 +29,7 @@ impl Need {
     pub fn is(&self, pantry: Option<u64>, name: &str) -> bool {
         match (self.pantry, pantry) {
             (Some(a), Some(b)) => a == b,
-            _ => self.name.trim().eq_ignore_ascii_case(name.trim()),
+            _ => crate::names::is_same_good(&self.name, name),
         }
     }
 }

@@ -8,6 +8,7 @@
 use crate::fact;
 use crate::fact::{Fact, Percent, Value};
 use crate::formula::{Extra, ExtraKind, Formula};
+use crate::names;
 use crate::refusal::{Check, ValidationError};
 use crate::units::Celsius;
 use serde::{Deserialize, Serialize};
@@ -225,8 +226,11 @@ impl Fitting {
     fn drier(&mut self) {
         let mut named = Vec::new();
         for t in &mut self.formula.toppings {
-            if t.wet && !t.after_the_bake && t.name.to_lowercase().contains("fresh mozzarella") {
-                t.name = "Aged mozzarella".into();
+            if t.wet
+                && !t.after_the_bake
+                && let Some(aged) = names::aged(&t.name)
+            {
+                t.name = aged.into();
                 t.wet = false;
                 t.g_per_disc = (t.g_per_disc * 0.9).round();
                 named.push(t.name.clone());
@@ -239,7 +243,7 @@ impl Fitting {
             .formula
             .toppings
             .iter_mut()
-            .find(|t| t.name.to_lowercase().contains("basil") && !t.after_the_bake);
+            .find(|t| names::is_basil(&t.name) && !t.after_the_bake);
         if let Some(t) = basil {
             t.after_the_bake = true;
             self.change(fact!("fit-basil"), fact!("fit-basil-why"));

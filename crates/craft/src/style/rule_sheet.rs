@@ -8,6 +8,7 @@ use crate::fact;
 use crate::fact::{Fact, Value, tenth};
 use crate::flour::FlourKind;
 use crate::formula::{ExtraKind, Formula, FormulaResult};
+use crate::names;
 use crate::units::Celsius;
 use serde::{Deserialize, Serialize};
 
@@ -74,10 +75,8 @@ pub fn points(f: &Formula, r: &FormulaResult, water_c: Option<f64>, bake_s: u32)
     );
     // As they lie on this piece, to the gram: what the table of toppings says.
     let on_one = amounts(&f.toppings, &r.portions, bake_s);
-    let topping = |word: &str| {
-        let found = on_one
-            .iter()
-            .find(|t| t.name.to_lowercase().contains(word))?;
+    let topping = |is: fn(&str) -> bool| {
+        let found = on_one.iter().find(|t| is(&t.name))?;
         found.each_g.first().map(|g| g.round())
     };
     within(
@@ -85,9 +84,15 @@ pub fn points(f: &Formula, r: &FormulaResult, water_c: Option<f64>, bake_s: u32)
         60.0,
         80.0,
         Value::Grams,
-        topping("sauce"),
+        topping(names::is_sauce),
     );
-    within(fact!("rule-oil"), 6.0, 8.0, Value::Grams, topping("oil"));
+    within(
+        fact!("rule-oil"),
+        6.0,
+        8.0,
+        Value::Grams,
+        topping(names::is_oil),
+    );
     within(
         fact!("rule-bake"),
         60.0,
@@ -155,6 +160,6 @@ fn wood_fired(s: &Style) -> Point {
             oven = s.oven.words.as_str(),
             floor = (Celsius(floor.low), Celsius(floor.high))
         ),
-        met: Some(floor.low >= 380.0 && s.oven.words.to_lowercase().contains("wood")),
+        met: Some(floor.low >= 380.0 && names::says_wood(&s.oven.words)),
     }
 }

@@ -6,6 +6,7 @@ use crate::shared::chart::strip::strip;
 use crate::shared::format::{self, Measures, day_hm, hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{decimal, phrase, plain, say, two_digits};
 use craft::fact::{Value, tenth};
 use craft::formula::{Ingredient, Portion};
@@ -184,7 +185,11 @@ impl ShownSheet {
                 })
                 .collect(),
             toppings: toppings(request, sheet, &m),
-            allergens: allergens(&request.formula.toppings, &["gluten"]).join(", "),
+            allergens: allergens(&request.formula.toppings, &["gluten"])
+                .iter()
+                .map(|a| shipped(a))
+                .collect::<Vec<_>>()
+                .join(", "),
             cost: None,
             grams_error: None,
         }

@@ -120,3 +120,4 @@ bake-the-styles-usual-oven = the style's usual oven
 bake-word-mouth = mouth
 bake-word-fire = fire
 bake-word-door = door
+bake-chars = chars

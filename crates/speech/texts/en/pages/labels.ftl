@@ -22,3 +22,5 @@ labels-after-thawing-a-day-in = after thawing a day in the fridge
 labels-before = before { $t }
 labels-rise-and-strength-left-until = Rise and strength left until it is used
 labels-1-ball = 1 ball
+labels-rise = rise
+labels-strength = strength

@@ -184,3 +184,5 @@ shape-word-since = since
 shape-word-in = in
 shape-word-disc = disc
 shape-word-ripe = ripe
+shape-label-ripe = ripe
+shape-label-now = now

@@ -22,3 +22,5 @@ labels-after-thawing-a-day-in = dopo un giorno a scongelare in frigo
 labels-before = prima di { $t }
 labels-rise-and-strength-left-until = Lievitazione e forza residua fino all’uso
 labels-1-ball = 1 panetto
+labels-rise = lievitazione
+labels-strength = forza

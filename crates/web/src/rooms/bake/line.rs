@@ -47,7 +47,7 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
         22.0,
         "tx",
         Hold::Middle,
-        "chars",
+        phrase("bake-chars"),
     );
     svg.rect(
         x(p.from_s),

@@ -279,12 +279,12 @@ function draw() {
   }
   part("undo").hidden = !undoable || performance.now() > undoable.until;
   sounds.awake(state.inside.length > 0);
-  const words = [moved, toAll].filter(Boolean).join(" ");
+  const sentence = [moved, toAll].filter(Boolean).join(" ");
   const strip = part("connection");
   // What the queue says there stays; what was said here gives way to more of it.
-  if (words && (strip.hidden || (strip.textContent === shownWords && words !== shownWords))) {
-    say(words);
-    shownWords = words;
+  if (sentence && (strip.hidden || (strip.textContent === shownWords && sentence !== shownWords))) {
+    say(sentence);
+    shownWords = sentence;
   }
 }
 

@@ -214,7 +214,7 @@ impl FireView {
                     if id.is_some() {
                         o.name
                     } else {
-                        say!("fire-shipped", name = o.name)
+                        say!("fire-shipped", name = shipped(&o.name))
                     },
                 )
             })

@@ -14,6 +14,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::larder::Larder;
 use crate::shared::layout::page;
 use crate::shared::qr::code_of;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{phrase, plain, say};
 use askama::Template;
 use axum::extract::{Path, Query, State};
@@ -85,7 +86,7 @@ fn allergens(told: &BatchRecord, larder: &Larder) -> String {
         .chain(of_extras)
         .flat_map(|a| {
             a.split(',')
-                .map(|a| a.trim().to_lowercase())
+                .map(|a| shipped(&a.trim().to_lowercase()))
                 .collect::<Vec<_>>()
         })
         .filter(|a| !a.is_empty())

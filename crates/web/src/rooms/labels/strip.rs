@@ -85,8 +85,8 @@ impl LabelStrip {
             r#"class="line" fill="none""#,
         );
         for (word, class, of, share) in [
-            ("rise", "line bold", 1, 0.3),
-            ("strength", "line bold dash", 2, 0.62),
+            (phrase("labels-rise"), "line bold", 1, 0.3),
+            (phrase("labels-strength"), "line bold dash", 2, 0.62),
         ] {
             let value = |p: &(Timestamp, f64, f64)| if of == 1 { p.1 } else { p.2 };
             let y_of = |v: f64| 74.0 - (74.0 - TOP - 8.0) * v.clamp(0.0, MOST) / MOST;

@@ -42,10 +42,10 @@ fn entries(here: &RequestKitchen) -> Vec<Entry> {
             "weight",
             phrase("pantry-weights-in"),
             [
-                ("grams", "grams"),
-                ("kilograms", "kilograms"),
-                ("ounces", "ounces"),
-                ("pounds", "pounds"),
+                ("grams", phrase("pantry-grams")),
+                ("kilograms", phrase("pantry-kilograms")),
+                ("ounces", phrase("pantry-ounces")),
+                ("pounds", phrase("pantry-pounds")),
             ],
         ),
         choice(
@@ -59,7 +59,10 @@ fn entries(here: &RequestKitchen) -> Vec<Entry> {
         choice(
             "length",
             phrase("pantry-lengths-in"),
-            [("centimetres", "centimetres"), ("inches", "inches")],
+            [
+                ("centimetres", phrase("pantry-centimetres")),
+                ("inches", phrase("pantry-inches")),
+            ],
         ),
         text(
             "currency",

@@ -9,6 +9,7 @@ use crate::shared::chart::rise::{self as drawn, RiseDrawing};
 use crate::shared::format::leg_hours;
 use crate::shared::format::{self, day_hm, hm, serve_fits, span_words};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{date, decimal, phrase, plain, say, two_digits};
 use craft::formula::{Dose, Ingredient};
 use craft::note::by_urgency;
@@ -114,7 +115,7 @@ impl RiseView {
                 .larder
                 .methods()
                 .into_iter()
-                .map(|m| (m.key, m.name))
+                .map(|m| (m.key, shipped(&m.name)))
                 .collect(),
             method: l.typed.text("method").to_string(),
             plans: plan_rows(&plans, here),

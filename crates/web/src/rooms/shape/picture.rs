@@ -322,8 +322,13 @@ pub fn ball_to_disc(now_cm: f64, ripe_cm: f64, disc_cm: f64, in_words: [&str; 3]
     ));
     let lines = [
         ("M100 22L122 18", 23.0, in_words[2], ""),
-        ("M86 61H122", 66.0, in_words[1], "ripe"),
-        ("M72 74L122 104", 109.0, in_words[0], "now"),
+        ("M86 61H122", 66.0, in_words[1], phrase("shape-label-ripe")),
+        (
+            "M72 74L122 104",
+            109.0,
+            in_words[0],
+            phrase("shape-label-now"),
+        ),
     ];
     for (d, y, value, word) in lines {
         svg.path(d, r#"class="s-ink" stroke-width="1.2""#);
