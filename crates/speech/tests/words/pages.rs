@@ -307,7 +307,7 @@ const SPEAKS_ELSEWHERE: [&str; 8] = [
 ];
 
 /// Single literals that are no words of a page: keys of formats, causes for the log, marks of markup.
-const NO_WORDS: [&str; 17] = [
+const NO_WORDS: [&str; 16] = [
     "a batch cannot be read",
     "not now",
     "a session was out of reach",
@@ -315,7 +315,6 @@ const NO_WORDS: [&str; 17] = [
     "no message",
     "a handler panicked",
     "too many wrong passwords",
-    "ripe starter",
     "Owner",
     "Recipe",
     "ball next",

@@ -95,3 +95,7 @@ library-none-in-the-dough = none in the dough
 library-there-is-no-version-of = There is no version { $n } of { $name }.
 library-copy-of = Copy of { $name }
 library-copied-from-version = Copied from version { $number }.
+library-example-flour = flour
+library-example-water = water
+library-example-salt = salt
+library-example-starter = ripe starter

@@ -95,3 +95,7 @@ library-none-in-the-dough = niente nell’impasto
 library-there-is-no-version-of = Non c’è una versione { $n } di { $name }.
 library-copy-of = Copia di { $name }
 library-copied-from-version = Copiata dalla versione { $number }.
+library-example-flour = farina
+library-example-water = acqua
+library-example-salt = sale
+library-example-starter = lievito madre maturo

@@ -9,6 +9,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::marks;
 use crate::shared::theme::Theme;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::extract::{Path, State};
@@ -101,11 +102,9 @@ pub async fn show(
             say!(
                 "bake-planned-in",
                 out_s = min_s(f64::from(p.out_s)),
-                name = fire.map_or(phrase("bake-the-styles-usual-oven").into(), |f| f
-                    .plan
-                    .oven
-                    .name
-                    .clone())
+                name = fire.map_or(phrase("bake-the-styles-usual-oven").into(), |f| shipped(
+                    &f.plan.oven.name
+                ))
             ),
             s.pace_s
                 .map_or(String::new(), |p| say!("bake-one-every", p = min_s(p))),

@@ -373,7 +373,7 @@ fn lines(m: &Made, plan: &FirePlan, x: &FireOverview) -> [String; 2] {
     [
         say!(
             "fire-of",
-            name = plan.oven.name,
+            name = shipped(&plan.oven.name),
             name2 = name,
             ball_g = me.weighed(plan.piece.ball_g)
         ),

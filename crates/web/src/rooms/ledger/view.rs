@@ -7,6 +7,7 @@ use crate::shared::format::path_hours;
 use crate::shared::format::word;
 use crate::shared::format::{count_word, day, min_s, percent};
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::tongue::shipped;
 use crate::shared::tongue::{decimal, phrase, plain, say};
 use craft::fire::RunSummary;
 use craft::fire::Shade;
@@ -230,9 +231,9 @@ fn run(t: &BatchRecord, s: &RunSummary, here: &RequestKitchen) -> Vec<String> {
         }
     });
     let oven = t.batch.sheet.request.fire.as_deref();
-    match (oven.map(|f| f.plan.oven.name.as_str()), read) {
+    match (oven.map(|f| shipped(&f.plan.oven.name)), read) {
         (Some(name), Some(read)) => out.push(format!("{name}, {read}")),
-        (Some(name), None) => out.push(name.into()),
+        (Some(name), None) => out.push(name),
         (None, Some(read)) => out.push(say!("ledger-floor", read = read)),
         (None, None) => {}
     }

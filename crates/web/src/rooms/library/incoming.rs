@@ -168,10 +168,10 @@ impl<'a> ShownRecipe<'a> {
             ),
             text: text.into(),
             example: [
-                (500.0, "flour"),
-                (325.0, "water"),
-                (14.0, "salt"),
-                (100.0, "ripe starter"),
+                (500.0, phrase("library-example-flour")),
+                (325.0, phrase("library-example-water")),
+                (14.0, phrase("library-example-salt")),
+                (100.0, phrase("library-example-starter")),
             ]
             .map(|(g, what)| format!("{} {what}", self.here.measures.weighed(g)))
             .join("\n"),

@@ -339,7 +339,12 @@ pub(super) fn shape_entries(here: &RequestKitchen) -> Vec<Entry> {
             phrase("pantry-inside-round"),
             unit,
         ),
-        figure("height_cm", phrase("pantry-high"), "inside", unit),
+        figure(
+            "height_cm",
+            phrase("pantry-high"),
+            phrase("form-inside"),
+            unit,
+        ),
         figure("count", phrase("pantry-how-many"), "", ""),
     ]
 }
