@@ -83,20 +83,21 @@ pub fn shipped(language: Language, name: &str) -> String {
     if language == Language::English {
         return name.into();
     }
-    if let Some(w) = strength_alone(name) {
-        return [fixed(language, "names-flour-of-strength"), " ", w].concat();
+    let said = |name: &str| {
+        let code = CODES.get(name)?;
+        FIXED[language as usize].get(code).map(String::as_str)
+    };
+    if let Some(whole) = said(name) {
+        return whole.into();
     }
-    let said = CODES
-        .get(name)
-        .and_then(|code| FIXED[language as usize].get(code));
-    said.cloned().unwrap_or_else(|| name.into())
-}
-
-/// The strength in the name of a flour that is known by nothing else.
-fn strength_alone(name: &str) -> Option<&str> {
-    craft::flour::FlourPart::stands_in(name)
-        .then(|| name.rsplit(' ').next())
-        .flatten()
+    // A flour that is known by its kind and its strength: "Fine flour W 300".
+    match name.split_once(" W ") {
+        Some((kind, w)) if w.parse::<f64>().is_ok() => match said(kind) {
+            Some(kind) => [kind, " W ", w].concat(),
+            None => name.into(),
+        },
+        _ => name.into(),
+    }
 }
 
 /// A text with what it is filled with.

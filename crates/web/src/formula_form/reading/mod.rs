@@ -93,7 +93,7 @@ pub fn sensible(formula: &Formula, here: &RequestKitchen) -> FormData {
 }
 
 /// A formula with what ships of it called as its reader calls it.
-fn in_tongue(formula: &Formula) -> Formula {
+pub fn in_tongue(formula: &Formula) -> Formula {
     let mut f = formula.clone();
     for flour in &mut f.flours {
         flour.name = shipped(&flour.name);

@@ -64,14 +64,13 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
         r#"<path data-track data-left="{left:.1}" data-scale="{:.4}" d="M{left:.1} 44H{left:.1}" stroke="var(--larch)" stroke-width="6"/>"#,
         (right - left) / end
     ));
-    let mut shown_to = stop(
-        &mut svg,
-        left,
-        "in",
-        phrase("bake-in"),
-        Some(0),
-        Hold::Middle,
-    );
+    let first = phrase("bake-in");
+    // A long word begins at the edge, or the picture would cut it.
+    let hold = match span(left, Hold::Middle, first).0 < 0.0 {
+        true => Hold::Start,
+        false => Hold::Middle,
+    };
+    let mut shown_to = stop(&mut svg, left, "in", first, Some(0), hold);
     let mut stops: Vec<(u32, String, String)> = p
         .turns
         .iter()

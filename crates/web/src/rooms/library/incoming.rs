@@ -4,6 +4,7 @@
 use crate::App;
 use crate::access::doors::{Doors, LOOK};
 use crate::formula_form::opened;
+use crate::formula_form::reading::in_tongue;
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
@@ -195,7 +196,7 @@ impl<'a> ShownRecipe<'a> {
             lines: lines(p, self.here),
             facts: super::facts(&p.formula, self.here),
             doubts: p.doubts.iter().map(|d| self.here.say(d)).collect(),
-            fields: fields(&p.formula, name, why, self.here),
+            fields: fields(&in_tongue(&p.formula), name, why, self.here),
         }
     }
 }

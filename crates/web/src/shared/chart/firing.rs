@@ -220,7 +220,9 @@ fn posts(svg: &mut Svg, d: &FiringDrawing, hours: &HourLine) {
             &format!("M{x:.1} 16V{FOOT}"),
             r#"stroke="var(--ink)" stroke-width="2.6""#,
         );
-        let (w, side) = (52.0, if x + 56.0 > hours.right { -1.0 } else { 1.0 });
+        let word = phrase("page-word-serve");
+        let w = 12.0 + 8.0 * word.chars().count() as f64;
+        let side = if x + w + 4.0 > hours.right { -1.0 } else { 1.0 };
         svg.path(
             &format!(
                 "M{x:.1} 8h{:.1}l{:.1} 9 {:.1} 9h{:.1}z",
@@ -232,7 +234,7 @@ fn posts(svg: &mut Svg, d: &FiringDrawing, hours: &HourLine) {
             r#"fill="var(--ink)""#,
         );
         svg.text(
-            x + side * 24.0,
+            x + side * (0.5 * w - 2.0),
             22.0,
             "tx b on-ink",
             Hold::Middle,

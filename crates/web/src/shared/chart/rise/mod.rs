@@ -411,7 +411,7 @@ fn clocks(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
     for (share, class, word, value) in [
         (0.22, "c-mature", phrase("page-strength-left"), true),
         (
-            if l.narrow { 0.45 } else { 0.3 },
+            if l.narrow { 0.45 } else { 0.36 },
             "c-rise",
             phrase("page-word-rise"),
             false,
@@ -438,17 +438,14 @@ fn flag_and_values(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine) {
         &format!("M{x:.1} {HEAT_FOOT}V{:.1}", HEAD - 8.0),
         r#"class="s-ink" stroke-width="2.8""#,
     );
+    let word = phrase("page-word-serve");
+    // As long as its word: "serve" is the shortest.
+    let w = 22.0 + 8.0 * word.chars().count() as f64;
     svg.path(
-        &format!("M{x:.1} {:.1}h62l-8 9 8 9h-62z", HEAD - 8.0),
+        &format!("M{x:.1} {:.1}h{w:.0}l-8 9 8 9h-{w:.0}z", HEAD - 8.0),
         r#"class="f-ink""#,
     );
-    svg.text(
-        x + 8.0,
-        HEAD + 6.0,
-        "tx b on-slate",
-        Hold::Start,
-        phrase("page-word-serve"),
-    );
+    svg.text(x + 8.0, HEAD + 6.0, "tx b on-slate", Hold::Start, word);
     if let Some(c) = p.sheet.clocks_at(p.request.serve_at) {
         let (yr, ym) = (clock_y(c.rise), clock_y(c.reserve.max(0.0)));
         for (y, class) in [(yr, "c-rise"), (ym, "c-mature")] {
