@@ -90,6 +90,59 @@ async fn from_an_empty_database_to_a_started_plan_in_few_taps_and_on_to_a_bake()
 }
 
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn an_italian_begins_and_bakes_with_a_comma() -> Result<()> {
+    let b = Bench::on_nothing(1280, 800, false).await?;
+    b.go("/begin").await?;
+    b.fill("name", "Nora Vale").await?;
+    // The choice turns the leaf at once, and all that follows.
+    b.click("label:has(> input[name='language'][value='it'])")
+        .await?;
+    b.says(".leaf-stop.here", "Tu").await?;
+    b.click("label:has(> input[name='units'][value='metric'])")
+        .await?;
+    b.click("#next-leaf").await?;
+    b.says(".leaf-stop.here", "In che cosa cuoci").await?;
+    b.click("label:has(> input[name='bakes_in'][value='home_steel'])")
+        .await?;
+    b.says("h1", "Forno di casa, acciaio").await?;
+    b.click(".leaf-stop[value=plan]").await?;
+    b.says("h1", "Il tuo primo piano").await?;
+    b.says(".begin-plan", "Da pesare, in g").await?;
+    b.submit("#keep-plan").await?;
+    let batch = b.path().await?;
+    b.says("main", "Pesa e impasta").await?;
+    assert_eq!(
+        b.script("return document.documentElement.lang").await?,
+        "it"
+    );
+    // What is typed with a comma is kept, and read back with one.
+    b.go("/dough/new").await?;
+    b.says("h1", "di farina").await?;
+    b.fill("hydration_percent", "63,5").await?;
+    b.says(".ft", "63,5").await?;
+    b.click("[data-for='hydration_percent'][data-step='0.5']")
+        .await?;
+    b.says(".ft", "64,0").await?;
+    // The bake: tapped, judged, and told in Italian by the page's script.
+    b.go(&format!("{batch}/bake")).await?;
+    b.says("#place", "Tocca a Pizza 1").await?;
+    b.click("#tap-in").await?;
+    b.says("#place", "infornata alle").await?;
+    b.says("#cue", "fra").await?;
+    b.no_tap_is_fresh().await?;
+    b.click("#tap-out").await?;
+    b.says("#last-small", "Che cosa vedi?").await?;
+    b.click("#verdict button.mid").await?;
+    b.says("#count", "1 di 1 giuste").await?;
+    b.go("/people").await?;
+    b.says("main", "titolare").await?;
+    // Another language is one tap at the foot of every page.
+    b.submit(".foot button[value=en]").await?;
+    b.says("main", "owner").await?;
+    b.close().await
+}
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn a_cook_and_a_tablet_come_and_who_did_what_stands_beside_it() -> Result<()> {
     let owner = Bench::on_nothing(1280, 800, true).await?;
     owner.go("/").await?;

@@ -65,7 +65,11 @@ pub fn heatline(pins: &[Pin], measures: &Measures) -> String {
     // Alternately above and below the axis; in each row the labels are moved apart.
     for above in [true, false] {
         let row: Vec<&&Pin> = sorted.iter().skip(usize::from(!above)).step_by(2).collect();
-        let places = apart(&row.iter().map(|p| x(p.celsius)).collect::<Vec<_>>());
+        let wanted: Vec<(f64, f64)> = row
+            .iter()
+            .map(|p| (x(p.celsius), half_of(&named(p))))
+            .collect();
+        let places = apart(&wanted);
         for (pin, place) in row.into_iter().zip(places) {
             draw(&mut svg, pin, place, above, measures);
         }
@@ -73,20 +77,37 @@ pub fn heatline(pins: &[Pin], measures: &Measures) -> String {
     svg.end()
 }
 
-/// Places for labels as near to their pins as their width allows.
-fn apart(wanted: &[f64]) -> Vec<f64> {
-    const WIDE: f64 = 78.0;
-    let mut places: Vec<f64> = wanted.iter().map(|x| x.clamp(34.0, WIDTH - 36.0)).collect();
+/// Places for labels as near to their pins as their widths allow: where each wants to be, and half of its width.
+fn apart(wanted: &[(f64, f64)]) -> Vec<f64> {
+    const LEAST: f64 = 78.0;
+    let between = |i: usize| (wanted[i - 1].1 + wanted[i].1 + 8.0).max(LEAST);
+    let inside = |&(x, _): &(f64, f64)| x.clamp(34.0, WIDTH - 36.0);
+    let mut places: Vec<f64> = wanted.iter().map(inside).collect();
     for i in 1..places.len() {
-        places[i] = places[i].max(places[i - 1] + WIDE);
+        places[i] = places[i].max(places[i - 1] + between(i));
     }
     // What was pushed over the edge pushes back.
     let mut limit = WIDTH - 36.0;
-    for p in places.iter_mut().rev() {
-        *p = p.min(limit);
-        limit = *p - WIDE;
+    for i in (0..places.len()).rev() {
+        places[i] = places[i].min(limit);
+        if i > 0 {
+            limit = places[i] - between(i);
+        }
     }
     places
+}
+
+/// What a label says, with its age.
+fn named(pin: &Pin) -> String {
+    match &pin.age {
+        Some(age) => format!("{} · {age}", pin.name),
+        None => pin.name.clone(),
+    }
+}
+
+/// Half of the width of a label.
+fn half_of(name: &str) -> f64 {
+    3.6 * name.chars().count() as f64
 }
 
 fn x(c: f64) -> f64 {
@@ -131,12 +152,9 @@ fn draw(svg: &mut Svg, pin: &Pin, place: f64, above: bool, measures: &Measures) 
         Hold::Middle,
         &format!("{}°", measures.degrees(pin.celsius, decimals)),
     );
-    let name = match &pin.age {
-        Some(age) => format!("{} · {age}", pin.name),
-        None => pin.name.clone(),
-    };
+    let name = named(pin);
     // A long name near an edge moves in, so that it is not cut.
-    let half = 3.6 * name.chars().count() as f64;
+    let half = half_of(&name);
     let name_x = place.clamp(half, WIDTH - half);
     svg.text(name_x, name_y, "tk ink halo", Hold::Middle, &name);
 }
@@ -147,11 +165,14 @@ mod tests {
 
     #[test]
     fn labels_stand_apart_and_inside() {
-        let places = apart(&[60.0, 66.0, 240.0, 244.0, 430.0]);
+        let short = |x: f64| (x, 30.0);
+        let places = apart(&[60.0, 66.0, 240.0, 244.0, 430.0].map(short));
         assert!(places.windows(2).all(|p| p[1] - p[0] >= 77.9), "{places:?}");
         assert!(
             places.iter().all(|p| (30.0..=420.0).contains(p)),
             "{places:?}"
         );
+        let long = apart(&[(200.0, 50.0), (210.0, 60.0)]);
+        assert!(long[1] - long[0] >= 118.0 - 1e-9, "{long:?}");
     }
 }
