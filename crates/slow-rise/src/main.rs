@@ -75,7 +75,7 @@ enum Command {
     Reckon {
         /// formula, water, rise, solve-yeast, sheet, paste, substitute or fit
         kind: String,
-        /// Of the texts in the answer: en
+        /// Of the texts in the answer: en or it
         #[arg(long, default_value = "en")]
         language: String,
         /// Of the texts in the answer: metric or us

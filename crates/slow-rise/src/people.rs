@@ -1,21 +1,37 @@
 //! People at the console: who there is, and a new password for somebody who lost theirs.
 
 use anyhow::{Context, Result, bail};
+use craft::keyed::Keyed;
 use craft::people::{Lasting, Role};
 use jiff::{SignedDuration, Timestamp};
-use store::Db;
+use speech::Language;
 use store::people::pass::{self, NewPass, PassKind};
-use store::people::person;
+use store::people::person::{self, Person};
+use store::{Db, MySqlConnection};
 
 #[derive(clap::Subcommand)]
 pub enum PeopleAct {
     /// Prints who there is.
     List,
+    /// Chooses the language that somebody reads.
+    Language {
+        /// As they sign in.
+        name: String,
+        /// en, it, or long: English made longer, to find words that a page cuts.
+        language: String,
+    },
     /// Prints the end of an address with which somebody sets a new password, once and within a day.
     Reset {
         /// As they sign in.
         name: String,
     },
+}
+
+async fn called(c: &mut MySqlConnection, name: &str) -> Result<Person> {
+    match person::by_name(c, name).await? {
+        Some(p) => Ok(p),
+        None => bail!("nobody is called {name}; slow-rise people list says who there is"),
+    }
 }
 
 pub async fn run(db: &Db, act: PeopleAct) -> Result<()> {
@@ -32,10 +48,15 @@ pub async fn run(db: &Db, act: PeopleAct) -> Result<()> {
                 println!("{}{signs_in}", p.name);
             }
         }
+        PeopleAct::Language { name, language } => {
+            let p = called(&mut c, &name).await?;
+            let language = Language::from_key(&language)
+                .with_context(|| format!("there are no texts in {language}"))?;
+            person::set_language(&mut c, p.id, language.key()).await?;
+            println!("{} reads {}", p.name, language.own_name());
+        }
         PeopleAct::Reset { name } => {
-            let Some(p) = person::by_name(&mut c, &name).await? else {
-                bail!("nobody is called {name}; slow-rise people list says who there is");
-            };
+            let p = called(&mut c, &name).await?;
             let now = Timestamp::now();
             let lasts = SignedDuration::from_secs(Lasting::PasswordLink.seconds().into());
             let new = NewPass {

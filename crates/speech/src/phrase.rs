@@ -34,6 +34,13 @@ fn all_fixed(language: Language) -> HashMap<String, String> {
         .collect()
 }
 
+impl Language {
+    /// Its own name for itself.
+    pub fn own_name(self) -> &'static str {
+        fixed(self, "names-this-language")
+    }
+}
+
 /// Texts of pages that scripts say, too.
 const SAID_BY_SCRIPTS_TOO: [&str; 7] = [
     "page-dim-for-the-night",

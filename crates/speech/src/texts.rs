@@ -1,7 +1,6 @@
 //! The texts: Fluent files, compiled in, one folder for each language.
 
 use crate::long::longer;
-use crate::phrase::fixed;
 use craft::keyed::Keyed;
 use fluent_bundle::concurrent::FluentBundle;
 use fluent_bundle::{FluentArgs, FluentResource, FluentValue};
@@ -32,10 +31,6 @@ impl Language {
     /// Those that people choose from.
     pub const READ: [Language; 2] = [Language::English, Language::Italian];
 
-    /// Its own name for itself.
-    pub fn own_name(self) -> &'static str {
-        fixed(self, "names-this-language")
-    }
     /// How a document says it: "it".
     pub fn tag(self) -> &'static str {
         match self {

@@ -475,8 +475,8 @@ fn answer(request: &SheetRequest, sheet: &SheetResult, m: &Measures) -> (String,
         say!("figures-takes", what = what, n = pans + balls),
         say!(
             "figures-flour-water",
-            lour = g(Ingredient::Flour),
-            ater = g(Ingredient::Water)
+            flour = g(Ingredient::Flour),
+            water = g(Ingredient::Water)
         ),
     )
 }

@@ -89,7 +89,7 @@ begin-serve-fits = Serve { $serve } fits.
 begin-serve-lies-outside = Serve { $serve } lies outside.
 begin-steel-2 = Steel
 begin-stone-2 = Stone
-begin-in = { $unwrap_or } in
+begin-in = { $inches } in
 begin-wants-a-floor-from = wants a floor from { $low }°
 begin-three-minutes = three minutes
 begin-at = { $oven_name } at { $most }°:
@@ -124,3 +124,5 @@ begin-n-pans = { $n ->
    *[other] { $n } pans
  }
 begin-language = Language
+begin-decks = decks
+begin-portables = portables

@@ -89,7 +89,7 @@ begin-serve-fits = Il servizio delle { $serve } ci sta.
 begin-serve-lies-outside = Il servizio delle { $serve } è fuori.
 begin-steel-2 = Acciaio
 begin-stone-2 = Pietra
-begin-in = { $unwrap_or } in
+begin-in = { $inches } in
 begin-wants-a-floor-from = vuole una platea da { $low }°
 begin-three-minutes = tre minuti
 begin-at = { $oven_name } a { $most }°:
@@ -124,3 +124,5 @@ begin-n-pans = { $n ->
    *[other] { $n } teglie
  }
 begin-language = Lingua
+begin-decks = a piani
+begin-portables = portatili

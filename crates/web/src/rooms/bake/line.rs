@@ -19,7 +19,7 @@ pub fn bake_line(p: &Programme, width: f64) -> String {
             "{} ",
             say!(
                 "bake-at",
-                false = label(t.say, 0, p, false),
+                word = label(t.say, 0, p, false),
                 at_s = min_s(t.at_s)
             )
         );

@@ -336,7 +336,7 @@ impl BakeView {
                     piece = piece,
                     number = c.number,
                     pieces = state.pieces,
-                    strftime = here.local(c.in_at).strftime("%H:%M:%S")
+                    when = here.local(c.in_at).strftime("%H:%M:%S")
                 ),
                 None if state.closed => say!("bake-of-out", out = state.out, pieces = state.pieces),
                 None if state.all_in() => {

@@ -150,8 +150,8 @@ pub fn oven(kind: BakesIn, floor_c: f64, grill: bool, m: &Measures, name: &str) 
 /// How hot kinds of ovens get, °C.
 const KINDS: [(&str, f64, f64, f64); 4] = [
     ("begin-home-ovens", 230.0, 300.0, 46.0),
-    ("decks", 280.0, 350.0, 26.0),
-    ("portables", 350.0, 470.0, 46.0),
+    ("begin-decks", 280.0, 350.0, 26.0),
+    ("begin-portables", 350.0, 470.0, 46.0),
     ("begin-fired-domes", 380.0, 500.0, 26.0),
 ];
 

@@ -326,7 +326,7 @@ impl BeginView {
             name: match said.us {
                 true => say!(
                     "begin-in",
-                    unwrap_or = decimal(key.parse::<f64>().unwrap_or(0.0) / 25.4, 2)
+                    inches = decimal(key.parse::<f64>().unwrap_or(0.0) / 25.4, 2)
                 ),
                 false => (*name).into(),
             },

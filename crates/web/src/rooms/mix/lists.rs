@@ -315,7 +315,12 @@ pub fn run_tabs(told: &BatchRecord, a: &AskedRun) -> Vec<MixTab> {
     let all = a.over.iter().enumerate();
     all.map(|(i, over)| MixTab {
         href: href(&told.batch.code, a.bowl, (i + 1) as u16),
-        name: say!("mix-run-of", i = i + 1, over = a.over.len(), else = if *over { phrase("mix-run-out") } else { "" }),
+        name: say!(
+            "mix-run-of",
+            i = i + 1,
+            over = a.over.len(),
+            rest = if *over { phrase("mix-run-out") } else { "" }
+        ),
         here: i + 1 == usize::from(a.run),
     })
     .collect()

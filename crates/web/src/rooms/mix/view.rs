@@ -142,7 +142,17 @@ impl MixView {
                     ),
                     _ => told.batch.name.clone(),
                 },
-                say!("mix-flour-water", flour_g = m.weight(laid_g.flour_g), unit = unit, water_g = m.weight(laid_g.water_g), else = if runs > 1.0 { phrase("mix-in-this-run") } else { "" }),
+                say!(
+                    "mix-flour-water",
+                    flour_g = m.weight(laid_g.flour_g),
+                    unit = unit,
+                    water_g = m.weight(laid_g.water_g),
+                    rest = if runs > 1.0 {
+                        phrase("mix-in-this-run")
+                    } else {
+                        ""
+                    }
+                ),
             ],
             bowl: a.bowl,
             run: a.run,

@@ -431,7 +431,7 @@ fn rhythm(r: &mut FieldReader, here: &RequestKitchen) -> Rhythm {
 fn usual_off(here: &RequestKitchen, k: f64) -> String {
     say!(
         "pantry-usual",
-        elvin = here.measures.scaled_field(k, Quantity::Kelvin)
+        kelvin = here.measures.scaled_field(k, Quantity::Kelvin)
     )
 }
 

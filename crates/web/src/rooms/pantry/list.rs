@@ -496,8 +496,8 @@ fn oven_line(o: &Oven, m: &Measures) -> String {
     };
     say!(
         "pantry-to",
-        uantity = m.scaled_field(o.floor_mm, Quantity::Mm),
-        uantity2 = m.scale(Quantity::Mm).1,
+        floor_mm = m.scaled_field(o.floor_mm, Quantity::Mm),
+        unit = m.scale(Quantity::Mm).1,
         name = word(&o.floor.name()),
         most_c = m.degrees(o.most_c, 0),
         degree_unit = m.degree_unit(),

@@ -209,7 +209,7 @@ impl Shelf for Oven {
                 phrase("pantry-air-falls-at-the-door"),
                 &say!(
                     "pantry-home-else-0",
-                    elvin = here.measures.scaled_field(40.0, Quantity::Kelvin)
+                    kelvin = here.measures.scaled_field(40.0, Quantity::Kelvin)
                 ),
                 unit_of(Quantity::Kelvin, here),
             )

@@ -219,7 +219,17 @@ fn around_life(
     if found.plans.is_empty() {
         let message = match found.in_the_way {
             Some(w) => {
-                say!("rise-nothing-fits-at-falls-into", step = bench.here.words(&w.step), at = day_hm(&bench.here.local(w.at)), else = if w.why == Why::Quiet { phrase("rise-word-quiet") } else { phrase("rise-word-busy") }, span = w.span)
+                say!(
+                    "rise-nothing-fits-at-falls-into",
+                    step = bench.here.words(&w.step),
+                    at = day_hm(&bench.here.local(w.at)),
+                    rest = if w.why == Why::Quiet {
+                        phrase("rise-word-quiet")
+                    } else {
+                        phrase("rise-word-busy")
+                    },
+                    span = w.span
+                )
             }
             None => phrase("rise-there-is-no-time-left").into(),
         };

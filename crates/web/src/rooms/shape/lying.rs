@@ -226,7 +226,7 @@ fn out_words(b: &BoxLook, here: &RequestKitchen) -> (String, String) {
             let today = at.date() == here.local(here.now).date();
             let word = match today {
                 true => phrase("shape-out-at").to_string(),
-                false => say!("shape-out-3", strftime = date(&at, "%a")),
+                false => say!("shape-out-3", when = date(&at, "%a")),
             };
             (word, hm(&at))
         }

@@ -280,7 +280,7 @@ pub fn due(told: &BatchRecord, look: &ShapeLook, here: &RequestKitchen) -> Optio
             of: say!(
                 "shape-out-of-the-cold-3",
                 which = which,
-                strftime = match at.date() == here.local(here.now).date() {
+                when = match at.date() == here.local(here.now).date() {
                     true => String::new(),
                     false => format!(", {}", date(&at, "%A")),
                 }
