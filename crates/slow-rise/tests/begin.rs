@@ -136,6 +136,25 @@ async fn an_italian_begins_and_bakes_with_a_comma() -> Result<()> {
     b.says("#count", "1 di 1 giuste").await?;
     b.go("/people").await?;
     b.says("main", "titolare").await?;
+    // The longer words of it find room on the narrowest telephone.
+    let phone = b.beside(320, 700).await?;
+    let rooms = ["", "/mix", "/rise", "/shape", "/fire", "/bake"].map(|r| format!("{batch}{r}"));
+    let others = [
+        "/",
+        "/dough/new",
+        "/ledger",
+        "/formulas",
+        "/pantry",
+        "/kitchen",
+        "/people",
+    ];
+    for path in rooms.iter().map(String::as_str).chain(others) {
+        phone.go(path).await?;
+        let wide = phone
+            .script("return document.documentElement.scrollWidth")
+            .await?;
+        assert_eq!(wide, 320, "{path}");
+    }
     // Another language is one tap at the foot of every page.
     b.submit(".foot button[value=en]").await?;
     b.says("main", "owner").await?;
