@@ -288,6 +288,19 @@ async fn a_browser_is_guessed_and_a_person_chooses() -> Result<()> {
         .get_with("/batches/ZZ-99", &[("accept-language", "en-GB")])
         .await?;
     assert!(lost.body.contains("Nessun impasto con quella sigla"));
+    // The words and another kitchen, whose addresses are open to all, too.
+    assert!(mine.body.contains("href=\"/words?in=it\""));
+    let words = s
+        .get_with("/words?in=it", &[("accept-language", "en-GB")])
+        .await?;
+    assert!(words.body.contains("Forza residua"));
+    let begin = s
+        .get_with("/begin", &[("accept-language", "en-GB")])
+        .await?;
+    assert!(
+        begin.body.contains("Un’altra cucina accanto"),
+        "another kitchen"
+    );
     // And back, by the link at the foot of every page.
     assert!(
         mine.body

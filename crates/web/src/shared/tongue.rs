@@ -7,6 +7,7 @@ use axum::extract::Request;
 use axum::http::header;
 use axum::middleware::Next;
 use axum::response::Response;
+use craft::keyed::Keyed;
 use speech::phrase::{Phrase, fixed};
 use speech::{Language, dates};
 use std::future::Future;
@@ -18,6 +19,11 @@ tokio::task_local! {
 /// The language of this page; English outside of any.
 pub fn language() -> Language {
     READ_IN.try_with(|l| *l).unwrap_or_default()
+}
+
+/// Its key, as addresses say it.
+pub fn language_key() -> &'static str {
+    language().key()
 }
 
 /// Answers in the language that the browser asks for, until somebody is known who chose theirs.

@@ -107,12 +107,19 @@ async fn show(
     }
     typed.set("language", tongue::language().key());
     typed.set("units", if us { "us" } else { "metric" });
-    shown(&app, (theme, &who), &typed, Leaf::You, &[], StatusCode::OK).await
+    let read = reads(&who, &typed);
+    let page = shown(&app, (theme, &who), &typed, Leaf::You, &[], StatusCode::OK);
+    tongue::answering(read, page).await
 }
 
-/// The language that whoever begins chose on the first leaf; until then their browser's.
-fn reads(typed: &FormData) -> Language {
-    Language::from_key(typed.text("language")).unwrap_or_else(tongue::language)
+/// The language that whoever begins reads: the first one chose it on the first leaf, or has their browser's.
+fn reads(who: &Beginner, typed: &FormData) -> Language {
+    match who {
+        Beginner::Known(asker) => asker.reads(),
+        Beginner::First => {
+            Language::from_key(typed.text("language")).unwrap_or_else(tongue::language)
+        }
+    }
 }
 
 /// Works the first plan out and shows a leaf beside it.
@@ -159,7 +166,7 @@ async fn turn(
         Err(elsewhere) => return Ok(elsewhere),
     };
     let typed = FormData::parse(&body);
-    tongue::answering(reads(&typed), async {
+    tongue::answering(reads(&who, &typed), async {
         let leaf = Leaf::of(&typed);
         let errors = said::wrong_on(&typed, leaf, app.signs_in && matches!(who, Beginner::First));
         // What is wrong on a leaf is said there, before the next one.
@@ -179,7 +186,7 @@ async fn look(State(app): State<App>, session: Session, body: Bytes) -> Result<R
         Err(elsewhere) => return Ok(elsewhere),
     };
     let typed = FormData::parse(&body);
-    tongue::answering(reads(&typed), async {
+    tongue::answering(reads(&who, &typed), async {
         let b = viewed(&app, &who, &typed, Leaf::of(&typed), &[]).await?;
         Ok(Html(BeginPart { b }.render()?).into_response())
     })
@@ -198,7 +205,7 @@ async fn keep(
         Err(elsewhere) => return Ok(elsewhere),
     };
     let typed = FormData::parse(&body);
-    tongue::answering(reads(&typed), async {
+    tongue::answering(reads(&who, &typed), async {
         match keep::kept(&app, &who, &typed, (&session, &headers)).await? {
             Ok(path) => Ok(Redirect::to(&path).into_response()),
             Err((leaf, errors)) => {

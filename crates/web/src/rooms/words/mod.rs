@@ -5,10 +5,14 @@ use crate::shared::error::AppError;
 use crate::shared::format::plain_reader;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
-use crate::shared::tongue::phrase;
+use crate::shared::tongue::{self, phrase};
 use askama::Template;
+use axum::extract::Query;
 use axum::response::Html;
+use craft::keyed::Keyed;
+use speech::Language;
 use speech::glossary::GlossaryShelf;
+use std::collections::HashMap;
 
 pub fn routes() -> Doors {
     Doors::new().get(Asks::Nothing, "/words", words)
@@ -22,11 +26,18 @@ struct WordsPage {
 }
 
 /// Also without the database: the words are the same for every kitchen.
-async fn words(theme: Theme) -> Result<Html<String>, AppError> {
-    let mut frame = Frame::bare(theme, Stop::Bench, phrase("page-words"));
-    frame.path = "/words".into();
-    page(&WordsPage {
-        frame,
-        shelves: plain_reader().glossary(),
+async fn words(
+    theme: Theme,
+    Query(asked): Query<HashMap<String, String>>,
+) -> Result<Html<String>, AppError> {
+    // The page that leads here says what its reader reads: nobody is looked up for the words.
+    let read = asked.get("in").and_then(|key| Language::from_key(key));
+    tongue::wording(read.unwrap_or_else(tongue::language), || {
+        let mut frame = Frame::bare(theme, Stop::Bench, phrase("page-words"));
+        frame.path = "/words".into();
+        page(&WordsPage {
+            frame,
+            shelves: plain_reader().glossary(),
+        })
     })
 }
