@@ -184,5 +184,5 @@ shape-word-since = da
 shape-word-in = fra
 shape-word-disc = disco
 shape-word-ripe = maturo
-shape-label-ripe = maturo
+shape-label-ripe = poi
 shape-label-now = ora
