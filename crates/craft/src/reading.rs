@@ -5,13 +5,18 @@ use crate::fact::{Fact, Value};
 use crate::refusal::FieldError;
 use crate::units::{Celsius, TemperatureUnit};
 use serde::{Deserialize, Serialize};
+use std::ops::RangeInclusive;
 use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// A reading says something of now for so long, min: of a floor for the next pizza, of a place on the Bench.
 pub const FRESH_MIN: f64 = 15.0;
 
+/// A marked tub can be read at so many times its first volume: less is no growth yet, and no dough grows more.
+pub const GROWN: RangeInclusive<f64> = 1.05..=4.0;
+
 /// What a temperature was read of.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 #[derive(EnumString, IntoStaticStr, VariantArray)]
 #[strum(serialize_all = "snake_case")]

@@ -183,11 +183,10 @@ fn doors() -> [Doors; 3] {
         .merge(rooms::entrance::routes())
         .merge(rooms::people::routes())
         .merge(theme::routes());
-    let api = api::routes().merge(rooms::scale::api_routes());
     let plain = shared::health::routes()
         .get(Asks::Nothing, "/assets/{tag}/{*path}", assets::serve)
         .get(Asks::Nothing, "/sw.js", assets::service_worker);
-    [pages, api.below("/api/v1"), plain]
+    [pages, api::routes(), plain]
 }
 
 /// Every door of the program, for whoever checks what each asks.

@@ -1,11 +1,14 @@
 //! How long what was given away lasts, and how long somebody waits who typed a wrong password.
 
+use strum::{EnumString, IntoStaticStr, VariantArray};
+
 const MINUTE_S: u32 = 60;
 const HOUR_S: u32 = 60 * MINUTE_S;
 const DAY_S: u32 = 24 * HOUR_S;
 
 /// What lasts, and then ends by itself.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr, VariantArray)]
+#[strum(serialize_all = "snake_case")]
 pub enum Lasting {
     /// An invitation into a kitchen.
     Invitation,
@@ -21,9 +24,26 @@ pub enum Lasting {
     Session,
     /// The tablet on the wall.
     DeviceSession,
+    /// A program's token that is tried out.
+    TokenMonth,
+    /// A program's token for a season.
+    TokenSeason,
+    /// A program's token at its longest.
+    TokenYear,
 }
 
 impl Lasting {
+    /// How long a program's token may be asked to last, the shortest first.
+    pub const OF_TOKENS: [Lasting; 3] = [
+        Lasting::TokenMonth,
+        Lasting::TokenSeason,
+        Lasting::TokenYear,
+    ];
+
+    /// So many whole days.
+    pub fn days(self) -> u32 {
+        self.seconds() / DAY_S
+    }
     /// So many seconds.
     pub fn seconds(self) -> u32 {
         match self {
@@ -35,6 +55,9 @@ impl Lasting {
             Lasting::IdleSession => 7 * DAY_S,
             Lasting::Session => 30 * DAY_S,
             Lasting::DeviceSession => 180 * DAY_S,
+            Lasting::TokenMonth => 30 * DAY_S,
+            Lasting::TokenSeason => 90 * DAY_S,
+            Lasting::TokenYear => 365 * DAY_S,
         }
     }
 }

@@ -9,6 +9,7 @@ use super::memo::PrefermentRuns;
 use super::request::RiseRequest;
 use crate::fact;
 use crate::fact::{Value, hours};
+use crate::reading::GROWN;
 use crate::refusal::{Check, ValidationError};
 use serde::{Deserialize, Serialize};
 
@@ -97,8 +98,8 @@ pub fn fit_vigour(q: &VigourRequest, from: Temperatures) -> Result<VigourAnswer,
             "sign.times",
             fact!("f-the-tub"),
             times,
-            1.05,
-            4.0,
+            *GROWN.start(),
+            *GROWN.end(),
             Value::Number,
         );
     }

@@ -24,6 +24,8 @@ pub enum PassKind {
     Device,
     /// A new password; once.
     Password,
+    /// The API of a kitchen, to a program.
+    Token,
 }
 
 /// A pass that is kept.
@@ -154,7 +156,7 @@ pub async fn of_kitchen(
     let rows = sqlx::query_as!(
         PassRow,
         "SELECT id, kind, kitchen_id, person_id, role, batch_id, name, made_by, made_at, ends_at, used_at
-         FROM pass WHERE kitchen_id = ? AND ends_at > ? AND (used_at IS NULL OR kind = 'device') ORDER BY id DESC LIMIT 200",
+         FROM pass WHERE kitchen_id = ? AND ends_at > ? AND (used_at IS NULL OR kind IN ('device', 'token')) ORDER BY id DESC LIMIT 200",
         kitchen.0,
         instant::to_row(now)
     )
@@ -172,6 +174,30 @@ pub async fn waiting(db: &mut MySqlConnection, now: Timestamp) -> Result<u64> {
     .fetch_one(db)
     .await?;
     Ok(n as u64)
+}
+
+/// How many tokens of a kitchen last.
+pub async fn tokens(db: &mut MySqlConnection, kitchen: KitchenId, now: Timestamp) -> Result<u64> {
+    let n = sqlx::query_scalar!(
+        "SELECT COUNT(*) FROM pass WHERE kind = 'token' AND kitchen_id = ? AND ends_at > ?",
+        kitchen.0,
+        instant::to_row(now)
+    )
+    .fetch_one(db)
+    .await?;
+    Ok(n as u64)
+}
+
+/// Notes that a token was used.
+pub async fn used(db: &mut MySqlConnection, id: PassId, now: Timestamp) -> Result<()> {
+    sqlx::query!(
+        "UPDATE pass SET used_at = ? WHERE id = ? AND kind = 'token'",
+        instant::to_row(now),
+        id.0
+    )
+    .execute(db)
+    .await?;
+    Ok(())
 }
 
 /// Uses up a pass that opens once; `false` when somebody did before.

@@ -368,11 +368,11 @@ pub async fn members(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<Vec
         .collect()
 }
 
-/// How many may write in a kitchen: its people, tablets and crews.
+/// How many may write in a kitchen: its people, tablets, crews and programs.
 pub async fn company(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<u64> {
     let n = sqlx::query_scalar!(
         r#"SELECT (SELECT COUNT(*) FROM member WHERE kitchen_id = ?)
-                + (SELECT COUNT(*) FROM pass WHERE kitchen_id = ? AND kind IN ('device', 'crew')) AS "n: i64""#,
+                + (SELECT COUNT(*) FROM pass WHERE kitchen_id = ? AND kind IN ('device', 'crew', 'token')) AS "n: i64""#,
         kitchen.0,
         kitchen.0
     )

@@ -13,7 +13,6 @@ use store::people::PersonId;
 use store::people::pass::{self, PassId, PassKind};
 use store::people::person::{self, Person};
 use store::{KitchenId, MySqlConnection, Whom};
-use tower_sessions::session::Id;
 
 /// Somebody who came in.
 #[derive(Debug, Clone, PartialEq)]
@@ -157,6 +156,40 @@ pub async fn of_visit(
     }))
 }
 
+/// The program whose token this is; nobody when it ended, or never was one.
+pub async fn of_token(
+    db: &mut MySqlConnection,
+    secret: &str,
+    now: Timestamp,
+) -> store::Result<Option<Asker>> {
+    let Some(pass) = pass::by_secret(db, PassKind::Token, secret, now).await? else {
+        return Ok(None);
+    };
+    let place = pass.kitchen.filter(|_| pass.role.is_program());
+    let Some(kitchen) = place else {
+        return Ok(None);
+    };
+    pass::used(db, pass.id, now).await?;
+    Ok(Some(Asker {
+        person: None,
+        initials: craft::people::initials(&pass.name),
+        whom: Whom {
+            person: None,
+            name: pass.name,
+        },
+        language: None,
+        place: Some(AskerPlace {
+            kitchen,
+            role: pass.role,
+            only: None,
+        }),
+        kitchens: 1,
+        alone: false,
+        by_session: false,
+        hands: None,
+    }))
+}
+
 /// Whose hands a tablet is in, and whose it may be: those who work here.
 async fn shared(
     db: &mut MySqlConnection,
@@ -204,17 +237,25 @@ impl Asker {
     }
 }
 
-/// Who asks, and in which kitchen the page stood that asks.
-pub type AskedAs = (Option<Id>, Option<KitchenId>);
+/// By what somebody asks.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub enum AskedAs {
+    /// The one at home, and in which kitchen the page stood that asks.
+    Home(Option<KitchenId>),
+    /// A session, and the same.
+    Session(i128, Option<KitchenId>),
+    /// The hash of a program's token.
+    Token(Vec<u8>),
+}
 
 /// So long it is believed who asks: a role that was taken away elsewhere ends within it.
 const FRESH: Duration = Duration::from_secs(5);
 /// Browsers that are remembered.
 const MOST: u64 = 4096;
 
-/// Who asked a moment ago, by session; `None` stands for the one at home.
+/// Who asked a moment ago.
 #[derive(Debug)]
-pub struct Askers(Cache<(Option<i128>, Option<KitchenId>), Arc<Asker>>);
+pub struct Askers(Cache<AskedAs, Arc<Asker>>);
 
 impl Default for Askers {
     fn default() -> Self {
@@ -228,11 +269,11 @@ impl Default for Askers {
 }
 
 impl Askers {
-    pub fn get(&self, (session, page): AskedAs) -> Option<Arc<Asker>> {
-        self.0.get(&(session.map(|s| s.0), page))
+    pub fn get(&self, asked: &AskedAs) -> Option<Arc<Asker>> {
+        self.0.get(asked)
     }
-    pub fn put(&self, (session, page): AskedAs, asker: &Arc<Asker>) {
-        self.0.insert((session.map(|s| s.0), page), asker.clone());
+    pub fn put(&self, asked: AskedAs, asker: &Arc<Asker>) {
+        self.0.insert(asked, asker.clone());
     }
     /// Something about people was changed here: all of them are looked up again.
     pub fn forget(&self) {

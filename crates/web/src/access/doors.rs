@@ -6,6 +6,7 @@ use axum::handler::Handler;
 use axum::http::Method;
 use axum::routing::{get, post};
 use craft::people::Right;
+use schemars::{JsonSchema, Schema, SchemaGenerator};
 use std::collections::HashMap;
 
 /// What a door asks.
@@ -21,6 +22,8 @@ pub enum Asks {
     Of(Right),
 }
 
+/// Says what it measures.
+pub const REPORT: Asks = Asks::Of(Right::Report);
 /// Looks at what a kitchen keeps.
 pub const LOOK: Asks = Asks::Of(Right::Look);
 /// Enters what happened.
@@ -31,11 +34,92 @@ pub const PLAN: Asks = Asks::Of(Right::Plan);
 pub const OWN: Asks = Asks::Of(Right::Own);
 
 /// One way in.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone)]
 pub struct Door {
     pub method: Method,
     pub path: String,
     pub asks: Asks,
+    /// What programs are told of it.
+    pub told: Option<DoorTold>,
+}
+
+/// The schema of something that goes through a door, with what it needs put into the generator.
+pub type SchemaOf = fn(&mut SchemaGenerator) -> Schema;
+
+/// What is told of a door that programs use.
+#[derive(Debug, Clone, Copy)]
+pub struct DoorTold {
+    /// What it is for, in the reader's words.
+    pub text: fn() -> &'static str,
+    /// What is sent, and what comes back.
+    pub bodies: DoorBodies,
+    /// What comes back instead where it is refused.
+    pub refuses: Option<SchemaOf>,
+    /// Whether words come along, in a language and units that are asked for.
+    pub worded: bool,
+}
+
+/// What goes in and out at a door.
+#[derive(Debug, Clone, Copy)]
+pub enum DoorBodies {
+    One {
+        takes: Option<SchemaOf>,
+        gives: Option<SchemaOf>,
+    },
+    /// Others for each kind that its path names.
+    OfKinds(fn(&mut SchemaGenerator) -> Vec<KindBodies>),
+}
+
+/// A kind with what it takes and gives.
+pub struct KindBodies {
+    pub kind: &'static str,
+    pub takes: Option<Schema>,
+    pub gives: Schema,
+}
+
+impl DoorTold {
+    /// A door that this text is about.
+    pub fn by(text: fn() -> &'static str) -> DoorTold {
+        DoorTold {
+            text,
+            bodies: DoorBodies::One {
+                takes: None,
+                gives: None,
+            },
+            refuses: None,
+            worded: false,
+        }
+    }
+    pub fn takes<T: JsonSchema>(mut self) -> DoorTold {
+        if let DoorBodies::One { takes, .. } = &mut self.bodies {
+            *takes = Some(SchemaGenerator::subschema_for::<T>);
+        }
+        self
+    }
+    pub fn gives<T: JsonSchema>(mut self) -> DoorTold {
+        if let DoorBodies::One { gives, .. } = &mut self.bodies {
+            *gives = Some(SchemaGenerator::subschema_for::<T>);
+        }
+        self
+    }
+    pub fn refuses<T: JsonSchema>(self) -> DoorTold {
+        DoorTold {
+            refuses: Some(SchemaGenerator::subschema_for::<T>),
+            ..self
+        }
+    }
+    pub fn worded(self) -> DoorTold {
+        DoorTold {
+            worded: true,
+            ..self
+        }
+    }
+    pub fn of_kinds(self, all: fn(&mut SchemaGenerator) -> Vec<KindBodies>) -> DoorTold {
+        DoorTold {
+            bodies: DoorBodies::OfKinds(all),
+            ..self
+        }
+    }
 }
 
 /// The doors of a room with what is behind them.
@@ -62,7 +146,15 @@ impl Doors {
             method,
             path: path.into(),
             asks,
+            told: None,
         });
+        self
+    }
+    /// Tells programs of the last door.
+    pub fn told(mut self, told: DoorTold) -> Doors {
+        if let Some(door) = self.list.last_mut() {
+            door.told = Some(told);
+        }
         self
     }
     pub fn merge(mut self, other: Doors) -> Doors {

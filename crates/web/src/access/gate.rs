@@ -18,7 +18,7 @@ use craft::people::Lasting;
 use jiff::Timestamp;
 use std::sync::Arc;
 use store::KitchenId;
-use store::people::person;
+use store::people::{person, secret_hash};
 use tower_sessions::{Expiry, Session};
 
 /// What the gate needs.
@@ -31,6 +31,8 @@ pub struct Gate {
 /// Where somebody signs in, and where the first one begins.
 pub const SIGN_IN: &str = "/sign-in";
 pub const BEGIN: &str = "/begin";
+/// Below it programs ask.
+const API: &str = "/api/";
 
 /// How long a session goes on without a sign of life before it is noted again, ms.
 const NOTED_MS: i64 = 10 * 60 * 1000;
@@ -53,11 +55,12 @@ pub async fn who(
     now: Timestamp,
 ) -> Result<Option<Arc<Asker>>, AppError> {
     let session = session.filter(|_| app.signs_in);
-    let asked: AskedAs = (session.and_then(Session::id), page);
-    if app.signs_in && asked.0.is_none() {
-        return Ok(None);
-    }
-    if let Some(known) = app.askers.get(asked) {
+    let asked = match (session.and_then(Session::id), app.signs_in) {
+        (Some(id), true) => AskedAs::Session(id.0, page),
+        (None, true) => return Ok(None),
+        (_, false) => AskedAs::Home(page),
+    };
+    if let Some(known) = app.askers.get(&asked) {
         return Ok(Some(known));
     }
     let mut db = app.db.acquire().await?;
@@ -86,6 +89,30 @@ pub async fn who(
         app.askers.put(asked, asker);
     }
     Ok(found)
+}
+
+/// The program that shows a token.
+async fn program(app: &App, secret: &str, now: Timestamp) -> Result<Option<Arc<Asker>>, AppError> {
+    let asked = AskedAs::Token(secret_hash(secret));
+    if let Some(known) = app.askers.get(&asked) {
+        return Ok(Some(known));
+    }
+    let mut db = app.db.acquire().await?;
+    let found = asker::of_token(&mut db, secret, now).await?.map(Arc::new);
+    if let Some(asker) = &found {
+        app.askers.put(asked, asker);
+    }
+    Ok(found)
+}
+
+/// The token that a request of the API shows; a header that shows none is no token of ours either, and lets nobody in.
+fn token<'a>(path: &str, headers: &'a HeaderMap) -> Option<&'a str> {
+    let shown = headers
+        .get(header::AUTHORIZATION)
+        .filter(|_| path.starts_with(API))?;
+    let bearer = shown.to_str().ok().and_then(|h| h.split_once(' '));
+    let bearer = bearer.filter(|(scheme, _)| scheme.eq_ignore_ascii_case("bearer"));
+    Some(bearer.map_or("", |(_, secret)| secret.trim()))
 }
 
 /// Notes now and then that a session is in use, so that it does not end while it is.
@@ -122,8 +149,15 @@ pub async fn pass(
     let now = Timestamp::now();
     let session = request.extensions().get::<Session>().cloned();
     let page = of_page(request.uri());
-    let asker = match who(&gate.app, session.as_ref(), page, now).await {
+    // A token counts before anything else that came along, also where nobody signs in: it is of one kitchen.
+    let token = token(request.uri().path(), request.headers());
+    let found = match token {
+        Some(secret) => program(&gate.app, secret, now).await,
+        None => who(&gate.app, session.as_ref(), page, now).await,
+    };
+    let asker = match found {
         Ok(Some(asker)) => asker,
+        Ok(None) if token.is_some() => return no_token(),
         Ok(None) => return turned_away(&gate.app, request).await,
         Err(e) => return e.into_response(),
     };
@@ -184,7 +218,7 @@ fn refused(
         let own = below.is_some_and(|rest| rest.is_empty() || rest.starts_with('/'));
         if !own {
             // Where a crew goes astray, its batch is.
-            return Some(match wants_json(headers) {
+            return Some(match wants_json(headers) || path.starts_with(API) {
                 true => not_yours(Some(place)),
                 false => Redirect::to(&format!("/batches/{code}")).into_response(),
             });
@@ -198,6 +232,7 @@ fn not_yours(place: Option<&AskerPlace>) -> Response {
         craft::people::Role::Looker | craft::people::Role::CrewLooks => {
             phrase("access-here-to-look-on")
         }
+        role if role.is_program() => phrase("access-a-program-with-a-token"),
         _ => phrase("access-at-work-here-and-this"),
     });
     ErrorSaid::new(
@@ -205,6 +240,18 @@ fn not_yours(place: Option<&AskerPlace>) -> Response {
         say!("access-you-are-whoever-owns-the", is = is),
     )
     .with(StatusCode::FORBIDDEN)
+}
+
+/// A token that opens nothing, or no longer.
+fn no_token() -> Response {
+    let mut r = ErrorSaid::new(
+        phrase("access-not-a-token"),
+        phrase("access-this-token-opens-nothing"),
+    )
+    .with(StatusCode::UNAUTHORIZED);
+    let scheme = HeaderValue::from_static("Bearer");
+    r.headers_mut().insert(header::WWW_AUTHENTICATE, scheme);
+    r
 }
 
 /// Where who is not signed in goes; what they typed goes with them.
@@ -216,7 +263,7 @@ async fn turned_away(app: &App, request: Request) -> Response {
         };
     }
     let path = request.uri().path().to_string();
-    if path.starts_with("/api/") || wants_json(request.headers()) {
+    if path.starts_with(API) || wants_json(request.headers()) {
         return signed_out(String::new(), vec![]);
     }
     if request.method().is_safe() {

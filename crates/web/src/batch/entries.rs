@@ -18,6 +18,7 @@ use craft::fact;
 use craft::fact::Fact;
 use craft::fire::{TapKind, Verdict};
 use jiff::{SignedDuration, Timestamp};
+use schemars::JsonSchema;
 use serde::Serialize;
 use store::entry::{EntryOutcome, KeptEntry, NewEntry, SaidEntry, Seen, Standing};
 use uuid::Uuid;
@@ -69,6 +70,17 @@ impl Sent {
             batch: typed.text("batch_id").parse().ok(),
             by_script,
         })
+    }
+
+    /// What a program sent: its key, and when it happened by its clock, if it says so.
+    pub fn by_program(key: Option<Uuid>, at: Option<Timestamp>, here: &RequestKitchen) -> Sent {
+        Sent {
+            key: key.unwrap_or_else(Uuid::new_v4),
+            at: at.unwrap_or(here.now),
+            device_at: at,
+            batch: None,
+            by_script: true,
+        }
     }
 
     /// The `nth` entry that follows from the same form: sent twice, it is the same one.
@@ -152,17 +164,23 @@ pub fn always(_: &Standing) -> Result<(), Fact> {
     Ok(())
 }
 
-/// What a script is told of an entry.
-#[derive(Debug, Default, Serialize)]
-struct EntryAnswer {
-    /// The server's clock, for the device to learn.
-    now_ms: i64,
+/// What a script or a program is told of an entry.
+#[derive(Debug, Default, Serialize, JsonSchema)]
+pub struct EntryAnswer {
+    /// The server's clock, ms since 1970, for the device to learn.
+    pub now_ms: i64,
+    /// "now", or "before" when the same key had brought it already.
     #[serde(skip_serializing_if = "Option::is_none")]
-    kept: Option<&'static str>,
+    pub kept: Option<&'static str>,
+    /// The pizza that a tap was about.
     #[serde(skip_serializing_if = "Option::is_none")]
-    refused: Option<String>,
-    #[serde(skip_serializing_if = "Vec::is_empty")]
-    errors: Vec<SaidError>,
+    pub pizza: Option<u32>,
+    /// Why nothing was kept, though it could be read.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub refused: Option<String>,
+    /// What is wrong with it, field by field.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub errors: Vec<SaidError>,
 }
 
 /// The answer to whoever sent an entry: back to a page, or as JSON for a script.
@@ -173,14 +191,7 @@ pub fn answer(
     said: &str,
     back: &str,
 ) -> Response {
-    let word = match kept {
-        EntryOutcome::New => Ok("now"),
-        EntryOutcome::Before => Ok("before"),
-        EntryOutcome::Other(other) => Err(clash(said, &other, here)),
-        EntryOutcome::Refused(why) => Err(here.say(&why)),
-        EntryOutcome::NoBatch => Err(phrase("batch-this-batch-is-gone-nothing").into()),
-    };
-    match word {
+    match became(kept, said, here) {
         Ok(word) if sent.by_script => Json(EntryAnswer {
             now_ms: here.now.as_millisecond(),
             kept: Some(word),
@@ -189,6 +200,31 @@ pub fn answer(
         .into_response(),
         Ok(_) => Redirect::to(back).into_response(),
         Err(sentence) => refused(sentence, sent.by_script),
+    }
+}
+
+/// What became of an entry: when it was kept, or why it was not.
+fn became(kept: EntryOutcome, said: &str, here: &RequestKitchen) -> Result<&'static str, String> {
+    match kept {
+        EntryOutcome::New => Ok("now"),
+        EntryOutcome::Before => Ok("before"),
+        EntryOutcome::Other(other) => Err(clash(said, &other, here)),
+        EntryOutcome::Refused(why) => Err(here.say(&why)),
+        EntryOutcome::NoBatch => Err(phrase("batch-this-batch-is-gone-nothing").into()),
+    }
+}
+
+/// The answer to a program that sent a tap, with the pizza that it was about.
+pub fn answer_tap((pizza, kept): (u32, EntryOutcome), here: &RequestKitchen) -> Response {
+    match became(kept, phrase("bake-this-tap"), here) {
+        Ok(word) => Json(EntryAnswer {
+            now_ms: here.now.as_millisecond(),
+            kept: Some(word),
+            pizza: Some(pizza),
+            ..EntryAnswer::default()
+        })
+        .into_response(),
+        Err(sentence) => refused(sentence, true),
     }
 }
 

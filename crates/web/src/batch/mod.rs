@@ -6,8 +6,10 @@ pub mod boxes;
 pub mod entries;
 pub mod forecast;
 pub mod load;
+pub mod measured;
 pub mod next_version;
 pub mod record;
 pub mod replan;
+pub mod taps;
 
 pub use record::BatchRecord;

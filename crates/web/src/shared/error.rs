@@ -1,6 +1,7 @@
 //! What goes wrong, as a page: a clear sentence, a reference, a way on. The cause is logged, not shown.
 
 use crate::shared::cut::shortened;
+use crate::shared::form::SaidError;
 use crate::shared::frame::Frame;
 use crate::shared::stop::Stop;
 use crate::shared::theme::Theme;
@@ -12,6 +13,8 @@ use axum::extract::Request;
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{Html, IntoResponse, Response};
+use schemars::JsonSchema;
+use serde::Serialize;
 use speech::Language;
 use std::any::Any;
 use store::StoreError;
@@ -194,6 +197,23 @@ struct ErrorPage<'a> {
     from: Option<(String, String)>,
 }
 
+/// What a program or a script is told of what went wrong.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct ErrorAnswer {
+    pub errors: Vec<SaidError>,
+    /// The same may be sent again later.
+    pub again: bool,
+    /// Under which the server's log has the cause.
+    pub reference: String,
+    /// Nobody is signed in.
+    #[serde(default, skip_serializing_if = "is_not")]
+    pub signed_out: bool,
+}
+
+fn is_not(b: &bool) -> bool {
+    !b
+}
+
 /// The page that a form of a batch stood on, by the address that it was sent to.
 fn came_from(path: &str) -> Option<(String, String)> {
     let (code, form) = path.strip_prefix("/batches/")?.split_once('/')?;
@@ -231,15 +251,16 @@ pub async fn dressed(request: Request, next: Next) -> Response {
         headers.remove(name);
     }
     if is_api {
-        let mut errors = serde_json::json!({
-            "errors": [{"field": "", "message": said.sentence}],
-            "again": said.again,
-            "reference": reference,
-        });
-        if said.signed_out {
-            errors["signed_out"] = true.into();
-        }
-        return (status, headers, axum::Json(errors)).into_response();
+        let answer = ErrorAnswer {
+            errors: vec![SaidError {
+                field: String::new(),
+                message: said.sentence,
+            }],
+            again: said.again,
+            reference,
+            signed_out: said.signed_out,
+        };
+        return (status, headers, axum::Json(answer)).into_response();
     }
     // Whoever said it may have known who reads.
     tongue::wording(said.language, || {

@@ -124,9 +124,11 @@ fn row_of<'a>(field: &'a str, list: &str) -> Option<(usize, &'a str)> {
 }
 
 /// A field and what is wrong with it, in words.
-#[derive(Debug, Clone, PartialEq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, schemars::JsonSchema)]
 pub struct SaidError {
+    /// The field, as it is spelled in the request; empty where it is all of it.
     pub field: String,
+    /// One plain sentence.
     pub message: String,
 }
 

@@ -126,6 +126,34 @@ impl Guarded {
         let a = ask(&self.router, "POST", &path, &pairs(&[("name", "Kit")]), &[]).await?;
         cookie(&a).with_context(|| format!("{} {}", a.status, a.body))
     }
+    /// A program's token that the owner made, as a request shows it.
+    pub async fn token(&self, name: &str, role: &str) -> Result<String> {
+        let body = pairs(&[("name", name), ("role", role), ("lasts", "token_month")]);
+        let a = self.post("/people/token", &body, &self.owner).await?;
+        let (_, after) = a
+            .body
+            .split_once("id=\"given-token\">")
+            .with_context(|| format!("{} {}", a.status, a.errors()))?;
+        let secret = after.split('<').next().context("its end")?;
+        Ok(format!("Bearer {secret}"))
+    }
+    /// As a program asks that shows a token.
+    pub async fn program(
+        &self,
+        method: &str,
+        path: &str,
+        body: &str,
+        token: &str,
+    ) -> Result<Answer> {
+        ask(
+            &self.router,
+            method,
+            path,
+            body,
+            &[("authorization", token)],
+        )
+        .await
+    }
     /// Keeps a batch as the owner; its code.
     pub async fn batch(&self, s: &Site, name: &str) -> Result<String> {
         let a = self

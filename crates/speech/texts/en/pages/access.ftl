@@ -6,3 +6,6 @@ access-you-are-whoever-owns-the = You are { $is }. Whoever owns the kitchen can 
 access-sign-in-to-go-on = Sign in to go on.
 access-all-that-you-entered-is = All that you entered is held on this page: sign in, and send it.
 access-your-sign-in-has-ended = Your sign-in has ended
+access-not-a-token = Not a token
+access-this-token-opens-nothing = This token opens nothing: it ended, was taken back, or was not copied whole. An owner makes tokens under People; send one as “authorization: Bearer TOKEN”.
+access-a-program-with-a-token = a program whose token is not for this

@@ -6,3 +6,6 @@ access-you-are-whoever-owns-the = Sei { $is }. Il titolare della cucina può dar
 access-sign-in-to-go-on = Accedi per continuare.
 access-all-that-you-entered-is = Tutto ciò che hai inserito resta su questa pagina: accedi e invialo.
 access-your-sign-in-has-ended = Il tuo accesso è scaduto
+access-not-a-token = Non è un token
+access-this-token-opens-nothing = Questo token non apre niente: è scaduto, è stato ritirato o non è stato copiato intero. I token li crea un titolare alla voce Persone; inviane uno come «authorization: Bearer TOKEN».
+access-a-program-with-a-token = un programma il cui token non vale per questo

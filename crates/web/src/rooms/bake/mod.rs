@@ -11,6 +11,7 @@ use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::load;
 use crate::batch::record::BatchRecord;
+use crate::batch::taps::{self, Tapped};
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
@@ -23,13 +24,11 @@ use axum::extract::{Path, Query, State};
 use axum::http::StatusCode;
 use axum::response::{Html, IntoResponse, Redirect, Response};
 use craft::fact;
-use craft::fire::run::TapRefused;
-use craft::fire::{Run, Shade, Tap, TapKind, Verdict};
+use craft::fire::{Shade, TapKind, Verdict};
 use craft::keyed::Keyed;
-use jiff::{SignedDuration, Timestamp};
 use serde::{Deserialize, Serialize};
 use speech::Judgement;
-use store::entry::{EntryOutcome, Standing};
+use store::entry::EntryOutcome;
 use view::{BakeView, RunState, Timed};
 
 pub fn routes() -> Doors {
@@ -149,9 +148,9 @@ async fn beside(
     }))
 }
 
-/// Reads a tap from its form; says what is wrong with it.
-fn read(typed: &FormData, run: &Run, at: Timestamp) -> Result<Tap, String> {
-    let kind = match typed.text("kind") {
+/// Reads what was tapped from its form; says what is wrong with it.
+fn read(typed: &FormData) -> Result<TapKind, String> {
+    Ok(match typed.text("kind") {
         "in" => TapKind::In,
         "turned" => TapKind::Turned,
         "out" => TapKind::Out,
@@ -164,26 +163,17 @@ fn read(typed: &FormData, run: &Run, at: Timestamp) -> Result<Tap, String> {
             }
         }
         _ => return Err(phrase("bake-that-is-not-a-tap").into()),
-    };
-    let pizza = match typed.text("pizza").parse() {
-        Ok(n) if n > 0 => n,
-        _ => match kind {
-            TapKind::In => run.next_number(),
-            TapKind::Verdict(_) => run.last_out().map_or(0, |p| p.number),
-            _ => run.current().map_or(0, |p| p.number),
-        },
-    };
-    Ok(Tap { pizza, at, kind })
+    })
 }
 
 /// Keeps a tap. The same key is kept once; a tap that makes no sense is refused with the run as it is.
 async fn take(a: Arrived) -> Result<Response, AppError> {
     let (told, here) = (&a.told, &a.here);
     let tapped = match &a.sent {
-        Ok(sent) => read(&a.typed, &told.run, sent.at).map(|tap| (sent, tap)),
+        Ok(sent) => read(&a.typed).map(|kind| (sent, kind)),
         Err(e) => Err(e.clone()),
     };
-    let (sent, tap) = match tapped {
+    let (sent, kind) = match tapped {
         Ok(t) => t,
         Err(sentence) if a.by_script => {
             let status = StatusCode::UNPROCESSABLE_ENTITY;
@@ -191,36 +181,12 @@ async fn take(a: Arrived) -> Result<Response, AppError> {
         }
         Err(sentence) => return Err(AppError::Asked(sentence)),
     };
-    let spots = told.spots();
-    let baked_ms: Option<i64> = a.typed.text("baked_ms").parse().ok();
-    let own_out = baked_ms
-        .filter(|ms| (0..86_400_000).contains(ms))
-        .and_then(|ms| tap.at.checked_add(SignedDuration::from_millis(ms)).ok());
-    let admits = |s: &Standing| {
-        if s.cancelled {
-            return entries::open(s);
-        }
-        // A bake that was over before another device put in its pizza of that number is a pizza of its own.
-        let kept = Run::of(&s.taps);
-        if let (TapKind::In, Some(out), Some(p)) = (tap.kind, own_out, kept.pizza(tap.pizza))
-            && out <= p.in_at
-        {
-            return Err(TapRefused::WentIn(p.number).fact());
-        }
-        Run::admits(&s.taps, &tap, spots, s.finished).map_err(|e| e.fact())
+    let tap = Tapped {
+        kind,
+        pizza: a.typed.text("pizza").parse().ok().filter(|n| *n > 0),
+        baked_ms: a.typed.text("baked_ms").parse().ok(),
     };
-    let kept = match a.keep(sent, tap, &admits).await? {
-        // A form without a script says no number: sent twice, it means the pizza that it meant the first time.
-        EntryOutcome::Other(o) if a.typed.text("pizza").is_empty() && o.is_tap(tap.kind) => {
-            EntryOutcome::Before
-        }
-        kept => kept,
-    };
-    // Two devices put in one pizza: the earlier In stands, and every screen says so.
-    let twice = tap.kind == TapKind::In && told.run.pizza(tap.pizza).is_some();
-    if twice && matches!(kept, EntryOutcome::New | EntryOutcome::Refused(_)) {
-        a.app.runs.say(told.batch.id, said_twice(told, &tap, here));
-    }
+    let (_, kept) = taps::keep(&a.app, here, told, sent, &tap).await?;
     if !a.by_script {
         let back = if a.typed.has("back") {
             entries::back(&a.typed, a.code())
@@ -259,16 +225,4 @@ fn answer(
 ) -> Response {
     let run = RunState::of(told, refused);
     (status, Json(Timed::of(&run, here.now))).into_response()
-}
-
-/// What every screen says when a second In came for a pizza.
-fn said_twice(told: &BatchRecord, tap: &Tap, here: &RequestKitchen) -> Option<String> {
-    let p = told.run.pizza(tap.pizza)?;
-    let clock = |t: Timestamp| here.local(t).strftime("%H:%M:%S").to_string();
-    Some(say!(
-        "bake-two-devices-put-in-pizza",
-        number = p.number,
-        at = clock(p.in_at.min(tap.at)),
-        at2 = clock(p.in_at.max(tap.at))
-    ))
 }

@@ -10,10 +10,11 @@ use crate::access::doors::{Doors, LOOK, TAP};
 use crate::batch::arrived::Arrived;
 use crate::batch::entries;
 use crate::batch::load;
+use crate::batch::measured;
 use crate::batch::record::BatchRecord;
 use crate::figures::{ShownAs, ShownSheet};
 use crate::shared::error::AppError;
-use crate::shared::form::{FormData, NotANumber, measured, number, one_line};
+use crate::shared::form::{self, FormData, NotANumber, number};
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
@@ -41,7 +42,6 @@ use view::{BatchView, LeftPlanView};
 pub const TUB: &str = "tub";
 /// What a place of the kitchen's own is called among the subjects, before its name.
 const OF_PLACE: &str = "place:";
-const LONGEST_PLACE: usize = 80;
 
 fn of_place(name: &str) -> String {
     format!("{OF_PLACE}{name}")
@@ -231,18 +231,11 @@ async fn step(Path((_, position)): Path<(String, u16)>, a: Arrived) -> Result<Re
 fn seen_of(typed: &FormData, here: &RequestKitchen) -> Result<Seen, (&'static str, String)> {
     let value = number(typed.text("degrees"));
     if typed.text("subject") == TUB {
-        return match value {
-            Ok(times) if (1.05..=4.0).contains(&times) => Ok(Seen::Grown { times }),
-            _ => Err(("degrees", phrase("batch-how-many-times-its-first").into())),
-        };
+        return measured::grown(value.unwrap_or(f64::NAN)).map_err(|e| ("degrees", e));
     }
     if let Some(name) = typed.text("subject").strip_prefix(OF_PLACE) {
-        let name = one_line(name);
-        if name.is_empty() || name.chars().count() > LONGEST_PLACE {
-            return Err(("subject", phrase("batch-choose-what-you-measured").into()));
-        }
-        return degrees(typed, Subject::Room, here)
-            .map(|celsius| Seen::PlaceRead { name, celsius });
+        let celsius = degrees(typed, Subject::Room, here)?;
+        return measured::place(name, celsius).map_err(|e| ("subject", e));
     }
     let subject = Subject::from_key(typed.text("subject")).ok_or((
         "subject",
@@ -258,7 +251,7 @@ fn degrees(
     here: &RequestKitchen,
 ) -> Result<f64, (&'static str, String)> {
     let unit = here.measures.temperature;
-    match measured(typed.text("degrees"), Meant::Temperature(unit)) {
+    match form::measured(typed.text("degrees"), Meant::Temperature(unit)) {
         Err(NotANumber::Empty) => {
             Err(("degrees", phrase("batch-the-temperature-is-missing").into()))
         }

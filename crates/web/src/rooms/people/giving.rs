@@ -1,6 +1,6 @@
 //! Giving away: invitations, a crew's link, a tablet's place on the wall, a link for a new password; and ending them.
 
-use super::view::GivenAway;
+use super::view::{GivenAway, Where};
 use super::{PEOPLE, shown};
 use crate::App;
 use crate::access::doors::{Doors, OWN, PLAN};
@@ -28,6 +28,7 @@ pub fn routes() -> Doors {
     Doors::new()
         .post(OWN, "/people/invite", invite)
         .post(OWN, "/people/tablet", take_in)
+        .post(OWN, "/people/token", token)
         .post(OWN, "/people/{id}/password", password)
         .post(OWN, "/people/passes/{id}/end", end)
         .post(PLAN, "/batches/{code}/crew", crew)
@@ -62,6 +63,8 @@ async fn given(
     let secret = secret::fresh();
     let mut db = app.db.acquire().await?;
     pass::make(&mut db, new, &secret, here.now).await?;
+    // Who was alone here is so no longer.
+    app.askers.forget();
     let address = app.site.address(&format!("/{below}/{secret}"));
     Ok(GivenAway {
         what,
@@ -72,7 +75,7 @@ async fn given(
         only_here: app.site.only_here(),
         ends: day_hm(&here.local(new.ends_at)),
         address: Some(address),
-        error: None,
+        ..GivenAway::default()
     })
 }
 
@@ -195,8 +198,63 @@ async fn take_in(
     if taken {
         return Ok(Redirect::to(PEOPLE).into_response());
     }
-    let given = GivenAway::wrong(phrase("people-no-tablet-shows-this-code"));
+    let given = GivenAway::wrong(Where::Tablet, phrase("people-no-tablet-shows-this-code"));
     let status = StatusCode::UNPROCESSABLE_ENTITY;
+    shown(&app, theme, &session, &here, Some(given), status).await
+}
+
+/// So many programs have a token of one kitchen.
+const MOST_TOKENS: u64 = 50;
+
+/// Makes a token for a program, and shows it this once.
+async fn token(
+    State(app): State<App>,
+    theme: Theme,
+    session: Session,
+    here: RequestKitchen,
+    body: Bytes,
+) -> Result<Response, AppError> {
+    let typed = FormData::parse(&body);
+    let role = Role::from_key(typed.text("role")).filter(|r| r.is_program());
+    let lasts = Lasting::from_key(typed.text("lasts"));
+    let lasts = lasts.filter(|l| Lasting::OF_TOKENS.contains(l));
+    let (Some(role), Some(lasts)) = (role, lasts) else {
+        return Ok(StatusCode::BAD_REQUEST.into_response());
+    };
+    let mut db = app.db.acquire().await?;
+    let name = match check_name(typed.text("name")) {
+        Err(e) => Err(here.say_all(&e.0)),
+        Ok(_) if pass::tokens(&mut db, here.id(), here.now).await? >= MOST_TOKENS => {
+            Err(say!("people-too-many-tokens", most = MOST_TOKENS))
+        }
+        Ok(name) => Ok(name),
+    };
+    let (given, status) = match name {
+        Err(sentence) => (
+            GivenAway::wrong(Where::Token, sentence),
+            StatusCode::UNPROCESSABLE_ENTITY,
+        ),
+        Ok(name) => {
+            let new = NewPass {
+                role,
+                name: &name,
+                ends_at: until(here.now, lasts),
+                ..from_here(&here, PassKind::Token)
+            };
+            // Whoever finds one lying about sees what it is.
+            let secret = format!("slowrise_{}", secret::fresh());
+            pass::make(&mut db, &new, &secret, here.now).await?;
+            app.askers.forget();
+            let given = GivenAway {
+                what: say!("people-a-token-for", name = name),
+                token: Some(secret),
+                ends: day_hm(&here.local(new.ends_at)),
+                ..GivenAway::default()
+            };
+            (given, StatusCode::OK)
+        }
+    };
+    drop(db);
     shown(&app, theme, &session, &here, Some(given), status).await
 }
 

@@ -1,6 +1,6 @@
 //! One's own: password, where one is signed in, and the kitchen that one is in.
 
-use super::view::GivenAway;
+use super::view::{GivenAway, Where};
 use super::{PEOPLE, shown};
 use crate::App;
 use crate::access::asker::Asker;
@@ -83,7 +83,7 @@ async fn set_password(
             theme,
             &session,
             &here,
-            Some(GivenAway::own(&sentence)),
+            Some(GivenAway::wrong(Where::Password, sentence)),
             status,
         )
         .await;

@@ -9,7 +9,7 @@ use crate::shared::theme::Theme;
 use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use craft::keyed::Keyed;
-use craft::people::{Right, Role};
+use craft::people::{Lasting, Right, Role};
 use jiff::Timestamp;
 use store::people::pass::{self, PassKind};
 use store::people::{person, session};
@@ -21,6 +21,8 @@ pub struct GivenAway {
     pub what: String,
     pub address: Option<String>,
     pub qr: Option<String>,
+    /// A program's token.
+    pub token: Option<String>,
     pub only_here: Option<String>,
     pub ends: String,
     pub error: Option<(Where, String)>,
@@ -30,19 +32,15 @@ pub struct GivenAway {
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Where {
     Tablet,
+    Token,
     Password,
 }
 
 impl GivenAway {
-    pub fn wrong(sentence: &str) -> GivenAway {
+    /// Nothing was given away, and beside which field it says why.
+    pub fn wrong(at: Where, sentence: impl Into<String>) -> GivenAway {
         GivenAway {
-            error: Some((Where::Tablet, sentence.into())),
-            ..GivenAway::default()
-        }
-    }
-    pub fn own(sentence: &str) -> GivenAway {
-        GivenAway {
-            error: Some((Where::Password, sentence.into())),
+            error: Some((at, sentence.into())),
             ..GivenAway::default()
         }
     }
@@ -63,8 +61,8 @@ pub struct MemberView {
 pub struct PassView {
     pub id: u64,
     pub what: String,
-    pub by: String,
-    pub ends: String,
+    /// By whom, until when, and of tokens when it was used last.
+    pub said: String,
 }
 
 pub struct SessionView {
@@ -92,6 +90,10 @@ pub struct PeoplePage {
     pub kitchens: Vec<KitchenView>,
     /// Key, name and what it may, of the roles that an owner gives.
     pub roles: Vec<(&'static str, String, String)>,
+    /// The same, of those that an owner gives to programs.
+    pub program_roles: Vec<(&'static str, String, String)>,
+    /// Key and name of how long a token may last.
+    pub token_ends: Vec<(&'static str, String)>,
     pub owns: bool,
     pub signs_in: bool,
     /// A person, not a tablet or a crew.
@@ -100,6 +102,7 @@ pub struct PeoplePage {
     pub me: String,
     pub given: Option<GivenAway>,
     pub tablet_error: Option<String>,
+    pub token_error: Option<String>,
     pub password_error: Option<String>,
 }
 
@@ -177,9 +180,23 @@ impl PeoplePage {
                 ),
                 PassKind::Device => say!("people-a-tablet", name = p.name),
                 PassKind::Password => say!("people-new-password-for", name = p.name),
+                PassKind::Token => {
+                    say!(
+                        "people-token-of",
+                        name = p.name,
+                        role = here.words(&p.role.named())
+                    )
+                }
             },
-            by: p.made_by,
-            ends: day(p.ends_at),
+            said: match (p.kind, p.used_at) {
+                (PassKind::Token, Some(used)) => say!(
+                    "people-by-ends-used",
+                    by = p.made_by,
+                    ends = day(p.ends_at),
+                    used = day(used)
+                ),
+                _ => say!("people-by-ends", by = p.made_by, ends = day(p.ends_at)),
+            },
         });
         let passes = passes.collect();
         let (mut sessions, mut kitchens) = (vec![], vec![]);
@@ -188,6 +205,10 @@ impl PeoplePage {
             sessions = session::of_person(&mut db, me, secret.as_deref(), now).await?;
             kitchens = person::kitchens(&mut db, me).await?;
         }
+        let roles = |all: &[Role]| {
+            let one = |r: &Role| (r.key(), here.words(&r.named()), here.words(&r.explained()));
+            all.iter().map(one).collect()
+        };
         let says = |at: Where| {
             let error = given.as_ref().and_then(|g| g.error.as_ref());
             error.filter(|(w, _)| *w == at).map(|(_, s)| s.clone())
@@ -222,9 +243,11 @@ impl PeoplePage {
                     name: b.name,
                 })
                 .collect(),
-            roles: Role::OF_PEOPLE
+            roles: roles(&Role::OF_PEOPLE),
+            program_roles: roles(&Role::OF_PROGRAMS),
+            token_ends: Lasting::OF_TOKENS
                 .into_iter()
-                .map(|r| (r.key(), here.words(&r.named()), here.words(&r.explained())))
+                .map(|l| (l.key(), say!("people-days", days = l.days())))
                 .collect(),
             owns,
             signs_in: app.signs_in,
@@ -232,8 +255,9 @@ impl PeoplePage {
             has_password,
             me: here.asker.whom.name.clone(),
             tablet_error: says(Where::Tablet),
+            token_error: says(Where::Token),
             password_error: says(Where::Password),
-            given: given.filter(|g| g.address.is_some()),
+            given: given.filter(|g| g.error.is_none()),
         })
     }
 }

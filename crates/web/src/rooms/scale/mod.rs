@@ -2,19 +2,18 @@
 //! plays one, for kitchens whose scale has no voice.
 
 use crate::App;
-use crate::access::doors::{Doors, LOOK, TAP};
+use crate::access::doors::{Doors, LOOK};
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use crate::shared::tongue::phrase;
 use askama::Template;
-use axum::Json;
 use axum::extract::State;
-use axum::http::StatusCode;
+use axum::response::Html;
 use axum::response::sse::{Event, KeepAlive, Sse};
-use axum::response::{Html, IntoResponse, Response};
 use futures_util::{Stream, stream};
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::HashMap;
 use std::convert::Infallible;
@@ -37,15 +36,15 @@ pub fn routes() -> Doors {
         .get(LOOK, "/scale/stream", listen)
 }
 
-pub fn api_routes() -> Doors {
-    Doors::new().post(TAP, "/scale", reads)
-}
-
 /// What the scale of each kitchen reads now; nothing before it said anything.
 #[derive(Debug, Default)]
 pub struct ScaleReads(Mutex<HashMap<KitchenId, watch::Sender<Option<ScaleRead>>>>);
 
 impl ScaleReads {
+    /// Notes what the scale of a kitchen reads.
+    pub fn says(&self, kitchen: KitchenId, read: ScaleRead) {
+        self.of(kitchen).send_replace(Some(read));
+    }
     /// The scale of a kitchen.
     fn of(&self, kitchen: KitchenId) -> watch::Sender<Option<ScaleRead>> {
         let mut all = self.0.lock().unwrap_or_else(|e| e.into_inner());
@@ -61,8 +60,8 @@ impl ScaleReads {
 /// So many kitchens' scales are remembered.
 const MOST_SCALES: usize = 1000;
 
-/// One reading.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+/// What a scale reads.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct ScaleRead {
     /// What lies on it, g.
@@ -94,19 +93,9 @@ async fn stand_in(here: RequestKitchen, theme: Theme) -> Result<Html<String>, Ap
     page(&ScalePage { frame })
 }
 
-/// Takes what a scale reads.
-async fn reads(
-    State(app): State<App>,
-    here: RequestKitchen,
-    Json(read): Json<ScaleRead>,
-) -> Response {
-    if !(-MOST_G..=MOST_G).contains(&read.g) {
-        let says = phrase("scale-a-scale-at-the-bench");
-        let errors = serde_json::json!({"errors": [{"field": "g", "message": says}]});
-        return (StatusCode::UNPROCESSABLE_ENTITY, Json(errors)).into_response();
-    }
-    app.scale.of(here.id()).send_replace(Some(read));
-    StatusCode::NO_CONTENT.into_response()
+/// Whether any scale reads that.
+pub fn can_weigh(read: &ScaleRead) -> bool {
+    (-MOST_G..=MOST_G).contains(&read.g)
 }
 
 /// What the scale reads, for whoever listens.

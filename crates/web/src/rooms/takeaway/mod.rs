@@ -54,7 +54,8 @@ fn attachment(body: Vec<u8>, kind: &'static str, name: String) -> Response {
         .into_response()
 }
 
-async fn json(
+/// A batch whole, with all that was entered about it.
+pub async fn json(
     State(app): State<App>,
     here: RequestKitchen,
     Path(code): Path<String>,
