@@ -1,11 +1,15 @@
 //! Serving: where it listens, what it is called, and how it ends.
 
 use anyhow::{Context, Result, bail};
+use jiff::Timestamp;
 use std::net::{IpAddr, SocketAddr};
+use std::path::PathBuf;
+use std::sync::Arc;
 use std::time::Duration;
 use store::Db;
 use tokio::net::TcpListener;
 use tokio::signal::unix::{SignalKind, signal};
+use web::tls::{Certificates, TlsSource};
 use web::{SignIn, Site};
 
 /// Ports that are tried after the asked one.
@@ -28,6 +32,18 @@ pub struct Options {
     /// answered, and what codes, labels and feeds give away.
     #[arg(long, env = "SLOW_RISE_PUBLIC_URL")]
     public_url: Option<String>,
+    /// Speak https with a small authority of this server's own, which tablets are shown how to trust.
+    #[arg(long, env = "SLOW_RISE_TLS", conflicts_with = "tls_certificate")]
+    tls: bool,
+    /// Where that authority and its certificate are kept; without more, among this user's data.
+    #[arg(long, env = "SLOW_RISE_TLS_DIR")]
+    tls_dir: Option<PathBuf>,
+    /// Speak https with a certificate that is given: PEM, with those above it. It is read again every hour.
+    #[arg(long, env = "SLOW_RISE_TLS_CERTIFICATE", requires = "tls_key")]
+    tls_certificate: Option<PathBuf>,
+    /// The key of that certificate: PEM.
+    #[arg(long, env = "SLOW_RISE_TLS_KEY", requires = "tls_certificate")]
+    tls_key: Option<PathBuf>,
     /// The address of a proxy whose X-Forwarded-For is believed in the log; may be said several times.
     #[arg(long)]
     trusted_proxy: Vec<IpAddr>,
@@ -38,6 +54,40 @@ pub struct Options {
 enum Asked {
     On,
     Off,
+}
+
+/// Where the authority is kept when nobody says: where the system's services keep theirs, or among the user's data.
+fn own_dir() -> Result<PathBuf> {
+    let of = |name: &str| std::env::var_os(name).map(PathBuf::from);
+    let state = of("STATE_DIRECTORY");
+    let data = || of("XDG_DATA_HOME").map(|d| d.join("slow-rise"));
+    let home = || of("HOME").map(|d| d.join(".local/share/slow-rise"));
+    let base = state.or_else(data).or_else(home);
+    Ok(base
+        .context("say where the authority is kept: --tls-dir DIR")?
+        .join("tls"))
+}
+
+/// What it speaks https with, if it does.
+fn certificates(o: &Options, site: &Site) -> Result<Option<Arc<Certificates>>> {
+    let source = match (&o.tls_certificate, &o.tls_key) {
+        (Some(certificate), Some(key)) => TlsSource::Given {
+            certificate: certificate.clone(),
+            key: key.clone(),
+        },
+        _ if o.tls => TlsSource::Own {
+            dir: o.tls_dir.clone().map_or_else(own_dir, Ok)?,
+            names: site.names(),
+        },
+        _ => return Ok(None),
+    };
+    if o.public_url
+        .as_deref()
+        .is_some_and(|u| u.starts_with("http:"))
+    {
+        bail!("people reach it by https then: --public-url https://NAME:PORT");
+    }
+    Ok(Some(Certificates::of(source, Timestamp::now())?))
 }
 
 pub async fn run(o: Options) -> Result<()> {
@@ -53,12 +103,22 @@ pub async fn run(o: Options) -> Result<()> {
             o.listen
         );
     }
-    let site = Site::new(o.public_url.as_deref(), o.trusted_proxy)
+    let site = Site::new(o.public_url.as_deref(), o.trusted_proxy.clone())
         .map_err(anyhow::Error::msg)
         .context("--public-url")?;
+    let certificates = certificates(&o, &site).context("https")?;
+    let site = site.secured_by(certificates);
     let db = Db::at(&o.database.database_url)?;
     let listener = bind(o.listen, o.port).await?;
-    println!("Open http://{}", listener.local_addr()?);
+    let scheme = match site.certificates() {
+        Some(_) => "https",
+        None => "http",
+    };
+    println!("Open {scheme}://{}", listener.local_addr()?);
+    if let Some(trust) = site.trust() {
+        println!("A tablet trusts it at {}", site.in_the_clear("/trust"));
+        println!("Fingerprint {}", trust.fingerprint());
+    }
     // The database may come later: pages say so until it is there.
     let sign_in = match o.sign_in {
         Asked::On => SignIn::On,

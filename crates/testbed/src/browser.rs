@@ -80,11 +80,16 @@ fn start_once() -> Result<(Child, u16)> {
 impl Browser {
     /// Opens a browser whose page is exactly so large.
     pub async fn start(width: u32, height: u32) -> Result<Browser> {
+        Browser::start_with(width, height, &[]).await
+    }
+
+    /// The same, told more at its start.
+    pub async fn start_with(width: u32, height: u32, flags: &[&str]) -> Result<Browser> {
         let (child, port) = tokio::task::spawn_blocking(start_driver).await??;
         let profile =
             std::env::temp_dir().join(format!("slow-rise-chromium-{}-{port}", std::process::id()));
         let mut caps = DesiredCapabilities::chrome();
-        for flag in FLAGS {
+        for &flag in FLAGS.iter().chain(flags) {
             caps.add_arg(flag)?;
         }
         caps.add_arg(&format!("--user-data-dir={}", profile.display()))?;

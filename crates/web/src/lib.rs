@@ -9,6 +9,7 @@ pub mod formula_form;
 pub mod rooms;
 mod serve;
 pub mod shared;
+pub mod tls;
 
 use access::asker::Askers;
 use access::doors::{Asks, Door, Doors};
@@ -139,6 +140,8 @@ impl App {
 
 const POLICY: &str = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; object-src 'none'; \
                       frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
+/// Browsers come by https alone for half a year.
+const STRICT: &str = "max-age=15552000";
 /// Nothing of these is used but the wake lock, at the oven.
 const PERMISSIONS: &str = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), \
                            midi=(), display-capture=(), screen-wake-lock=(self)";
@@ -224,6 +227,9 @@ fn watched_router(
     let request_id = header::HeaderName::from_static("x-request-id");
     let fixed =
         |name, value| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
+    // A browser that trusts nobody yet must come in the clear to a server with an authority of its own.
+    let strict = (app.site.is_secure() && app.site.trust().is_none())
+        .then(|| fixed(header::STRICT_TRANSPORT_SECURITY, STRICT));
     let [pages, api, plain] = doors();
     let sessions = sessions(&app);
     let (pages, api, plain) = (pages.apart(), api.apart(), plain.apart().0);
@@ -276,7 +282,9 @@ fn watched_router(
                 .layer(fixed(named("cross-origin-opener-policy"), "same-origin"))
                 .layer(fixed(named("cross-origin-resource-policy"), "same-origin"))
                 .layer(fixed(named("permissions-policy"), PERMISSIONS))
+                .option_layer(strict)
                 .layer(axum::middleware::from_fn(error::dressed))
+                .layer(axum::middleware::from_fn(guard::secured_alone))
                 .layer(axum::middleware::from_fn_with_state(
                     app.clone(),
                     guard::own_host,
@@ -319,10 +327,20 @@ pub async fn serve(
 ) -> std::io::Result<()> {
     let runs: Arc<WatchedRuns<rooms::bake::view::RunState>> = Arc::default();
     let site = site.listening(listener.local_addr().ok());
+    let certificates = site.certificates();
     let router = watched_router(db, site, sign_in, runs.clone());
     let stop = async move {
         stop.await;
         runs.close();
     };
-    serve::serve(listener, router, stop).await
+    let fresh = async {
+        match certificates.clone() {
+            Some(c) => c.keep_fresh().await,
+            None => std::future::pending().await,
+        }
+    };
+    tokio::select! {
+        ended = serve::serve(listener, (router, certificates.clone()), stop) => ended,
+        () = fresh => Ok(()),
+    }
 }

@@ -1,6 +1,7 @@
 //! Serving: connections with their limits, and an end that nobody can hold up.
 
-use crate::shared::guard::Peer;
+use crate::shared::guard::{InTheClear, Peer};
+use crate::tls::{self, Certificates};
 use axum::Router;
 use hyper_util::rt::{TokioIo, TokioTimer};
 use hyper_util::server::graceful::GracefulShutdown;
@@ -9,7 +10,6 @@ use std::sync::Arc;
 use std::time::Duration;
 use tokio::net::TcpListener;
 use tokio::sync::Semaphore;
-use tokio_io_timeout::TimeoutStream;
 
 /// The head of a request comes in this time, the first and every later one of a connection.
 const HEAD: Duration = Duration::from_secs(10);
@@ -23,9 +23,13 @@ const LAST_ANSWERS: Duration = Duration::from_secs(7);
 /// Serves until `stop` comes, then lets answers that are under way end, for some seconds.
 pub async fn serve(
     listener: TcpListener,
-    router: Router,
+    (router, certificates): (Router, Option<Arc<Certificates>>),
     stop: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
+    let acceptor = match &certificates {
+        Some(c) => Some(c.acceptor().map_err(std::io::Error::other)?),
+        None => None,
+    };
     let mut http = hyper::server::conn::http1::Builder::new();
     http.timer(TokioTimer::new())
         .header_read_timeout(HEAD)
@@ -51,19 +55,29 @@ pub async fn serve(
             }
         };
         let _ = stream.set_nodelay(true);
-        let mut stream = TimeoutStream::new(stream);
-        stream.set_write_timeout(Some(WRITE));
-        let io = TokioIo::new(Box::pin(stream));
-        let service = tower::ServiceBuilder::new()
-            .map_request(move |mut request: hyper::Request<hyper::body::Incoming>| {
-                request.extensions_mut().insert(Peer(peer.ip()));
-                request
-            })
-            .service(router.clone());
-        let connection = http.serve_connection(io, TowerToHyperService::new(service));
-        let connection = graceful.watch(connection);
+        let (acceptor, router, http) = (acceptor.clone(), router.clone(), http.clone());
+        let watched = graceful.watcher();
         tokio::spawn(async move {
-            if let Err(e) = connection.await {
+            let wire = match tls::answered(stream, acceptor.as_ref(), (HEAD, WRITE)).await {
+                Ok(wire) => wire,
+                Err(e) => {
+                    tracing::debug!(cause = %e, "a connection was not understood");
+                    return;
+                }
+            };
+            let in_the_clear = acceptor.is_some() && !wire.is_secured();
+            let service = tower::ServiceBuilder::new()
+                .map_request(move |mut request: hyper::Request<hyper::body::Incoming>| {
+                    request.extensions_mut().insert(Peer(peer.ip()));
+                    if in_the_clear {
+                        request.extensions_mut().insert(InTheClear);
+                    }
+                    request
+                })
+                .service(router);
+            let io = TokioIo::new(wire);
+            let connection = http.serve_connection(io, TowerToHyperService::new(service));
+            if let Err(e) = watched.watch(connection).await {
                 tracing::debug!(cause = %e, "a connection ended");
             }
             drop(seat);

@@ -142,6 +142,8 @@ POST /sign-out                                      -
 GET  /sw.js                                         -
 GET  /tablet                                        -
 POST /tablet                                        -
+GET  /trust                                         -
+GET  /trust/authority.crt                           -
 GET  /words                                         -
 ";
 

@@ -58,6 +58,15 @@ impl Bench {
             browser: Browser::start(width, height).await?,
         })
     }
+    /// A browser on a program that runs elsewhere.
+    pub fn at(address: &str, browser: Browser) -> Bench {
+        Bench {
+            address: address.into(),
+            db: None,
+            program: None,
+            browser,
+        }
+    }
     /// Another browser on the same program.
     pub async fn beside(&self, width: u32, height: u32) -> Result<Bench> {
         Ok(Bench {

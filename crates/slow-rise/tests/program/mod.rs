@@ -45,7 +45,8 @@ impl Program {
     pub fn guarded(database_url: &str) -> Result<Program> {
         Program::serve_as(database_url, &["serve", "--port", "0"])
     }
-    fn serve_as(database_url: &str, arguments: &[&str]) -> Result<Program> {
+    /// Serves as these arguments say.
+    pub fn serve_as(database_url: &str, arguments: &[&str]) -> Result<Program> {
         let mut child = command(database_url, arguments)
             .stdout(Stdio::piped())
             .spawn()?;

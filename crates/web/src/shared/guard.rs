@@ -10,7 +10,7 @@ use axum::extract::{FromRequestParts, Request, State};
 use axum::http::request::Parts;
 use axum::http::{HeaderMap, Method, StatusCode, header};
 use axum::middleware::Next;
-use axum::response::{IntoResponse, Response};
+use axum::response::{IntoResponse, Redirect, Response};
 use futures_util::StreamExt;
 use std::convert::Infallible;
 use std::net::IpAddr;
@@ -33,6 +33,34 @@ fn unsecret(path: &str) -> &str {
 /// Who is at the other end of a connection.
 #[derive(Debug, Clone, Copy)]
 pub struct Peer(pub IpAddr);
+
+/// Came in the clear to a server that speaks https.
+#[derive(Debug, Clone, Copy)]
+pub struct InTheClear;
+
+/// What is answered in the clear: how to trust this server, what that page looks like, and whether the program lives.
+const CLEAR: [&str; 4] = ["/trust", "/assets/", "/health", "/ready"];
+
+/// Leads whoever came in the clear to https; what was sent in the clear is not taken.
+pub async fn secured_alone(request: Request, next: Next) -> Response {
+    let path = request.uri().path();
+    let in_the_clear = request.extensions().get::<InTheClear>().is_some();
+    if !in_the_clear || CLEAR.iter().any(|c| path.starts_with(c)) {
+        return next.run(request).await;
+    }
+    let to = text(request.headers(), "host").filter(|_| request.method().is_safe());
+    match to {
+        Some(host) => {
+            let path = request.uri().path_and_query().map_or("/", |p| p.as_str());
+            Redirect::temporary(&format!("https://{host}{path}")).into_response()
+        }
+        None => ErrorSaid::new(
+            phrase("page-not-in-the-clear"),
+            phrase("page-this-server-speaks-https"),
+        )
+        .with(StatusCode::FORBIDDEN),
+    }
+}
 
 /// The address that somebody asks from, for those who count by it.
 pub struct Address(pub String);

@@ -1,8 +1,10 @@
 //! Where this server is reached: the names that it answers to, and the addresses that it gives away.
 
 use crate::shared::tongue::{phrase, say};
+use crate::tls::{Certificates, Trust};
 use axum::http::uri::Authority;
 use std::net::{IpAddr, SocketAddr};
+use std::sync::Arc;
 
 /// What the program was told of its place in the network.
 #[derive(Debug, Clone, Default)]
@@ -13,6 +15,8 @@ pub struct Site {
     listens: Option<SocketAddr>,
     /// Proxies whose word about who asks is believed.
     proxies: Vec<IpAddr>,
+    /// What it secures its connections with, where it does so itself.
+    certificates: Option<Arc<Certificates>>,
 }
 
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -29,11 +33,37 @@ impl Site {
             public,
             listens: None,
             proxies,
+            certificates: None,
         })
     }
     pub fn listening(mut self, at: Option<SocketAddr>) -> Site {
         self.listens = at;
         self
+    }
+
+    /// The same, speaking https itself.
+    pub fn secured_by(mut self, certificates: Option<Arc<Certificates>>) -> Site {
+        self.certificates = certificates;
+        self
+    }
+    /// What it secures its connections with.
+    pub fn certificates(&self) -> Option<Arc<Certificates>> {
+        self.certificates.clone()
+    }
+    /// What a tablet is to trust, where nobody else vouches for this server.
+    pub fn trust(&self) -> Option<Trust> {
+        self.certificates.as_ref()?.trust()
+    }
+    /// The address of what is answered in the clear, too.
+    pub fn in_the_clear(&self, path: &str) -> String {
+        self.address(path).replacen("https://", "http://", 1)
+    }
+    /// The names that a certificate of its own is for: the public one first, and this machine's.
+    pub fn names(&self) -> Vec<String> {
+        let public = self.public.as_ref().map(|p| bare(p.authority.host()));
+        let here = ["localhost", "127.0.0.1", "::1"];
+        let others = here.into_iter().filter(|n| public != Some(n));
+        public.into_iter().chain(others).map(String::from).collect()
     }
 
     /// Whether requests to this host are meant for this server: a loopback name, or the public one. A page of another
@@ -43,8 +73,7 @@ impl Site {
             return false;
         };
         let name = asked.host();
-        let bare = name.trim_start_matches('[').trim_end_matches(']');
-        is_loopback(bare)
+        is_loopback(bare(name))
             || self
                 .public
                 .as_ref()
@@ -65,13 +94,15 @@ impl Site {
 
     /// Whether browsers reach it by https.
     pub fn is_secure(&self) -> bool {
-        self.public.as_ref().is_some_and(|p| p.scheme == "https")
+        let public = self.public.as_ref().is_some_and(|p| p.scheme == "https");
+        public || self.certificates.is_some()
     }
 
     /// A whole address of a path of this server.
     pub fn address(&self, path: &str) -> String {
         match (&self.public, self.listens) {
             (Some(p), _) => format!("{}://{}{path}", p.scheme, p.authority),
+            (None, Some(at)) if self.certificates.is_some() => format!("https://{at}{path}"),
             (None, Some(at)) => format!("http://{at}{path}"),
             (None, None) => format!("http://localhost{path}"),
         }
@@ -88,6 +119,11 @@ impl Site {
     pub fn believes(&self, proxy: IpAddr) -> bool {
         self.proxies.contains(&proxy)
     }
+}
+
+/// A name without the brackets of an address.
+fn bare(name: &str) -> &str {
+    name.trim_start_matches('[').trim_end_matches(']')
 }
 
 fn is_loopback(name: &str) -> bool {
@@ -165,6 +201,11 @@ mod tests {
         let open = Site::new(Some("http://192.168.1.20:8080"), vec![]).unwrap();
         assert_eq!(open.address("/"), "http://192.168.1.20:8080/");
         assert!(open.only_here().is_none());
+        assert_eq!(
+            open.names(),
+            ["192.168.1.20", "localhost", "127.0.0.1", "::1"]
+        );
+        assert_eq!(here.names()[0], "localhost");
         for bad in [
             "pizza.example",
             "ftp://pizza.example",

@@ -170,3 +170,5 @@ page-night = night
 page-floor-face = floor face
 page-core = core
 page-word-rise = rise
+page-not-in-the-clear = Not in the clear
+page-this-server-speaks-https = This server speaks https, and takes nothing that was sent without it. Put https:// before the address.

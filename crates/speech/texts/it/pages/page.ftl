@@ -170,3 +170,5 @@ page-night = notte
 page-floor-face = faccia della platea
 page-core = cuore
 page-word-rise = lievitazione
+page-not-in-the-clear = Non in chiaro
+page-this-server-speaks-https = Questo server parla https e non accetta ciò che arriva senza. Metti https:// davanti all’indirizzo.

@@ -2,6 +2,7 @@
 
 mod by_link;
 mod tablet;
+mod trust;
 
 use crate::App;
 use crate::access::arrive::{agent, welcome};
@@ -26,6 +27,7 @@ use std::collections::HashMap;
 use store::people::person::{self, Person};
 use store::people::tries;
 use tower_sessions::Session;
+pub use trust::TRUST;
 
 pub fn routes() -> Doors {
     Doors::new()
@@ -34,6 +36,7 @@ pub fn routes() -> Doors {
         .post(Asks::Nothing, "/sign-out", sign_out)
         .merge(by_link::routes())
         .merge(tablet::routes())
+        .merge(trust::routes())
 }
 
 /// What a form held when its sign-in ended: where it goes, and its fields.

@@ -1,6 +1,7 @@
 //! What the page of the people shows.
 
 use crate::App;
+use crate::rooms::entrance::TRUST;
 use crate::shared::error::AppError;
 use crate::shared::format::{self, day_hm};
 use crate::shared::kitchen::RequestKitchen;
@@ -101,6 +102,8 @@ pub struct PeoplePage {
     pub has_password: bool,
     pub me: String,
     pub given: Option<GivenAway>,
+    /// What a tablet compares before it trusts this server, and where; nothing where it need not.
+    pub trust: Option<(String, String)>,
     pub tablet_error: Option<String>,
     pub token_error: Option<String>,
     pub password_error: Option<String>,
@@ -254,6 +257,10 @@ impl PeoplePage {
             person: me.is_some(),
             has_password,
             me: here.asker.whom.name.clone(),
+            trust: app
+                .site
+                .trust()
+                .map(|t| (app.site.in_the_clear(TRUST), t.fingerprint())),
             tablet_error: says(Where::Tablet),
             token_error: says(Where::Token),
             password_error: says(Where::Password),
