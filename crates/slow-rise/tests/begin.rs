@@ -164,35 +164,10 @@ async fn an_italian_begins_and_bakes_with_a_comma() -> Result<()> {
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn a_cook_and_a_tablet_come_and_who_did_what_stands_beside_it() -> Result<()> {
     let owner = Bench::on_nothing(1280, 800, true).await?;
-    owner.go("/").await?;
-    owner.fill("name", "Nora Vale").await?;
-    owner.fill("password", PASSWORD).await?;
-    owner.click(".leaf-stop[value=plan]").await?;
-    owner.says("h1", "Your first plan").await?;
-    owner.submit("#keep-plan").await?;
-    let batch = owner.path().await?;
-    // A cook by a link that is shown once.
-    owner.go("/people").await?;
-    owner.submit("#invite").await?;
-    let link = owner
-        .script("return new URL(document.getElementById('given').href).pathname")
-        .await?;
-    let cook = owner.beside(390, 844).await?;
-    cook.go(link.as_str().context("an address")?).await?;
-    cook.says("h1", "Nora Vale invites you").await?;
-    cook.fill("name", "Rafi Oduya").await?;
-    cook.fill("password", PASSWORD).await?;
-    cook.submit(".entrance-form .btn.go").await?;
-    // The tablet shows a code, and is in when the owner typed it.
-    let tablet = owner.beside(1024, 768).await?;
-    tablet.go("/tablet").await?;
-    tablet.submit(".btn.huge").await?;
-    let code = tablet.text("#device-code").await?;
-    owner.go("/people").await?;
-    owner.fill("code", &code).await?;
-    owner.fill("tablet-name", "Oven wall").await?;
-    owner.submit(".tablet .btn").await?;
-    tablet.says("body", "Whose hands?").await?;
+    let batch = owner.begin("Nora Vale", PASSWORD).await?;
+    // A cook by a link that is shown once; the tablet shows a code, and is in when the owner typed it.
+    let cook = owner.with_cook("Rafi Oduya", PASSWORD).await?;
+    let tablet = owner.with_tablet("Oven wall").await?;
     tablet.submit(".hands [aria-label='Rafi Oduya']").await?;
     tablet.says(".hands", "In the hands of Rafi Oduya").await?;
     // Both work on the run: what each did stands beside it.
@@ -227,6 +202,45 @@ async fn a_cook_and_a_tablet_come_and_who_did_what_stands_beside_it() -> Result<
         b.close_whatever_it_said().await?;
     }
     owner.close_whatever_it_said().await
+}
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn two_people_bake_a_run_pizza_by_pizza_and_each_tap_says_whose_it_is() -> Result<()> {
+    let owner = Bench::on_nothing(1280, 800, true).await?;
+    let batch = owner.begin("Nora Vale", PASSWORD).await?;
+    let cook = owner.with_cook("Rafi Oduya", PASSWORD).await?;
+    let tablet = owner.with_tablet("Oven wall").await?;
+    let pieces = "return (await (await fetch('/api/v1/batches')).json()).batches[0].pieces";
+    let pieces = owner.script(pieces).await?;
+    let pieces = pieces.as_u64().context("pieces")?;
+    let bake = format!("{batch}/bake");
+    cook.go(&bake).await?;
+    tablet.go(&bake).await?;
+    for pizza in 1..=pieces {
+        // One puts it in, the other sees that and takes it out, the first judges it: no page is opened anew.
+        cook.tap("#tap-in").await?;
+        let is_in = format!("Pizza {pizza}");
+        tablet.says("#place", &is_in).await?;
+        tablet.says("#place", "in at").await?;
+        tablet.tap("#tap-out").await?;
+        cook.says("#last-small", "What do you see?").await?;
+        // On a telephone what is right is one large button.
+        cook.click("#verdict .right-one").await?;
+        let judged = format!("{pizza} of {pizza} right");
+        tablet.says("#count", &judged).await?;
+    }
+    owner.go(&format!("{batch}/bakes")).await?;
+    owner.says("h1", &format!("of {pieces} out")).await?;
+    let by = "return [...document.querySelectorAll('.bake-log tbody tr')].map((r) => r.lastElementChild.textContent)";
+    let by: Vec<String> = serde_json::from_value(owner.script(by).await?)?;
+    assert_eq!(by.len() as u64, pieces);
+    for line in by {
+        assert_eq!(line, "Rafi Oduya, Oven wall");
+    }
+    for b in [cook, tablet] {
+        b.close().await?;
+    }
+    owner.close().await
 }
 
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]

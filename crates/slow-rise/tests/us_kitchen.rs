@@ -108,3 +108,83 @@ async fn every_page_of_a_kitchen_of_ounces_is_in_ounces_fahrenheit_and_inches() 
     ensure!(found == json!([]), "{found}");
     b.close().await
 }
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn from_set_up_to_bake_a_kitchen_of_ounces_meets_no_gram() -> Result<()> {
+    let b = Bench::on_nothing(1280, 800, false).await?;
+    let met = async |at: &str| -> Result<()> {
+        let found = b.script(FOREIGN).await?;
+        ensure!(found == json!([]), "{at}: {found}");
+        Ok(())
+    };
+    b.go("/begin").await?;
+    b.fill("name", "Nora Vale").await?;
+    b.click("label:has(> input[name=units][value=us])").await?;
+    b.says(".begin-plan", "oz").await?;
+    let leaves = [
+        ("bakes_in", "What you bake in"),
+        ("has", "What you have"),
+        ("hours", "Your hours"),
+        ("likes", "What you like"),
+    ];
+    for (leaf, title) in leaves {
+        b.click(&format!(".leaf-stop[value={leaf}]")).await?;
+        b.says(".leaf-stop.here", title).await?;
+        met(leaf).await?;
+        if leaf == "bakes_in" {
+            b.click("label:has(> input[name=bakes_in][value=home_steel])")
+                .await?;
+            b.says("h1", "Home oven, steel").await?;
+            b.click("[data-dial='-5'], [data-dial='-10']").await?;
+            met("the oven's dial").await?;
+        }
+        if leaf == "has" {
+            b.click("label:has(> input[name=fridge][value=measured])")
+                .await?;
+            b.says(".begin-leaf", "It stands at").await?;
+            met("the fridge's dial").await?;
+        }
+    }
+    b.click(".leaf-stop[value=plan]").await?;
+    b.says("h1", "Your first plan").await?;
+    met("the first plan").await?;
+    b.submit("#keep-plan").await?;
+    let batch = b.path().await?;
+    let rooms = ["", "/print", "/labels", "/mix", "/shape", "/rise", "/fire"];
+    for room in rooms {
+        b.go(&format!("{batch}{room}")).await?;
+        met(room).await?;
+    }
+    // Read in °F, and read back so.
+    b.go(&batch).await?;
+    b.choose("subject", "ridge").await?;
+    b.fill("degrees", "41").await?;
+    b.submit("form[action$='/readings'] button").await?;
+    b.says(".log", "41").await?;
+    met("a reading").await?;
+    b.go(&format!("{batch}/bake")).await?;
+    b.click("#tap-in").await?;
+    b.says("#place", "in at").await?;
+    b.tap("#tap-out").await?;
+    b.says("#last-small", "What do you see?").await?;
+    b.click("#verdict button.mid").await?;
+    b.says("#count", "1 of 1 right").await?;
+    met("the bake").await?;
+    for page in ["/bakes", "/fire"]
+        .map(|r| format!("{batch}{r}"))
+        .iter()
+        .map(String::as_str)
+        .chain([
+            "/",
+            "/dough/new",
+            "/pantry",
+            "/ledger",
+            "/formulas",
+            "/kitchen",
+        ])
+    {
+        b.go(page).await?;
+        met(page).await?;
+    }
+    b.close().await
+}

@@ -95,6 +95,7 @@ GET  /formulas/{id}                                 look
 POST /formulas/{id}/away                            plan
 GET  /formulas/{id}/compare                         look
 POST /formulas/{id}/copy                            plan
+POST /formulas/{id}/into                            look
 GET  /formulas/{id}/versions/{number}/formula.json  look
 GET  /formulas/{id}/versions/{number}/recipe.jsonld look
 GET  /formulas/{id}/versions/{number}/sheet.csv     look

@@ -99,6 +99,43 @@ impl Bench {
         self.program = Some(Program::serve_on(&db.url, &port)?);
         Ok(())
     }
+    /// A first start that skips to its plan: the batch's path.
+    pub async fn begin(&self, name: &str, password: &str) -> Result<String> {
+        self.go("/").await?;
+        self.fill("name", name).await?;
+        self.fill("password", password).await?;
+        self.click(".leaf-stop[value=plan]").await?;
+        self.says("h1", "Your first plan").await?;
+        self.submit("#keep-plan").await?;
+        self.path().await
+    }
+    /// Invites a cook by a link, who comes in with another browser.
+    pub async fn with_cook(&self, name: &str, password: &str) -> Result<Bench> {
+        self.go("/people").await?;
+        self.submit("#invite").await?;
+        let link = "return new URL(document.getElementById('given').href).pathname";
+        let link = self.script(link).await?;
+        let cook = self.beside(390, 844).await?;
+        cook.go(link.as_str().context("an address")?).await?;
+        cook.says("h1", "invites you").await?;
+        cook.fill("name", name).await?;
+        cook.fill("password", password).await?;
+        cook.submit(".entrance-form .btn.go").await?;
+        Ok(cook)
+    }
+    /// Takes a tablet in by the code that it shows.
+    pub async fn with_tablet(&self, name: &str) -> Result<Bench> {
+        let tablet = self.beside(1024, 768).await?;
+        tablet.go("/tablet").await?;
+        tablet.submit(".btn.huge").await?;
+        let code = tablet.text("#device-code").await?;
+        self.go("/people").await?;
+        self.fill("code", &code).await?;
+        self.fill("tablet-name", name).await?;
+        self.submit("form[action='/people/tablet'] .btn").await?;
+        tablet.says("body", "Whose hands?").await?;
+        Ok(tablet)
+    }
     pub async fn go(&self, path: &str) -> Result<()> {
         self.browser.open(&format!("{}{path}", self.address)).await
     }

@@ -1,6 +1,10 @@
 //! Formulas as files and pasted recipes.
 
 use super::*;
+use anyhow::Context;
+use craft::people::Role;
+use store::kitchen;
+use store::people::person;
 
 #[tokio::test]
 async fn a_formula_goes_out_as_a_file_and_comes_back_the_same() -> Result<()> {
@@ -125,5 +129,67 @@ async fn a_pasted_recipe_is_shown_line_by_line() -> Result<()> {
         .await?;
     assert_eq!(page.status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(page.body.contains("No flour was found") && page.body.contains("hello there"));
+    s.close().await
+}
+
+#[tokio::test]
+async fn a_formula_goes_into_another_kitchen_of_ones_own_and_into_no_other() -> Result<()> {
+    let s = Site::open().await?;
+    let a = s
+        .post("/formulas", &form(&s, &[("name", "Travelling round")]))
+        .await?;
+    let at = a
+        .header("location")
+        .split(['?', '#'])
+        .next()
+        .unwrap_or("")
+        .to_string();
+    let now = jiff::Timestamp::now();
+    let mut db = s.pool.acquire().await?;
+    let me = person::at_home(&mut db).await?.context("an owner")?;
+    let mut theirs = vec![];
+    for (name, role) in [
+        ("Second", Some(Role::Planner)),
+        ("Third", Some(Role::Cook)),
+        ("Elsewhere", None),
+    ] {
+        let there = kitchen::add(&mut db, &site::new_kitchen(name), now).await?;
+        if let Some(role) = role {
+            person::join(&mut db, there, me.id, role, now).await?;
+        }
+        theirs.push(there.0.to_string());
+    }
+    drop(db);
+    let page = s.get(&at).await?;
+    assert!(page.body.contains("Copy into"), "{at}");
+    assert!(page.body.contains(">Second<") && !page.body.contains(">Third<"));
+    let key = uuid::Uuid::new_v4().to_string();
+    let into = |k: &str| pairs(&[("form_key", &key), ("kitchen", k)]);
+    let to = format!("{at}/into");
+    for no in [theirs[1].as_str(), &theirs[2], "0", "", "x"] {
+        let a = s.post(&to, &into(no)).await?;
+        assert_eq!(a.status, StatusCode::UNPROCESSABLE_ENTITY, "{no}");
+    }
+    for _ in 0..2 {
+        let a = s.post(&to, &into(&theirs[0])).await?;
+        assert_eq!(a.header("location"), format!("{at}?into={}", theirs[0]));
+    }
+    assert!(
+        s.get(&format!("{at}?into={}", theirs[0]))
+            .await?
+            .body
+            .contains("It is in the library of Second")
+    );
+    let there = s.get(&format!("/formulas?k={}", theirs[0])).await?;
+    assert_eq!(
+        there.body.matches("<tr><th scope=\"row\">").count(),
+        1,
+        "sent twice, it is there once"
+    );
+    assert!(there.body.contains("Travelling round"));
+    assert!(
+        there.body.contains("version 1"),
+        "its first version says where it came from"
+    );
     s.close().await
 }

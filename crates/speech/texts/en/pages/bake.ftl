@@ -121,3 +121,4 @@ bake-word-mouth = mouth
 bake-word-fire = fire
 bake-word-door = door
 bake-chars = chars
+bake-tapped-by = Tapped by

@@ -121,3 +121,4 @@ bake-word-mouth = bocca
 bake-word-fire = fuoco
 bake-word-door = porta
 bake-chars = brucia
+bake-tapped-by = Toccata da

@@ -29,6 +29,8 @@ struct RunLogRow {
     floor: String,
     verdict: String,
     mark: String,
+    /// Who tapped, in their order.
+    by: String,
 }
 
 #[derive(Template)]
@@ -42,6 +44,8 @@ struct RunLogPage {
     rows: Vec<RunLogRow>,
     readings: Vec<(String, String)>,
     several: bool,
+    /// Others than whoever reads tapped here.
+    by_several: bool,
     why: String,
     piece: &'static str,
 }
@@ -94,6 +98,7 @@ pub async fn show(
         })
         .collect();
     let fire = told.batch.sheet.request.fire.as_deref();
+    let rows = rows(&told, &here);
     page(&RunLogPage {
         frame,
         head,
@@ -109,7 +114,8 @@ pub async fn show(
             s.pace_s
                 .map_or(String::new(), |p| say!("bake-one-every", p = min_s(p))),
         ],
-        rows: rows(&told, &here),
+        by_several: rows.iter().any(|r| !r.by.is_empty()),
+        rows,
         readings,
         several: told.spots() > 1,
         why: here.say(&p.why),
@@ -120,6 +126,19 @@ pub async fn show(
         },
         code,
     })
+}
+
+/// Who tapped of a pizza, each once.
+fn tapped_by(told: &BatchRecord, pizza: u32) -> String {
+    let entries = &told.batch.entries;
+    let taps = entries.taps.iter().zip(&entries.taps_by);
+    let mut names: Vec<&str> = vec![];
+    for (_, name) in taps.filter(|(t, _)| t.pizza == pizza) {
+        if !name.is_empty() && !names.contains(&name.as_str()) {
+            names.push(name);
+        }
+    }
+    names.join(", ")
 }
 
 fn rows(told: &BatchRecord, here: &RequestKitchen) -> Vec<RunLogRow> {
@@ -163,6 +182,7 @@ fn rows(told: &BatchRecord, here: &RequestKitchen) -> Vec<RunLogRow> {
                 verdict: p
                     .verdict
                     .map_or(phrase("bake-not-judged").into(), |v| here.words(&v.fact())),
+                by: here.by(&tapped_by(told, p.number)),
                 mark: p
                     .verdict
                     .map_or(String::new(), |v| marks::section(v.base, v.top)),

@@ -2,6 +2,7 @@
 
 mod files;
 mod incoming;
+mod into;
 
 use crate::App;
 use crate::access::doors::{Doors, LOOK, PLAN};
@@ -36,6 +37,7 @@ pub fn routes() -> Doors {
         .post(PLAN, "/formulas/{id}/away", away)
         .merge(files::routes())
         .merge(incoming::routes())
+        .merge(into::routes())
 }
 
 struct LibraryRow {
@@ -166,6 +168,10 @@ struct FormulaPage {
     facts: Vec<(String, String)>,
     versions: Vec<VersionRow>,
     archived: bool,
+    /// Number and name of the kitchens that it can be copied into.
+    others: Vec<(u64, String)>,
+    /// The one that it was just copied into.
+    went_into: Option<(u64, String)>,
 }
 
 /// What a formula is, in lines.
@@ -244,13 +250,25 @@ async fn versions_of(app: &App, here: &RequestKitchen, id: u64) -> Result<Vec<Ve
     }
 }
 
+#[derive(Deserialize)]
+struct OneQuery {
+    /// The kitchen that it was just copied into.
+    into: Option<u64>,
+}
+
 async fn one(
     State(app): State<App>,
     here: RequestKitchen,
     theme: Theme,
     Path(id): Path<u64>,
+    Query(asked): Query<OneQuery>,
 ) -> Result<Response, AppError> {
     let all = versions_of(&app, &here, id).await?;
+    let others: Vec<(u64, String)> = into::kitchens(&app, &here)
+        .await?
+        .into_iter()
+        .map(|b| (b.kitchen.0, b.name))
+        .collect();
     let mut db = app.db.acquire().await?;
     let archived = formula::is_archived(&mut db, here.id(), FormulaId(id)).await?;
     let head = &all[0];
@@ -281,6 +299,8 @@ async fn one(
             })
             .collect(),
         archived,
+        went_into: others.iter().find(|(k, _)| Some(*k) == asked.into).cloned(),
+        others,
     })?;
     Ok(html.into_response())
 }
