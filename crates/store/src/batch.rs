@@ -305,6 +305,26 @@ pub async fn code_of(
     Ok(code)
 }
 
+/// The codes of batches that are served from a moment until before another, the earliest first; cancelled ones are not.
+pub async fn served_between(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    (from, to): (Timestamp, Timestamp),
+    most: u32,
+) -> Result<Vec<String>> {
+    let codes = sqlx::query_scalar!(
+        "SELECT code FROM batch WHERE kitchen_id = ? AND serve_at >= ? AND serve_at < ? AND cancelled_at IS NULL
+         ORDER BY serve_at, id LIMIT ?",
+        kitchen.0,
+        instant::to_row(from),
+        instant::to_row(to),
+        most
+    )
+    .fetch_all(db)
+    .await?;
+    Ok(codes)
+}
+
 /// The row of the formula version that a batch was made from.
 pub async fn version_of(
     db: &mut MySqlConnection,

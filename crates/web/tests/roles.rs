@@ -443,6 +443,15 @@ async fn everybody_comes_as_far_as_the_table_says_and_no_further() -> Result<()>
         }
     }
     assert!(walked > 1000, "{walked}");
+    // Who may enter nothing is told so on every page, and nobody else is.
+    for w in walkers
+        .iter()
+        .filter(|w| w.role.is_some_and(|r| !r.is_program()))
+    {
+        let page = asks(&g.router, "GET", &format!("/batches/{code}"), &w.cookie, "").await?;
+        let looks = w.role.is_some_and(|r| !r.may(Right::Tap));
+        assert_eq!(page.body.contains("You look on here"), looks, "{}", w.name);
+    }
     // A method that no door has is no way round.
     for method in [Method::PUT, Method::DELETE, Method::PATCH] {
         let got = asks(&g.router, method.as_str(), "/kitchen", &g.owner, &code).await?;
@@ -497,5 +506,48 @@ async fn a_role_that_is_taken_away_ends_at_once() -> Result<()> {
         .await?;
     assert_eq!(stays.status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(stays.body.contains("keeps an owner"));
+    s.close().await
+}
+
+#[tokio::test]
+async fn a_crew_of_an_evening_sees_its_batches_and_no_other() -> Result<()> {
+    let s = Site::open().await?;
+    let g = guarded(&s).await?;
+    let (day, _) = s.local_in_hours(96);
+    let (before, _) = s.local_in_hours(72);
+    let one = g
+        .batch_at(&s, "First of the evening", (&day, "18:00"))
+        .await?;
+    let two = g
+        .batch_at(&s, "Second of the evening", (&day, "23:30"))
+        .await?;
+    let crew = g
+        .crew_of(&one, &[("role", "crew_taps"), ("whole", "1")])
+        .await?;
+    // What is planned for that evening after the link was made is of it, too; another day is not.
+    let three = g
+        .batch_at(&s, "Third of the evening", (&day, "19:00"))
+        .await?;
+    let later = g.batch_at(&s, "Another day", (&before, "19:00")).await?;
+    for code in [&one, &two, &three] {
+        let page = asks(&g.router, "GET", &format!("/batches/{code}"), &crew, "").await?;
+        assert_eq!(
+            (page.came, page.status),
+            (Came::In, StatusCode::OK),
+            "{code}"
+        );
+        assert!(
+            page.body.contains(&format!("href=\"/batches/{two}\"")),
+            "one leads to the other"
+        );
+        assert!(!page.body.contains(&format!("href=\"/batches/{later}\"")));
+    }
+    let other = asks(&g.router, "GET", &format!("/batches/{later}"), &crew, &one).await?;
+    assert_eq!(other.came, Came::LedBack);
+    let bench = asks(&g.router, "GET", "/", &crew, &one).await?;
+    assert_eq!(bench.came, Came::LedBack);
+    // A code that only begins like one of them is not of them.
+    let longer = asks(&g.router, "GET", &format!("/batches/{one}0"), &crew, &one).await?;
+    assert_eq!(longer.status, StatusCode::SEE_OTHER);
     s.close().await
 }

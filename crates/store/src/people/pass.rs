@@ -6,11 +6,20 @@ use crate::{KitchenId, Result, StoreError, instant};
 use craft::keyed::Keyed;
 use craft::people::Role;
 use jiff::Timestamp;
+use jiff::civil::Date;
 use sqlx::MySqlConnection;
 use strum::{EnumString, IntoStaticStr, VariantArray};
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub struct PassId(pub u64);
+
+impl Pass {
+    /// The evening that a crew's link is for, where it is for no single batch.
+    pub fn evening(&self) -> Option<Date> {
+        let of_crew = self.kind == PassKind::Crew && self.batch.is_none();
+        self.name.parse().ok().filter(|_| of_crew)
+    }
+}
 
 /// What a pass opens.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr, VariantArray)]
@@ -18,7 +27,7 @@ pub struct PassId(pub u64);
 pub enum PassKind {
     /// A kitchen, to a person; once.
     Invitation,
-    /// One batch, to a crew without accounts.
+    /// One batch, or the evening of the day that is its name, to a crew without accounts.
     Crew,
     /// A kitchen, to the tablet that shows its code.
     Device,

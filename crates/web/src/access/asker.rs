@@ -3,14 +3,15 @@
 use super::visit::Visit;
 use crate::shared::tongue;
 use craft::keyed::Keyed;
-use craft::people::{Lasting, Right, Role};
+use craft::people::{Lasting, Right, Role, evening};
 use jiff::Timestamp;
+use jiff::tz::TimeZone;
 use moka::sync::Cache;
 use speech::Language;
 use std::sync::Arc;
 use std::time::Duration;
 use store::people::PersonId;
-use store::people::pass::{self, PassId, PassKind};
+use store::people::pass::{self, Pass, PassId, PassKind};
 use store::people::person::{self, Person};
 use store::{KitchenId, MySqlConnection, Whom};
 
@@ -50,8 +51,8 @@ pub struct SharedHands {
 pub struct AskerPlace {
     pub kitchen: KitchenId,
     pub role: Role,
-    /// The one batch that a crew sees.
-    pub only: Option<String>,
+    /// The batches that a crew sees; there is at least one.
+    pub only: Option<Vec<String>>,
 }
 
 /// A person in the kitchen that they chose, else in the one that they were in last.
@@ -117,11 +118,11 @@ pub async fn of_visit(
     let Some(kitchen) = pass.kitchen else {
         return Ok(None);
     };
-    let only = match pass.batch {
-        Some(b) => store::batch::code_of(db, kitchen, b).await?,
-        None => None,
+    let only = match pass.kind {
+        PassKind::Crew => Some(of_crew(db, kitchen, &pass).await?),
+        _ => None,
     };
-    if pass.kind == PassKind::Crew && only.is_none() {
+    if only.as_ref().is_some_and(Vec::is_empty) {
         return Ok(None);
     }
     let hands = match pass.kind {
@@ -154,6 +155,31 @@ pub async fn of_visit(
         by_session: true,
         hands,
     }))
+}
+
+/// No evening has more batches.
+const MOST_OF_AN_EVENING: u32 = 50;
+
+/// The batches that a crew's link opens: the one that it was made on, or those of its evening as they are planned now.
+async fn of_crew(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    pass: &Pass,
+) -> store::Result<Vec<String>> {
+    if let Some(b) = pass.batch {
+        return Ok(store::batch::code_of(db, kitchen, b)
+            .await?
+            .into_iter()
+            .collect());
+    }
+    let Some(k) = store::kitchen::by_id(db, kitchen).await? else {
+        return Ok(vec![]);
+    };
+    let zone = TimeZone::get(&k.usual.time_zone).unwrap_or(TimeZone::UTC);
+    match pass.evening().and_then(|day| evening(day, &zone)) {
+        Some(of) => store::batch::served_between(db, kitchen, of, MOST_OF_AN_EVENING).await,
+        None => Ok(vec![]),
+    }
 }
 
 /// The program whose token this is; nobody when it ended, or never was one.

@@ -211,13 +211,13 @@ fn refused(
     path: &str,
     headers: &HeaderMap,
 ) -> Option<Response> {
-    if let Some(code) = &place.only {
-        let below = path
-            .strip_prefix("/batches/")
-            .and_then(|p| p.strip_prefix(code.as_str()));
-        let own = below.is_some_and(|rest| rest.is_empty() || rest.starts_with('/'));
-        if !own {
-            // Where a crew goes astray, its batch is.
+    if let Some(codes) = &place.only {
+        let below = path.strip_prefix("/batches/");
+        let asked = below.and_then(|p| p.split('/').next());
+        let own = asked.is_some_and(|code| codes.iter().any(|c| c == code));
+        let first = codes.first().filter(|_| !own);
+        if let Some(code) = first {
+            // Where a crew goes astray, its first batch is.
             return Some(match wants_json(headers) || path.starts_with(API) {
                 true => not_yours(Some(place)),
                 false => Redirect::to(&format!("/batches/{code}")).into_response(),

@@ -37,6 +37,10 @@ pub struct HouseView {
     pub whose: String,
     /// A helper of one batch, who sees nothing else.
     pub crew: bool,
+    /// The batches of a crew that has several.
+    pub batches: Vec<String>,
+    /// They see, and change nothing.
+    pub looks_on: bool,
     pub several: bool,
     pub signs_out: bool,
     pub demo: bool,

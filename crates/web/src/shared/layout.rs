@@ -12,6 +12,7 @@ use crate::shared::tongue;
 use askama::Template;
 use axum::response::Html;
 use craft::keyed::Keyed;
+use craft::people::Right;
 use craft::sheet::progress::Stand;
 use speech::Language;
 use std::sync::atomic::{AtomicUsize, Ordering};
@@ -69,6 +70,11 @@ fn house(here: &RequestKitchen) -> HouseView {
         kitchen: here.kitchen.name.clone(),
         whose,
         crew: asker.role().is_some_and(|r| r.is_crew()),
+        batches: match asker.place.as_ref().and_then(|p| p.only.clone()) {
+            Some(codes) if codes.len() > 1 => codes,
+            _ => vec![],
+        },
+        looks_on: !here.may(Right::Tap),
         several: asker.kitchens > 1,
         signs_out: asker.by_session,
         demo: here.kitchen.is_demo && asker.person.is_some(),

@@ -115,12 +115,12 @@ impl Guarded {
     }
     /// A crew's link to one batch, followed; its cookie.
     pub async fn crew(&self, code: &str, role: &str) -> Result<String> {
+        self.crew_of(code, &[("role", role)]).await
+    }
+    /// A crew's link as a form on a batch's page asks for it, followed; its cookie.
+    pub async fn crew_of(&self, code: &str, asked: &[(&str, &str)]) -> Result<String> {
         let a = self
-            .post(
-                &format!("/batches/{code}/crew"),
-                &pairs(&[("role", role)]),
-                &self.owner,
-            )
+            .post(&format!("/batches/{code}/crew"), &pairs(asked), &self.owner)
             .await?;
         let path = Guarded::given(&a)?;
         let a = ask(&self.router, "POST", &path, &pairs(&[("name", "Kit")]), &[]).await?;
@@ -156,9 +156,21 @@ impl Guarded {
     }
     /// Keeps a batch as the owner; its code.
     pub async fn batch(&self, s: &Site, name: &str) -> Result<String> {
-        let a = self
-            .post("/dough", &form(s, &[("name", name)]), &self.owner)
-            .await?;
+        self.kept(&form(s, &[("name", name)])).await
+    }
+    /// The same, served on a day at a time.
+    pub async fn batch_at(
+        &self,
+        s: &Site,
+        name: &str,
+        (day, time): (&str, &str),
+    ) -> Result<String> {
+        let asked = [("name", name), ("serve_date", day), ("serve_time", time)];
+        self.kept(&form(s, &asked)).await
+    }
+    async fn kept(&self, form: &str) -> Result<String> {
+        let a = self.post("/dough", form, &self.owner).await?;
+        anyhow::ensure!(a.status.is_redirection(), "{} {}", a.status, a.errors());
         Ok(a.header("location")
             .trim_start_matches("/batches/")
             .to_string())

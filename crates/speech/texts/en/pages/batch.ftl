@@ -174,3 +174,4 @@ batch-planned-state = planned
 batch-place-room = room
 batch-place-fridge = fridge
 batch-place-freezer = freezer
+batch-and-all-else-of-its-evening = and all else that is served that evening

@@ -172,3 +172,4 @@ page-core = core
 page-word-rise = rise
 page-not-in-the-clear = Not in the clear
 page-this-server-speaks-https = This server speaks https, and takes nothing that was sent without it. Put https:// before the address.
+page-you-look-on = You look on here: everything can be opened and tried, and nothing that you enter is kept.

@@ -77,3 +77,4 @@ people-it-ends-after = It ends after
 people-make-a-token = Make a token
 people-let-it-trust-first = Let it trust this server first: open
 people-on-it-and-compare = on it, and compare:
+people-a-link-for-the-evening = A link for the crew of { $day }

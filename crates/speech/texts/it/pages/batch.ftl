@@ -174,3 +174,4 @@ batch-planned-state = previsto
 batch-place-room = stanza
 batch-place-fridge = frigo
 batch-place-freezer = congelatore
+batch-and-all-else-of-its-evening = e tutto ciò che si serve quella sera

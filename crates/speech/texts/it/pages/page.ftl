@@ -172,3 +172,4 @@ page-core = cuore
 page-word-rise = lievitazione
 page-not-in-the-clear = Non in chiaro
 page-this-server-speaks-https = Questo server parla https e non accetta ciò che arriva senza. Metti https:// davanti all’indirizzo.
+page-you-look-on = Qui guardi: puoi aprire e provare tutto, e niente di ciò che inserisci viene tenuto.

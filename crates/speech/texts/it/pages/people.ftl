@@ -77,3 +77,4 @@ people-it-ends-after = Scade dopo
 people-make-a-token = Crea un token
 people-let-it-trust-first = Prima fagli riconoscere questo server: apri
 people-on-it-and-compare = sul tablet e confronta:
+people-a-link-for-the-evening = Un link per la squadra del { $day }

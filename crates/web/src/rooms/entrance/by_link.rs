@@ -13,12 +13,13 @@ use crate::shared::format::plain_reader;
 use crate::shared::guard::Address;
 use crate::shared::layout::{Frame, page};
 use crate::shared::theme::Theme;
-use crate::shared::tongue::phrase;
+use crate::shared::tongue::{day_of, phrase};
 use askama::Template;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::{HeaderMap, StatusCode};
 use axum::response::{IntoResponse, Redirect, Response};
+use craft::keyed::Keyed;
 use craft::people::{Lasting, check_name, check_password};
 use craft::refusal::FieldError;
 use jiff::Timestamp;
@@ -98,7 +99,10 @@ async fn link_page(
         role: reader.words(&p.role.named()),
         may: reader.words(&p.role.explained()),
         made_by: p.made_by.clone(),
-        batch: batch.unwrap_or_default(),
+        batch: match p.evening() {
+            Some(day) => day_of(day),
+            None => batch.unwrap_or_default(),
+        },
         name: name.unwrap_or_default(),
         signed_in: None,
         name_error: None,
@@ -202,6 +206,7 @@ async fn join(
     }
     person::go_into(&mut db, who, kitchen).await?;
     db.commit().await.map_err(store::StoreError::from)?;
+    tracing::info!(target: "people", kitchen = kitchen.0, person = who.0, role = p.role.key(), "joined");
     if fresh {
         let visit = Visit::of_person(who, Some(kitchen), agent(&headers), now);
         welcome(&app, &session, visit, Lasting::IdleSession).await?;
@@ -325,6 +330,7 @@ async fn set_password(
     person::set_password(&mut db, who, &hash, now).await?;
     session::end_others(&mut db, who, None).await?;
     db.commit().await.map_err(store::StoreError::from)?;
+    tracing::info!(target: "people", person = who.0, "another password, by a link");
     app.askers.forget();
     let visit = Visit::of_person(who, None, agent(&headers), now);
     welcome(&app, &session, visit, Lasting::IdleSession).await?;

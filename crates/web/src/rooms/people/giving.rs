@@ -11,13 +11,13 @@ use crate::shared::form::FormData;
 use crate::shared::format::day_hm;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::theme::Theme;
-use crate::shared::tongue::{phrase, say};
+use crate::shared::tongue::{day_of, phrase, say};
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::keyed::Keyed;
-use craft::people::{Lasting, Role, check_name};
+use craft::people::{Lasting, Role, check_name, evening, evening_of};
 use jiff::{SignedDuration, Timestamp};
 use store::people::PersonId;
 use store::people::pass::{self, NewPass, PassId, PassKind};
@@ -36,6 +36,12 @@ pub fn routes() -> Doors {
 
 fn until(now: Timestamp, lasts: Lasting) -> Timestamp {
     now + SignedDuration::from_secs(lasts.seconds().into())
+}
+
+/// Writes into the server's log what somebody gave away or took back.
+fn noted(here: &RequestKitchen, what: &'static str, kind: &str, of: &str) {
+    let (kitchen, by) = (here.id().0, here.asker.whom.name.as_str());
+    tracing::info!(target: "people", kitchen, by, kind, of, "{what}");
 }
 
 /// A pass of this kitchen, made by who asks; what it is beyond that stands over it.
@@ -63,6 +69,7 @@ async fn given(
     let secret = secret::fresh();
     let mut db = app.db.acquire().await?;
     pass::make(&mut db, new, &secret, here.now).await?;
+    noted(here, "given away", new.kind.key(), new.name);
     // Who was alone here is so no longer.
     app.askers.forget();
     let address = app.site.address(&format!("/{below}/{secret}"));
@@ -101,7 +108,7 @@ async fn invite(
     shown(&app, theme, &session, &here, Some(given), StatusCode::OK).await
 }
 
-/// A link for a crew: one batch, until the morning after it was served.
+/// A link for a crew: one batch, or all of its evening, until the morning after.
 async fn crew(
     State(app): State<App>,
     theme: Theme,
@@ -114,21 +121,27 @@ async fn crew(
     let role = Role::from_key(typed.text("role")).filter(|r| r.is_crew());
     let told = load::told(&app, &here, &code).await?;
     let served = told.batch.sheet.request.serve_at.max(here.now);
+    let day = evening_of(told.batch.sheet.request.serve_at, &here.zone);
+    let whole = evening(day, &here.zone).filter(|_| typed.has("whole"));
+    let name = match whole {
+        Some(_) => day.to_string(),
+        None => code.clone(),
+    };
     let new = NewPass {
         role: role.unwrap_or(Role::CrewTaps),
-        batch: Some(told.batch.id),
-        name: &code,
-        ends_at: until(served, Lasting::CrewAfterwards),
+        batch: Some(told.batch.id).filter(|_| whole.is_none()),
+        name: &name,
+        ends_at: until(
+            whole.map_or(served, |(_, to)| to.max(here.now)),
+            Lasting::CrewAfterwards,
+        ),
         ..from_here(&here, PassKind::Crew)
     };
-    let given = given(
-        &app,
-        &here,
-        &new,
-        "crew",
-        say!("people-a-link-for-the-crew", code = code),
-    )
-    .await?;
+    let what = match whole {
+        Some(_) => say!("people-a-link-for-the-evening", day = day_of(day)),
+        None => say!("people-a-link-for-the-crew", code = code),
+    };
+    let given = given(&app, &here, &new, "crew", what).await?;
     shown(&app, theme, &session, &here, Some(given), StatusCode::OK).await
 }
 
@@ -196,6 +209,7 @@ async fn take_in(
     };
     drop(db);
     if taken {
+        noted(&here, "taken in", PassKind::Device.key(), &name);
         return Ok(Redirect::to(PEOPLE).into_response());
     }
     let given = GivenAway::wrong(Where::Tablet, phrase("people-no-tablet-shows-this-code"));
@@ -244,6 +258,7 @@ async fn token(
             // Whoever finds one lying about sees what it is.
             let secret = format!("slowrise_{}", secret::fresh());
             pass::make(&mut db, &new, &secret, here.now).await?;
+            noted(&here, "given away", new.kind.key(), &name);
             app.askers.forget();
             let given = GivenAway {
                 what: say!("people-a-token-for", name = name),
@@ -264,7 +279,9 @@ async fn end(
     Path(id): Path<u64>,
 ) -> Result<Response, AppError> {
     let mut db = app.db.acquire().await?;
-    pass::end(&mut db, here.id(), PassId(id)).await?;
+    if pass::end(&mut db, here.id(), PassId(id)).await? {
+        noted(&here, "ended", "pass", &id.to_string());
+    }
     app.askers.forget();
     Ok(Redirect::to(PEOPLE).into_response())
 }

@@ -74,6 +74,11 @@ async fn role(
     let mut db = app.db.acquire().await?;
     let changed = person::change(&mut db, here.id(), PersonId(id), role).await?;
     app.askers.forget();
+    if matches!(changed, Changed::Done) {
+        let (kitchen, by) = (here.id().0, here.asker.whom.name.as_str());
+        let role = role.map_or("out", Keyed::key);
+        tracing::info!(target: "people", kitchen, by, person = id, role, "another role");
+    }
     Ok(match changed {
         Changed::Done => Redirect::to(PEOPLE).into_response(),
         Changed::LastOwner => ErrorSaid::new(

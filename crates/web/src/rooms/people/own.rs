@@ -94,6 +94,7 @@ async fn set_password(
     let secret = session.id().map(|id| id.to_string());
     session::end_others(&mut db, me.id, secret.as_deref()).await?;
     db.commit().await.map_err(StoreError::from)?;
+    tracing::info!(target: "people", person = me.id.0, "another password");
     app.askers.forget();
     Ok(Redirect::to(PEOPLE).into_response())
 }

@@ -7,7 +7,7 @@ use crate::shared::format::{self, day_hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop};
 use crate::shared::theme::Theme;
-use crate::shared::tongue::{phrase, say};
+use crate::shared::tongue::{day_of, phrase, say};
 use askama::Template;
 use craft::keyed::Keyed;
 use craft::people::{Lasting, Right, Role};
@@ -179,7 +179,7 @@ impl PeoplePage {
                 PassKind::Crew => say!(
                     "people-of",
                     role = here.words(&p.role.named()),
-                    name = p.name
+                    name = p.evening().map_or(p.name.clone(), day_of)
                 ),
                 PassKind::Device => say!("people-a-tablet", name = p.name),
                 PassKind::Password => say!("people-new-password-for", name = p.name),
