@@ -16,7 +16,6 @@ use craft::refusal::spoken_h;
 use craft::sheet::{SheetRequest, SheetResult};
 use craft::style::rule_sheet::points;
 use craft::style::topping::{allergens, amounts};
-use craft::units::WeightUnit;
 use speech::Judgement;
 
 /// A step by the clock.
@@ -34,7 +33,6 @@ pub struct DilutionView {
     /// How warm the water of the mixture is.
     pub water_c: String,
     pub take: String,
-    pub unit: &'static str,
     pub why: String,
 }
 
@@ -416,22 +414,16 @@ fn dilutions(
                 ]
                 .concat()
             };
-            // Round grams where the kitchen weighs in grams; else what they come to.
-            let on_scale = |g: f64| match m.weight {
-                WeightUnit::Grams => plain(g),
-                _ => m.weight(g),
-            };
             Some(DilutionView {
                 head: say!(
                     "figures-is-too-small-to-weigh",
                     dose = m.dosed(dose),
                     of = of
                 ),
-                yeast: on_scale(d.yeast_g),
-                water: on_scale(d.water_g),
+                yeast: plain(d.yeast_g),
+                water: plain(d.water_g),
                 water_c: m.degrees(request.room_c, 0),
-                take: on_scale(d.take_g),
-                unit: m.weight_unit(),
+                take: plain(d.take_g),
                 why: say!(
                     "figures-scale-reads-g-it-holds",
                     dose = plain(request.scales.for_g(dose)),

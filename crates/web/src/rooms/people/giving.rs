@@ -69,7 +69,7 @@ async fn given(
     let secret = secret::fresh();
     let mut db = app.db.acquire().await?;
     pass::make(&mut db, new, &secret, here.now).await?;
-    noted(here, "given away", new.kind.key(), new.name);
+    noted(here, "given", new.kind.key(), new.name);
     // Who was alone here is so no longer.
     app.askers.forget();
     let address = app.site.address(&format!("/{below}/{secret}"));
@@ -209,7 +209,7 @@ async fn take_in(
     };
     drop(db);
     if taken {
-        noted(&here, "taken in", PassKind::Device.key(), &name);
+        noted(&here, "taken", PassKind::Device.key(), &name);
         return Ok(Redirect::to(PEOPLE).into_response());
     }
     let given = GivenAway::wrong(Where::Tablet, phrase("people-no-tablet-shows-this-code"));
@@ -258,7 +258,7 @@ async fn token(
             // Whoever finds one lying about sees what it is.
             let secret = format!("slowrise_{}", secret::fresh());
             pass::make(&mut db, &new, &secret, here.now).await?;
-            noted(&here, "given away", new.kind.key(), &name);
+            noted(&here, "given", new.kind.key(), &name);
             app.askers.forget();
             let given = GivenAway {
                 what: say!("people-a-token-for", name = name),
