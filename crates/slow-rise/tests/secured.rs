@@ -12,7 +12,7 @@ use rcgen::{KeyPair, PublicKeyData};
 use serde_json::json;
 use sha2::{Digest, Sha256};
 use std::net::TcpListener;
-use std::path::PathBuf;
+use std::path::Path;
 use testbed::browser::Browser;
 use testbed::db::TestDb;
 use testbed::wait::until_within;
@@ -27,7 +27,7 @@ fn free_port() -> Result<u16> {
 }
 
 /// The hash by which a test browser knows the authority's key.
-fn key_hash(dir: &PathBuf) -> Result<String> {
+fn key_hash(dir: &Path) -> Result<String> {
     let text = std::fs::read_to_string(dir.join("authority.pem"))?;
     let key = KeyPair::from_pem(&text)?;
     let hash = Sha256::digest(key.subject_public_key_info());
