@@ -284,11 +284,11 @@ fn watched_router(
                 .layer(fixed(named("permissions-policy"), PERMISSIONS))
                 .option_layer(strict)
                 .layer(axum::middleware::from_fn(error::dressed))
-                .layer(axum::middleware::from_fn(guard::secured_alone))
                 .layer(axum::middleware::from_fn_with_state(
                     app.clone(),
                     guard::own_host,
                 ))
+                .layer(axum::middleware::from_fn(guard::secured_alone))
                 .layer(TimeoutLayer::with_status_code(
                     StatusCode::SERVICE_UNAVAILABLE,
                     Duration::from_secs(15),

@@ -228,3 +228,42 @@ async fn hours_that_cannot_be_are_refused_and_break_no_page() -> Result<()> {
     assert_eq!(kept["observations"].as_array().map(Vec::len), Some(0));
     s.close().await
 }
+
+#[tokio::test]
+async fn in_the_clear_a_server_that_speaks_https_shows_how_to_trust_it_and_takes_nothing()
+-> Result<()> {
+    let s = Site::open().await?;
+    let clear = s
+        .router
+        .clone()
+        .layer(axum::Extension(web::shared::guard::InTheClear));
+    let led = ask(&clear, "GET", "/ledger?q=a", "", &[]).await?;
+    assert_eq!(led.status, StatusCode::TEMPORARY_REDIRECT);
+    assert_eq!(led.header("location"), format!("https://{HOST}/ledger?q=a"));
+    // Nobody is led to a name that is not this server's.
+    let foreign = ask(&clear, "GET", "/ledger", "", &[("host", "kitchen.example")]).await?;
+    assert_eq!(foreign.status, StatusCode::MISDIRECTED_REQUEST);
+    for path in [
+        "/sign-in",
+        "/dough",
+        "/api/v1/scale",
+        "/api/v1/reckon/sheet",
+    ] {
+        let sent = ask(&clear, "POST", path, "", &[]).await?;
+        assert_eq!(sent.status, StatusCode::FORBIDDEN, "{path}");
+    }
+    for path in ["/trust", "/health", "/sw.js"] {
+        assert_eq!(
+            ask(&clear, "GET", path, "", &[]).await?.status,
+            StatusCode::OK,
+            "{path}"
+        );
+    }
+    let lamp = pairs(&[("theme", "night"), ("back", "/trust")]);
+    let lamp = ask(&clear, "POST", "/lamp", &lamp, &[]).await?;
+    assert_eq!(lamp.header("location"), "/trust");
+    // Without a certificate of its own there is nothing to trust.
+    let none = ask(&clear, "GET", "/trust/authority.crt", "", &[]).await?;
+    assert_eq!(none.status, StatusCode::NOT_FOUND);
+    s.close().await
+}

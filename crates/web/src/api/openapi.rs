@@ -1,11 +1,9 @@
 //! What the API is, for programs and those who write them: OpenAPI 3.1, made from the doors themselves.
 
 use super::VERSION_1;
-use crate::App;
 use crate::access::doors::{Asks, Door, DoorBodies, DoorTold, SchemaOf};
 use crate::shared::error::ErrorAnswer;
 use crate::shared::tongue::{language, phrase};
-use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use craft::keyed::Keyed;
@@ -20,16 +18,14 @@ use std::sync::{Arc, LazyLock};
 /// The document is the same for all who read one language: it is made once for each.
 static MADE: LazyLock<Cache<Language, Arc<str>>> = LazyLock::new(|| Cache::new(8));
 
-pub async fn served(State(app): State<App>) -> Response {
-    let made = MADE.get_with(language(), || {
-        document(&app.site.address("")).to_string().into()
-    });
+pub async fn served() -> Response {
+    let made = MADE.get_with(language(), || document().to_string().into());
     let kind = (header::CONTENT_TYPE, "application/json");
     ([kind], made.to_string()).into_response()
 }
 
-/// The document of the API as it is served at an address.
-fn document(address: &str) -> Value {
+/// The document of the API.
+fn document() -> Value {
     let settings = SchemaSettings::draft2020_12().with(|s| {
         s.definitions_path = "/components/schemas".into();
         s.meta_schema = None;
@@ -51,7 +47,8 @@ fn document(address: &str) -> Value {
             "version": env!("CARGO_PKG_VERSION"),
             "description": phrase("api-what-it-is"),
         },
-        "servers": [{"url": address}],
+        // Wherever it was asked for.
+        "servers": [{"url": "/"}],
         "paths": paths,
         "components": {
             "schemas": g.take_definitions(true),

@@ -39,7 +39,7 @@ pub struct Peer(pub IpAddr);
 pub struct InTheClear;
 
 /// What is answered in the clear: how to trust this server, what that page looks like, and whether the program lives.
-const CLEAR: [&str; 5] = ["/trust", "/assets/", "/sw.js", "/health", "/ready"];
+const CLEAR: [&str; 6] = ["/trust", "/assets/", "/sw.js", "/lamp", "/health", "/ready"];
 
 /// Leads whoever came in the clear to https; what was sent in the clear is not taken.
 pub async fn secured_alone(request: Request, next: Next) -> Response {
