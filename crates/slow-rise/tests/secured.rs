@@ -116,6 +116,22 @@ async fn a_tablet_is_shown_how_to_trust_and_then_has_all_that_the_oven_needs() -
     // People has the same fingerprint to compare.
     tablet.go("/people").await?;
     assert_eq!(tablet.text("#fingerprint").await?, shown);
+    // An invitation is a code for a telephone, too, and its address is the public one: a cook comes in by it.
+    tablet.submit("#invite").await?;
+    assert!(tablet.find(".qr svg").await?.is_displayed().await?);
+    let link = tablet.script("return document.getElementById('given').href");
+    let link = link.await?;
+    let link = link.as_str().context("an address")?;
+    let path = link.strip_prefix(&public).context("the public address")?;
+    let phone = Browser::start_with(390, 844, &[&led, &trusts]).await?;
+    let phone = Bench::at(&public, phone);
+    phone.go(path).await?;
+    phone.says("h1", "Nora Vale invites you").await?;
+    phone.fill("name", "Rafi Oduya").await?;
+    phone.fill("password", "eight slow loaves at dusk").await?;
+    phone.submit(".entrance-form .btn.go").await?;
+    assert_eq!(phone.path().await?, "/");
+    phone.close().await?;
     tablet.close().await?;
     drop(program);
     let _ = std::fs::remove_dir_all(dir);
