@@ -260,7 +260,8 @@ pub(crate) fn clocks(rise: &RiseResult) -> Vec<ClockPoint> {
     let at_jump = |i: usize| {
         (i > 0 && jumps(all[i - 1], all[i])) || (i + 1 < all.len() && jumps(all[i], all[i + 1]))
     };
-    all.iter()
+    let mut points: Vec<ClockPoint> = all
+        .iter()
         .enumerate()
         .filter(|(i, p)| {
             let runs = (p.ripeness - last_rise).abs() >= RUNS;
@@ -277,7 +278,10 @@ pub(crate) fn clocks(rise: &RiseResult) -> Vec<ClockPoint> {
             dough_c: rounded(p.mean_c, 100.0),
             place_c: rounded(p.place_c, 100.0),
         })
-        .collect()
+        .collect();
+    // Two sides of a jump within four seconds are one moment in these digits: what was so until then stands.
+    points.dedup_by(|later, kept| later.hours <= kept.hours);
+    points
 }
 
 /// Kept with every batch: digits that no picture shows are left out.

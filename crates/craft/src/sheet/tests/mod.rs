@@ -290,6 +290,24 @@ proptest! {
     }
 }
 
+#[test]
+fn two_points_of_the_clocks_never_stand_at_one_hour() {
+    // Two sides of a jump fell into one thousandth of an hour.
+    let r = friday(&style::all()[0]).with(|r| {
+        r.formula.hydration_percent = 83.65197901737389;
+        r.formula.salt_percent = 2.8421419606625378;
+        r.formula.flours = vec![FlourPart::only(401.8212067499036)];
+        r.room_c = 36.54133249182536;
+        r.flour_c = 36.54133249182536;
+        r.formula.bulk_h = 12.884681957584293;
+        r.formula.cold_h = 44.514448721400065;
+        r.formula.temper_h = 9.333335154321977;
+    });
+    let out = work_out(&r).unwrap();
+    assert!(out.clocks.len() > 50);
+    assert!(out.clocks.windows(2).all(|p| p[0].hours < p[1].hours));
+}
+
 fn codes(r: &SheetRequest) -> Vec<String> {
     work_out(r)
         .unwrap()
