@@ -16,6 +16,7 @@
 //! | [`path`] | which legs a dough lies through, and the methods that makers follow |
 //! | [`people`] | what each may do in a kitchen, what names and passwords must be |
 //! | [`rise`] | when a dough is ready, and how much yeast that takes |
+//! | [`learn`] | how a kitchen differs from the book, told from its log; what went wrong with a batch |
 //! | [`reading`] | what a thermometer may say |
 //! | [`entry`] | when something may have happened, and how much may be entered |
 //! | [`fire`] | how long it bakes, and what happened in the oven |
@@ -36,6 +37,7 @@ pub mod flour;
 pub mod formula;
 pub mod keyed;
 mod kitchen;
+pub mod learn;
 pub mod leaven;
 pub mod mix;
 pub mod names;

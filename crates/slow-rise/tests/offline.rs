@@ -211,8 +211,10 @@ async fn on_a_phone_with_several_spots_a_wrong_in_is_taken_back() -> Result<()> 
     let batch = b.batch("PT").await?;
     b.go(&format!("{batch}/bake")).await?;
     // A double tap fills no second spot: all in one turn of the page, however slow the machine is.
-    b.script("const tap = document.getElementById('tap-in'); tap.click(); tap.click(); tap.click()")
-        .await?;
+    b.script(
+        "const tap = document.getElementById('tap-in'); tap.click(); tap.click(); tap.click()",
+    )
+    .await?;
     b.says("[data-lane='0']", "Tray 1").await?;
     b.says("[data-lane='1']", "free").await?;
     b.tap("#tap-in").await?;

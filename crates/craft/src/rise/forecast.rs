@@ -17,7 +17,7 @@ use serde::{Deserialize, Serialize};
 
 /// Heat and kinetics are iterated this often; two suffice below 5 kg (section 9).
 const PASSES: usize = 3;
-const PASSES_SMALL: usize = 2;
+pub(super) const PASSES_SMALL: usize = 2;
 const SMALL_G: f64 = 5000.0;
 
 /// Where the dough's temperature comes from.
@@ -33,7 +33,7 @@ pub enum Temperatures {
 }
 
 /// How far a forecast looks beyond the last stage: longer in the cold.
-fn prolongation_h(last: &Stage) -> f64 {
+pub(super) fn prolongation_h(last: &Stage) -> f64 {
     if last.mean_place_c() > 10.0 {
         24.0
     } else {
@@ -61,22 +61,22 @@ pub(super) fn series(
     heat: &[f64],
 ) -> Series {
     match from {
-        Temperatures::InsideTheDough => heat::inside(r, &k.recipe, grid, extra_h, heat),
-        Temperatures::OfThePlace => at_place(r, grid, extra_h),
+        Temperatures::InsideTheDough => heat::inside(r, &k.recipe, &k.table, grid, extra_h, heat),
+        Temperatures::OfThePlace => at_place(r, &k.table, grid, extra_h),
     }
 }
 
 /// A run with everything that was seen on the way.
-struct Trace {
-    series: Series,
-    seen: Vec<(State, RiseMoment)>,
+pub(super) struct Trace {
+    pub(super) series: Series,
+    pub(super) seen: Vec<(State, RiseMoment)>,
 }
 
 fn trace(r: &RiseRequest, k: &Kinetics, from: Temperatures, passes: usize, extra_h: f64) -> Trace {
     trace_on(r, k, from, Grid::STANDARD, passes, extra_h)
 }
 
-fn trace_on(
+pub(super) fn trace_on(
     r: &RiseRequest,
     k: &Kinetics,
     from: Temperatures,

@@ -7,7 +7,7 @@
 
 use super::recipe::{Recipe, henry};
 use super::request::{Air, Container, DoughShape, RiseRequest, Stage};
-use super::responses::{self, Responses};
+use super::responses::{self, ResponseTable, Responses};
 use super::series::{Grid, Series, schedule};
 use crate::units::DOUGH_G_PER_CM3;
 
@@ -112,16 +112,16 @@ impl<const N: usize> HeatPiece<N> {
 
     /// The responses averaged over the shells. The table is straight between two of its rows, so where all shells lie
     /// there, as a dough does that has come to rest, the average is the response of the mean.
-    fn answers(&self, t: &[f64; N], mean_c: f64) -> Responses {
+    fn answers(&self, t: &[f64; N], mean_c: f64, table: &ResponseTable) -> Responses {
         let (coldest, hottest) = t
             .iter()
             .fold((t[0], t[0]), |(a, b), &t| (a.min(t), b.max(t)));
         if responses::between_the_same_rows(coldest, hottest) {
-            return responses::at(mean_c);
+            return table.at(mean_c);
         }
         let mut answers = Responses::default();
         for (t, w) in t.iter().zip(&self.weights) {
-            answers.add(responses::at(*t), *w);
+            answers.add(table.at(*t), *w);
         }
         answers
     }
@@ -188,15 +188,16 @@ impl<const N: usize> Factored<N> {
 pub fn inside(
     r: &RiseRequest,
     recipe: &Recipe,
+    table: &ResponseTable,
     grid: Grid,
     extra_h: f64,
     heat_w_per_kg: &[f64],
 ) -> Series {
     let heaviest = r.stages.iter().map(|s| s.piece_g).fold(0.0, f64::max);
     if heaviest < SMALL_G {
-        in_shells::<SHELLS_SMALL>(r, recipe, grid, extra_h, heat_w_per_kg)
+        in_shells::<SHELLS_SMALL>(r, recipe, table, grid, extra_h, heat_w_per_kg)
     } else {
-        in_shells::<SHELLS>(r, recipe, grid, extra_h, heat_w_per_kg)
+        in_shells::<SHELLS>(r, recipe, table, grid, extra_h, heat_w_per_kg)
     }
 }
 
@@ -204,6 +205,7 @@ pub fn inside(
 fn in_shells<const N: usize>(
     r: &RiseRequest,
     recipe: &Recipe,
+    table: &ResponseTable,
     grid: Grid,
     extra_h: f64,
     heat_w_per_kg: &[f64],
@@ -250,12 +252,12 @@ fn in_shells<const N: usize>(
             f.advance(p, &mut shells, place_c, heat);
         }
         step.mean_c = p.mean(&shells);
-        step.responses = p.answers(&shells, step.mean_c);
+        step.responses = p.answers(&shells, step.mean_c, table);
         step.dissolves = henry(step.mean_c);
         step.core_c = shells[0];
         step.surface_c = (p.k_surface * shells[N - 1] + p.h * place_c) / (p.k_surface + p.h);
         step.place_c = place_c;
-        step.core_gas = responses::at(shells[0]).gas;
+        step.core_gas = table.at(shells[0]).gas;
     }
     Series {
         stages,
@@ -283,7 +285,14 @@ mod tests {
             stages: vec![stage],
             ..plain_dough()
         };
-        let series = inside(&r, &Recipe::of(&r), Grid::STANDARD, 0.0, &[]);
+        let series = inside(
+            &r,
+            &Recipe::of(&r),
+            &ResponseTable::book(),
+            Grid::STANDARD,
+            0.0,
+            &[],
+        );
         series
             .steps
             .iter()
@@ -333,7 +342,14 @@ mod tests {
             }],
             ..plain_dough()
         };
-        let s = inside(&r, &Recipe::of(&r), Grid::STANDARD, 0.0, &[]);
+        let s = inside(
+            &r,
+            &Recipe::of(&r),
+            &ResponseTable::book(),
+            Grid::STANDARD,
+            0.0,
+            &[],
+        );
         let core_at = |h: f64| s.steps.iter().find(|s| s.end_h >= h - 1e-9).unwrap().core_c;
         assert!((core_at(10.0) - 16.0).abs() < 0.6, "{}", core_at(10.0));
         assert!((core_at(17.0) - 10.0).abs() < 0.6, "{}", core_at(17.0));
@@ -382,8 +398,28 @@ mod tests {
         assert!((bi - 1.18).abs() < 0.01, "{bi}");
         let diffusivity = CONDUCTIVITY / (DENSITY * recipe.specific_heat * 1000.0);
         for (shells, series) in [
-            (12, in_shells::<12>(&r, &recipe, Grid::STANDARD, 0.0, &[])),
-            (24, in_shells::<24>(&r, &recipe, Grid::STANDARD, 0.0, &[])),
+            (
+                12,
+                in_shells::<12>(
+                    &r,
+                    &recipe,
+                    &ResponseTable::book(),
+                    Grid::STANDARD,
+                    0.0,
+                    &[],
+                ),
+            ),
+            (
+                24,
+                in_shells::<24>(
+                    &r,
+                    &recipe,
+                    &ResponseTable::book(),
+                    Grid::STANDARD,
+                    0.0,
+                    &[],
+                ),
+            ),
         ] {
             for s in series
                 .steps
@@ -440,9 +476,30 @@ mod tests {
             last
         };
         let with = [
-            ripe(&in_shells::<12>(&r, &k.recipe, Grid::STANDARD, 0.0, &[])),
-            ripe(&in_shells::<24>(&r, &k.recipe, Grid::STANDARD, 0.0, &[])),
-            ripe(&in_shells::<48>(&r, &k.recipe, Grid::STANDARD, 0.0, &[])),
+            ripe(&in_shells::<12>(
+                &r,
+                &k.recipe,
+                &k.table,
+                Grid::STANDARD,
+                0.0,
+                &[],
+            )),
+            ripe(&in_shells::<24>(
+                &r,
+                &k.recipe,
+                &k.table,
+                Grid::STANDARD,
+                0.0,
+                &[],
+            )),
+            ripe(&in_shells::<48>(
+                &r,
+                &k.recipe,
+                &k.table,
+                Grid::STANDARD,
+                0.0,
+                &[],
+            )),
         ];
         assert!(
             (with[0] - with[1]).abs() < 4e-4 && (with[1] - with[2]).abs() < 2e-4,

@@ -3,8 +3,10 @@
 //! Scalars only; the series carries averages over the piece. Amounts in mmol CO2 per kg of flour, yeast in
 //! % fresh equivalent, maturation in hours at 20 °C. Source: fermentation model, sections 6 and 7.
 
+use super::departure::Departure;
 use super::recipe::Recipe;
 use super::request::{DoughKind, Event, RiseRequest};
+use super::responses::ResponseTable;
 use super::ripeness::{Label, Ripeness, RipenessPart};
 use super::series::{Series, SeriesStep};
 
@@ -125,6 +127,10 @@ pub struct RiseMoment {
 pub struct Kinetics {
     /// The dough as the equations need it.
     pub recipe: Recipe,
+    /// How fast it works at a temperature.
+    pub table: ResponseTable,
+    /// Growth against the book's.
+    growth: f64,
     start: State,
     lag_h: f64,
     grown_most: f64,
@@ -134,6 +140,15 @@ pub struct Kinetics {
 impl Kinetics {
     /// Prepares a run; `preferments` are the end states of the request's preferments.
     pub fn new(r: &RiseRequest, preferments: &[HandOver]) -> Kinetics {
+        Kinetics::departing(r, preferments, &Departure::BOOK)
+    }
+
+    /// The same in a kitchen that departs from the book.
+    pub(crate) fn departing(
+        r: &RiseRequest,
+        preferments: &[HandOver],
+        departure: &Departure,
+    ) -> Kinetics {
         let recipe = Recipe::of(r);
         let dose = r.yeast_percent * r.yeast_form.fresh_equivalent() * r.yeast_vigour;
         let mut s = State {
@@ -192,6 +207,8 @@ impl Kinetics {
             lag_h: (lag / (s.yeast + s.leaven).max(1e-9)).max(SHORTEST_LAG_H),
             grown_most: YEAST_GROWN_BASE + YEAST_GROWN_PER_DOSE * dose,
             leaven_most: LEAVEN_RIPE * r.leaven_vigour,
+            table: ResponseTable::in_the_cold(departure.cold),
+            growth: departure.growth,
             recipe,
             start: s,
         }
@@ -249,12 +266,12 @@ impl Kinetics {
         let fed = s.sugar / (s.sugar + SUGAR_HALF);
         let unsoured = 1.0 - ACID_ON_GAS * s.acid;
 
-        let m = YEAST_GROWTH * y.growth * r.f_salt * growing * fed * dt;
+        let m = YEAST_GROWTH * self.growth * y.growth * r.f_salt * growing * fed * dt;
         let first = m * s.yeast * (1.0 - s.grown / self.grown_most).max(0.0);
         let grew = m
             * (s.yeast + first / 2.0)
             * (1.0 - (s.grown + first / 2.0) / self.grown_most).max(0.0);
-        let m = LEAVEN_GROWTH * y.leaven * r.f_salt * r.f_salt * active * fed * dt;
+        let m = LEAVEN_GROWTH * self.growth * y.leaven * r.f_salt * r.f_salt * active * fed * dt;
         let first = m * s.leaven * (1.0 - s.leaven / self.leaven_most).max(0.0);
         let leaven_grew = m
             * (s.leaven + first / 2.0)

@@ -15,9 +15,11 @@
 //! | [`lengths`] | the length of one stage for the yeast that is in |
 //! | [`spread`] | how sure the window is |
 //! | [`vigour`] | how lively a leaven really is |
+//! | `departure`, `watch` | runs in a kitchen that departs from the book, as learning reads them |
 //! | `judge` | what to say about either |
 
 mod answer;
+mod departure;
 pub mod forecast;
 pub mod heat;
 mod judge;
@@ -32,10 +34,12 @@ pub mod series;
 pub mod solve;
 pub mod spread;
 pub mod vigour;
+mod watch;
 
 pub use answer::{
     NoYeast, PrefermentEnd, RisePoint, RiseResult, Shuts, Window, YeastAnswer, YeastWarning,
 };
+pub(crate) use departure::Departure;
 pub(crate) use forecast::{HandOver, Look, forecast_with, foresee, hand_overs, quick_window};
 pub use forecast::{Temperatures, forecast};
 pub use lengths::{HoursAnswer, HoursRequest, solve_hours};
@@ -44,10 +48,11 @@ pub use request::{
     Air, Container, DoughKind, DoughShape, Event, RisePreferment, RiseRequest, Stage,
 };
 pub use ripeness::{Handling, Label, RipenessPart};
-pub(crate) use solve::solve_looking;
 pub use solve::solve_yeast;
+pub(crate) use solve::{dose_departing, solve_looking};
 pub use spread::{Band, Doubt, Doubts, Spread, spread};
 pub use vigour::{Sign, VigourAnswer, VigourRequest, fit_vigour};
+pub(crate) use watch::{Watch, Watched, hand_overs_departing, looks_beyond_h, watch};
 
 #[cfg(test)]
 mod tests;

@@ -3,6 +3,7 @@
 //! Question: what is γ(T) of gas, leaven, growth and acid, and Q(T) of maturation? Input °C, output
 //! dimensionless. Source: fermentation model, section 4; valid −5 to 46 °C, clipped outside.
 
+use std::borrow::Cow;
 use std::sync::LazyLock;
 
 /// Coldest and hottest temperature of the table, °C.
@@ -96,12 +97,46 @@ static TABLE: LazyLock<Vec<[f64; 5]>> = LazyLock::new(|| {
         .collect()
 });
 
-/// The responses read from a table, clipped to −5…46 °C: what the simulation uses.
+/// The responses as a table, which is what the simulation reads: the book's, or those of a kitchen whose doughs are
+/// livelier or slower in the cold.
+#[derive(Debug, Clone)]
+pub struct ResponseTable(Cow<'static, [[f64; 5]]>);
+
+impl ResponseTable {
+    /// The book's.
+    pub fn book() -> ResponseTable {
+        ResponseTable(Cow::Borrowed(&TABLE))
+    }
+
+    /// With gas of yeast and leaven faster by the factor e^`cold` where it is cold (learning, section 2.1).
+    pub fn in_the_cold(cold: f64) -> ResponseTable {
+        if cold == 0.0 {
+            return ResponseTable::book();
+        }
+        let rows = TABLE.iter().enumerate().map(|(i, row)| {
+            let factor = (cold * coldness(LOWEST_C + i as f64 * STEP_K)).exp();
+            let [gas, leaven, growth, acid, maturation] = *row;
+            [gas * factor, leaven * factor, growth, acid, maturation]
+        });
+        ResponseTable(rows.collect())
+    }
+
+    /// The responses at a temperature, clipped to −5…46 °C.
+    pub fn at(&self, t_c: f64) -> Responses {
+        read(&self.0, t_c)
+    }
+}
+
+/// The book's responses at a temperature, clipped to −5…46 °C.
 pub fn at(t_c: f64) -> Responses {
+    read(&TABLE, t_c)
+}
+
+fn read(table: &[[f64; 5]], t_c: f64) -> Responses {
     let x = (t_c.clamp(LOWEST_C, HIGHEST_C) - LOWEST_C) / STEP_K;
     let i = (x as usize).min(ROWS - 2);
     let f = x - i as f64;
-    let (a, b) = (&TABLE[i], &TABLE[i + 1]);
+    let (a, b) = (&table[i], &table[i + 1]);
     let mix = |k: usize| a[k] + f * (b[k] - a[k]);
     Responses {
         gas: mix(0),
@@ -110,6 +145,11 @@ pub fn at(t_c: f64) -> Responses {
         acid: mix(3),
         maturation: mix(4),
     }
+}
+
+/// How far a temperature counts as cold, 1 to 0 (learning, section 2.1).
+pub fn coldness(t_c: f64) -> f64 {
+    1.0 / (1.0 + ((t_c - 8.0) / 1.5).exp())
 }
 
 /// Whether the table has no row between these two temperatures, so that it is straight from one to the other.
@@ -132,6 +172,21 @@ impl Responses {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn a_kitchen_slow_in_the_cold_is_the_book_s_in_the_room() {
+        for (t, w) in [(4.0, 0.9350), (8.0, 0.5), (12.0, 0.0650)] {
+            assert!((coldness(t) - w).abs() < 5e-5, "{t}");
+        }
+        let slow = ResponseTable::in_the_cold(-0.3);
+        let (here, book) = (slow.at(4.0), at(4.0));
+        assert!((here.gas / book.gas - (-0.3f64 * 0.9350).exp()).abs() < 1e-3);
+        assert_eq!(
+            (here.growth, here.maturation),
+            (book.growth, book.maturation)
+        );
+        assert!((slow.at(25.0).gas / at(25.0).gas - 1.0).abs() < 1e-4);
+    }
 
     /// The values printed in section 4, four significant digits.
     const PRINTED: [(f64, [f64; 4]); 9] = [

@@ -7,7 +7,7 @@
 
 use super::recipe::henry;
 use super::request::{RiseRequest, Stage};
-use super::responses::{self, Responses};
+use super::responses::{ResponseTable, Responses};
 
 /// Step lengths in hours: for the first three hours of a stage and after.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -139,7 +139,7 @@ fn fill(
 }
 
 /// The dough at the temperature of its place, at once: an upper bound of how fast it can follow.
-pub fn at_place(r: &RiseRequest, grid: Grid, extra_h: f64) -> Series {
+pub fn at_place(r: &RiseRequest, table: &ResponseTable, grid: Grid, extra_h: f64) -> Series {
     let stages = r.lasting_stages();
     let (mut steps, planned) = schedule(&stages, grid, extra_h);
     for step in &mut steps {
@@ -149,7 +149,7 @@ pub fn at_place(r: &RiseRequest, grid: Grid, extra_h: f64) -> Series {
         if stages[step.stage].is_frozen() {
             continue;
         }
-        let answers = responses::at(t);
+        let answers = table.at(t);
         step.responses = answers;
         step.core_gas = answers.gas;
     }

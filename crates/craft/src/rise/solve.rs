@@ -4,6 +4,7 @@
 //! is looked for from little to much, then closed in on.
 
 use super::answer::{NoYeast, RiseResult, YeastAnswer, YeastWarning};
+use super::departure::Departure;
 use super::forecast::{Look, Temperatures, foresee, hand_overs, passes, series};
 use super::judge;
 use super::kinetics::{HandOver, Kinetics};
@@ -28,6 +29,9 @@ struct Trials<'a> {
     handed: Vec<HandOver>,
     from: Temperatures,
     series: Series,
+    departure: Departure,
+    /// The gas ripeness that is looked for; 1 by the book.
+    wanted: f64,
 }
 
 impl Trials<'_> {
@@ -36,17 +40,17 @@ impl Trials<'_> {
             yeast_percent: own_form(self.request, fresh_percent),
             ..self.request.clone()
         };
-        Kinetics::new(&r, &self.handed)
+        Kinetics::departing(&r, &self.handed, &self.departure)
     }
 
-    /// Gas ripeness at the end of the stages with this dose.
+    /// Gas ripeness at the end of the stages with this dose, against the one that is wanted.
     fn ripeness(&self, fresh_percent: f64) -> f64 {
         let mut gas = 0.0;
         self.with_dose(fresh_percent)
             .run(&self.series, self.series.planned, |_, _, m| {
                 gas = m.ripeness.gas()
             });
-        gas
+        gas / self.wanted
     }
 
     /// Repeats the heat pass with the heat that this dose makes.
@@ -153,23 +157,51 @@ pub(crate) fn solve_looking(
     };
     request.check(false)?;
     let handed = hand_overs(request, from, runs);
-    let blank = Kinetics::new(request, &handed);
+    let (dose, handed) = match dose_of(request, from, handed, Departure::BOOK, 1.0) {
+        Ok(found) => found,
+        Err((reason, best)) => return Ok(none(reason, best)),
+    };
+    let yeast_percent = own_form(request, dose);
+    let answered = RiseRequest {
+        yeast_percent,
+        ..request.clone()
+    };
+    let forecast = foresee(&answered, from, &handed, look);
+    let warnings = warnings(&forecast, yeast_percent);
+    Ok(YeastAnswer::Found {
+        yeast_percent,
+        fresh_equivalent_percent: dose,
+        notes: judge::of_warnings(&warnings),
+        warnings,
+        forecast: Box::new(forecast),
+    })
+}
+
+/// The dose, % fresh equivalent, at which a checked request without a dose of its own reaches the gas ripeness `wanted` at its
+/// end; or why none does, with the best that was found against it.
+fn dose_of(
+    request: &RiseRequest,
+    from: Temperatures,
+    handed: Vec<HandOver>,
+    departure: Departure,
+    wanted: f64,
+) -> Result<(f64, Vec<HandOver>), (NoYeast, f64)> {
+    let blank = Kinetics::departing(request, &handed, &departure);
     let mut trials = Trials {
         series: series(request, &blank, from, Grid::TRIAL, 0.0, &[]),
         request,
         handed,
         from,
+        departure,
+        wanted,
     };
     let at_least = trials.ripeness(LEAST_FRESH_PERCENT);
     if at_least >= 1.0 {
-        return Ok(none(NoYeast::RipeWithoutAddedYeast, at_least));
+        return Err((NoYeast::RipeWithoutAddedYeast, at_least));
     }
-    let (low, high) = match trials.bracket() {
-        Ok(found) => found,
-        Err(best) => {
-            return Ok(none(NoYeast::CannotReachEvenAtMax, best));
-        }
-    };
+    let (low, high) = trials
+        .bracket()
+        .map_err(|best| (NoYeast::CannotReachEvenAtMax, best))?;
     let mut dose = trials.close_in(low, high);
     if from == Temperatures::InsideTheDough {
         for _ in 1..passes(request) {
@@ -184,20 +216,30 @@ pub(crate) fn solve_looking(
             }
         }
     }
-    let yeast_percent = own_form(request, dose);
-    let answered = RiseRequest {
-        yeast_percent,
+    Ok((dose, trials.handed))
+}
+
+/// The dose in the request's own form, %, at which it reaches the gas ripeness `wanted` in a kitchen that departs from the
+/// book; its own dose is ignored. Source: learning, section 5.
+pub(crate) fn dose_departing(
+    request: &RiseRequest,
+    handed: Vec<HandOver>,
+    departure: Departure,
+    wanted: f64,
+) -> Result<f64, NoYeast> {
+    let request = &RiseRequest {
+        yeast_percent: 0.0,
         ..request.clone()
     };
-    let forecast = foresee(&answered, from, &trials.handed, look);
-    let warnings = warnings(&forecast, yeast_percent);
-    Ok(YeastAnswer::Found {
-        yeast_percent,
-        fresh_equivalent_percent: dose,
-        notes: judge::of_warnings(&warnings),
-        warnings,
-        forecast: Box::new(forecast),
-    })
+    dose_of(
+        request,
+        Temperatures::InsideTheDough,
+        handed,
+        departure,
+        wanted,
+    )
+    .map(|(dose, _)| own_form(request, dose))
+    .map_err(|(why, _)| why)
 }
 
 fn none(reason: NoYeast, ripeness_at_limit: f64) -> YeastAnswer {

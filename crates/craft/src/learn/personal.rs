@@ -1,0 +1,147 @@
+//! A dough as it goes in this kitchen: when it gets ready, how it stands, what it must be dosed with.
+//!
+//! Source: learning, section 5.
+
+use super::channel::{Channel, Offsets};
+use super::scalars::soft_smallest;
+use super::under::under;
+use crate::rise::ripeness::{READY, Ripeness};
+use crate::rise::{
+    Label, NoYeast, RiseRequest, Watch, Watched, dose_departing, hand_overs_departing,
+    looks_beyond_h, watch,
+};
+
+/// A run under a kitchen's offsets.
+pub(crate) struct Personal<'a> {
+    run: Watch,
+    q: &'a Offsets,
+}
+
+/// The dose, % in the form that the request uses, that makes it ready at its end in a kitchen that differs by `q`.
+pub(crate) fn dose(r: &RiseRequest, q: &Offsets) -> Result<f64, NoYeast> {
+    let (r, departure) = under(r, q);
+    let handed = hand_overs_departing(&r, &departure);
+    let wanted = (q[Channel::Ready.at()] - q[Channel::Model.at()]).exp();
+    dose_departing(&r, handed, departure, wanted)
+}
+
+impl<'a> Personal<'a> {
+    /// Runs a checked request to the hour, or to its end where that is later.
+    pub fn to(r: &RiseRequest, q: &'a Offsets, until_h: f64) -> Personal<'a> {
+        let (r, departure) = under(r, q);
+        Personal {
+            run: watch(&r, &departure, until_h),
+            q,
+        }
+    }
+
+    /// Runs it as far as a window is looked for.
+    pub fn beyond(r: &RiseRequest, q: &'a Offsets) -> Personal<'a> {
+        Personal::to(r, q, r.total_hours() + looks_beyond_h(r))
+    }
+
+    fn of(&self, c: Channel) -> f64 {
+        self.q[c.at()]
+    }
+
+    /// ln of the ripeness that this maker sees.
+    fn ripeness(&self, m: &Watched) -> f64 {
+        m.dose.min(m.piece).max(1e-4).ln() + self.of(Channel::Model) - self.of(Channel::Ready)
+    }
+
+    /// The same with all else that holds it back, where ripeness stands `off` higher than expected.
+    fn young(&self, m: &Watched, off: f64) -> f64 {
+        soft_smallest([
+            self.ripeness(m) + off,
+            m.matured.max(1e-4).ln() - self.of(Channel::Gluten),
+            m.relaxed.max(1e-4).ln() - self.of(Channel::Relaxing),
+        ])
+        .0
+    }
+
+    /// Gluten reserve.
+    pub fn reserve(&self, m: &Watched) -> f64 {
+        1.0 - (1.0 - m.reserve) * (-self.of(Channel::Gluten)).exp()
+    }
+
+    /// In one word, where ripeness stands `off` higher than expected.
+    pub fn label(&self, m: &Watched, off: f64) -> Label {
+        let factor = (self.of(Channel::Model) - self.of(Channel::Ready) + off).exp();
+        let mature = soft_smallest([
+            m.matured.max(1e-4).ln() - self.of(Channel::Gluten),
+            m.relaxed.max(1e-4).ln() - self.of(Channel::Relaxing),
+        ])
+        .0
+        .exp();
+        let ripeness = Ripeness {
+            dose: m.dose * factor,
+            piece: m.piece * factor,
+            mature,
+        };
+        Label::of(
+            self.run.kind,
+            &ripeness,
+            self.reserve(m),
+            m.inflation * factor,
+            m.wanted * factor,
+        )
+    }
+
+    /// The moment at or just after an hour.
+    pub fn at(&self, at_h: f64) -> &Watched {
+        let moments = &self.run.moments;
+        moments
+            .iter()
+            .find(|m| m.hours >= at_h - 1e-9)
+            .unwrap_or(&moments[moments.len() - 1])
+    }
+
+    /// Ripeness at an hour, as this maker counts it: 1 is ready.
+    pub fn ripeness_at(&self, at_h: f64) -> f64 {
+        self.ripeness(self.at(at_h)).exp()
+    }
+
+    /// Index of the last shaping.
+    fn shaped(&self) -> usize {
+        let h = self.run.shaped_h;
+        self.run
+            .moments
+            .iter()
+            .position(|m| m.hours > h + 1e-9)
+            .unwrap_or(0)
+    }
+
+    /// From when it is ready, h since mixing, where ripeness stands `off` higher than expected; between two steps as
+    /// straight. Absent when it is not within what is looked at.
+    pub fn opens_h(&self, off: f64) -> Option<f64> {
+        let moments = &self.run.moments;
+        let (from, level) = (self.shaped(), READY.ln());
+        let i = (from..moments.len()).find(|&i| self.young(&moments[i], off) >= level)?;
+        if i == from {
+            return Some(moments[i].hours);
+        }
+        let (a, b) = (&moments[i - 1], &moments[i]);
+        let (ya, yb) = (self.young(a, off), self.young(b, off));
+        let share = if yb > ya {
+            ((level - ya) / (yb - ya)).clamp(0.0, 1.0)
+        } else {
+            1.0
+        };
+        Some(a.hours + share * (b.hours - a.hours))
+    }
+
+    /// Until when it can be baked, h since mixing.
+    pub fn shuts_h(&self, off: f64) -> Option<f64> {
+        let opens = self.opens_h(off)?;
+        self.run
+            .moments
+            .iter()
+            .find(|m| m.hours >= opens && self.label(m, off).is_past())
+            .map(|m| m.hours)
+    }
+
+    /// Until when it was looked.
+    pub fn looked_h(&self) -> f64 {
+        self.run.moments.last().map_or(0.0, |m| m.hours)
+    }
+}

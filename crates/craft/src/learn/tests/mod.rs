@@ -1,0 +1,3 @@
+//! The reference cases of learning and diagnosis, and what must hold of any log.
+
+mod reference;
