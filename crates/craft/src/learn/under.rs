@@ -40,6 +40,7 @@ pub(crate) fn under(r: &RiseRequest, q: &Offsets) -> (RiseRequest, Departure) {
     let departure = Departure {
         growth: of(Channel::Growth).exp(),
         cold: of(Channel::Cold),
+        ..Departure::BOOK
     };
     (r, departure)
 }

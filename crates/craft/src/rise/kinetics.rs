@@ -129,8 +129,9 @@ pub struct Kinetics {
     pub recipe: Recipe,
     /// How fast it works at a temperature.
     pub table: ResponseTable,
-    /// Growth against the book's.
+    /// Growth, and losses through the skin, against the book's.
     growth: f64,
+    skin: f64,
     start: State,
     lag_h: f64,
     grown_most: f64,
@@ -207,8 +208,9 @@ impl Kinetics {
             lag_h: (lag / (s.yeast + s.leaven).max(1e-9)).max(SHORTEST_LAG_H),
             grown_most: YEAST_GROWN_BASE + YEAST_GROWN_PER_DOSE * dose,
             leaven_most: LEAVEN_RIPE * r.leaven_vigour,
-            table: ResponseTable::in_the_cold(departure.cold),
+            table: ResponseTable::departing(departure),
             growth: departure.growth,
+            skin: departure.skin,
             recipe,
             start: s,
         }
@@ -235,7 +237,7 @@ impl Kinetics {
                 capacity = self.recipe.capacity_h(s.folds);
             }
             if step.first {
-                skin = skin_of(stage.piece_g / 1000.0);
+                skin = self.skin * skin_of(stage.piece_g / 1000.0);
             }
             let moment = self.step(&mut s, step, skin, capacity);
             see(i, &s, moment);

@@ -3,6 +3,7 @@
 //! Question: what is γ(T) of gas, leaven, growth and acid, and Q(T) of maturation? Input °C, output
 //! dimensionless. Source: fermentation model, section 4; valid −5 to 46 °C, clipped outside.
 
+use super::departure::Departure;
 use std::borrow::Cow;
 use std::sync::LazyLock;
 
@@ -109,13 +110,23 @@ impl ResponseTable {
     }
 
     /// With gas of yeast and leaven faster by the factor e^`cold` where it is cold (learning, section 2.1).
-    pub fn in_the_cold(cold: f64) -> ResponseTable {
-        if cold == 0.0 {
+    pub(super) fn departing(d: &Departure) -> ResponseTable {
+        if d.cold == 0.0 && d.gas_from_k == 0.0 {
             return ResponseTable::book();
         }
+        let gas_curve = Curve {
+            t_min: GAS.t_min + d.gas_from_k,
+            ..GAS
+        };
         let rows = TABLE.iter().enumerate().map(|(i, row)| {
-            let factor = (cold * coldness(LOWEST_C + i as f64 * STEP_K)).exp();
-            let [gas, leaven, growth, acid, maturation] = *row;
+            let t_c = LOWEST_C + i as f64 * STEP_K;
+            let factor = (d.cold * coldness(t_c)).exp();
+            let [book, leaven, growth, acid, maturation] = *row;
+            let gas = if d.gas_from_k == 0.0 {
+                book
+            } else {
+                gas_curve.relative(t_c)
+            };
             [gas * factor, leaven * factor, growth, acid, maturation]
         });
         ResponseTable(rows.collect())
@@ -178,7 +189,10 @@ mod tests {
         for (t, w) in [(4.0, 0.9350), (8.0, 0.5), (12.0, 0.0650)] {
             assert!((coldness(t) - w).abs() < 5e-5, "{t}");
         }
-        let slow = ResponseTable::in_the_cold(-0.3);
+        let slow = ResponseTable::departing(&Departure {
+            cold: -0.3,
+            ..Departure::BOOK
+        });
         let (here, book) = (slow.at(4.0), at(4.0));
         assert!((here.gas / book.gas - (-0.3f64 * 0.9350).exp()).abs() < 1e-3);
         assert_eq!(
