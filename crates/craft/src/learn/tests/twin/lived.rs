@@ -44,13 +44,23 @@ impl Lived {
     fn reserve(&self, m: &Watched) -> f64 {
         1.0 - (1.0 - m.reserve) * (-self.truth.of(Channel::Gluten)).exp()
     }
-    fn state(&self, m: &Watched, ignores_gluten: bool) -> f64 {
+    pub fn state(&self, m: &Watched, ignores_gluten: bool) -> f64 {
         let young = self.young(m);
         if ignores_gluten {
             young
         } else {
             young.max(1.5f64.ln() - 2.0 * self.reserve(m))
         }
+    }
+    /// How far it is from tight, slack and sour; below 0 it is.
+    pub fn handling(&self, m: &Watched) -> (f64, f64, f64) {
+        let gluten = self.truth.of(Channel::Gluten);
+        let tight = (m.matured.max(1e-4).ln() - gluten)
+            .min(m.relaxed.max(1e-4).ln() - self.truth.of(Channel::Relaxing))
+            .min(self.ripeness(m) + (1.0f64 / 0.75).ln());
+        let slack = (self.reserve(m) - 0.10) / 0.25;
+        let sour = ((0.45 - m.acid) / 0.25).min(2.6f64.ln() - m.dose.max(1e-4).ln());
+        (tight, slack, sour)
     }
     pub fn since_shaping(&self) -> impl Iterator<Item = &Watched> {
         self.run
@@ -66,7 +76,7 @@ impl Lived {
     }
 }
 
-fn opening(f: f64) -> Opening {
+pub(super) fn opening(f: f64) -> Opening {
     Opening::ALL[CUTS.iter().filter(|c| f >= c.ln()).count()]
 }
 

@@ -6,6 +6,7 @@
 mod chance;
 mod kitchen;
 mod lived;
+mod mishaps;
 mod school;
 
 use crate::learn::answer::card_of;
