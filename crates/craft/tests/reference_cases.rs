@@ -75,6 +75,7 @@ fn request(v: &Value) -> RiseRequest {
         target_volume: v.get("vstar").and_then(Value::as_f64),
         start_clock_h: number(v, "clock", 8.0),
         stages: v["stages"].as_array().unwrap().iter().map(stage).collect(),
+        departs: Default::default(),
     }
 }
 

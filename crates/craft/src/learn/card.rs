@@ -91,8 +91,7 @@ impl Card {
         times.push(r.total_hours());
         let last = times.iter().copied().fold(0.0, f64::max);
         let seen = |q: &Offsets| {
-            let (r, departure) = under(r, q);
-            let run = watch(&r, &departure, last);
+            let run = watch(&under(r, q), last);
             times
                 .iter()
                 .map(|&t| outputs(&run.moments, t))

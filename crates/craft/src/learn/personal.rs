@@ -6,10 +6,7 @@ use super::channel::{Channel, Offsets};
 use super::scalars::soft_smallest;
 use super::under::under;
 use crate::rise::ripeness::{READY, Ripeness};
-use crate::rise::{
-    Label, NoYeast, RiseRequest, Watch, Watched, dose_departing, hand_overs_departing,
-    looks_beyond_h, watch,
-};
+use crate::rise::{Label, NoYeast, RiseRequest, Watch, Watched, looks_beyond_h, quick_dose, watch};
 
 /// A run under a kitchen's offsets.
 pub(crate) struct Personal<'a> {
@@ -19,18 +16,16 @@ pub(crate) struct Personal<'a> {
 
 /// The dose, % in the form that the request uses, that makes it ready at its end in a kitchen that differs by `q`.
 pub(crate) fn dose(r: &RiseRequest, q: &Offsets) -> Result<f64, NoYeast> {
-    let (r, departure) = under(r, q);
-    let handed = hand_overs_departing(&r, &departure);
-    let wanted = (q[Channel::Ready.at()] - q[Channel::Model.at()]).exp();
-    dose_departing(&r, handed, departure, wanted)
+    let mut r = under(r, q);
+    r.departs.ripe = q[Channel::Ready.at()] - q[Channel::Model.at()];
+    quick_dose(&r)
 }
 
 impl<'a> Personal<'a> {
     /// Runs a checked request to the hour, or to its end where that is later.
     pub fn to(r: &RiseRequest, q: &'a Offsets, until_h: f64) -> Personal<'a> {
-        let (r, departure) = under(r, q);
         Personal {
-            run: watch(&r, &departure, until_h),
+            run: watch(&under(r, q), until_h),
             q,
         }
     }

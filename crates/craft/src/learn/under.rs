@@ -1,7 +1,6 @@
 //! A request as it goes in a kitchen that differs from the book by so much per channel.
 //!
-//! Source: learning, section 2.1. Places and dough temperature are clipped to what the forward model accepts; vigours
-//! are multiplied after the request's check and not clipped.
+//! Source: learning, section 2.1. Places and dough temperature are clipped to what the forward model accepts.
 
 use super::channel::{Channel, Offsets};
 use super::place::{has_leaven, is_cold, lies_in};
@@ -23,26 +22,24 @@ fn warm(r: &mut RiseRequest, fridge_k: f64, room_k: f64) {
     }
 }
 
-/// The request and what its run must know beside it.
-pub(crate) fn under(r: &RiseRequest, q: &Offsets) -> (RiseRequest, Departure) {
+/// The request as it goes there. What a maker calls ready, gluten and relaxing are read off its run, and are not in it.
+pub(crate) fn under(r: &RiseRequest, q: &Offsets) -> RiseRequest {
     let of = |c: Channel| q[c.at()];
     let mut r = r.clone();
-    let raise = |r: &mut RiseRequest| {
-        r.yeast_vigour *= of(Channel::Yeast).exp();
-        r.leaven_vigour *= of(Channel::Leaven).exp();
-        warm(r, of(Channel::Fridge), of(Channel::Room));
-    };
-    raise(&mut r);
+    let (fridge, room) = (of(Channel::Fridge), of(Channel::Room));
+    warm(&mut r, fridge, room);
     for p in &mut r.preferments {
-        raise(&mut p.recipe);
+        warm(&mut p.recipe, fridge, room);
     }
     r.dough_c = (r.dough_c + of(Channel::Dough)).clamp(0.0, 40.0);
-    let departure = Departure {
-        growth: of(Channel::Growth).exp(),
+    r.departs = Departure {
+        yeast: of(Channel::Yeast),
+        leaven: of(Channel::Leaven),
+        growth: of(Channel::Growth),
         cold: of(Channel::Cold),
         ..Departure::BOOK
     };
-    (r, departure)
+    r
 }
 
 /// The channels of a run that move this dough at all, in their order (section 2.2).

@@ -9,7 +9,7 @@ use super::judge;
 pub(crate) use super::kinetics::HandOver;
 use super::kinetics::{Kinetics, RiseMoment, State};
 use super::memo::PrefermentRuns;
-use super::request::{RiseRequest, Stage};
+use super::request::{RisePreferment, RiseRequest, Stage};
 use super::ripeness::{AtBake, FAR_PAST, Label, READY, handling};
 use super::series::{Grid, Series, at_place};
 use crate::refusal::ValidationError;
@@ -109,10 +109,7 @@ pub(crate) fn hand_overs(
     r.preferments
         .iter()
         .map(|p| {
-            let recipe = RiseRequest {
-                altitude_m: r.altitude_m,
-                ..p.recipe.clone()
-            };
+            let recipe = preferment_of(r, p);
             let run = || hand_over(&recipe, p.flour_fraction, from);
             let question = serde_json::to_string(&(&recipe, p.flour_fraction, from));
             match question {
@@ -124,6 +121,15 @@ pub(crate) fn hand_overs(
             }
         })
         .collect()
+}
+
+/// A preferment as it goes at the altitude and in the kitchen of its dough.
+pub(super) fn preferment_of(r: &RiseRequest, p: &RisePreferment) -> RiseRequest {
+    RiseRequest {
+        altitude_m: r.altitude_m,
+        departs: r.departs.of_preferment(),
+        ..p.recipe.clone()
+    }
 }
 
 fn hand_over(recipe: &RiseRequest, flour_fraction: f64, from: Temperatures) -> HandOver {

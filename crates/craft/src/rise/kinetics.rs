@@ -3,7 +3,6 @@
 //! Scalars only; the series carries averages over the piece. Amounts in mmol CO2 per kg of flour, yeast in
 //! % fresh equivalent, maturation in hours at 20 °C. Source: fermentation model, sections 6 and 7.
 
-use super::departure::Departure;
 use super::recipe::Recipe;
 use super::request::{DoughKind, Event, RiseRequest};
 use super::responses::ResponseTable;
@@ -43,9 +42,8 @@ const SKIN_LOSS: f64 = 0.015;
 const SKIN_PIECE_KG: f64 = 0.25;
 const BREAK_LOSS: f64 = 2.0;
 const BREAK_WIDTH: f64 = 0.08;
-// Ripening: share of the gluten's hours to mature, hours to relax at W 300 (calibrated).
+/// Ripening: share of the gluten's hours to mature (calibrated).
 pub(crate) const MATURE_SHARE: f64 = 0.08;
-pub(crate) const RELAX_H: f64 = 0.75;
 /// Share of the yeast that still works after the freezer (craft notes, section 4: a fifth to a third more is planned).
 const FREEZING_LEAVES: f64 = 0.80;
 /// Heat of fermentation, J per mmol CO2 (textbook ±25 %).
@@ -141,17 +139,13 @@ pub struct Kinetics {
 impl Kinetics {
     /// Prepares a run; `preferments` are the end states of the request's preferments.
     pub fn new(r: &RiseRequest, preferments: &[HandOver]) -> Kinetics {
-        Kinetics::departing(r, preferments, &Departure::BOOK)
-    }
-
-    /// The same in a kitchen that departs from the book.
-    pub(crate) fn departing(
-        r: &RiseRequest,
-        preferments: &[HandOver],
-        departure: &Departure,
-    ) -> Kinetics {
+        let departs = &r.departs;
         let recipe = Recipe::of(r);
-        let dose = r.yeast_percent * r.yeast_form.fresh_equivalent() * r.yeast_vigour;
+        let dose = r.yeast_percent
+            * r.yeast_form.fresh_equivalent()
+            * r.yeast_vigour
+            * departs.yeast.exp();
+        let leaven_vigour = r.leaven_vigour * departs.leaven.exp();
         let mut s = State {
             yeast: dose,
             grown: 0.0,
@@ -174,7 +168,7 @@ impl Kinetics {
         let mut lag = dose * r.yeast_form.lag_h();
         if r.leaven_fraction > 0.0 {
             let f = r.leaven_fraction;
-            let x = LEAVEN_RIPE * f * r.leaven_vigour;
+            let x = LEAVEN_RIPE * f * leaven_vigour;
             s.leaven += x;
             s.acid += f * (ACID_RIPE - ACID_FLOUR);
             s.sugar -= 0.8 * SUGAR_FREE * f;
@@ -207,10 +201,10 @@ impl Kinetics {
         Kinetics {
             lag_h: (lag / (s.yeast + s.leaven).max(1e-9)).max(SHORTEST_LAG_H),
             grown_most: YEAST_GROWN_BASE + YEAST_GROWN_PER_DOSE * dose,
-            leaven_most: LEAVEN_RIPE * r.leaven_vigour,
-            table: ResponseTable::departing(departure),
-            growth: departure.growth,
-            skin: departure.skin,
+            leaven_most: LEAVEN_RIPE * leaven_vigour,
+            table: ResponseTable::departing(departs),
+            growth: departs.growth.exp(),
+            skin: departs.skin.exp(),
             recipe,
             start: s,
         }
@@ -332,8 +326,9 @@ impl Kinetics {
     fn ripeness(&self, s: &State, capacity: f64) -> Ripeness {
         let r = &self.recipe;
         let mature = match r.kind {
-            DoughKind::Dough => (s.matured_h / (MATURE_SHARE * capacity))
-                .min(s.matured_since_shaping_h / (RELAX_H * r.flour_w / 300.0)),
+            DoughKind::Dough => {
+                (s.matured_h / (MATURE_SHARE * capacity)).min(s.matured_since_shaping_h / r.relax_h)
+            }
             _ => RipenessPart::UNLIMITED,
         };
         Ripeness {
@@ -356,7 +351,7 @@ impl Kinetics {
             kind: r.kind,
             flour_fraction,
             gas_ripeness: last.ripeness.gas(),
-            leaven_vigour: r.leaven_vigour,
+            leaven_vigour: r.leaven_vigour * r.departs.leaven.exp(),
             dissolved: end.held - free,
             volume: last.volume,
             end,

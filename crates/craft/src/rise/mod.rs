@@ -15,7 +15,8 @@
 //! | [`lengths`] | the length of one stage for the yeast that is in |
 //! | [`spread`] | how sure the window is |
 //! | [`vigour`] | how lively a leaven really is |
-//! | `departure`, `watch` | runs in a kitchen that departs from the book, as learning reads them |
+//! | `departure` | how a kitchen departs from the book |
+//! | `watch` | a run as learning reads it |
 //! | `judge` | what to say about either |
 
 mod answer;
@@ -39,7 +40,7 @@ mod watch;
 pub use answer::{
     NoYeast, PrefermentEnd, RisePoint, RiseResult, Shuts, Window, YeastAnswer, YeastWarning,
 };
-pub(crate) use departure::Departure;
+pub use departure::Departure;
 pub(crate) use forecast::{HandOver, Look, forecast_with, foresee, hand_overs, quick_window};
 pub use forecast::{Temperatures, forecast};
 pub use lengths::{HoursAnswer, HoursRequest, solve_hours};
@@ -49,10 +50,10 @@ pub use request::{
 };
 pub use ripeness::{Handling, Label, RipenessPart};
 pub use solve::solve_yeast;
-pub(crate) use solve::{dose_departing, solve_looking};
+pub(crate) use solve::{quick_dose, solve_looking};
 pub use spread::{Band, Doubt, Doubts, Spread, spread};
 pub use vigour::{Sign, VigourAnswer, VigourRequest, fit_vigour};
-pub(crate) use watch::{Watch, Watched, hand_overs_departing, looks_beyond_h, watch};
+pub(crate) use watch::{Watch, Watched, looks_beyond_h, watch};
 
 #[cfg(test)]
 mod tests;

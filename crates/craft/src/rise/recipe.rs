@@ -22,6 +22,8 @@ const CAPACITY_EXPONENT: f64 = 2.63;
 /// Below this W the gluten's hours fall more slowly, as same-day practice with weak flour says (calibrated).
 const WEAK_W: f64 = 250.0;
 const WEAK_EXPONENT: f64 = 1.2;
+/// Hours to relax at W 300 and 20 °C (calibrated).
+pub(crate) const RELAX_H: f64 = 0.75;
 /// Share of the full inflation that must come after the last shaping (calibrated).
 const PIECE_SHARE: f64 = 0.70;
 
@@ -56,6 +58,10 @@ pub struct Recipe {
     pub c_dose: f64,
     /// CO2 that the piece needs since its last shaping.
     pub c_piece: f64,
+    /// How long a shaped piece takes to relax, hours at 20 °C.
+    pub relax_h: f64,
+    /// How long its gluten lasts against the book.
+    pub gluten: f64,
 }
 
 /// Gluten capacity against W 300.
@@ -110,7 +116,9 @@ impl Recipe {
                 * (henry(REFERENCE_C) * w
                     + 1000.0 * (volume - 1.0) * v0 / (R_GAS * (REFERENCE_C + KELVIN)))
         };
-        let c_dose = fill(target);
+        // What this maker calls ready: all of the gas, since shaping too, is counted against it.
+        let ripe = r.departs.ripe.exp();
+        let c_dose = ripe * fill(target);
         Recipe {
             kind: r.kind,
             hydration: r.hydration_percent,
@@ -126,15 +134,18 @@ impl Recipe {
             air: 1000.0 * AIR_SHARE * v0 * pressure / (R_GAS * (r.dough_c + KELVIN)),
             c_dose,
             c_piece: match r.kind {
-                DoughKind::Dough => fill(1.0 + PIECE_SHARE * (target - 1.0)),
+                DoughKind::Dough => ripe * fill(1.0 + PIECE_SHARE * (target - 1.0)),
                 _ => c_dose,
             },
+            relax_h: RELAX_H * r.flour_w / 300.0 * r.departs.relaxing.exp(),
+            gluten: r.departs.gluten.exp(),
         }
     }
 
     /// How long the gluten lasts, hours at 20 °C, after so many folds.
     pub fn capacity_h(&self, folds: u32) -> f64 {
         CAPACITY_H
+            * self.gluten
             * strength(self.flour_w)
             * (1.0 - 0.5 * self.whole / 100.0)
             * (1.0 + 0.03 * f64::from(folds.min(4)))

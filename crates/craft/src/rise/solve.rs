@@ -4,13 +4,13 @@
 //! is looked for from little to much, then closed in on.
 
 use super::answer::{NoYeast, RiseResult, YeastAnswer, YeastWarning};
-use super::departure::Departure;
 use super::forecast::{Look, Temperatures, foresee, hand_overs, passes, series};
 use super::judge;
 use super::kinetics::{HandOver, Kinetics};
 use super::memo::PrefermentRuns;
 use super::request::RiseRequest;
 use super::series::{Grid, Series};
+use super::watch::quick_hand_overs;
 use crate::refusal::ValidationError;
 
 /// Searched doses, % fresh equivalent.
@@ -29,9 +29,6 @@ struct Trials<'a> {
     handed: Vec<HandOver>,
     from: Temperatures,
     series: Series,
-    departure: Departure,
-    /// The gas ripeness that is looked for; 1 by the book.
-    wanted: f64,
 }
 
 impl Trials<'_> {
@@ -40,17 +37,17 @@ impl Trials<'_> {
             yeast_percent: own_form(self.request, fresh_percent),
             ..self.request.clone()
         };
-        Kinetics::departing(&r, &self.handed, &self.departure)
+        Kinetics::new(&r, &self.handed)
     }
 
-    /// Gas ripeness at the end of the stages with this dose, against the one that is wanted.
+    /// Gas ripeness at the end of the stages with this dose.
     fn ripeness(&self, fresh_percent: f64) -> f64 {
         let mut gas = 0.0;
         self.with_dose(fresh_percent)
             .run(&self.series, self.series.planned, |_, _, m| {
                 gas = m.ripeness.gas()
             });
-        gas / self.wanted
+        gas
     }
 
     /// Repeats the heat pass with the heat that this dose makes.
@@ -112,7 +109,7 @@ impl Trials<'_> {
 }
 
 fn own_form(r: &RiseRequest, fresh_percent: f64) -> f64 {
-    fresh_percent / r.yeast_form.fresh_equivalent() / r.yeast_vigour
+    fresh_percent / r.yeast_form.fresh_equivalent() / r.yeast_vigour / r.departs.yeast.exp()
 }
 
 /// Solves the yeast of a request for gas ripeness 1 at the end of its stages; its own dose is ignored.
@@ -157,7 +154,7 @@ pub(crate) fn solve_looking(
     };
     request.check(false)?;
     let handed = hand_overs(request, from, runs);
-    let (dose, handed) = match dose_of(request, from, handed, Departure::BOOK, 1.0) {
+    let (dose, handed) = match dose_of(request, from, handed) {
         Ok(found) => found,
         Err((reason, best)) => return Ok(none(reason, best)),
     };
@@ -177,23 +174,19 @@ pub(crate) fn solve_looking(
     })
 }
 
-/// The dose, % fresh equivalent, at which a checked request without a dose of its own reaches the gas ripeness `wanted` at its
-/// end; or why none does, with the best that was found against it.
+/// The dose, % fresh equivalent, at which a checked request without a dose of its own gets ripe at its end; or why
+/// none does, with the best that was found.
 fn dose_of(
     request: &RiseRequest,
     from: Temperatures,
     handed: Vec<HandOver>,
-    departure: Departure,
-    wanted: f64,
 ) -> Result<(f64, Vec<HandOver>), (NoYeast, f64)> {
-    let blank = Kinetics::departing(request, &handed, &departure);
+    let blank = Kinetics::new(request, &handed);
     let mut trials = Trials {
         series: series(request, &blank, from, Grid::TRIAL, 0.0, &[]),
         request,
         handed,
         from,
-        departure,
-        wanted,
     };
     let at_least = trials.ripeness(LEAST_FRESH_PERCENT);
     if at_least >= 1.0 {
@@ -219,27 +212,17 @@ fn dose_of(
     Ok((dose, trials.handed))
 }
 
-/// The dose in the request's own form, %, at which it reaches the gas ripeness `wanted` in a kitchen that departs from the
-/// book; its own dose is ignored. Source: learning, section 5.
-pub(crate) fn dose_departing(
-    request: &RiseRequest,
-    handed: Vec<HandOver>,
-    departure: Departure,
-    wanted: f64,
-) -> Result<f64, NoYeast> {
+/// The dose in the request's own form, %, that makes it ready at its end, its preferments on the grid of trials; its own
+/// dose is ignored. Source: learning, section 5.
+pub(crate) fn quick_dose(request: &RiseRequest) -> Result<f64, NoYeast> {
     let request = &RiseRequest {
         yeast_percent: 0.0,
         ..request.clone()
     };
-    dose_of(
-        request,
-        Temperatures::InsideTheDough,
-        handed,
-        departure,
-        wanted,
-    )
-    .map(|(dose, _)| own_form(request, dose))
-    .map_err(|(why, _)| why)
+    let handed = quick_hand_overs(request);
+    dose_of(request, Temperatures::InsideTheDough, handed)
+        .map(|(dose, _)| own_form(request, dose))
+        .map_err(|(why, _)| why)
 }
 
 fn none(reason: NoYeast, ripeness_at_limit: f64) -> YeastAnswer {

@@ -1,9 +1,10 @@
 //! A run as learning reads it: every quantity that a maker's eye judges, step by step, in a kitchen that may depart from
 //! the book. Source: learning, sections 2.1 and 2.2.
 
-use super::departure::Departure;
-use super::forecast::{HandOver, PASSES_SMALL, Temperatures, Trace, prolongation_h, trace_on};
-use super::kinetics::{Kinetics, MATURE_SHARE, RELAX_H};
+use super::forecast::{
+    HandOver, PASSES_SMALL, Temperatures, Trace, preferment_of, prolongation_h, trace_on,
+};
+use super::kinetics::{Kinetics, MATURE_SHARE};
 use super::request::{DoughKind, RiseRequest};
 use super::series::Grid;
 
@@ -58,15 +59,12 @@ fn run(r: &RiseRequest, k: &Kinetics, extra_h: f64) -> Trace {
 }
 
 /// The preferments of a request, each run to its end on the grid of trials.
-pub(crate) fn hand_overs_departing(r: &RiseRequest, departure: &Departure) -> Vec<HandOver> {
+pub(crate) fn quick_hand_overs(r: &RiseRequest) -> Vec<HandOver> {
     r.preferments
         .iter()
         .map(|p| {
-            let recipe = RiseRequest {
-                altitude_m: r.altitude_m,
-                ..p.recipe.clone()
-            };
-            let k = Kinetics::departing(&recipe, &[], departure);
+            let recipe = preferment_of(r, p);
+            let k = Kinetics::new(&recipe, &[]);
             let mut t = run(&recipe, &k, 0.0);
             let (end, last) = t
                 .seen
@@ -78,10 +76,9 @@ pub(crate) fn hand_overs_departing(r: &RiseRequest, departure: &Departure) -> Ve
 }
 
 /// Runs a request to `until_h` or its end, whichever is later.
-pub(crate) fn watch(r: &RiseRequest, departure: &Departure, until_h: f64) -> Watch {
-    let k = Kinetics::departing(r, &hand_overs_departing(r, departure), departure);
+pub(crate) fn watch(r: &RiseRequest, until_h: f64) -> Watch {
+    let k = Kinetics::new(r, &quick_hand_overs(r));
     let trace = run(r, &k, (until_h - r.total_hours()).max(0.0));
-    let relax_h = RELAX_H * r.flour_w / 300.0;
     let steps = &trace.series.steps;
     let moments = steps
         .iter()
@@ -91,7 +88,7 @@ pub(crate) fn watch(r: &RiseRequest, departure: &Departure, until_h: f64) -> Wat
             dose: m.ripeness.dose,
             piece: m.ripeness.piece,
             matured: s.matured_h / (MATURE_SHARE * k.recipe.capacity_h(s.folds)),
-            relaxed: s.matured_since_shaping_h / relax_h,
+            relaxed: s.matured_since_shaping_h / k.recipe.relax_h,
             reserve: m.reserve,
             volume: m.volume,
             acid: s.acid,

@@ -5,7 +5,8 @@
 use super::tray::TRAY_RESTS_MIN;
 use crate::fact;
 use crate::fact::{Fact, Minutes};
-use crate::rise::kinetics::{MATURE_SHARE, RELAX_H};
+use crate::rise::kinetics::MATURE_SHARE;
+use crate::rise::recipe::RELAX_H;
 use crate::rise::responses;
 use crate::rise::ripeness::stickiness_limit;
 use crate::units::{Cm, Grams};

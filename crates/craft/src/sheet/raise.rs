@@ -252,6 +252,7 @@ fn recipe(r: &SheetRequest, p: &formula::Preferment, weight_g: f64) -> RiseReque
         target_volume: None,
         start_clock_h: 8.0,
         stages: stages.into_iter().filter(|s| s.hours > 0.0).collect(),
+        departs: Default::default(),
     }
 }
 
@@ -294,6 +295,7 @@ pub(super) fn dough(
         target_volume: Some(x.style.target_volume),
         start_clock_h: f64::from(local.hour()) + f64::from(local.minute()) / 60.0,
         stages: stages::stages(r, f),
+        departs: Default::default(),
     }
 }
 

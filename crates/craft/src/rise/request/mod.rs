@@ -3,6 +3,7 @@
 //! Source: fermentation model, section 2. Percentages are baker's percentages on all flour. Every
 //! input has an accepted range; outside it the request is refused with a sentence for its field.
 
+use super::departure::Departure;
 use crate::fact;
 use crate::fact::{Value, hours};
 use crate::leaven::YeastForm;
@@ -254,6 +255,9 @@ pub struct RiseRequest {
     pub start_clock_h: f64,
     /// At least one; 0.25 to 336 h in all.
     pub stages: Vec<Stage>,
+    /// How this kitchen departs from the book; learned, and nothing by the book.
+    #[serde(default, skip_serializing_if = "Departure::is_book")]
+    pub departs: Departure,
 }
 
 fn instant() -> YeastForm {
@@ -347,6 +351,9 @@ impl RiseRequest {
             24.0,
             hours,
         );
+        if !self.departs.is_sound() {
+            c.refuse("departs", fact!("departs-too-far"));
+        }
         if let Some(v) = self.target_volume {
             c.range(
                 "target_volume",

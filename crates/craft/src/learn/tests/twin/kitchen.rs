@@ -5,7 +5,7 @@ use super::school::School;
 use crate::learn::channel::{Channel, Offsets};
 use crate::learn::fit::NOTHING;
 use crate::learn::under::under;
-use crate::rise::{Air, Departure, RiseRequest};
+use crate::rise::{Air, RiseRequest};
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) enum Variant {
@@ -99,7 +99,7 @@ impl Hidden {
             favourites,
             lasting: q,
             speeds: std::array::from_fn(|_| c.normal(0.13)),
-            skin: c.normal(0.5).exp(),
+            skin: c.normal(0.5),
             gas_from_k: c.normal(0.5),
             swing_k: c.normal(1.0).abs(),
             biases,
@@ -166,8 +166,8 @@ impl Truth {
     }
 
     /// The request as it truly goes: rooms swing with the clock, warmest at four in the afternoon.
-    pub fn request(&self, r: &RiseRequest) -> (RiseRequest, Departure) {
-        let (mut r, departure) = under(r, &self.q);
+    pub fn request(&self, r: &RiseRequest) -> RiseRequest {
+        let mut r = under(r, &self.q);
         for s in r.stages.iter_mut().filter(|s| s.air == Air::Room) {
             let Some(mean) = s.place_c.take() else {
                 continue;
@@ -178,11 +178,8 @@ impl Truth {
             };
             s.place_profile_c = Some((0..24).map(at).collect());
         }
-        let departure = Departure {
-            skin: self.skin,
-            gas_from_k: self.gas_from_k,
-            ..departure
-        };
-        (r, departure)
+        r.departs.skin = self.skin;
+        r.departs.gas_from_k = self.gas_from_k;
+        r
     }
 }

@@ -7,7 +7,7 @@ use crate::learn::channel::Channel;
 use crate::learn::observed::{Answers, LoggedBatch, Opening, Seen};
 use crate::learn::place::MadeWith;
 use crate::rise::ripeness::READY;
-use crate::rise::{RiseRequest, Watch, Watched, dose_departing, hand_overs_departing, watch};
+use crate::rise::{RiseRequest, Watch, Watched, quick_dose, watch};
 
 /// Hard edges between the states, ln.
 const CUTS: [f64; 4] = [0.65, 0.87, 1.5, 2.2];
@@ -20,9 +20,8 @@ pub(super) struct Lived {
 impl Lived {
     /// Runs a plan in truth, as far beyond its end as anything is asked.
     pub fn of(r: &RiseRequest, truth: Truth) -> Lived {
-        let (request, departure) = truth.request(r);
         Lived {
-            run: watch(&request, &departure, r.total_hours() + 12.0),
+            run: watch(&truth.request(r), r.total_hours() + 12.0),
             truth,
         }
     }
@@ -82,9 +81,9 @@ pub(super) fn opening(f: f64) -> Opening {
 
 /// The true dose of this kitchen without the scatter of a batch, % in the form used.
 pub(super) fn true_dose(r: &RiseRequest, truth: &Truth) -> Option<f64> {
-    let (request, departure) = truth.request(r);
-    let handed = hand_overs_departing(&request, &departure);
-    dose_departing(&request, handed, departure, truth.of(Channel::Ready).exp()).ok()
+    let mut request = truth.request(r);
+    request.departs.ripe = truth.of(Channel::Ready);
+    quick_dose(&request).ok()
 }
 
 pub(super) fn made_with(r: &RiseRequest) -> MadeWith {

@@ -164,5 +164,6 @@ fn drawn(school: School, c: &mut Chance) -> RiseRequest {
         target_volume: None,
         start_clock_h: c.between(7.0, 19.0),
         stages,
+        departs: Default::default(),
     }
 }

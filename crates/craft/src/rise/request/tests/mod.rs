@@ -21,6 +21,7 @@ pub(crate) fn plain_dough() -> RiseRequest {
         target_volume: None,
         start_clock_h: 8.0,
         stages: vec![bulk(2.0, 22.0), ball(8.0, 22.0)],
+        departs: Default::default(),
     }
 }
 pub(crate) fn bulk(hours: f64, place_c: f64) -> Stage {

@@ -5,7 +5,8 @@ use super::moment::{BoxMoment, moment};
 use super::runs::{BoxRuns, OpeningDough};
 use super::way::{BoxLegs, BoxWay};
 use crate::rise::RiseResult;
-use crate::rise::kinetics::{MATURE_SHARE, RELAX_H};
+use crate::rise::kinetics::MATURE_SHARE;
+use crate::rise::recipe::RELAX_H;
 use crate::shape::{
     FlourFactor, FlourTest, HowOpened, OPENS_C, OpenHow, OpenNow, PressSign, Relaxing,
     cold_stiffness, how_to_open, minutes_until_open, tau_h,
