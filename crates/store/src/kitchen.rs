@@ -48,6 +48,8 @@ pub struct Kitchen {
     pub feed_hash: Option<Vec<u8>>,
     /// The demo's: it can be looked at and left for one of one's own.
     pub is_demo: bool,
+    /// It plans by the book alone, whatever its log says.
+    pub uses_book: bool,
     /// Counts its changes.
     pub revision: u64,
     /// Which epoch of the database it was read in: a restore begins another.
@@ -116,6 +118,7 @@ struct KitchenRow {
     work: Option<String>,
     feed_hash: Option<Vec<u8>>,
     origin: String,
+    uses_book: bool,
     revision: u64,
     epoch: Option<String>,
 }
@@ -126,7 +129,7 @@ pub async fn by_id(db: &mut MySqlConnection, id: KitchenId) -> Result<Option<Kit
         KitchenRow,
         r#"SELECT id, name, time_zone, altitude_m, temperature_unit, weight_unit, length_unit, currency, room_c, fridge_c,
                 tap_water_c, kitchen_scale_g, fine_scale_g, mixer_holds_g, life, fridge_measured AS "fridge_measured: bool",
-                fridge_off_c, room_off_c, work, feed_hash, origin, revision,
+                fridge_off_c, room_off_c, work, feed_hash, origin, uses_book AS "uses_book: bool", revision,
                 (SELECT epoch FROM site WHERE id = 1) AS "epoch: String"
          FROM kitchen WHERE id = ?"#,
         id.0
@@ -175,6 +178,18 @@ pub async fn be_demo(db: &mut MySqlConnection, id: KitchenId) -> Result<()> {
     Ok(())
 }
 
+/// Plans by the book alone from now on, or by the log again.
+pub async fn use_book(db: &mut MySqlConnection, id: KitchenId, uses_book: bool) -> Result<()> {
+    sqlx::query!(
+        "UPDATE kitchen SET uses_book = ?, revision = revision + 1 WHERE id = ?",
+        uses_book,
+        id.0
+    )
+    .execute(db)
+    .await?;
+    Ok(())
+}
+
 fn read(r: KitchenRow) -> Result<Kitchen> {
     Ok(Kitchen {
         id: KitchenId(r.id),
@@ -207,6 +222,7 @@ fn read(r: KitchenRow) -> Result<Kitchen> {
         feed_hash: r.feed_hash,
         revision: r.revision,
         is_demo: r.origin == "demo",
+        uses_book: r.uses_book,
         epoch: r.epoch.unwrap_or_default(),
     })
 }

@@ -19,6 +19,7 @@ use axum::Router;
 use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use batch::boxes::{BoxLooks, OpenedBakes};
 use batch::forecast::Forecasts;
+use batch::lessons::HeldLessons;
 use batch::load::HeldPlaces;
 use batch::record::Folds;
 use craft::people::Lasting;
@@ -99,6 +100,8 @@ pub struct House {
     pub folds: Folds,
     /// Forecasts that were made a moment ago.
     pub forecasts: Forecasts,
+    /// What kitchens' logs say.
+    pub lessons: HeldLessons,
     /// Boxes that were looked at a moment ago.
     pub box_looks: BoxLooks,
     /// Bakes of pizzas that are opened narrower.
@@ -179,6 +182,7 @@ fn doors() -> [Doors; 3] {
         .merge(rooms::fire::routes())
         .merge(rooms::bake::routes())
         .merge(rooms::ledger::routes())
+        .merge(rooms::lessons::routes())
         .merge(rooms::labels::routes())
         .merge(rooms::takeaway::routes())
         .merge(rooms::words::routes())
@@ -214,6 +218,7 @@ fn watched_router(
         folds: Folds::default(),
         forecasts: Forecasts::default(),
         box_looks: BoxLooks::default(),
+        lessons: HeldLessons::default(),
         opened_bakes: OpenedBakes::default(),
         places: HeldPlaces::default(),
         reckoned: Reckoned::default(),

@@ -59,6 +59,12 @@ POST /batches/{code}/plan                           plan
 POST /batches/{code}/power                          tap
 POST /batches/{code}/readings                       tap
 POST /batches/{code}/remarks                        tap
+POST /batches/{code}/stood                          tap
+POST /batches/{code}/ready                          tap
+POST /batches/{code}/noticed                        tap
+POST /batches/{code}/lessons                        plan
+GET  /ledger/taught                                 look
+POST /ledger/taught                                 plan
 POST /batches/{code}/remedy                         plan
 POST /batches/{code}/reopen                         plan
 POST /batches/{code}/shape                          tap

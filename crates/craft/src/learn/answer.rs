@@ -113,6 +113,17 @@ fn check(r: &LearnRequest) -> Result<(), ValidationError> {
     r.next.dough.check(true).map_err(|e| e.below("next.dough"))
 }
 
+/// What does not fit the rest, by the places that `used` gives its batches.
+pub(crate) fn set_aside(posterior: &Posterior, used: &[usize]) -> Vec<(usize, usize)> {
+    posterior
+        .sites
+        .iter()
+        .zip(&posterior.believed)
+        .filter(|(_, b)| **b < SET_ASIDE)
+        .map(|(s, _)| (used[s.batch], s.observed))
+        .collect()
+}
+
 pub(crate) fn answer(
     next: &NextBatch,
     card: &Card,
@@ -129,13 +140,7 @@ pub(crate) fn answer(
     } else {
         (None, None)
     };
-    let set_aside = posterior
-        .sites
-        .iter()
-        .zip(&posterior.believed)
-        .filter(|(_, b)| **b < SET_ASIDE)
-        .map(|(s, _)| (used[s.batch], s.observed))
-        .collect();
+    let set_aside = set_aside(posterior, &used);
     let path = DoughPath::of(&next.dough);
     let rose = |b: &&LoggedBatch| b.observed.iter().any(|s| s.is_of_the_rise());
     Learned {

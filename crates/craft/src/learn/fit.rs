@@ -266,6 +266,15 @@ impl Posterior {
         mean
     }
 
+    /// What each batch of the log adds to the expected offset of a channel.
+    pub fn parts(&self, of: &Among, c: Channel) -> Vec<f64> {
+        self.among
+            .iter()
+            .zip(&self.u)
+            .map(|(b, u)| lasting(c, of, b) * u[c.at()])
+            .collect()
+    }
+
     /// Covariance of the offsets of two batches. What each has of its own is in it where they are one (`is_one`).
     pub fn covariance(&self, a: &Whose, b: &Whose, is_one: bool) -> Covariance {
         let mut s = DMatrix::zeros(CHANNELS, CHANNELS);

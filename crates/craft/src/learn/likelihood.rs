@@ -5,6 +5,7 @@
 //! and 9.1.
 
 use super::observed::{Answers, Opening};
+use crate::keyed::Keyed;
 use std::f64::consts::{PI, SQRT_2};
 
 /// Cuts between the five states of a dough, as ripeness, and how surely a maker tells them, ln.
@@ -94,7 +95,7 @@ pub(crate) fn state(is: Opening, answers: Answers, f: f64) -> Likely {
 /// What a state tells on average of `f`: its expected information (section 6).
 pub(crate) fn state_information(answers: Answers, f: f64) -> f64 {
     let told: &[Opening] = match answers {
-        Answers::Five => &Opening::ALL,
+        Answers::Five => Opening::ALL,
         Answers::Three => &[Opening::Under, Opening::Right, Opening::Over],
     };
     told.iter()

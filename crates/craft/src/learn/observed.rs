@@ -4,16 +4,19 @@
 
 use super::place::{Among, DoughPath, MadeWith};
 use crate::fact;
-use crate::fact::{Value, hours};
+use crate::fact::{Fact, Value, hours};
 use crate::reading::GROWN;
 use crate::refusal::{Check, ValidationError};
 use crate::rise::RiseRequest;
 use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
 
 /// How a dough stood when it was opened.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[derive(EnumString, IntoStaticStr, VariantArray)]
+#[strum(serialize_all = "snake_case")]
 pub enum Opening {
     /// Much under.
     MuchUnder,
@@ -28,14 +31,16 @@ pub enum Opening {
 }
 
 impl Opening {
-    /// From young to past.
-    pub const ALL: [Opening; 5] = [
-        Opening::MuchUnder,
-        Opening::Under,
-        Opening::Right,
-        Opening::Over,
-        Opening::MuchOver,
-    ];
+    /// What it is called.
+    pub fn name(self) -> Fact {
+        match self {
+            Opening::MuchUnder => fact!("stood-much-under"),
+            Opening::Under => fact!("stood-under"),
+            Opening::Right => fact!("stood-right"),
+            Opening::Over => fact!("stood-over"),
+            Opening::MuchOver => fact!("stood-much-over"),
+        }
+    }
 }
 
 /// How many answers there were to choose from.

@@ -8,6 +8,17 @@ use super::under::under;
 use crate::rise::ripeness::{READY, Ripeness};
 use crate::rise::{Label, NoYeast, RiseRequest, Watch, Watched, looks_beyond_h, quick_dose, watch};
 
+/// Deviations beyond which nothing is looked for.
+const CHANCE_SDS: f64 = 12.0;
+
+/// Student's t with eight degrees of freedom, below `t`: the closed form for an even number of them.
+fn tailed_below(t: f64) -> f64 {
+    let cos2 = 8.0 / (8.0 + t * t);
+    let sin = t / (8.0 + t * t).sqrt();
+    let series = 1.0 + cos2 / 2.0 + 3.0 * cos2 * cos2 / 8.0 + 5.0 * cos2.powi(3) / 16.0;
+    0.5 + 0.5 * sin * series
+}
+
 /// A run under a kitchen's offsets.
 pub(crate) struct Personal<'a> {
     run: Watch,
@@ -19,6 +30,11 @@ pub(crate) fn dose(r: &RiseRequest, q: &Offsets) -> Result<f64, NoYeast> {
     let mut r = under(r, q);
     r.departs.ripe = q[Channel::Ready.at()] - q[Channel::Model.at()];
     quick_dose(&r)
+}
+
+/// The dose by the book, % in the form that the request uses; `None` where none makes it ready.
+pub fn book_dose(r: &RiseRequest) -> Option<f64> {
+    dose(r, &super::fit::NOTHING).ok()
 }
 
 impl<'a> Personal<'a> {
@@ -135,8 +151,47 @@ impl<'a> Personal<'a> {
             .map(|m| m.hours)
     }
 
+    /// The chance, 0 to 1, that it is ready and not past at an hour, where ln ripeness is known to `sd`.
+    pub fn chance_met(&self, at_h: f64, sd: f64) -> f64 {
+        let m = self.at(at_h);
+        // Both only ever come true with more ripeness: the deviations at which they do.
+        let first = |is: &dyn Fn(f64) -> bool| {
+            let (mut low, mut high) = (-CHANCE_SDS, CHANCE_SDS);
+            if !is(high * sd) {
+                return CHANCE_SDS * 10.0;
+            }
+            for _ in 0..40 {
+                let mid = 0.5 * (low + high);
+                if is(mid * sd) {
+                    high = mid;
+                } else {
+                    low = mid;
+                }
+            }
+            high
+        };
+        let ready = first(&|off| self.young(m, off) >= READY.ln());
+        let past = first(&|off| self.label(m, off).is_past());
+        (tailed_below(past) - tailed_below(ready)).max(0.0)
+    }
+
     /// Until when it was looked.
     pub fn looked_h(&self) -> f64 {
         self.run.moments.last().map_or(0.0, |m| m.hours)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::learn::predict::FOUR_FIFTHS;
+
+    #[test]
+    fn the_bands_hold_what_they_say() {
+        let within = |z: f64| tailed_below(z) - tailed_below(-z);
+        for (z, share) in [(0.706, 0.5), (FOUR_FIFTHS, 0.8), (2.306, 0.95)] {
+            assert!((within(z) - share).abs() < 1e-3, "{z}: {}", within(z));
+        }
+        assert_eq!(tailed_below(0.0), 0.5);
     }
 }

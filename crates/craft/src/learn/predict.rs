@@ -12,12 +12,8 @@ use crate::rise::NoYeast;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 
-/// Student's t with eight degrees of freedom: multipliers of the bands that hold so many of a hundred.
-pub const HALF: f64 = 0.706;
-/// Eighty of a hundred.
-pub const FOUR_FIFTHS: f64 = 1.397;
-/// Ninety-five of a hundred.
-pub const NINETEEN_TWENTIETHS: f64 = 2.306;
+/// Student's t with eight degrees of freedom: the multiplier of the band that holds four of five.
+pub(crate) const FOUR_FIFTHS: f64 = 1.397;
 /// A dose is tried so much up, ln, to see what it does.
 const NUDGE: f64 = 0.1;
 
@@ -156,6 +152,11 @@ impl<'a> Prediction<'a> {
             Personal::to(&r, &self.mean, end).ripeness_at(end).ln()
         };
         (at(NUDGE) - at(-NUDGE)) / (2.0 * NUDGE)
+    }
+
+    /// What its dose is good to, times or divided by: one standard deviation of ln dose.
+    pub fn good_to(&self) -> f64 {
+        (self.of_kitchen.sd(&self.slope()) / self.per_dose().max(0.1)).exp()
     }
 
     /// The dose that makes it ready at its end here, beside the book's. An empty log leaves the book's to the last digit.

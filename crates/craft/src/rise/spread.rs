@@ -191,6 +191,41 @@ pub(crate) fn spread_of(
     })
 }
 
+/// The band of four in five where a kitchen's log says how well ln ripeness is foretold: the window with all gas so much
+/// riper, and so much less. Source: learning, section 5.
+pub(crate) fn spread_by_log(
+    r: &RiseRequest,
+    off: f64,
+    from: Temperatures,
+    handed: &[HandOver],
+) -> Option<Spread> {
+    let likely = quick_window(r, from, handed)?;
+    let run = |by: f64| {
+        let mut r = r.clone();
+        // More ripeness is less that is asked for.
+        r.departs.ripe -= by;
+        quick_window(&r, from, handed)
+    };
+    let (riper, younger) = (run(off), run(-off));
+    let from_h = |w: Option<Window>| w.map_or(likely.looked_to_h, |w| w.from_h);
+    let to_h = |w: Option<Window>| w.and_then(|w| w.to_h).unwrap_or(likely.looked_to_h);
+    Some(Spread {
+        ready: Band {
+            likely_h: likely.from_h,
+            early_h: riper.map_or(likely.from_h, |w| w.from_h).min(likely.from_h),
+            late_h: from_h(younger).max(likely.from_h),
+        },
+        past: likely.to_h.map(|likely_h| Band {
+            likely_h,
+            early_h: riper
+                .map_or(likely_h, |w| w.to_h.unwrap_or(likely_h))
+                .min(likely_h),
+            late_h: to_h(younger).max(likely_h),
+        }),
+        weights: vec![],
+    })
+}
+
 /// Sums of squares to the early and to the late side.
 #[derive(Default)]
 struct Sides {

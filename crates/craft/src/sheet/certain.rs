@@ -3,8 +3,10 @@
 use super::{ReadyWindow, SheetRequest, hours};
 use crate::fact;
 use crate::fact::tenth;
+use crate::learn::FOUR_FIFTHS;
 use crate::note::Note;
-use crate::rise::spread::{Band, Doubt, Spread, Weight};
+use crate::rise::spread::{Band, Doubt, Spread, Weight, spread_by_log, spread_of};
+use crate::rise::{Doubts, HandOver, RiseRequest, Temperatures};
 use crate::units::Celsius;
 use crate::when::quarter;
 use jiff::Timestamp;
@@ -38,6 +40,9 @@ pub struct Sure {
     pub weights: Vec<Weight>,
     /// The fridge that was reckoned with.
     pub fridge: FridgeKnown,
+    /// So many bakes of this kitchen say so, and the band holds four of five; absent where doubts alone do.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub from_bakes: Option<u32>,
 }
 
 /// What is known of the fridge.
@@ -55,7 +60,7 @@ pub struct FridgeKnown {
 
 impl Sure {
     /// The band around a window: it was found on the coarse grid of trials, and is laid around the exact edges.
-    pub(super) fn of(s: &Spread, window: &ReadyWindow, fridge: FridgeKnown) -> Sure {
+    fn of(s: &Spread, window: &ReadyWindow, fridge: FridgeKnown) -> Sure {
         let around = |b: &Band, at: Timestamp| Likely {
             at,
             early_at: at - hours(b.likely_h - b.early_h),
@@ -66,6 +71,27 @@ impl Sure {
             past: s.past.as_ref().zip(window.to_at).map(|(b, t)| around(b, t)),
             weights: s.weights.clone(),
             fridge,
+            from_bakes: None,
+        }
+    }
+
+    /// How sure the window of a dough is: by this kitchen's log where the request has one, else by the doubts.
+    pub(super) fn asked(
+        r: &SheetRequest,
+        dough: &RiseRequest,
+        doubts: &Doubts,
+        handed: &[HandOver],
+        window: &ReadyWindow,
+        fridge: FridgeKnown,
+    ) -> Option<Sure> {
+        let inside = Temperatures::InsideTheDough;
+        let sure = |s: &Spread| Sure::of(s, window, fridge);
+        match &r.own {
+            Some(own) => spread_by_log(dough, FOUR_FIFTHS * own.sd, inside, handed).map(|s| Sure {
+                from_bakes: Some(own.bakes),
+                ..sure(&s)
+            }),
+            None => spread_of(dough, doubts, inside, handed).map(|s| sure(&s)),
         }
     }
 
@@ -116,6 +142,14 @@ impl Sure {
             quarter(self.ready.early_at),
             quarter(self.ready.late_at),
         );
+        if let Some(bakes) = self.from_bakes {
+            out.push(Note::holds(
+                "spread",
+                fact!("spread", ready = ready, early = early, late = late),
+                fact!("spread-by-log", n = bakes),
+            ));
+            return out;
+        }
         let heaviest = self.weights.first().map(|w| match w.doubt {
             Doubt::Fridge => fact!("doubt-fridge"),
             Doubt::Room => fact!("doubt-room"),

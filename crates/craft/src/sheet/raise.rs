@@ -223,7 +223,7 @@ fn recipe(r: &SheetRequest, p: &formula::Preferment, weight_g: f64) -> RiseReque
         thickness_mm: None,
         container: Container::Tub,
         air,
-        place_c: Some(place_c),
+        place_c: Some(r.place_here_c(air, place_c)),
         place_profile_c: None,
         place_off_k: None,
         starts_at_c: None,
@@ -252,7 +252,7 @@ fn recipe(r: &SheetRequest, p: &formula::Preferment, weight_g: f64) -> RiseReque
         target_volume: None,
         start_clock_h: 8.0,
         stages: stages.into_iter().filter(|s| s.hours > 0.0).collect(),
-        departs: Default::default(),
+        departs: r.departs().of_preferment(),
     }
 }
 
@@ -290,12 +290,12 @@ pub(super) fn dough(
                 recipe: done.recipe.clone(),
             })
             .collect(),
-        dough_c,
+        dough_c: (dough_c + r.own.as_ref().map_or(0.0, |own| own.dough_k)).clamp(0.0, 40.0),
         altitude_m: r.altitude_m,
         target_volume: Some(x.style.target_volume),
         start_clock_h: f64::from(local.hour()) + f64::from(local.minute()) / 60.0,
         stages: stages::stages(r, f),
-        departs: Default::default(),
+        departs: r.departs(),
     }
 }
 

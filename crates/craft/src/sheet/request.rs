@@ -8,8 +8,10 @@ use crate::fire::FireChoice;
 use crate::fire::programme::Programme;
 use crate::formula::{Formula, Scales};
 use crate::kitchen;
+use crate::learn::OwnKitchen;
 use crate::mix::Machine;
 use crate::refusal::{Check, ValidationError};
+use crate::rise::{Air, Departure};
 use crate::style::Style;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -54,6 +56,9 @@ pub struct SheetRequest {
     /// The fire that was planned for it; by the style's table when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fire: Option<Box<FireChoice>>,
+    /// What this kitchen's log says of it; the book alone when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub own: Option<Box<OwnKitchen>>,
     /// The kitchen's own mixer; one of its kind where it has none.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub machine: Option<Box<Machine>>,
@@ -85,6 +90,7 @@ impl SheetRequest {
             yeast_vigour: 1.0,
             leaven_vigour: 1.0,
             fire: None,
+            own: None,
             machine: None,
         }
     }
@@ -156,12 +162,25 @@ impl SheetRequest {
             machine.check_into(&mut c);
             c.within("");
         }
+        if let Some(own) = &self.own {
+            c.within("own");
+            own.check_into(&mut c);
+            c.within("");
+        }
         if let Some(fire) = &self.fire {
             c.within("fire");
             fire.check_into(&mut c);
             c.within("");
         }
         c.done()
+    }
+    /// A place as it stands by this kitchen's log, where it was planned at `c` °C.
+    pub(super) fn place_here_c(&self, air: Air, c: f64) -> f64 {
+        self.own.as_ref().map_or(c, |own| own.place_c(air, c))
+    }
+    /// How this kitchen departs from the book.
+    pub(super) fn departs(&self) -> Departure {
+        self.own.as_ref().map_or(Departure::BOOK, |own| own.departs)
     }
     /// The bake that was planned: the fire's, or the style's own.
     pub fn programme(&self) -> &Programme {

@@ -41,6 +41,10 @@ pub(super) fn leg_stages(r: &SheetRequest, f: &FormulaResult, leg: &Leg) -> Vec<
         ),
     };
     let (air, c, place_profile_c) = air_of(r, &leg.spot);
+    // What the log says of this kitchen's places.
+    let c = r.place_here_c(air, c);
+    let place_profile_c: Option<Vec<f64>> =
+        place_profile_c.map(|day| day.into_iter().map(|c| r.place_here_c(air, c)).collect());
     let stage = |hours: f64, event: Event| Stage {
         hours,
         piece_g: piece_g.clamp(20.0, 60_000.0),

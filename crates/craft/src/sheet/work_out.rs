@@ -7,7 +7,6 @@ use super::{
 use crate::formula::{Doses, weigh};
 use crate::note::by_urgency;
 use crate::refusal::ValidationError;
-use crate::rise::spread::spread_of;
 use crate::rise::{Doubts, PrefermentRuns, RiseRequest, Temperatures, hand_overs};
 
 /// Works a sheet out.
@@ -117,16 +116,14 @@ pub fn work_out_surely(
 ) -> Result<(SheetResult, Option<Sure>), ValidationError> {
     let (result, dough) = work_out_whole(r, runs)?;
     let handed = hand_overs(&dough, Temperatures::InsideTheDough, runs);
-    let sure = spread_of(&dough, doubts, Temperatures::InsideTheDough, &handed)
-        .zip(result.window)
-        .map(|(s, w)| {
-            let fridge = FridgeKnown {
-                c: r.fridge_c,
-                off_k: doubts.fridge_k,
-                was_read: false,
-            };
-            Sure::of(&s, &w, fridge)
-        });
+    let fridge = FridgeKnown {
+        c: r.fridge_c,
+        off_k: doubts.fridge_k,
+        was_read: false,
+    };
+    let sure = result
+        .window
+        .and_then(|w| Sure::asked(r, &dough, doubts, &handed, &w, fridge));
     Ok((result, sure))
 }
 

@@ -3,6 +3,7 @@
 use crate::{Result, StoreError};
 use craft::fire::{Tap, TapKind};
 use craft::keyed::Keyed;
+use craft::learn::{Notice, Opening};
 use craft::mix::run::{MixAct, MixTap};
 use craft::reading::Subject;
 use craft::shape::run::{ShapeAct, ShapeTap};
@@ -49,6 +50,22 @@ pub enum Seen {
     },
     Remark {
         remark: String,
+    },
+    /// How the dough stood when it was opened.
+    Stood {
+        is: Opening,
+    },
+    /// The dough was ready then.
+    Ready,
+    /// Something seen of the dough, or of a pizza.
+    Noticed {
+        what: Notice,
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pizza: Option<u32>,
+    },
+    /// Whether this batch is learned from.
+    Lessons {
+        learn: bool,
     },
     /// The caution of the fire was read and acknowledged.
     Cautioned,
@@ -128,6 +145,9 @@ impl Seen {
                 | Seen::PlaceRead { .. }
                 | Seen::Grown { .. }
                 | Seen::Remark { .. }
+                | Seen::Stood { .. }
+                | Seen::Ready
+                | Seen::Noticed { .. }
                 | Seen::PowerCut { .. }
                 | Seen::Mix { .. }
                 | Seen::Shape { .. }
@@ -323,6 +343,22 @@ mod tests {
                 remark: "“slack”, è così\n2".into(),
             }
             .into(),
+            Seen::Stood {
+                is: Opening::MuchUnder,
+            }
+            .into(),
+            Seen::Ready.into(),
+            Seen::Noticed {
+                what: Notice::PaleBelow,
+                pizza: Some(4),
+            }
+            .into(),
+            Seen::Noticed {
+                what: Notice::Slack,
+                pizza: None,
+            }
+            .into(),
+            Seen::Lessons { learn: false }.into(),
             Seen::Cautioned.into(),
             Seen::PowerCut { until: at }.into(),
             Seen::TakenBack {

@@ -317,6 +317,11 @@ pub fn words(said: &SaidEntry, here: &RequestKitchen) -> String {
                 let short: String = remark.chars().take(60).collect();
                 say!("batch-the-remark", short = short)
             }
+            Seen::Stood { is } => here.words(&is.name()),
+            Seen::Ready => phrase("learn-ready").into(),
+            Seen::Noticed { what, .. } => here.words(&what.name()),
+            Seen::Lessons { learn: true } => phrase("learn-learned-from").into(),
+            Seen::Lessons { learn: false } => phrase("learn-not-learned-from").into(),
             Seen::Cautioned => phrase("batch-the-caution-read").into(),
             Seen::PowerCut { until } => {
                 say!("batch-no-power-until", until = day_hm(&here.local(*until)))

@@ -8,6 +8,7 @@ pub mod entrance;
 pub mod fire;
 pub mod labels;
 pub mod ledger;
+pub mod lessons;
 pub mod library;
 pub mod mix;
 pub mod pantry;

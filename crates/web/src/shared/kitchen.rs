@@ -202,6 +202,7 @@ impl RequestKitchen {
             app.folds.clear();
             app.forecasts.clear();
             app.box_looks.clear();
+            app.lessons.clear();
             app.places.clear();
             app.drawn.clear();
         }

@@ -9,6 +9,7 @@ mod boxes;
 mod course;
 mod fridge;
 mod idea;
+mod logged;
 mod part;
 mod places;
 mod remedy;
@@ -24,6 +25,7 @@ pub use boxes::{
 };
 pub use course::ON_TIME_MIN;
 pub use idea::PlanChange;
+pub use logged::{as_planned, as_run, to_be_made};
 pub use part::{PartWay, Parted, part};
 pub use places::places_count_from;
 pub use remedy::Remedied;
@@ -38,7 +40,6 @@ use crate::path::Place;
 use crate::reading::Subject;
 use crate::refusal::ValidationError;
 use crate::rise::ripeness::BAKES_WELL;
-use crate::rise::spread::spread_of;
 use crate::rise::{
     Doubts, Label, Look, RiseRequest, RiseResult, Sign, Temperatures, VigourRequest, fit_vigour,
     foresee, hand_overs,
@@ -333,9 +334,10 @@ pub fn from_now(q: &AheadRequest) -> Result<Ahead, ValidationError> {
     let rise = foresee(&dough, INSIDE, &handed, Look::Beyond);
     let mixed_at = course.mixed_at;
     let window = rise.window.map(|w| ReadyWindow::of(&w, mixed_at));
-    let sure = spread_of(&dough, &course.doubts(q), INSIDE, &handed)
-        .zip(window)
-        .map(|(s, w)| Sure::of(&s, &w, course.fridge_known(q)));
+    let sure = window.and_then(|w| {
+        let fridge = course.fridge_known(q);
+        Sure::asked(q.request, &dough, &course.doubts(q), &handed, &w, fridge)
+    });
     let remedies = remedy::remedies(q, &course, window, &rise, &handed);
     let warm_fridge = fridge::warm_fridge(q, &course, window, &handed);
     let mut out = Ahead {

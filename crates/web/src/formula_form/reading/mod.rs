@@ -462,6 +462,7 @@ pub fn read(
             yeast_vigour,
             leaven_vigour,
             fire: None,
+            own: None,
             machine,
         },
     };

@@ -1,6 +1,7 @@
 //! What the Bake page shows, already formatted.
 
 use super::line::{bake_line, oven_plan};
+use crate::batch::opened::OpenedView;
 use crate::batch::record::BatchRecord;
 use crate::shared::format::{count_word, hm, min_s};
 use crate::shared::format::{named, word};
@@ -222,6 +223,8 @@ pub struct BakeView {
     pub code: String,
     /// The batch's own number.
     pub batch: u64,
+    /// How it opened, one tap each.
+    pub opened: Option<OpenedView>,
     pub closed: bool,
     pub finish_key: String,
     pub name: String,
@@ -323,6 +326,7 @@ impl BakeView {
         BakeView {
             code: told.batch.code.clone(),
             batch: told.batch.id.0,
+            opened: OpenedView::of(told, here, format!("/batches/{}/bake", told.batch.code)),
             closed: state.closed,
             finish_key: key(),
             name: told.batch.name.clone(),

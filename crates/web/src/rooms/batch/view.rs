@@ -1,5 +1,6 @@
 //! What the batch page shows, already formatted.
 
+use crate::batch::opened::OpenedView;
 use crate::batch::record::BatchRecord;
 use crate::shared::form::FormData;
 use crate::shared::format::{self, day_hm, hm, is_now, serve_fits, span_words};
@@ -88,6 +89,8 @@ pub struct BatchView {
     pub code: String,
     /// The batch's own number.
     pub batch: u64,
+    /// How it opened, one tap each.
+    pub opened: Option<OpenedView>,
     pub finished: Option<String>,
     pub cancelled: Option<String>,
     /// Whether the dough was mixed or baked: then it is closed, not cancelled.
@@ -207,6 +210,7 @@ impl BatchView {
             may_give: here.may(Right::Plan) && told.batch.finished_at.is_none(),
             by: here.by(&told.batch.by),
             code: told.batch.code.clone(),
+            opened: OpenedView::of(told, here, format!("/batches/{}", told.batch.code)),
             batch: told.batch.id.0,
             finished: told.batch.finished_at.map(|t| day_hm(&here.local(t))),
             cancelled: told.batch.cancelled_at.map(|t| day_hm(&here.local(t))),
@@ -489,6 +493,18 @@ fn said(
             String::new(),
         )),
         Seen::Remark { remark } => words(remark.clone()),
+        Seen::Stood { is } => Some((
+            phrase("learn-opened").into(),
+            here.words(&is.name()),
+            String::new(),
+        )),
+        Seen::Ready => words(phrase("learn-ready").into()),
+        Seen::Noticed { what, pizza } => words(match pizza {
+            Some(n) => say!("learn-noticed-of", what = here.words(&what.name()), n = n),
+            None => here.words(&what.name()),
+        }),
+        Seen::Lessons { learn: true } => words(phrase("learn-learned-from").into()),
+        Seen::Lessons { learn: false } => words(phrase("learn-not-learned-from").into()),
         Seen::Mix {
             act: MixAct::Read { c },
             ..

@@ -201,6 +201,7 @@ fn kitchen(said: &BeginSaid, now: Timestamp) -> RequestKitchen {
             rhythm: new.rhythm,
             work: new.work,
             feed_hash: None,
+            uses_book: false,
             is_demo: false,
             revision: 0,
             epoch: String::new(),

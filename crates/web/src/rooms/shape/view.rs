@@ -7,6 +7,7 @@ use super::opening::{PressView, length, press};
 use super::options::{DivideOption, choices};
 use super::picture::PiecePin;
 use super::words::{self, ShapeDue, in_field, on_scale, piece_words, rounds_why, when};
+use crate::batch::opened::OpenedView;
 use crate::batch::record::BatchRecord;
 use crate::shared::format::{hm, named};
 use crate::shared::kitchen::RequestKitchen;
@@ -54,6 +55,8 @@ pub struct ShapeTapLine {
 pub struct ShapeView {
     pub code: String,
     pub batch: u64,
+    /// How it opened, one tap each.
+    pub opened: Option<OpenedView>,
     pub head: [String; 3],
     pub sub: [String; 2],
     pub state: ShapeState,
@@ -145,6 +148,7 @@ impl ShapeView {
         ShapeView {
             code: told.batch.code.clone(),
             batch: told.batch.id.0,
+            opened: OpenedView::of(told, here, format!("/batches/{}/shape", told.batch.code)),
             head: words::head(told, look, made, here),
             sub: sub(told, look, run, here),
             state: ShapeState {

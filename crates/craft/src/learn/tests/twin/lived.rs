@@ -3,6 +3,7 @@
 use super::chance::Chance;
 use super::kitchen::{Hidden, Truth, Variant};
 use super::school::School;
+use crate::keyed::Keyed;
 use crate::learn::channel::Channel;
 use crate::learn::observed::{Answers, LoggedBatch, Opening, Seen};
 use crate::learn::place::MadeWith;

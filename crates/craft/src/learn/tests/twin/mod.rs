@@ -15,12 +15,15 @@ use crate::learn::channel::Channel;
 use crate::learn::fit::{NOTHING, Posterior};
 use crate::learn::observed::{LoggedBatch, NextBatch, Opening, Seen};
 use crate::learn::personal::{Personal, dose};
-use crate::learn::predict::{FOUR_FIFTHS, HALF, NINETEEN_TWENTIETHS, Prediction};
+use crate::learn::predict::{FOUR_FIFTHS, Prediction};
 use crate::rise::{RiseRequest, Sign, Temperatures, VigourRequest, fit_vigour};
 use kitchen::{Hidden, Variant};
 use lived::{Lived, bake, made_with, true_dose};
 use school::{School, plan};
 
+/// Multipliers of the bands that hold a half, and nineteen of twenty.
+const HALF: f64 = 0.706;
+const NINETEEN_TWENTIETHS: f64 = 2.306;
 /// Hours are compared up to so long after the plan's end.
 const CUT_H: f64 = 10.0;
 

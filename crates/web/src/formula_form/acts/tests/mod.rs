@@ -12,6 +12,7 @@ fn here() -> RequestKitchen {
         rhythm: Default::default(),
         work: Default::default(),
         feed_hash: None,
+        uses_book: false,
         is_demo: false,
         epoch: String::new(),
         id: KitchenId(1),

@@ -19,6 +19,7 @@ fn here(temperature: TemperatureUnit, weight: WeightUnit, length: LengthUnit) ->
         rhythm: Default::default(),
         work: Default::default(),
         feed_hash: None,
+        uses_book: false,
         is_demo: false,
         epoch: String::new(),
         id: KitchenId(1),

@@ -1,0 +1,137 @@
+//! What is noticed of a dough or a pizza, one tap each, and what that says to a diagnosis.
+//!
+//! Source: learning, section 9; craft notes, section 8. Some are kept and say nothing to the model: a torn disc has more
+//! reasons than it knows.
+
+use super::diagnose::BakedAs;
+use super::observed::Seen;
+use crate::fact;
+use crate::fact::Fact;
+use serde::{Deserialize, Serialize};
+use strum::{EnumString, IntoStaticStr, VariantArray};
+
+/// Something that was noticed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "snake_case")]
+#[derive(EnumString, IntoStaticStr, VariantArray)]
+#[strum(serialize_all = "snake_case")]
+pub enum Notice {
+    /// Discs spring back.
+    Tight,
+    /// The dough spreads by itself.
+    Slack,
+    /// It sticks.
+    Sticky,
+    /// It tastes or smells sour.
+    Sour,
+    /// Discs tear.
+    Torn,
+    /// The base is pale.
+    PaleBelow,
+    /// The base is dark.
+    DarkBelow,
+    /// The top is pale.
+    PaleAbove,
+    /// The top is dark.
+    DarkAbove,
+    /// The centre is wet.
+    WetCentre,
+    /// The rim is flat.
+    FlatRim,
+    /// Black blisters.
+    Blisters,
+}
+
+impl Notice {
+    /// What it is called.
+    pub fn name(self) -> Fact {
+        match self {
+            Notice::Tight => fact!("notice-tight"),
+            Notice::Slack => fact!("notice-slack"),
+            Notice::Sticky => fact!("notice-sticky"),
+            Notice::Sour => fact!("notice-sour"),
+            Notice::Torn => fact!("notice-torn"),
+            Notice::PaleBelow => fact!("notice-pale-below"),
+            Notice::DarkBelow => fact!("notice-dark-below"),
+            Notice::PaleAbove => fact!("notice-pale-above"),
+            Notice::DarkAbove => fact!("notice-dark-above"),
+            Notice::WetCentre => fact!("notice-wet-centre"),
+            Notice::FlatRim => fact!("notice-flat-rim"),
+            Notice::Blisters => fact!("notice-blisters"),
+        }
+    }
+
+    /// Whether it is said of the dough; else of what came out of the oven.
+    pub fn is_of_the_dough(self) -> bool {
+        matches!(
+            self,
+            Notice::Tight | Notice::Slack | Notice::Sticky | Notice::Sour | Notice::Torn
+        )
+    }
+
+    /// What cannot be noticed of the same thing as well.
+    pub fn excludes(self) -> &'static [Notice] {
+        match self {
+            Notice::Tight => &[Notice::Slack],
+            Notice::Slack => &[Notice::Tight],
+            Notice::PaleBelow => &[Notice::DarkBelow],
+            Notice::DarkBelow => &[Notice::PaleBelow],
+            Notice::PaleAbove => &[Notice::DarkAbove, Notice::Blisters],
+            Notice::DarkAbove => &[Notice::PaleAbove],
+            Notice::Blisters => &[Notice::PaleAbove],
+            Notice::Sticky | Notice::Sour | Notice::Torn | Notice::WetCentre | Notice::FlatRim => {
+                &[]
+            }
+        }
+    }
+}
+
+/// What the model is told of a dough of which this was noticed: said, or not said.
+pub fn remarks(noticed: &[Notice]) -> [Seen; 3] {
+    let any = |of: &[Notice]| of.iter().any(|n| noticed.contains(n));
+    [
+        Seen::Tight {
+            said: any(&[Notice::Tight]),
+        },
+        Seen::Slack {
+            said: any(&[Notice::Slack, Notice::Sticky]),
+        },
+        Seen::Sour {
+            said: any(&[Notice::Sour]),
+        },
+    ]
+}
+
+/// What the model is told of a bake of which this was noticed; nothing where nothing was.
+pub fn baked_as(noticed: &[Notice]) -> BakedAs {
+    let has = |n: Notice| noticed.contains(&n);
+    let side = |pale: Notice, dark: Notice| {
+        if has(pale) { -1 } else { i8::from(has(dark)) }
+    };
+    BakedAs {
+        base: Some(side(Notice::PaleBelow, Notice::DarkBelow)),
+        top: Some(if has(Notice::Blisters) {
+            1
+        } else {
+            side(Notice::PaleAbove, Notice::DarkAbove)
+        }),
+        wet: Some(i8::from(has(Notice::WetCentre))),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::keyed::Keyed;
+
+    #[test]
+    fn what_excludes_another_is_excluded_by_it() {
+        for &a in Notice::ALL {
+            for b in a.excludes() {
+                assert!(b.excludes().contains(&a), "{a:?} and {b:?}");
+                assert_eq!(a.is_of_the_dough(), b.is_of_the_dough());
+            }
+        }
+    }
+}

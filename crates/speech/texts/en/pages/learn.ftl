@@ -1,0 +1,62 @@
+# Lessons: what is said with one tap, and what this kitchen has taught.
+learn-how-it-opened = How it opened
+learn-how-does-it-open = How does it open?
+learn-opened-at = Opened { $at }
+learn-opened = Opened
+learn-ready-now = Ready now
+learn-ready-at = ready at { $at }
+learn-ready = it was ready
+learn-noticed = Noticed
+learn-noticed-of = { $what }, pizza { $n }
+learn-learned-from = it is learned from again
+learn-not-learned-from = it is not learned from
+learn-say-how-it-stood = Say how the dough stood: one of the five.
+learn-say-what-you-noticed = Say what you noticed: one of those that stand there.
+learn-no-such-pizza = No pizza of that number went in.
+learn-say-whether-to-learn = Say whether it is to be learned from.
+learn-yours-or-the-book = Choose yours, or the book.
+
+learn-taught = What this kitchen has taught
+learn-nothing-was-said-yet = Nothing was said yet:
+learn-the-book-alone = the book alone
+learn-bakes-say = { $n ->
+    [one] One bake:
+   *[other] { $word } bakes:
+}
+learn-good-to = doses good to ×/÷ { $good }
+learn-windows-only = windows only, no dose
+learn-book-good-to = The book’s are good to ×/÷ { $good } here.
+learn-one-tap-when-it-opens = One tap on Shape or Bake when a dough is opened is all it takes.
+learn-all-of-it-comes-from-the-log = All of it comes from the log, and goes if its bakes go.
+learn-which-to-plan-by = What to plan by
+learn-use-yours = Use yours
+learn-use-the-book = Use the book
+learn-what-will-stand-here = Here will stand how this kitchen differs from the book: its fridge, its yeast, what you call ready. Say how a dough stood when you open it: after two bakes the next dose is your own.
+learn-nothing-can-be-told-apart = Fridge, room, yeast, flour: nothing yet that the log can tell apart. Taken together it knows more, and the dose has it.
+learn-moved-by = Most of it from { $codes }.
+learn-dots-mean = Filled: moved it. Ring: took part. Struck: set aside.
+learn-what-is-left = What is left is scatter, and what no log can see.
+learn-doses-good-to = Doses good to ×/÷ { $now }; the book’s to ×/÷ { $book }
+learn-band-four-in-five = band: four times in five
+learn-next-is = { $code }, { $day }
+learn-as-once-more = { $code }, made once more
+learn-the-book-dose = The book, { $g }
+learn-the-book-dose-here = The book’s { $g }, here
+learn-your-dose = Yours, { $g }
+learn-ready-from-to = ready { $from }–{ $to }
+learn-ready-from = ready from { $from }
+learn-likely = likely { $early }–{ $late }
+learn-likely-from = likely from { $early }
+learn-never-ready = never ready
+learn-serve-is-met = { $at } is met { $yours } with yours, { $book } with the book’s.
+learn-not-yet-seen-here = A dough of this kind was not yet seen here.
+learn-note-ready = Note when { $code } is ready
+learn-note-state = Say how { $code } opens
+learn-note-fridge = Put a thermometer into the fridge
+learn-note-room = Read the room beside the dough
+learn-note-dough = Take the dough’s temperature off the mixer
+learn-narrows-by = That would teach most: the opening of the dough after it is known { $hours } h more narrowly.
+learn-does-not-fit = { $code }, { $day }: “{ $what }” does not fit the rest and was hardly counted.
+learn-a-reading = a reading
+learn-taught-link = What was taught
+learn-look = Look

@@ -1,0 +1,62 @@
+# Imparare: che cosa si dice con un tocco, e che cosa ha insegnato questa cucina.
+learn-how-it-opened = Come si è steso
+learn-how-does-it-open = Come si stende?
+learn-opened-at = Steso alle { $at }
+learn-opened = Steso
+learn-ready-now = Pronto adesso
+learn-ready-at = pronto alle { $at }
+learn-ready = era pronto
+learn-noticed = Notato
+learn-noticed-of = { $what }, pizza { $n }
+learn-learned-from = se ne impara di nuovo
+learn-not-learned-from = non se ne impara
+learn-say-how-it-stood = Di’ com’era l’impasto: una delle cinque.
+learn-say-what-you-noticed = Di’ che cosa hai notato: una di quelle scritte lì.
+learn-no-such-pizza = Nessuna pizza con quel numero è entrata.
+learn-say-whether-to-learn = Di’ se se ne deve imparare.
+learn-yours-or-the-book = Scegli la tua, o il manuale.
+
+learn-taught = Che cosa ha insegnato questa cucina
+learn-nothing-was-said-yet = Ancora niente è stato detto:
+learn-the-book-alone = solo il manuale
+learn-bakes-say = { $n ->
+    [one] Una infornata:
+   *[other] { $word } infornate:
+}
+learn-good-to = dosi buone a ×/÷ { $good }
+learn-windows-only = solo finestre, nessuna dose
+learn-book-good-to = Quelle del manuale qui sono buone a ×/÷ { $good }.
+learn-one-tap-when-it-opens = Basta un tocco su Staglio o Forno quando l’impasto si stende.
+learn-all-of-it-comes-from-the-log = Tutto viene dal registro, e se ne va con le sue infornate.
+learn-which-to-plan-by = Con che cosa pianificare
+learn-use-yours = Usa la tua
+learn-use-the-book = Usa il manuale
+learn-what-will-stand-here = Qui starà in che cosa questa cucina si scosta dal manuale: il frigo, il lievito, che cosa chiami pronto. Di’ com’è l’impasto quando lo stendi: dopo due infornate la dose è la tua.
+learn-nothing-can-be-told-apart = Frigo, stanza, lievito, farina: ancora niente che il registro sappia distinguere. Tutto insieme ne sa di più, e la dose ne tiene conto.
+learn-moved-by = Soprattutto da { $codes }.
+learn-dots-mean = Pieno: l’ha spostato. Anello: ha contribuito. Barrato: messo da parte.
+learn-what-is-left = Quel che resta è il caso, e ciò che nessun registro vede.
+learn-doses-good-to = Dosi buone a ×/÷ { $now }; quelle del manuale a ×/÷ { $book }
+learn-band-four-in-five = fascia: quattro volte su cinque
+learn-next-is = { $code }, { $day }
+learn-as-once-more = { $code }, rifatto
+learn-the-book-dose = Il manuale, { $g }
+learn-the-book-dose-here = I { $g } del manuale, qui
+learn-your-dose = La tua, { $g }
+learn-ready-from-to = pronto { $from }–{ $to }
+learn-ready-from = pronto dalle { $from }
+learn-likely = probabile { $early }–{ $late }
+learn-likely-from = probabile dalle { $early }
+learn-never-ready = mai pronto
+learn-serve-is-met = Le { $at } si prendono { $yours } con la tua, { $book } con quella del manuale.
+learn-not-yet-seen-here = Un impasto così qui non si è ancora visto.
+learn-note-ready = Annota quando { $code } è pronto
+learn-note-state = Di’ come si stende { $code }
+learn-note-fridge = Metti un termometro nel frigo
+learn-note-room = Leggi la stanza accanto all’impasto
+learn-note-dough = Prendi la temperatura a fine impastamento
+learn-narrows-by = Insegnerebbe di più: l’inizio della finestra dopo si saprà con { $hours } h di meno.
+learn-does-not-fit = { $code }, { $day }: «{ $what }» non va d’accordo col resto e quasi non è stato contato.
+learn-a-reading = una lettura
+learn-taught-link = Che cosa ha insegnato
+learn-look = Guarda
