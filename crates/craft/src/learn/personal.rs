@@ -122,19 +122,23 @@ impl<'a> Personal<'a> {
             .unwrap_or(0)
     }
 
-    /// From when it is ready, h since mixing, where ripeness stands `off` higher than expected; between two steps as
+    /// The first moment at which it is ready, where ripeness stands `off` higher than expected.
+    fn opens(&self, off: f64) -> Option<usize> {
+        let moments = &self.run.moments;
+        (self.shaped()..moments.len()).find(|&i| self.young(&moments[i], off) >= READY.ln())
+    }
+
+    /// From when it is ready, h since mixing, where ripeness stands `off` higher than expected; between two moments as
     /// straight. Absent when it is not within what is looked at.
     pub fn opens_h(&self, off: f64) -> Option<f64> {
-        let moments = &self.run.moments;
-        let (from, level) = (self.shaped(), READY.ln());
-        let i = (from..moments.len()).find(|&i| self.young(&moments[i], off) >= level)?;
-        if i == from {
+        let (moments, i) = (&self.run.moments, self.opens(off)?);
+        if i == self.shaped() {
             return Some(moments[i].hours);
         }
         let (a, b) = (&moments[i - 1], &moments[i]);
         let (ya, yb) = (self.young(a, off), self.young(b, off));
         let share = if yb > ya {
-            ((level - ya) / (yb - ya)).clamp(0.0, 1.0)
+            ((READY.ln() - ya) / (yb - ya)).clamp(0.0, 1.0)
         } else {
             1.0
         };
@@ -143,12 +147,16 @@ impl<'a> Personal<'a> {
 
     /// Until when it can be baked, h since mixing.
     pub fn shuts_h(&self, off: f64) -> Option<f64> {
-        let opens = self.opens_h(off)?;
-        self.run
-            .moments
+        self.run.moments[self.opens(off)?..]
             .iter()
-            .find(|m| m.hours >= opens && self.label(m, off).is_past())
+            .find(|m| self.label(m, off).is_past())
             .map(|m| m.hours)
+    }
+
+    /// Whether it is past as soon as it is ready: then it is never ready at all.
+    pub fn is_past_at_once(&self) -> bool {
+        self.opens(0.0)
+            .is_some_and(|i| self.label(&self.run.moments[i], 0.0).is_past())
     }
 
     /// The chance, 0 to 1, that it is ready and not past at an hour, where ln ripeness is known to `sd`.

@@ -219,11 +219,10 @@ impl<'a> Prediction<'a> {
 pub(crate) fn window_of(run: &Personal, sd: f64) -> Option<LikelyWindow> {
     let off = FOUR_FIFTHS * sd;
     let from_h = run.opens_h(0.0)?;
-    // It may be ready and past at once: then there is no window, as in the book.
-    let to_h = run.shuts_h(0.0);
-    if to_h.is_some_and(|to| to <= from_h + 1e-9) {
+    if run.is_past_at_once() {
         return None;
     }
+    let to_h = run.shuts_h(0.0);
     Some(LikelyWindow {
         from_h,
         likely_h: (run.opens_h(off).unwrap_or(from_h), run.opens_h(-off)),

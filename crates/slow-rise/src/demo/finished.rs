@@ -5,9 +5,11 @@ use anyhow::Result;
 use craft::fire::{Shade, Verdict};
 use craft::flour::FlourPart;
 use craft::formula::Pieces;
+use craft::learn::{Notice, Opening};
 use craft::reading::Subject;
 use craft::sheet::{SheetRequest, StepKind};
 use jiff::{Timestamp, ToSpan};
+use store::entry::Seen;
 
 /// What a bake was and what was seen of it.
 struct Past {
@@ -27,6 +29,10 @@ struct Past {
     /// Counts of (base, top, how many).
     verdicts: &'static [(Shade, Shade, usize)],
     remarks: &'static [&'static str],
+    /// How it stood when the first was opened, and by how many minutes before the serve time it was ready, where that was said.
+    stood: Opening,
+    ready_before: Option<f64>,
+    noticed: &'static [Notice],
 }
 
 use Shade::{Dark, Pale, Right};
@@ -50,7 +56,7 @@ const PAST: [Past; 6] = [
             })
         },
         dough_off: 1.8,
-        fridge_c: 5.0,
+        fridge_c: 6.3,
         floor_c: 372.0,
         pace_s: 170,
         off_s: 11,
@@ -59,6 +65,9 @@ const PAST: [Past; 6] = [
             "Floor never got over 375, bases pale after the fourth.",
             "Rim plain in taste.",
         ],
+        stood: Opening::Over,
+        ready_before: None,
+        noticed: &[Notice::PaleBelow],
     },
     Past {
         name: "Buffet round",
@@ -68,12 +77,15 @@ const PAST: [Past; 6] = [
         serve_hour: 18,
         change: |r| r,
         dough_off: 0.6,
-        fridge_c: 5.5,
+        fridge_c: 6.4,
         floor_c: 268.0,
         pace_s: 600,
         off_s: 18,
         verdicts: &[(Right, Right, 3), (Right, Pale, 1)],
         remarks: &["Grill on for the last minute: top caught up."],
+        stood: Opening::Over,
+        ready_before: Some(80.0),
+        noticed: &[],
     },
     Past {
         name: "Platform tray",
@@ -83,12 +95,15 @@ const PAST: [Past; 6] = [
         serve_hour: 12,
         change: |r| r,
         dough_off: 1.2,
-        fridge_c: 4.2,
+        fridge_c: 6.0,
         floor_c: 228.0,
         pace_s: 1260,
         off_s: -20,
         verdicts: &[(Right, Right, 2)],
         remarks: &["Open crumb to the edge.", "Stuck in one corner: more oil."],
+        stood: Opening::Right,
+        ready_before: None,
+        noticed: &[],
     },
     Past {
         name: "Halt round",
@@ -105,7 +120,7 @@ const PAST: [Past; 6] = [
             })
         },
         dough_off: 0.4,
-        fridge_c: 4.6,
+        fridge_c: 6.6,
         floor_c: 421.0,
         pace_s: 165,
         off_s: -2,
@@ -119,6 +134,9 @@ const PAST: [Past; 6] = [
             "Light rim, opens by itself.",
             "Two tops dark: flame too high after feeding.",
         ],
+        stood: Opening::Over,
+        ready_before: Some(60.0),
+        noticed: &[Notice::Slack],
     },
     Past {
         name: "Halt round",
@@ -137,12 +155,15 @@ const PAST: [Past; 6] = [
             })
         },
         dough_off: -0.7,
-        fridge_c: 4.4,
+        fridge_c: 6.2,
         floor_c: 415.0,
         pace_s: 160,
         off_s: 0,
         verdicts: &[(Right, Right, 14), (Pale, Right, 1), (Right, Dark, 1)],
         remarks: &["More flavour than the 24 h dough, same spring."],
+        stood: Opening::Over,
+        ready_before: Some(95.0),
+        noticed: &[],
     },
     Past {
         name: "Buffet round",
@@ -160,12 +181,15 @@ const PAST: [Past; 6] = [
             })
         },
         dough_off: 0.9,
-        fridge_c: 5.1,
+        fridge_c: 6.5,
         floor_c: 274.0,
         pace_s: 560,
         off_s: 9,
         verdicts: &[(Right, Right, 5), (Dark, Right, 1)],
         remarks: &["First base dark: steel had stood an hour too long under the grill."],
+        stood: Opening::Over,
+        ready_before: None,
+        noticed: &[Notice::Slack, Notice::Sticky],
     },
 ];
 
@@ -225,6 +249,12 @@ async fn one(w: &mut DemoWriter<'_>, past: &Past) -> Result<()> {
         past.floor_c,
     )
     .await?;
+    if let Some(before) = past.ready_before {
+        w.see(&b, serve_at - minutes(before), Seen::Ready).await?;
+    }
+    let is = past.stood;
+    w.see(&b, serve_at + minutes(1.0), Seen::Stood { is })
+        .await?;
     let verdicts = spread(past.verdicts);
     let last = w
         .run(
@@ -238,6 +268,13 @@ async fn one(w: &mut DemoWriter<'_>, past: &Past) -> Result<()> {
     for (i, remark) in past.remarks.iter().enumerate() {
         w.remark(&b, last + minutes(10.0 + i as f64), remark)
             .await?;
+    }
+    for what in past.noticed {
+        let seen = Seen::Noticed {
+            what: *what,
+            pizza: None,
+        };
+        w.see(&b, last + minutes(9.0), seen).await?;
     }
     w.close(&b, last + minutes(25.0)).await
 }

@@ -6,15 +6,15 @@ use super::record::BatchRecord;
 use crate::App;
 use crate::shared::error::AppError;
 use crate::shared::kitchen::RequestKitchen;
-use craft::keyed::Keyed;
+use crate::shared::larder::Larder;
+use crate::shared::own::{OwnLog, made_with, week};
+use craft::learn::answer::PROVEN_BATCHES;
 use craft::learn::observed::FAR_OFF_K;
 use craft::learn::{
-    Answers, Card, KitchenLog, LoggedBatch, MadeWith, NextBatch, Notice, Opening, Seen as Told,
-    card_of, notice,
+    Answers, Card, KitchenLog, LoggedBatch, Notice, Opening, Seen as Told, card_of, notice,
 };
 use craft::reading::Subject;
 use craft::rise::Doubts;
-use craft::sheet::SheetRequest;
 use craft::sheet::ahead::{AheadRequest, as_run};
 use jiff::Timestamp;
 use moka::sync::Cache;
@@ -26,7 +26,6 @@ use uuid::Uuid;
 
 /// So many finished batches are looked at for lessons; the core uses the latest forty that say something.
 const LOOKED_AT: u32 = 80;
-const WEEK_S: f64 = 7.0 * 24.0 * 3600.0;
 const MOST_CARDS: u64 = 2048;
 const MOST_KITCHENS: u64 = 256;
 
@@ -64,32 +63,6 @@ impl BatchRecord {
                 })
                 .unwrap_or(true)
     }
-}
-
-/// What a dough is made with, as far as its request knows.
-pub fn made_with(r: &SheetRequest) -> MadeWith {
-    let f = &r.formula;
-    let flours: Vec<String> = f
-        .flours
-        .iter()
-        .map(|x| format!("{} {:.0}", x.name, x.share_percent))
-        .collect();
-    MadeWith {
-        tin: Some(f.yeast.form.key().to_string()),
-        leaven: None,
-        fridge: Some(Subject::Fridge.key().to_string()),
-        room: Some(Subject::Room.key().to_string()),
-        mixer: Some(match &r.machine {
-            Some(m) => m.name.clone(),
-            None => f.mixer.key().to_string(),
-        }),
-        flour: Some(flours.join(", ")),
-    }
-}
-
-/// Weeks since 1970 of the hour at which a batch is served.
-fn week(serve_at: Timestamp) -> f64 {
-    serve_at.as_second() as f64 / WEEK_S
 }
 
 fn mean(of: impl Iterator<Item = f64>) -> Option<f64> {
@@ -177,7 +150,7 @@ pub struct Lesson {
 
 /// The log of a kitchen, fitted.
 pub struct KitchenLessons {
-    pub log: KitchenLog,
+    pub log: Arc<KitchenLog>,
     /// In the order in which they were served.
     pub lessons: Vec<Lesson>,
     /// The card of each.
@@ -262,7 +235,7 @@ pub async fn of_kitchen(app: &App, here: &RequestKitchen) -> Result<Arc<KitchenL
         }
         let batches: Vec<LoggedBatch> = lessons.iter().map(|l| l.batch.clone()).collect();
         KitchenLessons {
-            log: KitchenLog::of(&batches, &cards),
+            log: Arc::new(KitchenLog::of(&batches, &cards)),
             lessons,
             cards,
         }
@@ -272,11 +245,15 @@ pub async fn of_kitchen(app: &App, here: &RequestKitchen) -> Result<Arc<KitchenL
     Ok(fitted)
 }
 
-/// A plan as the log is asked about it.
-pub fn next(r: &SheetRequest, dough: craft::rise::RiseRequest) -> NextBatch {
-    NextBatch {
-        week: week(r.serve_at),
-        made_with: made_with(r),
-        dough,
+/// The pantry of a request with the log that plans go by: none while it is not proven, or where the kitchen goes by the book.
+pub async fn larder(app: &App, here: &RequestKitchen) -> Result<Larder, AppError> {
+    let larder = Larder::of(app, here).await?;
+    if here.kitchen.uses_book {
+        return Ok(larder);
     }
+    let known = of_kitchen(app, here).await?;
+    Ok(match known.log.rises() >= PROVEN_BATCHES {
+        true => larder.planning_by(OwnLog(known.log.clone())),
+        false => larder,
+    })
 }

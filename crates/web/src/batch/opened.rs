@@ -34,7 +34,7 @@ pub struct OpenedView {
     pub stood_at: Option<String>,
     /// When it was ready, where that was said.
     pub ready_at: Option<String>,
-    /// Whether it is still worth asking: not once it was opened.
+    /// Whether it is still worth asking: not once it was opened or baked.
     pub ask_ready: bool,
     pub chips: Vec<NoticeTap>,
 }
@@ -76,7 +76,7 @@ impl OpenedView {
                 .collect(),
             stood_at: stood.map(|(at, _)| hm(&here.local(at))),
             ready_at: ready.map(|at| hm(&here.local(at))),
-            ask_ready: ready.is_none() && stood.is_none(),
+            ask_ready: ready.is_none() && stood.is_none() && told.run.pizzas.is_empty(),
             chips,
         })
     }

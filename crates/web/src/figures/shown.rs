@@ -151,7 +151,7 @@ impl ShownSheet {
             yeast: yeast_amount(sheet, &m),
             yeast_unit: m.weight_unit(),
             yeast_name: here.say(&request.formula.yeast.form.name()),
-            yeast_why: yeast_why(request, sheet),
+            yeast_why: yeast_why(request, sheet, here),
             water_c: m.degrees(sheet.water.pour_c, 0),
             water_why: say!(
                 "figures-for-dough-warmer-by-mixing",
@@ -336,7 +336,7 @@ fn doses(sheet: &SheetResult) -> String {
     all.join(" ")
 }
 
-fn yeast_why(request: &SheetRequest, sheet: &SheetResult) -> String {
+fn yeast_why(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -> String {
     let h = spoken_h(request.formula.total_h());
     match request.formula.yeast.dose {
         craft::formula::Dose::Given { .. } => say!(
@@ -345,12 +345,30 @@ fn yeast_why(request: &SheetRequest, sheet: &SheetResult) -> String {
             h = h
         ),
         _ if sheet.yeast.percent == 0.0 => phrase("figures-none-in-the-dough-the").into(),
+        _ if request.own.is_some() => own_why(request, sheet, here),
         _ => say!(
             "figures-for-h-good-to-a",
             percent = two_digits(sheet.yeast.percent),
             h = h
         ),
     }
+}
+
+/// A dose by this kitchen's log, beside the book's.
+fn own_why(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -> String {
+    let h = spoken_h(request.formula.total_h());
+    let by_the_book = SheetRequest {
+        own: None,
+        ..request.clone()
+    };
+    let book = here.worked_out(&by_the_book);
+    say!(
+        "figures-yours-from-bakes",
+        percent = two_digits(sheet.yeast.percent),
+        h = h,
+        n = request.own.as_ref().map_or(0, |o| o.bakes),
+        book = book.map_or("–".into(), |b| two_digits(b.yeast.percent))
+    )
 }
 
 /// The ways around a dilution.

@@ -4,6 +4,7 @@ use crate::App;
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
+use crate::shared::own::OwnLog;
 use crate::shared::tongue::plain;
 use craft::fire::{Oven, PanNow, oven};
 use craft::flour::FlourPart;
@@ -19,18 +20,20 @@ use store::stock;
 
 /// The pantry of a request.
 #[derive(Debug, Clone, Default)]
-pub struct Larder(pub Everything, HashMap<u64, InStock>);
+pub struct Larder(pub Everything, HashMap<u64, InStock>, Option<OwnLog>);
 
 /// What a kitchen weighs on and mixes in.
 #[derive(Debug, Clone, Default)]
 pub struct KitchenTools {
     pub scales: Scales,
     pub machines: Vec<Machine>,
+    /// The log that plans go by.
+    pub log: Option<OwnLog>,
 }
 
 impl From<Everything> for Larder {
     fn from(all: Everything) -> Larder {
-        Larder(all, HashMap::new())
+        Larder(all, HashMap::new(), None)
     }
 }
 
@@ -38,7 +41,15 @@ impl Larder {
     pub async fn of(app: &App, here: &RequestKitchen) -> Result<Larder, AppError> {
         let mut db = app.db.acquire().await?;
         let all = everything(&mut db, here.id()).await?;
-        Ok(Larder(all, stock::standing(&mut db, here.id()).await?))
+        Ok(Larder(
+            all,
+            stock::standing(&mut db, here.id()).await?,
+            None,
+        ))
+    }
+    /// The same, where plans go by the kitchen's log.
+    pub fn planning_by(self, log: OwnLog) -> Larder {
+        Larder(self.0, self.1, Some(log))
     }
     /// What was taken of an item since it was counted, and what plans keep of it.
     pub fn in_stock(&self, id: u64) -> InStock {
@@ -54,6 +65,7 @@ impl Larder {
         KitchenTools {
             scales: self.scales(here),
             machines: self.0.machines.iter().map(|m| m.facts.clone()).collect(),
+            log: self.2.clone(),
         }
     }
     /// The kitchen's own mixer of a kind, with its number.

@@ -17,6 +17,7 @@ pub mod larder;
 pub mod layout;
 pub mod long;
 pub mod marks;
+pub mod own;
 pub mod paging;
 pub mod qr;
 pub mod reckoned;

@@ -441,6 +441,7 @@ pub fn read(
         return Err(r.errors);
     }
     let usual = &here.kitchen.usual;
+    let log = tools.log;
     let mut own = tools.machines.into_iter();
     let machine = own.find(|m| m.kind == formula.mixer).map(Box::new);
     let mut sheet = SheetForm {
@@ -466,6 +467,9 @@ pub fn read(
             machine,
         },
     };
+    sheet.request.own = log
+        .and_then(|log| log.own(&sheet.request, here))
+        .map(Box::new);
     if let Some((begun, _)) = &sheet.begun {
         sheet.request = begun.plan(&sheet.request).map_err(at_fields)?;
     }

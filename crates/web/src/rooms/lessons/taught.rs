@@ -3,13 +3,14 @@
 
 use super::taught_view::{Asked, TaughtView};
 use crate::App;
-use crate::batch::lessons::{self, KitchenLessons};
+use crate::batch::lessons::{KitchenLessons, of_kitchen};
 use crate::batch::load;
 use crate::batch::record::BatchRecord;
 use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::layout::{Frame, Stop, page};
+use crate::shared::own;
 use crate::shared::theme::Theme;
 use crate::shared::tongue::phrase;
 use askama::Template;
@@ -33,6 +34,7 @@ fn comes_next(live: &[BatchRecord], last: Option<BatchRecord>) -> Option<(BatchR
         .iter()
         .filter(|t| !t.is_mixed() && t.batch.cancelled_at.is_none())
         .filter(|t| t.batch.sheet.result.yeast.percent > 0.0)
+        .filter(|t| t.batch.sheet.result.window.is_some())
         .min_by_key(|t| t.batch.sheet.request.serve_at);
     match planned {
         Some(t) => Some((t.clone(), true)),
@@ -56,7 +58,7 @@ fn asked(t: &BatchRecord, is_planned: bool) -> Option<(SheetRequest, NextBatch, 
         dough.yeast_percent = craft::learn::book_dose(&dough).unwrap_or(percent);
     }
     let card = Card::of(&dough, &[]);
-    let next = lessons::next(&r, dough);
+    let next = own::next(&r, dough);
     Some((r, next, card))
 }
 
@@ -65,7 +67,7 @@ pub async fn show(
     here: RequestKitchen,
     theme: Theme,
 ) -> Result<Html<String>, AppError> {
-    let known: std::sync::Arc<KitchenLessons> = lessons::of_kitchen(&app, &here).await?;
+    let known: std::sync::Arc<KitchenLessons> = of_kitchen(&app, &here).await?;
     let live = load::live(&app, &here).await?;
     let last = load::finished(&app, &here, 0, 1).await?.told.pop();
     let next = comes_next(&live, last);

@@ -1,7 +1,7 @@
 //! The page of what was taught, formatted: sentences with the bakes that they come from, and the next dough beside the book.
 
 use crate::batch::lessons::KitchenLessons;
-use crate::shared::format::{count_word, day_named, hm, quarter};
+use crate::shared::format::{count_word, day_named, hm, quarter, weekday_hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::tongue::{date, decimal, phrase, say};
 use craft::learn::taught::{chance, sentences};
@@ -38,7 +38,6 @@ pub struct WindowRow {
     pub ready: String,
     pub likely: String,
     pub svg: String,
-    pub own: bool,
 }
 
 /// The dough that comes next, beside the book.
@@ -265,10 +264,15 @@ fn band(good: &[f64]) -> (String, String) {
     (picture, words)
 }
 
-/// Ready from, to, and the likely hours of the beginning, as clock times.
-fn clock(mixed_at: Timestamp, h: f64, here: &RequestKitchen) -> String {
-    let at = mixed_at + SignedDuration::from_secs_f64(h * 3600.0);
-    hm(&quarter(&here.local(at)))
+/// An hour after mixing as a clock time to the quarter; another day than that of serving is named.
+fn clock(mixed_at: Timestamp, h: f64, serve_h: f64, here: &RequestKitchen) -> String {
+    let on = |h: f64| here.local(mixed_at + SignedDuration::from_secs_f64(h * 3600.0));
+    let at = quarter(&on(h));
+    if at.date() == on(serve_h).date() {
+        hm(&at)
+    } else {
+        weekday_hm(&at)
+    }
 }
 
 fn next_view(known: &KitchenLessons, a: &Asked, here: &RequestKitchen) -> Option<NextView> {
@@ -281,7 +285,15 @@ fn next_view(known: &KitchenLessons, a: &Asked, here: &RequestKitchen) -> Option
     let own = known.log.says(&with_own, &own_card);
     let mixed_at = a.request.mixed_at();
     let serve_h = a.next.dough.total_hours();
-    let grams = |percent: f64| here.measures.weight_said(a.flour_g * percent / 100.0);
+    let grams = |percent: f64| {
+        // No dose is known to more than two digits.
+        let g = craft::fact::two_digits(a.flour_g * percent / 100.0);
+        format!(
+            "{} {}",
+            here.measures.weight_said(g),
+            here.measures.weight_unit()
+        )
+    };
     let all = [
         (
             say!("learn-the-book-dose", g = grams(dose.book_percent)),
@@ -358,10 +370,9 @@ fn window_row(
             ready: phrase("learn-never-ready").into(),
             likely: String::new(),
             svg: String::new(),
-            own,
         };
     };
-    let at = |h: f64| clock(mixed_at, h, here);
+    let at = |h: f64| clock(mixed_at, h, serve_h, here);
     let to = w.to_h.unwrap_or(span.1);
     let (early, late) = (w.likely_h.0, w.likely_h.1.unwrap_or(span.1));
     let (a, b) = (x_of(w.from_h, span), x_of(to, span));
@@ -383,7 +394,6 @@ fn window_row(
             None => say!("learn-likely-from", early = at(early)),
         },
         svg: svg(WINDOW_PX, 46.0, &inside, "win"),
-        own,
     }
 }
 

@@ -3,6 +3,7 @@
 use super::carried;
 use crate::App;
 use crate::access::doors::{Doors, LOOK};
+use crate::batch::lessons;
 use crate::formula_form::Bench;
 use crate::formula_form::reading;
 use crate::shared::chart::strip::{strip, window_words};
@@ -10,7 +11,6 @@ use crate::shared::error::AppError;
 use crate::shared::form::FormData;
 use crate::shared::format::{count_word, day_hm};
 use crate::shared::kitchen::RequestKitchen;
-use crate::shared::larder::Larder;
 use crate::shared::layout::{Frame, Stop, page};
 use crate::shared::theme::Theme;
 use crate::shared::tongue::shipped;
@@ -70,7 +70,7 @@ async fn side_by_side(
     theme: Theme,
     body: Bytes,
 ) -> Result<Response, AppError> {
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let typed = FormData::parse(&body);
     let bench = Bench {
         here: &here,

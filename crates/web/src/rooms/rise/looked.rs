@@ -34,6 +34,8 @@ pub fn request(
     let mut r = reading::read(typed, bench.here, bench.larder.tools(bench.here))?.request;
     if let Some(t) = told {
         r.now_at = None;
+        // As it was planned: what is learned later changes nothing that was made before.
+        r.own = t.batch.sheet.request.own.clone();
         // The fire is planned on its own page: hours that move leave it as it is.
         r.fire = t.batch.sheet.request.fire.clone();
         if t.is_mixed() {

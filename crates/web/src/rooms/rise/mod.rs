@@ -9,6 +9,7 @@ mod view;
 
 use crate::App;
 use crate::access::doors::{Doors, LOOK, PLAN};
+use crate::batch::lessons;
 use crate::batch::record::BatchRecord;
 use crate::formula_form::Bench;
 use crate::shared::error::AppError;
@@ -179,7 +180,7 @@ async fn new(
     theme: Theme,
     Query(query): Query<HashMap<String, String>>,
 ) -> Result<Response, AppError> {
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let asked = |name: &str| query.get(name).map_or("", String::as_str);
     let style = larder.style(asked("style"));
     let formula = Formula::of_style(style.as_ref().unwrap_or(craft::style::first()));
@@ -211,7 +212,7 @@ async fn by_own_method(
     theme: Theme,
     Path(id): Path<u64>,
 ) -> Result<Response, AppError> {
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let own = larder.0.methods.iter().find(|m| m.id == id);
     let method =
         own.ok_or_else(|| AppError::Asked(phrase("rise-there-is-no-such-method").into()))?;
@@ -229,7 +230,7 @@ async fn look(
     theme: Theme,
     body: Bytes,
 ) -> Result<Response, AppError> {
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let mut typed = FormData::parse(&body);
     let told = told_of(&app, &here, &typed).await?;
     let bench = Bench {
@@ -253,7 +254,7 @@ async fn preview(
     here: RequestKitchen,
     body: Bytes,
 ) -> Result<Json<RisePreview>, AppError> {
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let typed = FormData::parse(&body);
     let told = told_of(&app, &here, &typed).await?;
     let bench = Bench {
@@ -298,7 +299,7 @@ async fn keep_method(
     theme: Theme,
     body: Bytes,
 ) -> Result<Response, AppError> {
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let typed = FormData::parse(&body);
     let bench = Bench {
         here: &here,

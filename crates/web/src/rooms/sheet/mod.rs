@@ -5,7 +5,7 @@ mod begun;
 
 use crate::App;
 use crate::access::doors::{Doors, LOOK, PLAN};
-use crate::batch::load;
+use crate::batch::{lessons, load};
 use crate::figures::{ShownAs, ShownSheet, paper};
 use crate::formula_form::form::{FormulaForm, leaf_of, opened_from};
 use crate::formula_form::{Bench, acts, opened, reading};
@@ -216,7 +216,7 @@ async fn new(
     theme: Theme,
     Query(query): Query<HashMap<String, String>>,
 ) -> Result<Response, AppError> {
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let asked = |name: &str| query.get(name).map_or("", String::as_str);
     let mut last_time = None;
     let mut typed = match asked("formula").parse() {
@@ -271,7 +271,7 @@ async fn look(
     theme: Theme,
     body: Bytes,
 ) -> Result<Response, AppError> {
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let mut typed = FormData::parse(&body);
     let bench = Bench {
         here: &here,
@@ -289,7 +289,7 @@ async fn preview(
     here: RequestKitchen,
     body: Bytes,
 ) -> Result<Json<SheetPreview>, AppError> {
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     app.models
         .at_length(|| previewed(&here, &larder, &body))
         .await?
@@ -346,7 +346,7 @@ async fn keep(
     body: Bytes,
 ) -> Result<Response, AppError> {
     let mut typed = FormData::parse(&body);
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let bench = Bench {
         here: &here,
         larder: &larder,
@@ -428,7 +428,7 @@ async fn print(
     body: Bytes,
 ) -> Result<Response, AppError> {
     let typed = FormData::parse(&body);
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let bench = Bench {
         here: &here,
         larder: &larder,
@@ -456,7 +456,7 @@ async fn keep_formula(
     body: Bytes,
 ) -> Result<Response, AppError> {
     let typed = FormData::parse(&body);
-    let larder = Larder::of(&app, &here).await?;
+    let larder = lessons::larder(&app, &here).await?;
     let bench = Bench {
         here: &here,
         larder: &larder,
