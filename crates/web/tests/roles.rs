@@ -65,6 +65,7 @@ POST /batches/{code}/noticed                        tap
 POST /batches/{code}/lessons                        plan
 GET  /ledger/taught                                 look
 POST /ledger/taught                                 plan
+GET  /batches/{code}/why                            look
 POST /batches/{code}/remedy                         plan
 POST /batches/{code}/reopen                         plan
 POST /batches/{code}/shape                          tap

@@ -4,7 +4,7 @@
 
 use super::channel::{CHANNELS, Channel, Offsets, RUN_CHANNELS};
 use super::under::{active, under};
-use crate::rise::{RiseRequest, Watched, watch};
+use crate::rise::{RiseRequest, WatchedMoment, watch};
 use serde::{Deserialize, Serialize};
 
 /// Outputs per hour of interest; see [`Output`].
@@ -58,7 +58,7 @@ pub(crate) struct Graded {
 
 /// The seven outputs of a moment between two steps: straight between them, before the logarithm. A moment equal to an
 /// event is read before it, since an event acts at the beginning of a step.
-pub(crate) fn outputs(moments: &[Watched], at_h: f64) -> [f64; OUTPUTS] {
+pub(crate) fn outputs(moments: &[WatchedMoment], at_h: f64) -> [f64; OUTPUTS] {
     let after = moments
         .iter()
         .position(|m| m.hours >= at_h - 1e-9)
@@ -70,7 +70,7 @@ pub(crate) fn outputs(moments: &[Watched], at_h: f64) -> [f64; OUTPUTS] {
     } else {
         1.0
     };
-    let mix = |of: fn(&Watched) -> f64| of(a) + share * (of(b) - of(a));
+    let mix = |of: fn(&WatchedMoment) -> f64| of(a) + share * (of(b) - of(a));
     let ln = |v: f64| v.max(LEAST_LN).ln();
     let (dose, piece) = (mix(|m| m.dose), mix(|m| m.piece));
     [

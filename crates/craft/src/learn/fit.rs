@@ -5,10 +5,10 @@
 
 use super::card::{Card, Graded};
 use super::channel::{CHANNELS, Channel, Offsets};
-use super::likelihood::Likely;
+use super::likelihood::Likelihood;
 use super::observed::LoggedBatch;
 use super::place::{Among, lasting, own};
-use super::site::Site;
+use super::site::Sighting;
 use nalgebra::{Cholesky, DMatrix, DVector, Dyn};
 
 const ROUNDS: usize = 40;
@@ -26,7 +26,7 @@ pub(crate) const NOTHING: Offsets = [0.0; CHANNELS];
 /// A log that was fitted.
 pub(crate) struct Posterior {
     pub among: Vec<Among>,
-    pub sites: Vec<Site>,
+    pub sites: Vec<Sighting>,
     /// How much of each site is believed, 0 to 1.
     pub believed: Vec<f64>,
     slopes: Vec<Offsets>,
@@ -37,16 +37,16 @@ pub(crate) struct Posterior {
 }
 
 /// The sites of a log, the readings of its oldest batches left out where there are too many.
-fn sites_of(batches: &[LoggedBatch]) -> Vec<Site> {
-    let mut sites: Vec<Site> = Vec::new();
+fn sites_of(batches: &[LoggedBatch]) -> Vec<Sighting> {
+    let mut sites: Vec<Sighting> = Vec::new();
     for (i, b) in batches.iter().enumerate() {
         for (n, seen) in b.observed.iter().enumerate() {
             if seen.teaches() {
-                sites.push(Site::of(i, n, b));
+                sites.push(Sighting::of(i, n, b));
             }
         }
     }
-    let is_reading = |s: &Site| batches[s.batch].observed[s.observed].is_reading();
+    let is_reading = |s: &Sighting| batches[s.batch].observed[s.observed].is_reading();
     while sites.len() > MOST_SEEN {
         let oldest = (0..sites.len())
             .filter(|&i| is_reading(&sites[i]))
@@ -111,7 +111,7 @@ impl Kernel {
             .collect()
     }
     /// C = G·K·Gᵀ over the sites.
-    fn between(&self, sites: &[Site], slopes: &[Offsets]) -> DMatrix<f64> {
+    fn between(&self, sites: &[Sighting], slopes: &[Offsets]) -> DMatrix<f64> {
         let n = sites.len();
         let mut c = DMatrix::zeros(n, n);
         for i in 0..n {
@@ -133,12 +133,12 @@ impl Kernel {
 struct ReadAll {
     f: Vec<f64>,
     slopes: Vec<Offsets>,
-    likely: Vec<Likely>,
+    likely: Vec<Likelihood>,
 }
 
 impl ReadAll {
-    fn at(sites: &[Site], cards: &[&Card], q: &[Offsets]) -> ReadAll {
-        let read: Vec<(Graded, Likely)> = sites
+    fn at(sites: &[Sighting], cards: &[&Card], q: &[Offsets]) -> ReadAll {
+        let read: Vec<(Graded, Likelihood)> = sites
             .iter()
             .map(|s| s.read(&cards[s.batch].moments[s.observed], &q[s.batch]))
             .collect();
@@ -332,7 +332,7 @@ fn largest(a: &[Offsets], b: &[Offsets]) -> f64 {
 /// Where a round of the fit leads (steps 2 to 5).
 fn aim(
     read: &ReadAll,
-    sites: &[Site],
+    sites: &[Sighting],
     kernel: &Kernel,
     q: &[Offsets],
 ) -> Option<(Vec<Offsets>, Vec<Offsets>)> {

@@ -4,7 +4,7 @@
 //! upward, and what does not fit the rest loses its weight instead of dragging the kitchen. Source: learning, section 3
 //! and 9.1.
 
-use super::observed::{Answers, Opening};
+use super::observed::{Answers, StoodAs};
 use crate::keyed::Keyed;
 use std::f64::consts::{PI, SQRT_2};
 
@@ -24,7 +24,7 @@ const LEAST_WEIGHT: f64 = 1e-6;
 
 /// Log-likelihood with its slope and weight.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub(crate) struct Likely {
+pub(crate) struct Likelihood {
     pub ln: f64,
     pub slope: f64,
     pub weight: f64,
@@ -41,7 +41,7 @@ pub(crate) fn below(x: f64) -> f64 {
 }
 
 /// Limits of an answer on the state's scale, ln, and how many answers there were.
-fn limits(is: Opening, answers: Answers) -> (f64, f64, f64) {
+fn limits(is: StoodAs, answers: Answers) -> (f64, f64, f64) {
     let cut = |i: usize| CUTS[i].ln();
     let (none, all) = (f64::NEG_INFINITY, f64::INFINITY);
     match answers {
@@ -52,9 +52,9 @@ fn limits(is: Opening, answers: Answers) -> (f64, f64, f64) {
             (low, high, 5.0)
         }
         Answers::Three => match is {
-            Opening::MuchUnder | Opening::Under => (none, cut(1), 3.0),
-            Opening::Right => (cut(1), cut(2), 3.0),
-            Opening::Over | Opening::MuchOver => (cut(2), all, 3.0),
+            StoodAs::MuchUnder | StoodAs::Under => (none, cut(1), 3.0),
+            StoodAs::Right => (cut(1), cut(2), 3.0),
+            StoodAs::Over | StoodAs::MuchOver => (cut(2), all, 3.0),
         },
     }
 }
@@ -78,13 +78,13 @@ fn probit(low: f64, high: f64, f: f64) -> (f64, f64, f64) {
 }
 
 /// The state of a dough at opening.
-pub(crate) fn state(is: Opening, answers: Answers, f: f64) -> Likely {
+pub(crate) fn state(is: StoodAs, answers: Answers, f: f64) -> Likelihood {
     let (low, high, n) = limits(is, answers);
     let (p0, first, second) = probit(low, high, f);
     let meant = (1.0 - STATE_SLIPS) * p0;
     let p = meant + STATE_SLIPS / n;
     let r = meant / p;
-    Likely {
+    Likelihood {
         ln: p.ln(),
         slope: r * first,
         weight: (-r * second).max(LEAST_WEIGHT),
@@ -94,9 +94,9 @@ pub(crate) fn state(is: Opening, answers: Answers, f: f64) -> Likely {
 
 /// What a state tells on average of `f`: its expected information (section 6).
 pub(crate) fn state_information(answers: Answers, f: f64) -> f64 {
-    let told: &[Opening] = match answers {
-        Answers::Five => Opening::ALL,
-        Answers::Three => &[Opening::Under, Opening::Right, Opening::Over],
+    let told: &[StoodAs] = match answers {
+        Answers::Five => StoodAs::ALL,
+        Answers::Three => &[StoodAs::Under, StoodAs::Right, StoodAs::Over],
     };
     told.iter()
         .map(|&is| {
@@ -109,12 +109,12 @@ pub(crate) fn state_information(answers: Answers, f: f64) -> f64 {
 }
 
 /// A figure seen at `y` where `f` is true: near it, or a slip from anywhere.
-pub(crate) fn near(y: f64, f: f64, sd: f64) -> Likely {
+pub(crate) fn near(y: f64, f: f64, sd: f64) -> Likelihood {
     let core = (1.0 - BROAD) * density((y - f) / sd) / sd;
     let broad = BROAD * density((y - f) / BROAD_SD) / BROAD_SD;
     let z = core / (core + broad).max(f64::MIN_POSITIVE);
     let weight = z / (sd * sd) + (1.0 - z) / (BROAD_SD * BROAD_SD);
-    Likely {
+    Likelihood {
         ln: (core + broad).max(f64::MIN_POSITIVE).ln(),
         slope: weight * (y - f),
         weight,
@@ -128,13 +128,13 @@ pub(crate) fn near_information(sd: f64) -> f64 {
 }
 
 /// A thermometer's reading `y` where `f` is true.
-pub(crate) fn thermometer(y: f64, f: f64, scale: f64) -> Likely {
+pub(crate) fn thermometer(y: f64, f: f64, scale: f64) -> Likelihood {
     let nu = READING_DF;
     let r = y - f;
     let x = (r / scale).powi(2);
     let weight = (nu + 1.0) / (nu + x) / (scale * scale);
     // Γ(5/2)/(Γ(2)·√(4π)) = 3/8 for four degrees of freedom.
-    Likely {
+    Likelihood {
         ln: (0.375 / scale).ln() - 0.5 * (nu + 1.0) * (x / nu).ln_1p(),
         slope: weight * r,
         weight,
@@ -153,7 +153,7 @@ pub(crate) fn chance_said(f: f64, sd: f64) -> f64 {
 }
 
 /// A remark that was made, or not.
-pub(crate) fn said(is: bool, f: f64, sd: f64) -> Likely {
+pub(crate) fn said(is: bool, f: f64, sd: f64) -> Likelihood {
     let ln = |f: f64| {
         let p = chance_said(f, sd);
         if is { p.ln() } else { (1.0 - p).ln() }
@@ -162,7 +162,7 @@ pub(crate) fn said(is: bool, f: f64, sd: f64) -> Likely {
     let (up, here, down) = (ln(f + H), ln(f), ln(f - H));
     let slope = (up - down) / (2.0 * H);
     let curve = (up - 2.0 * here + down) / (H * H);
-    Likely {
+    Likelihood {
         ln: here,
         slope,
         weight: (-curve).max(slope * slope / 4.0).max(LEAST_WEIGHT),

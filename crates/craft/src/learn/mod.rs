@@ -44,7 +44,7 @@ pub use channel::Channel;
 pub use diagnose::{DiagnoseRequest, Diagnosed, Diagnosis, diagnose, diagnose_with};
 pub use log::KitchenLog;
 pub use notice::Notice;
-pub use observed::{Answers, LoggedBatch, NextBatch, Opening, Seen};
+pub use observed::{Answers, LoggedBatch, NextBatch, Observed, StoodAs};
 pub use own::OwnKitchen;
 pub use personal::book_dose;
 pub use place::{DoughPath, MadeWith, PathBy};

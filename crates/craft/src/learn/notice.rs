@@ -4,7 +4,7 @@
 //! reasons than it knows.
 
 use super::diagnose::BakedAs;
-use super::observed::Seen;
+use super::observed::Observed;
 use crate::fact;
 use crate::fact::Fact;
 use serde::{Deserialize, Serialize};
@@ -88,16 +88,16 @@ impl Notice {
 }
 
 /// What the model is told of a dough of which this was noticed: said, or not said.
-pub fn remarks(noticed: &[Notice]) -> [Seen; 3] {
+pub fn remarks(noticed: &[Notice]) -> [Observed; 3] {
     let any = |of: &[Notice]| of.iter().any(|n| noticed.contains(n));
     [
-        Seen::Tight {
+        Observed::Tight {
             said: any(&[Notice::Tight]),
         },
-        Seen::Slack {
+        Observed::Slack {
             said: any(&[Notice::Slack, Notice::Sticky]),
         },
-        Seen::Sour {
+        Observed::Sour {
             said: any(&[Notice::Sour]),
         },
     ]

@@ -17,7 +17,7 @@ use strum::{EnumString, IntoStaticStr, VariantArray};
 #[serde(rename_all = "snake_case")]
 #[derive(EnumString, IntoStaticStr, VariantArray)]
 #[strum(serialize_all = "snake_case")]
-pub enum Opening {
+pub enum StoodAs {
     /// Much under.
     MuchUnder,
     /// A little under.
@@ -30,15 +30,15 @@ pub enum Opening {
     MuchOver,
 }
 
-impl Opening {
+impl StoodAs {
     /// What it is called.
     pub fn name(self) -> Fact {
         match self {
-            Opening::MuchUnder => fact!("stood-much-under"),
-            Opening::Under => fact!("stood-under"),
-            Opening::Right => fact!("stood-right"),
-            Opening::Over => fact!("stood-over"),
-            Opening::MuchOver => fact!("stood-much-over"),
+            StoodAs::MuchUnder => fact!("stood-much-under"),
+            StoodAs::Under => fact!("stood-under"),
+            StoodAs::Right => fact!("stood-right"),
+            StoodAs::Over => fact!("stood-over"),
+            StoodAs::MuchOver => fact!("stood-much-over"),
         }
     }
 }
@@ -50,7 +50,7 @@ impl Opening {
 pub enum Answers {
     /// Under, right, over.
     Three,
-    /// All of [`Opening`].
+    /// All of [`StoodAs`].
     #[default]
     Five,
 }
@@ -79,14 +79,14 @@ impl From<Answers> for u8 {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
-pub enum Seen {
+pub enum Observed {
     /// The state at opening.
     State {
         /// When, h since mixing.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         at_h: Option<f64>,
         /// How it stood.
-        is: Opening,
+        is: StoodAs,
         /// Of how many answers.
         #[serde(default)]
         answers: Answers,
@@ -140,30 +140,30 @@ pub const FAR_OFF_K: f64 = 15.0;
 /// A tub that has hardly moved says nothing.
 pub(crate) const LEAST_TUB: f64 = 1.15;
 
-impl Seen {
+impl Observed {
     /// Whether it says something of how the dough rose, as doses and windows need (section 7).
     pub fn is_of_the_rise(&self) -> bool {
         matches!(
             self,
-            Seen::State { .. } | Seen::Ready { .. } | Seen::Tub { .. }
+            Observed::State { .. } | Observed::Ready { .. } | Observed::Tub { .. }
         )
     }
     /// A remark: it finds causes, and teaches nothing.
     pub(crate) fn is_remark(&self) -> bool {
         matches!(
             self,
-            Seen::Tight { .. } | Seen::Slack { .. } | Seen::Sour { .. }
+            Observed::Tight { .. } | Observed::Slack { .. } | Observed::Sour { .. }
         )
     }
     /// Whether a fit reads it.
     pub(crate) fn teaches(&self) -> bool {
-        !self.is_remark() && !matches!(self, Seen::Tub { times, .. } if *times < LEAST_TUB)
+        !self.is_remark() && !matches!(self, Observed::Tub { times, .. } if *times < LEAST_TUB)
     }
     /// A reading of a thermometer.
     pub(crate) fn is_reading(&self) -> bool {
         matches!(
             self,
-            Seen::Fridge { .. } | Seen::Room { .. } | Seen::Dough { .. }
+            Observed::Fridge { .. } | Observed::Room { .. } | Observed::Dough { .. }
         )
     }
 }
@@ -183,7 +183,7 @@ pub struct LoggedBatch {
     pub dough: RiseRequest,
     /// What was seen.
     #[serde(default)]
-    pub observed: Vec<Seen>,
+    pub observed: Vec<Observed>,
     /// When it was opened, h since mixing, where that was noted; else its plan's end.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub opened_at_h: Option<f64>,
@@ -228,10 +228,10 @@ impl LoggedBatch {
     }
 
     /// The hour of what was seen, where it has one.
-    pub(crate) fn hour_of(&self, seen: &Seen) -> f64 {
+    pub(crate) fn hour_of(&self, seen: &Observed) -> f64 {
         match *seen {
-            Seen::State { at_h, .. } => at_h.unwrap_or_else(|| self.opened_h()),
-            Seen::Ready { at_h } | Seen::Tub { at_h, .. } => at_h,
+            Observed::State { at_h, .. } => at_h.unwrap_or_else(|| self.opened_h()),
+            Observed::Ready { at_h } | Observed::Tub { at_h, .. } => at_h,
             _ => self.opened_h(),
         }
     }
@@ -250,13 +250,13 @@ impl LoggedBatch {
         for (i, seen) in self.observed.iter().enumerate() {
             c.within(&format!("observed[{i}]"));
             match *seen {
-                Seen::State { at_h, .. } => {
+                Observed::State { at_h, .. } => {
                     if let Some(h) = at_h {
                         at(&mut c, "at_h", h);
                     }
                 }
-                Seen::Ready { at_h } => at(&mut c, "at_h", at_h),
-                Seen::Tub { at_h, times } => {
+                Observed::Ready { at_h } => at(&mut c, "at_h", at_h),
+                Observed::Tub { at_h, times } => {
                     at(&mut c, "at_h", at_h);
                     c.range(
                         "times",
@@ -267,9 +267,9 @@ impl LoggedBatch {
                         Value::Number,
                     );
                 }
-                Seen::Fridge { over_planned_k }
-                | Seen::Room { over_planned_k }
-                | Seen::Dough { over_planned_k } => c.range(
+                Observed::Fridge { over_planned_k }
+                | Observed::Room { over_planned_k }
+                | Observed::Dough { over_planned_k } => c.range(
                     "over_planned_k",
                     fact!("f-reading-against-the-plan"),
                     over_planned_k,
@@ -277,7 +277,7 @@ impl LoggedBatch {
                     FAR_OFF_K,
                     Value::Kelvin,
                 ),
-                Seen::Tight { .. } | Seen::Slack { .. } | Seen::Sour { .. } => {}
+                Observed::Tight { .. } | Observed::Slack { .. } | Observed::Sour { .. } => {}
             }
         }
         c.done()

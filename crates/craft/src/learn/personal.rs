@@ -6,7 +6,9 @@ use super::channel::{Channel, Offsets};
 use super::scalars::soft_smallest;
 use super::under::under;
 use crate::rise::ripeness::{READY, Ripeness};
-use crate::rise::{Label, NoYeast, RiseRequest, Watch, Watched, looks_beyond_h, quick_dose, watch};
+use crate::rise::{
+    Label, NoYeast, RiseRequest, Watch, WatchedMoment, looks_beyond_h, quick_dose, watch,
+};
 
 /// Deviations beyond which nothing is looked for.
 const CHANCE_SDS: f64 = 12.0;
@@ -56,12 +58,12 @@ impl<'a> Personal<'a> {
     }
 
     /// ln of the ripeness that this maker sees.
-    fn ripeness(&self, m: &Watched) -> f64 {
+    fn ripeness(&self, m: &WatchedMoment) -> f64 {
         m.dose.min(m.piece).max(1e-4).ln() + self.of(Channel::Model) - self.of(Channel::Ready)
     }
 
     /// The same with all else that holds it back, where ripeness stands `off` higher than expected.
-    fn young(&self, m: &Watched, off: f64) -> f64 {
+    fn young(&self, m: &WatchedMoment, off: f64) -> f64 {
         soft_smallest([
             self.ripeness(m) + off,
             m.matured.max(1e-4).ln() - self.of(Channel::Gluten),
@@ -71,12 +73,12 @@ impl<'a> Personal<'a> {
     }
 
     /// Gluten reserve.
-    pub fn reserve(&self, m: &Watched) -> f64 {
+    pub fn reserve(&self, m: &WatchedMoment) -> f64 {
         1.0 - (1.0 - m.reserve) * (-self.of(Channel::Gluten)).exp()
     }
 
     /// In one word, where ripeness stands `off` higher than expected.
-    pub fn label(&self, m: &Watched, off: f64) -> Label {
+    pub fn label(&self, m: &WatchedMoment, off: f64) -> Label {
         let factor = (self.of(Channel::Model) - self.of(Channel::Ready) + off).exp();
         let mature = soft_smallest([
             m.matured.max(1e-4).ln() - self.of(Channel::Gluten),
@@ -99,7 +101,7 @@ impl<'a> Personal<'a> {
     }
 
     /// The moment at or just after an hour.
-    pub fn at(&self, at_h: f64) -> &Watched {
+    pub fn at(&self, at_h: f64) -> &WatchedMoment {
         let moments = &self.run.moments;
         moments
             .iter()

@@ -4,8 +4,8 @@
 
 use super::card::{CardMoment, Graded};
 use super::channel::{Channel, Offsets};
-use super::likelihood::{self, Likely};
-use super::observed::{LoggedBatch, Seen};
+use super::likelihood::{self, Likelihood};
+use super::observed::{LoggedBatch, Observed};
 use super::scalars::reading;
 use crate::rise::RiseRequest;
 
@@ -25,11 +25,11 @@ const SOUR_SD: f64 = 0.3;
 
 /// What was seen, of which batch of the log.
 #[derive(Debug, Clone, Copy)]
-pub(crate) struct Site {
+pub(crate) struct Sighting {
     pub batch: usize,
     /// Its place in what was seen of the batch, which is its place on the card.
     pub observed: usize,
-    seen: Seen,
+    seen: Observed,
     /// For a tub: how well it was read.
     sd: f64,
 }
@@ -60,14 +60,14 @@ pub(crate) fn tub_sd(times: f64, place_c: f64) -> f64 {
     TUB_SD * (1.0 + read * read + cold).sqrt()
 }
 
-impl Site {
-    pub fn of(batch: usize, observed: usize, b: &LoggedBatch) -> Site {
+impl Sighting {
+    pub fn of(batch: usize, observed: usize, b: &LoggedBatch) -> Sighting {
         let seen = b.observed[observed];
         let sd = match seen {
-            Seen::Tub { at_h, times } => tub_sd(times, place_at(&b.dough, at_h)),
+            Observed::Tub { at_h, times } => tub_sd(times, place_at(&b.dough, at_h)),
             _ => 0.0,
         };
-        Site {
+        Sighting {
             batch,
             observed,
             seen,
@@ -76,43 +76,51 @@ impl Site {
     }
 
     /// The figure that it speaks of, and how likely it is in a kitchen that differs by `q`.
-    pub fn read(&self, moment: &CardMoment, q: &Offsets) -> (Graded, Likely) {
-        let with = |f: Graded, of: &dyn Fn(f64) -> Likely| (f, of(f.value));
+    pub fn read(&self, moment: &CardMoment, q: &Offsets) -> (Graded, Likelihood) {
+        let with = |f: Graded, of: &dyn Fn(f64) -> Likelihood| (f, of(f.value));
         let place = |c, bias, over, scale| {
             with(reading(c, bias, q), &|f| {
                 likelihood::thermometer(over, f, scale)
             })
         };
         match self.seen {
-            Seen::State { is, answers, .. } => {
+            Observed::State { is, answers, .. } => {
                 with(moment.state(q), &|f| likelihood::state(is, answers, f))
             }
-            Seen::Ready { .. } => with(moment.young(q), &|f| likelihood::near(0.0, f, READY_SD)),
-            Seen::Tub { times, .. } => {
+            Observed::Ready { .. } => {
+                with(moment.young(q), &|f| likelihood::near(0.0, f, READY_SD))
+            }
+            Observed::Tub { times, .. } => {
                 let y = (times - 1.0).ln();
                 with(moment.tub(q), &|f| likelihood::near(y, f, self.sd))
             }
-            Seen::Fridge { over_planned_k } => place(
+            Observed::Fridge { over_planned_k } => place(
                 Channel::Fridge,
                 Channel::FridgeBias,
                 over_planned_k,
                 PLACE_SCALE,
             ),
-            Seen::Room { over_planned_k } => place(
+            Observed::Room { over_planned_k } => place(
                 Channel::Room,
                 Channel::RoomBias,
                 over_planned_k,
                 PLACE_SCALE,
             ),
-            Seen::Dough { over_planned_k } => place(
+            Observed::Dough { over_planned_k } => place(
                 Channel::Dough,
                 Channel::DoughBias,
                 over_planned_k,
                 DOUGH_SCALE,
             ),
-            Seen::Tight { said } => with(moment.tight(q), &|f| likelihood::said(said, f, TIGHT_SD)),
-            Seen::Slack { said } => with(moment.slack(q), &|f| likelihood::said(said, f, SLACK_SD)),
-            Seen::Sour { said } => with(moment.sour(q), &|f| likelihood::said(said, f, SOUR_SD)),
+            Observed::Tight { said } => {
+                with(moment.tight(q), &|f| likelihood::said(said, f, TIGHT_SD))
+            }
+            Observed::Slack { said } => {
+                with(moment.slack(q), &|f| likelihood::said(said, f, SLACK_SD))
+            }
+            Observed::Sour { said } => {
+                with(moment.sour(q), &|f| likelihood::said(said, f, SOUR_SD))
+            }
         }
     }
 }

@@ -53,7 +53,7 @@ pub use solve::solve_yeast;
 pub(crate) use solve::{quick_dose, solve_looking};
 pub use spread::{Band, Doubt, Doubts, Spread, spread};
 pub use vigour::{Sign, VigourAnswer, VigourRequest, fit_vigour};
-pub(crate) use watch::{Watch, Watched, looks_beyond_h, watch};
+pub(crate) use watch::{Watch, WatchedMoment, looks_beyond_h, watch};
 
 #[cfg(test)]
 mod tests;

@@ -10,7 +10,7 @@ use super::series::Grid;
 
 /// One moment of a run.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub(crate) struct Watched {
+pub(crate) struct WatchedMoment {
     /// Hours since the end of mixing.
     pub hours: f64,
     /// Ripeness by the gas of the dose.
@@ -42,7 +42,7 @@ pub(crate) struct Watch {
     /// What it is.
     pub kind: DoughKind,
     /// Step by step.
-    pub moments: Vec<Watched>,
+    pub moments: Vec<WatchedMoment>,
     /// Hours at which it was last shaped; 0 when it never was.
     pub shaped_h: f64,
 }
@@ -83,7 +83,7 @@ pub(crate) fn watch(r: &RiseRequest, until_h: f64) -> Watch {
     let moments = steps
         .iter()
         .zip(&trace.seen)
-        .map(|(step, (s, m))| Watched {
+        .map(|(step, (s, m))| WatchedMoment {
             hours: step.end_h,
             dose: m.ripeness.dose,
             piece: m.ripeness.piece,

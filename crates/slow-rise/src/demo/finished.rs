@@ -5,7 +5,7 @@ use anyhow::Result;
 use craft::fire::{Shade, Verdict};
 use craft::flour::FlourPart;
 use craft::formula::Pieces;
-use craft::learn::{Notice, Opening};
+use craft::learn::{Notice, StoodAs};
 use craft::reading::Subject;
 use craft::sheet::{SheetRequest, StepKind};
 use jiff::{Timestamp, ToSpan};
@@ -30,7 +30,7 @@ struct Past {
     verdicts: &'static [(Shade, Shade, usize)],
     remarks: &'static [&'static str],
     /// How it stood when the first was opened, and by how many minutes before the serve time it was ready, where that was said.
-    stood: Opening,
+    stood: StoodAs,
     ready_before: Option<f64>,
     noticed: &'static [Notice],
 }
@@ -65,7 +65,7 @@ const PAST: [Past; 6] = [
             "Floor never got over 375, bases pale after the fourth.",
             "Rim plain in taste.",
         ],
-        stood: Opening::Over,
+        stood: StoodAs::Over,
         ready_before: None,
         noticed: &[Notice::PaleBelow],
     },
@@ -83,7 +83,7 @@ const PAST: [Past; 6] = [
         off_s: 18,
         verdicts: &[(Right, Right, 3), (Right, Pale, 1)],
         remarks: &["Grill on for the last minute: top caught up."],
-        stood: Opening::Over,
+        stood: StoodAs::Over,
         ready_before: Some(80.0),
         noticed: &[],
     },
@@ -101,7 +101,7 @@ const PAST: [Past; 6] = [
         off_s: -20,
         verdicts: &[(Right, Right, 2)],
         remarks: &["Open crumb to the edge.", "Stuck in one corner: more oil."],
-        stood: Opening::Right,
+        stood: StoodAs::Right,
         ready_before: None,
         noticed: &[],
     },
@@ -134,7 +134,7 @@ const PAST: [Past; 6] = [
             "Light rim, opens by itself.",
             "Two tops dark: flame too high after feeding.",
         ],
-        stood: Opening::Over,
+        stood: StoodAs::Over,
         ready_before: Some(60.0),
         noticed: &[Notice::Slack],
     },
@@ -161,7 +161,7 @@ const PAST: [Past; 6] = [
         off_s: 0,
         verdicts: &[(Right, Right, 14), (Pale, Right, 1), (Right, Dark, 1)],
         remarks: &["More flavour than the 24 h dough, same spring."],
-        stood: Opening::Over,
+        stood: StoodAs::Over,
         ready_before: Some(95.0),
         noticed: &[],
     },
@@ -187,7 +187,7 @@ const PAST: [Past; 6] = [
         off_s: 9,
         verdicts: &[(Right, Right, 5), (Dark, Right, 1)],
         remarks: &["First base dark: steel had stood an hour too long under the grill."],
-        stood: Opening::Over,
+        stood: StoodAs::Over,
         ready_before: None,
         noticed: &[Notice::Slack, Notice::Sticky],
     },

@@ -3,7 +3,7 @@
 use crate::{Result, StoreError};
 use craft::fire::{Tap, TapKind};
 use craft::keyed::Keyed;
-use craft::learn::{Notice, Opening};
+use craft::learn::{Notice, StoodAs};
 use craft::mix::run::{MixAct, MixTap};
 use craft::reading::Subject;
 use craft::shape::run::{ShapeAct, ShapeTap};
@@ -53,7 +53,7 @@ pub enum Seen {
     },
     /// How the dough stood when it was opened.
     Stood {
-        is: Opening,
+        is: StoodAs,
     },
     /// The dough was ready then.
     Ready,
@@ -344,7 +344,7 @@ mod tests {
             }
             .into(),
             Seen::Stood {
-                is: Opening::MuchUnder,
+                is: StoodAs::MuchUnder,
             }
             .into(),
             Seen::Ready.into(),

@@ -11,7 +11,7 @@ use crate::shared::own::{OwnLog, made_with, week};
 use craft::learn::answer::PROVEN_BATCHES;
 use craft::learn::observed::FAR_OFF_K;
 use craft::learn::{
-    Answers, Card, KitchenLog, LoggedBatch, Notice, Opening, Seen as Told, card_of, notice,
+    Answers, Card, KitchenLog, LoggedBatch, Notice, Observed as Told, StoodAs, card_of, notice,
 };
 use craft::reading::Subject;
 use craft::rise::Doubts;
@@ -31,7 +31,7 @@ const MOST_KITCHENS: u64 = 256;
 
 impl BatchRecord {
     /// How it stood when it was opened, as it was said last.
-    pub fn stood(&self) -> Option<(Timestamp, Opening)> {
+    pub fn stood(&self) -> Option<(Timestamp, StoodAs)> {
         self.seen().rev().find_map(|o| match o.seen {
             Seen::Stood { is } => Some((o.at, is)),
             _ => None,
@@ -141,7 +141,7 @@ pub fn logged(told: &BatchRecord) -> Option<LoggedBatch> {
 
 /// A batch that says something, as pages name it.
 #[derive(Debug, Clone)]
-pub struct Lesson {
+pub struct TaughtBatch {
     pub code: String,
     pub name: String,
     pub serve_at: Timestamp,
@@ -152,7 +152,7 @@ pub struct Lesson {
 pub struct KitchenLessons {
     pub log: Arc<KitchenLog>,
     /// In the order in which they were served.
-    pub lessons: Vec<Lesson>,
+    pub lessons: Vec<TaughtBatch>,
     /// The card of each.
     pub cards: Vec<Card>,
 }
@@ -225,7 +225,7 @@ pub async fn of_kitchen(app: &App, here: &RequestKitchen) -> Result<Arc<KitchenL
             let Some(with) = app.lessons.with_card(t) else {
                 continue;
             };
-            lessons.push(Lesson {
+            lessons.push(TaughtBatch {
                 code: t.batch.code.clone(),
                 name: t.batch.name.clone(),
                 serve_at: t.batch.sheet.request.serve_at,

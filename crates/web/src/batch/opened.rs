@@ -5,7 +5,7 @@ use crate::batch::record::BatchRecord;
 use crate::shared::format::hm;
 use crate::shared::kitchen::RequestKitchen;
 use craft::keyed::Keyed;
-use craft::learn::{Notice, Opening};
+use craft::learn::{Notice, StoodAs};
 use uuid::Uuid;
 
 /// One of the five answers.
@@ -37,6 +37,8 @@ pub struct OpenedView {
     /// Whether it is still worth asking: not once it was opened or baked.
     pub ask_ready: bool,
     pub chips: Vec<NoticeTap>,
+    /// Something was seen that may be explained.
+    pub may_ask_why: bool,
 }
 
 impl OpenedView {
@@ -66,7 +68,7 @@ impl OpenedView {
             code: told.batch.code.clone(),
             batch: told.batch.id.0,
             back,
-            states: Opening::ALL
+            states: StoodAs::ALL
                 .iter()
                 .map(|s| StateTap {
                     key: s.key(),
@@ -77,6 +79,7 @@ impl OpenedView {
             stood_at: stood.map(|(at, _)| hm(&here.local(at))),
             ready_at: ready.map(|at| hm(&here.local(at))),
             ask_ready: ready.is_none() && stood.is_none() && told.run.pizzas.is_empty(),
+            may_ask_why: stood.is_some() || !noticed.is_empty(),
             chips,
         })
     }

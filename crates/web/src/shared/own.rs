@@ -18,7 +18,7 @@ pub struct OwnLog(pub Arc<KitchenLog>);
 
 impl std::fmt::Debug for OwnLog {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        f.debug_tuple("OwnLog").field(&self.0.rises()).finish()
+        self.0.rises().fmt(f)
     }
 }
 

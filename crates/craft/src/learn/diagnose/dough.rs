@@ -8,8 +8,8 @@ use super::verdict::Ranked;
 use crate::learn::card::{Card, CardMoment};
 use crate::learn::channel::{Channel, Offsets};
 use crate::learn::fit::Covariance;
-use crate::learn::observed::{LoggedBatch, Seen};
-use crate::learn::site::Site;
+use crate::learn::observed::{LoggedBatch, Observed};
+use crate::learn::site::Sighting;
 use crate::rise::RiseRequest;
 
 struct Mishap {
@@ -66,16 +66,16 @@ const OFF_PLAN_H: f64 = 0.75;
 const SAME: f64 = 1e-6;
 
 /// What the sites of a diagnosis are: states, readings and remarks.
-fn counts(seen: &Seen) -> bool {
-    !matches!(seen, Seen::Ready { .. } | Seen::Tub { .. })
+fn counts(seen: &Observed) -> bool {
+    !matches!(seen, Observed::Ready { .. } | Observed::Tub { .. })
 }
 
 /// Whether there is anything to explain.
 pub(super) fn has_symptoms(b: &LoggedBatch) -> bool {
-    use crate::learn::observed::Opening;
+    use crate::learn::observed::StoodAs;
     b.observed.iter().any(|s| match s {
-        Seen::State { is, .. } => *is != Opening::Right,
-        Seen::Tight { said } | Seen::Slack { said } | Seen::Sour { said } => *said,
+        Observed::State { is, .. } => *is != StoodAs::Right,
+        Observed::Tight { said } | Observed::Slack { said } | Observed::Sour { said } => *said,
         _ => false,
     })
 }
@@ -83,7 +83,7 @@ pub(super) fn has_symptoms(b: &LoggedBatch) -> bool {
 /// A batch with the card of the hours that a diagnosis asks about.
 pub(super) struct Case<'a> {
     batch: &'a LoggedBatch,
-    sites: Vec<Site>,
+    sites: Vec<Sighting>,
     card: Card,
     shifts: Vec<f64>,
 }
@@ -108,9 +108,9 @@ fn off_plan(b: &LoggedBatch) -> f64 {
 
 impl<'a> Case<'a> {
     pub fn of(batch: &'a LoggedBatch) -> Case<'a> {
-        let sites: Vec<Site> = (0..batch.observed.len())
+        let sites: Vec<Sighting> = (0..batch.observed.len())
             .filter(|&n| counts(&batch.observed[n]))
-            .map(|n| Site::of(0, n, batch))
+            .map(|n| Sighting::of(0, n, batch))
             .collect();
         let shifts = shifts(batch);
         let hours: Vec<f64> = shifts
@@ -129,7 +129,7 @@ impl<'a> Case<'a> {
         }
     }
 
-    fn shifted(&self, shift: usize) -> Vec<(Site, &CardMoment)> {
+    fn shifted(&self, shift: usize) -> Vec<(Sighting, &CardMoment)> {
         let from = shift * self.sites.len();
         self.sites
             .iter()
@@ -251,7 +251,7 @@ fn restorations(b: &LoggedBatch, planned: &RiseRequest) -> Vec<(Cause, f64, Logg
         // What was seen at opening would have been seen by so much earlier.
         restored.opened_at_h = Some((b.opened_h() - longer).max(0.0));
         for seen in &mut restored.observed {
-            if let Seen::State { at_h, .. } = seen {
+            if let Observed::State { at_h, .. } = seen {
                 *at_h = None;
             }
         }

@@ -5,7 +5,7 @@
 use crate::learn::card::CardMoment;
 use crate::learn::channel::{CHANNELS, Offsets};
 use crate::learn::fit::{Covariance, SETTLED};
-use crate::learn::site::Site;
+use crate::learn::site::Sighting;
 use nalgebra::{DMatrix, DVector};
 
 const ROUNDS: usize = 40;
@@ -19,7 +19,7 @@ struct Round {
     w: DVector<f64>,
 }
 
-fn read(sites: &[(Site, &CardMoment)], q: &Offsets) -> Round {
+fn read(sites: &[(Sighting, &CardMoment)], q: &Offsets) -> Round {
     let n = sites.len();
     let read: Vec<_> = sites.iter().map(|(s, m)| s.read(m, q)).collect();
     Round {
@@ -36,7 +36,7 @@ fn vector(q: &Offsets) -> DVector<f64> {
 }
 
 /// ln of the evidence of what was seen, where offsets are expected at `p` with covariance `s`.
-pub(super) fn ln_evidence(sites: &[(Site, &CardMoment)], p: &Offsets, s: &Covariance) -> f64 {
+pub(super) fn ln_evidence(sites: &[(Sighting, &CardMoment)], p: &Offsets, s: &Covariance) -> f64 {
     let prior = vector(p);
     let mut q = prior.clone();
     let mut u = DVector::zeros(CHANNELS);

@@ -14,10 +14,11 @@ mod cause;
 mod dough;
 mod evidence;
 mod verdict;
+mod words;
 
 pub use bake::{BakedAs, CameOut};
 pub use cause::{Cause, CauseGroup, LookNext};
-pub use verdict::{SHOWN, Told};
+pub use verdict::{MayBeSaid, SHOWN};
 
 use super::answer::card_of;
 use super::card::Card;
@@ -145,7 +146,7 @@ pub struct PossibleCause {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Diagnosis {
     /// How much may be said.
-    pub say: Told,
+    pub say: MayBeSaid,
     /// Of which of `ranking` it is said.
     pub of: Vec<usize>,
     /// All causes, the likeliest first.

@@ -81,7 +81,7 @@ impl Ranked {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Told {
+pub enum MayBeSaid {
     /// One cause.
     Cause,
     /// Causes that lead the same way.
@@ -92,14 +92,14 @@ pub enum Told {
 
 /// What is said, and of which causes, by their places in the ranking.
 #[derive(Debug, Clone, PartialEq)]
-pub(crate) struct Verdict {
-    pub say: Told,
+pub(crate) struct Telling {
+    pub say: MayBeSaid,
     pub of: Vec<usize>,
     pub ask: Option<LookNext>,
 }
 
 /// What a sorted ranking allows to be said.
-pub(crate) fn verdict(ranking: &[Ranked]) -> Verdict {
+pub(crate) fn verdict(ranking: &[Ranked]) -> Telling {
     let ordinary = ranking
         .iter()
         .find(|r| r.cause == Cause::Ordinary)
@@ -111,8 +111,8 @@ pub(crate) fn verdict(ranking: &[Ranked]) -> Verdict {
     let ask = most_asked(ranking, &causes);
     if share(0) >= NAMED && share(0) >= LEADS * share(1) && share(0) > ordinary {
         let of = vec![causes[0]];
-        return Verdict {
-            say: Told::Cause,
+        return Telling {
+            say: MayBeSaid::Cause,
             of,
             ask: ranking[causes[0]].cause.look_next(),
         };
@@ -127,8 +127,8 @@ pub(crate) fn verdict(ranking: &[Ranked]) -> Verdict {
         if sum >= GROUP_NAMED {
             let mut of = members;
             of.truncate(2);
-            return Verdict {
-                say: Told::Group,
+            return Telling {
+                say: MayBeSaid::Group,
                 of,
                 ask,
             };
@@ -136,8 +136,8 @@ pub(crate) fn verdict(ranking: &[Ranked]) -> Verdict {
     }
     let mut of = causes;
     of.truncate(LISTED);
-    Verdict {
-        say: Told::CannotTell,
+    Telling {
+        say: MayBeSaid::CannotTell,
         of,
         ask,
     }
@@ -183,7 +183,7 @@ mod tests {
         let said = verdict(&one);
         assert_eq!(
             (said.say, said.of, said.ask),
-            (Told::Cause, vec![0], Some(LookNext::Fridge))
+            (MayBeSaid::Cause, vec![0], Some(LookNext::Fridge))
         );
         // Not above chance: three are listed, and what belongs to the most shares is asked for.
         let chance = ranking(&[
@@ -192,13 +192,13 @@ mod tests {
             (Cause::FlourWeak, 0.19),
         ]);
         let said = verdict(&chance);
-        assert_eq!((said.say, said.of.len()), (Told::CannotTell, 2));
+        assert_eq!((said.say, said.of.len()), (MayBeSaid::CannotTell, 2));
         // Two that are nearly alike lead the same way: the group is named.
         let group = ranking(&[
             (Cause::FridgeWarm, 0.36),
             (Cause::RoomWarm, 0.34),
             (Cause::Ordinary, 0.3),
         ]);
-        assert_eq!(verdict(&group).say, Told::Group);
+        assert_eq!(verdict(&group).say, MayBeSaid::Group);
     }
 }

@@ -6,7 +6,7 @@ use crate::learn::channel::Channel;
 use crate::learn::diagnose::{DiagnoseRequest, diagnose};
 use crate::learn::fit::Posterior;
 use crate::learn::likelihood;
-use crate::learn::observed::{Answers, LoggedBatch, NextBatch, Opening};
+use crate::learn::observed::{Answers, LoggedBatch, NextBatch, StoodAs};
 use crate::learn::place::{lasting, own};
 use crate::learn::predict::Prediction;
 use crate::learn::teach::{Lesson, worth};
@@ -118,7 +118,7 @@ fn what_was_said_is_as_likely_as_printed() {
             let f = v["f"].as_f64().unwrap();
             let got = match v["kind"].as_str().unwrap() {
                 "state" => {
-                    let is: Opening = serde_json::from_value(v["is"].clone()).unwrap();
+                    let is: StoodAs = serde_json::from_value(v["is"].clone()).unwrap();
                     likelihood::state(is, Answers::Five, f)
                 }
                 "ready" => likelihood::near(0.0, f, 0.13),

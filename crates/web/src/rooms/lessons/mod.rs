@@ -2,6 +2,8 @@
 
 mod taught;
 mod taught_view;
+mod why;
+mod why_view;
 
 use crate::access::doors::{Doors, LOOK, PLAN, TAP};
 use crate::batch::arrived::Arrived;
@@ -12,7 +14,7 @@ use axum::response::Response;
 use craft::fact;
 use craft::fact::Fact;
 use craft::keyed::Keyed;
-use craft::learn::{Notice, Opening};
+use craft::learn::{Notice, StoodAs};
 use store::entry::{Seen, Standing};
 
 pub fn routes() -> Doors {
@@ -21,6 +23,7 @@ pub fn routes() -> Doors {
         .post(TAP, "/batches/{code}/ready", ready)
         .post(TAP, "/batches/{code}/noticed", noticed)
         .post(PLAN, "/batches/{code}/lessons", lessons)
+        .get(LOOK, "/batches/{code}/why", why::show)
         .get(LOOK, "/ledger/taught", taught::show)
         .post(PLAN, "/ledger/taught", taught::choose)
 }
@@ -45,7 +48,7 @@ async fn of_the_dough(a: &Arrived, seen: Seen) -> Result<Response, AppError> {
 }
 
 async fn stood(a: Arrived) -> Result<Response, AppError> {
-    match Opening::from_key(a.typed.text("is")) {
+    match StoodAs::from_key(a.typed.text("is")) {
         Some(is) => of_the_dough(&a, Seen::Stood { is }).await,
         None => Ok(refused(&a, "learn-say-how-it-stood")),
     }

@@ -1,7 +1,7 @@
 //! What this kitchen has taught: the few sentences that its log allows, from which bakes, how sure, what was set aside; and
 //! what that does to the dough that comes next, beside the book.
 
-use super::taught_view::{Asked, TaughtView};
+use super::taught_view::{KitchenTaught, TaughtAsked};
 use crate::App;
 use crate::batch::lessons::{KitchenLessons, of_kitchen};
 use crate::batch::load;
@@ -25,7 +25,7 @@ use craft::sheet::ahead::to_be_made;
 #[template(path = "rooms/lessons/taught.html")]
 struct TaughtPage {
     frame: Frame,
-    t: TaughtView,
+    t: KitchenTaught,
 }
 
 /// The batch that comes next and is not mixed; else the one that was made last, as if it were made again in a week.
@@ -76,7 +76,7 @@ pub async fn show(
         .at_length(|| {
             let asked = next.as_ref().and_then(|(told, planned)| {
                 let (request, next, card) = asked(told, *planned)?;
-                Some(Asked {
+                Some(TaughtAsked {
                     code: told.batch.code.clone(),
                     is_planned: *planned,
                     flour_g: {
@@ -88,7 +88,7 @@ pub async fn show(
                     card,
                 })
             });
-            TaughtView::of(&known, asked, &here)
+            KitchenTaught::of(&known, asked, &here)
         })
         .await?;
     let frame = Frame::of(
@@ -112,7 +112,9 @@ pub async fn choose(
     let uses_book = match typed.text("use") {
         "book" => true,
         "yours" => false,
-        _ => return Err(AppError::Asked(phrase("learn-yours-or-the-book").into())),
+        _ => {
+            return Err(AppError::Asked(phrase("learn-yours-or-the-book").into()));
+        }
     };
     let mut db = app.db.acquire().await?;
     store::kitchen::use_book(&mut db, here.id(), uses_book).await?;

@@ -5,7 +5,7 @@ use crate::shared::format::{count_word, day_named, hm, quarter, weekday_hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::tongue::{date, decimal, phrase, say};
 use craft::learn::taught::{chance, sentences};
-use craft::learn::{Card, Channel, KitchenLog, LikelyWindow, NextBatch, Seen, TeachesMost};
+use craft::learn::{Card, Channel, KitchenLog, LikelyWindow, NextBatch, Observed, TeachesMost};
 use craft::sheet::SheetRequest;
 use jiff::{SignedDuration, Timestamp};
 use std::fmt::Write;
@@ -15,7 +15,7 @@ const COLUMNS: usize = 9;
 const COLUMN_PX: f64 = 32.0;
 
 /// The dough that comes next.
-pub struct Asked {
+pub struct TaughtAsked {
     pub code: String,
     pub is_planned: bool,
     pub flour_g: f64,
@@ -55,7 +55,7 @@ pub struct AsideRow {
     pub code: String,
 }
 
-pub struct TaughtView {
+pub struct KitchenTaught {
     pub head: String,
     pub core: String,
     pub lines: [String; 2],
@@ -80,8 +80,12 @@ enum Part {
     None,
 }
 
-impl TaughtView {
-    pub fn of(known: &KitchenLessons, asked: Option<Asked>, here: &RequestKitchen) -> TaughtView {
+impl KitchenTaught {
+    pub fn of(
+        known: &KitchenLessons,
+        asked: Option<TaughtAsked>,
+        here: &RequestKitchen,
+    ) -> KitchenTaught {
         let rises = known.log.rises();
         let says = asked.as_ref().map(|a| known.log.says(&a.next, &a.card));
         let dose = says.as_ref().and_then(|s| s.dose);
@@ -113,7 +117,7 @@ impl TaughtView {
         });
         let quiet = (rises > 0 && rows.is_empty())
             .then(|| phrase("learn-nothing-can-be-told-apart").to_string());
-        TaughtView {
+        KitchenTaught {
             head,
             core,
             lines: [
@@ -176,7 +180,7 @@ fn columns(known: &KitchenLessons, from: usize, here: &RequestKitchen) -> String
 
 fn sentence_row(
     known: &KitchenLessons,
-    a: &Asked,
+    a: &TaughtAsked,
     c: Channel,
     says: String,
     aside: &[(usize, usize)],
@@ -275,7 +279,7 @@ fn clock(mixed_at: Timestamp, h: f64, serve_h: f64, here: &RequestKitchen) -> St
     }
 }
 
-fn next_view(known: &KitchenLessons, a: &Asked, here: &RequestKitchen) -> Option<NextView> {
+fn next_view(known: &KitchenLessons, a: &TaughtAsked, here: &RequestKitchen) -> Option<NextView> {
     let says = known.log.says(&a.next, &a.card);
     let dose = says.dose?;
     let book_alone = KitchenLog::of(&[], &[]).says(&a.next, &a.card);
@@ -417,7 +421,7 @@ fn hours_axis(span: (f64, f64), mixed_at: Timestamp, here: &RequestKitchen) -> S
     svg(WINDOW_PX, 18.0, &x, "axis")
 }
 
-fn teach(t: &TeachesMost, a: Option<&Asked>) -> (String, String) {
+fn teach(t: &TeachesMost, a: Option<&TaughtAsked>) -> (String, String) {
     use craft::learn::Lesson as L;
     let code = a.map_or(String::new(), |a| a.code.clone());
     let what = match t.kind {
@@ -442,9 +446,9 @@ fn aside_row(
 ) -> Option<AsideRow> {
     let lesson = known.lessons.get(b)?;
     let what = match lesson.batch.observed.get(o)? {
-        Seen::State { is, .. } => here.words(&is.name()),
-        Seen::Ready { .. } => phrase("learn-ready").into(),
-        Seen::Tub { .. } => phrase("batch-marked-tub").into(),
+        Observed::State { is, .. } => here.words(&is.name()),
+        Observed::Ready { .. } => phrase("learn-ready").into(),
+        Observed::Tub { .. } => phrase("batch-marked-tub").into(),
         _ => phrase("learn-a-reading").into(),
     };
     Some(AsideRow {

@@ -5,10 +5,10 @@ use super::kitchen::{Hidden, Truth, Variant};
 use super::school::School;
 use crate::keyed::Keyed;
 use crate::learn::channel::Channel;
-use crate::learn::observed::{Answers, LoggedBatch, Opening, Seen};
+use crate::learn::observed::{Answers, LoggedBatch, Observed, StoodAs};
 use crate::learn::place::MadeWith;
 use crate::rise::ripeness::READY;
-use crate::rise::{RiseRequest, Watch, Watched, quick_dose, watch};
+use crate::rise::{RiseRequest, Watch, WatchedMoment, quick_dose, watch};
 
 /// Hard edges between the states, ln.
 const CUTS: [f64; 4] = [0.65, 0.87, 1.5, 2.2];
@@ -26,25 +26,25 @@ impl Lived {
             truth,
         }
     }
-    pub fn at(&self, h: f64) -> &Watched {
+    pub fn at(&self, h: f64) -> &WatchedMoment {
         let m = &self.run.moments;
         m.iter()
             .find(|m| m.hours >= h - 1e-9)
             .unwrap_or(&m[m.len() - 1])
     }
     /// ln of the ripeness by gas, as this maker counts it.
-    pub fn ripeness(&self, m: &Watched) -> f64 {
+    pub fn ripeness(&self, m: &WatchedMoment) -> f64 {
         m.dose.min(m.piece).max(1e-4).ln() - self.truth.of(Channel::Ready)
     }
-    fn young(&self, m: &Watched) -> f64 {
+    fn young(&self, m: &WatchedMoment) -> f64 {
         self.ripeness(m)
             .min(m.matured.max(1e-4).ln() - self.truth.of(Channel::Gluten))
             .min(m.relaxed.max(1e-4).ln() - self.truth.of(Channel::Relaxing))
     }
-    fn reserve(&self, m: &Watched) -> f64 {
+    fn reserve(&self, m: &WatchedMoment) -> f64 {
         1.0 - (1.0 - m.reserve) * (-self.truth.of(Channel::Gluten)).exp()
     }
-    pub fn state(&self, m: &Watched, ignores_gluten: bool) -> f64 {
+    pub fn state(&self, m: &WatchedMoment, ignores_gluten: bool) -> f64 {
         let young = self.young(m);
         if ignores_gluten {
             young
@@ -53,7 +53,7 @@ impl Lived {
         }
     }
     /// How far it is from tight, slack and sour; below 0 it is.
-    pub fn handling(&self, m: &Watched) -> (f64, f64, f64) {
+    pub fn handling(&self, m: &WatchedMoment) -> (f64, f64, f64) {
         let gluten = self.truth.of(Channel::Gluten);
         let tight = (m.matured.max(1e-4).ln() - gluten)
             .min(m.relaxed.max(1e-4).ln() - self.truth.of(Channel::Relaxing))
@@ -62,7 +62,7 @@ impl Lived {
         let sour = ((0.45 - m.acid) / 0.25).min(2.6f64.ln() - m.dose.max(1e-4).ln());
         (tight, slack, sour)
     }
-    pub fn since_shaping(&self) -> impl Iterator<Item = &Watched> {
+    pub fn since_shaping(&self) -> impl Iterator<Item = &WatchedMoment> {
         self.run
             .moments
             .iter()
@@ -76,8 +76,8 @@ impl Lived {
     }
 }
 
-pub(super) fn opening(f: f64) -> Opening {
-    Opening::ALL[CUTS.iter().filter(|c| f >= c.ln()).count()]
+pub(super) fn opening(f: f64) -> StoodAs {
+    StoodAs::ALL[CUTS.iter().filter(|c| f >= c.ln()).count()]
 }
 
 /// The true dose of this kitchen without the scatter of a batch, % in the form used.
@@ -116,11 +116,11 @@ pub(super) fn bake(
     if c.one_in(state) {
         let f = lived.state(lived.at(opened), h.ignores_gluten) + c.normal(0.12);
         let is = if wrong(c) {
-            Opening::ALL[c.below(5)]
+            StoodAs::ALL[c.below(5)]
         } else {
             opening(f)
         };
-        observed.push(Seen::State {
+        observed.push(Observed::State {
             at_h: Some(opened),
             is,
             answers: Answers::Five,
@@ -134,7 +134,7 @@ pub(super) fn bake(
             if wrong(c) {
                 at_h += c.normal(3.0);
             }
-            observed.push(Seen::Ready {
+            observed.push(Observed::Ready {
                 at_h: ((at_h * 4.0).round() / 4.0).max(0.25),
             });
         }
@@ -144,19 +144,19 @@ pub(super) fn bake(
     let [fridge_bias, room_bias, probe_bias, tub_bias] = h.biases;
     if c.one_in(dough) {
         let k = q[Channel::Dough.at()] + probe_bias + c.normal(0.4);
-        observed.push(Seen::Dough {
+        observed.push(Observed::Dough {
             over_planned_k: k.clamp(-15.0, 15.0),
         });
     }
     if c.one_in(fridge) && has(|s| s.air == crate::rise::Air::Fridge) {
         let k = q[Channel::Fridge.at()] + fridge_bias + c.normal(0.5);
-        observed.push(Seen::Fridge {
+        observed.push(Observed::Fridge {
             over_planned_k: ((k * 2.0).round() / 2.0).clamp(-15.0, 15.0),
         });
     }
     if c.one_in(room) && has(|s| s.air == crate::rise::Air::Room) {
         let k = q[Channel::Room.at()] + room_bias + c.normal(0.5);
-        observed.push(Seen::Room {
+        observed.push(Observed::Room {
             over_planned_k: k.round().clamp(-15.0, 15.0),
         });
     }
@@ -165,7 +165,7 @@ pub(super) fn bake(
         let grown = (lived.at(at_h).volume - 1.0).max(0.03).ln() + tub_bias + c.normal(0.12);
         let times = ((1.0 + grown.exp()) * 10.0).round() / 10.0;
         if (1.05..=4.0).contains(&times) {
-            observed.push(Seen::Tub { at_h, times });
+            observed.push(Observed::Tub { at_h, times });
         }
     }
     LoggedBatch {

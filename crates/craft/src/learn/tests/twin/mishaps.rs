@@ -10,9 +10,9 @@ use super::school::{School, plan};
 use crate::learn::answer::card_of;
 use crate::learn::card::Card;
 use crate::learn::channel::Channel;
-use crate::learn::diagnose::{Cause, DiagnoseRequest, Told, diagnose_with};
+use crate::learn::diagnose::{Cause, DiagnoseRequest, MayBeSaid, diagnose_with};
 use crate::learn::fit::Posterior;
-use crate::learn::observed::{Answers, LoggedBatch, NextBatch, Opening, Seen};
+use crate::learn::observed::{Answers, LoggedBatch, NextBatch, Observed, StoodAs};
 use crate::learn::predict::Prediction;
 
 /// What was injected: the cause that is true, its channel and size, and a school that feels it.
@@ -46,15 +46,15 @@ const INJECTED: &[(Cause, Option<Channel>, f64, School)] = &[
 struct Outcome {
     /// Place of the truth among the causes; none when nothing was wrong.
     place: Option<usize>,
-    say: Told,
+    say: MayBeSaid,
     /// The truth is what was named, or is in the group that was.
     right: bool,
 }
 
 /// Everything of a mishap that a maker would write down.
-fn seen(h: &Hidden, lived: &Lived, opened: f64, readings: bool, c: &mut Chance) -> Vec<Seen> {
+fn seen(h: &Hidden, lived: &Lived, opened: f64, readings: bool, c: &mut Chance) -> Vec<Observed> {
     let m = lived.at(opened);
-    let mut all = vec![Seen::State {
+    let mut all = vec![Observed::State {
         at_h: Some(opened),
         is: opening(lived.state(m, h.ignores_gluten) + c.normal(0.12)),
         answers: Answers::Five,
@@ -64,13 +64,13 @@ fn seen(h: &Hidden, lived: &Lived, opened: f64, readings: bool, c: &mut Chance) 
         c.one_in(if feels { 0.75 } else { 0.03 })
     };
     let (tight, slack, sour) = lived.handling(m);
-    all.push(Seen::Tight {
+    all.push(Observed::Tight {
         said: said(tight, 0.2),
     });
-    all.push(Seen::Slack {
+    all.push(Observed::Slack {
         said: said(slack, 0.4),
     });
-    all.push(Seen::Sour {
+    all.push(Observed::Sour {
         said: said(sour, 0.3),
     });
     if readings {
@@ -78,13 +78,13 @@ fn seen(h: &Hidden, lived: &Lived, opened: f64, readings: bool, c: &mut Chance) 
         let mut read = |channel: Channel, bias: f64, noise: f64| {
             (q[channel.at()] + bias + c.normal(noise)).clamp(-15.0, 15.0)
         };
-        all.push(Seen::Fridge {
+        all.push(Observed::Fridge {
             over_planned_k: read(Channel::Fridge, h.biases[0], 0.5),
         });
-        all.push(Seen::Room {
+        all.push(Observed::Room {
             over_planned_k: read(Channel::Room, h.biases[1], 0.5),
         });
-        all.push(Seen::Dough {
+        all.push(Observed::Dough {
             over_planned_k: read(Channel::Dough, h.biases[2], 0.4),
         });
     }
@@ -138,8 +138,8 @@ fn injected(seed: u64, mishap: Option<usize>) -> [Option<Outcome>; 2] {
             opened_at_h: Some(opened),
         };
         let noticed = this.observed.iter().any(|s| match s {
-            Seen::State { is, .. } => *is != Opening::Right,
-            Seen::Tight { said } | Seen::Slack { said } | Seen::Sour { said } => *said,
+            Observed::State { is, .. } => *is != StoodAs::Right,
+            Observed::Tight { said } | Observed::Slack { said } | Observed::Sour { said } => *said,
             _ => false,
         });
         if !noticed {
@@ -165,12 +165,12 @@ fn injected(seed: u64, mishap: Option<usize>) -> [Option<Outcome>; 2] {
         Some(Outcome {
             place: causes.iter().position(|c| *c == truth),
             right: match told.say {
-                Told::Cause => told.of.iter().any(|i| named(i) == truth),
-                Told::Group => told
+                MayBeSaid::Cause => told.of.iter().any(|i| named(i) == truth),
+                MayBeSaid::Group => told
                     .of
                     .iter()
                     .any(|i| told.ranking[*i].group == truth.group()),
-                Told::CannotTell => false,
+                MayBeSaid::CannotTell => false,
             },
             say: told.say,
         })
@@ -196,10 +196,10 @@ impl Rates {
             n: all.len(),
             first: share(&|o| o.place == Some(0)),
             three: share(&|o| o.place.is_some_and(|p| p < 3)),
-            named: share(&|o| o.say == Told::Cause && o.right),
-            group: share(&|o| o.say == Told::Group && o.right),
-            cannot: share(&|o| o.say == Told::CannotTell),
-            wrong: share(&|o| o.say != Told::CannotTell && !o.right),
+            named: share(&|o| o.say == MayBeSaid::Cause && o.right),
+            group: share(&|o| o.say == MayBeSaid::Group && o.right),
+            cannot: share(&|o| o.say == MayBeSaid::CannotTell),
+            wrong: share(&|o| o.say != MayBeSaid::CannotTell && !o.right),
         }
     }
     fn print(&self, what: &str) {

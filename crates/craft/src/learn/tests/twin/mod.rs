@@ -13,7 +13,7 @@ use crate::learn::answer::card_of;
 use crate::learn::card::Card;
 use crate::learn::channel::Channel;
 use crate::learn::fit::{NOTHING, Posterior};
-use crate::learn::observed::{LoggedBatch, NextBatch, Opening, Seen};
+use crate::learn::observed::{LoggedBatch, NextBatch, Observed, StoodAs};
 use crate::learn::personal::{Personal, dose};
 use crate::learn::predict::{FOUR_FIFTHS, Prediction};
 use crate::rise::{RiseRequest, Sign, Temperatures, VigourRequest, fit_vigour};
@@ -43,18 +43,18 @@ struct Score {
 
 /// The dose by one vigour, fitted to the latest ready-at, else to the latest tub.
 fn by_vigour(log: &[LoggedBatch], next: &RiseRequest) -> Option<f64> {
-    let last = |of: fn(&Seen) -> Option<(f64, Sign)>| {
+    let last = |of: fn(&Observed) -> Option<(f64, Sign)>| {
         log.iter()
             .rev()
             .find_map(|b| b.observed.iter().find_map(of).map(|(h, s)| (b, h, s)))
     };
     let ready = last(|s| match s {
-        Seen::Ready { at_h } => Some((*at_h, Sign::Ready)),
+        Observed::Ready { at_h } => Some((*at_h, Sign::Ready)),
         _ => None,
     });
     let tub = || {
         last(|s| match *s {
-            Seen::Tub { at_h, times } => Some((at_h, Sign::Grown { times })),
+            Observed::Tub { at_h, times } => Some((at_h, Sign::Grown { times })),
             _ => None,
         })
     };
@@ -78,18 +78,18 @@ fn by_mean(log: &[LoggedBatch], next: &RiseRequest) -> Option<f64> {
     for b in log {
         let book = |h: f64| Personal::to(&b.dough, &NOTHING, h).ripeness_at(h).ln();
         let ready = b.observed.iter().find_map(|s| match s {
-            Seen::Ready { at_h } => Some(-book(*at_h)),
+            Observed::Ready { at_h } => Some(-book(*at_h)),
             _ => None,
         });
         let state = || {
             b.observed.iter().find_map(|s| match s {
-                Seen::State { is, .. } => {
+                Observed::State { is, .. } => {
                     let coded = match is {
-                        Opening::MuchUnder => -0.6,
-                        Opening::Under => -0.28,
-                        Opening::Right => 0.0,
-                        Opening::Over => 0.55,
-                        Opening::MuchOver => 0.9,
+                        StoodAs::MuchUnder => -0.6,
+                        StoodAs::Under => -0.28,
+                        StoodAs::Right => 0.0,
+                        StoodAs::Over => 0.55,
+                        StoodAs::MuchOver => 0.9,
                     };
                     Some(coded - book(b.opened_h()))
                 }
