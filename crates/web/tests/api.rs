@@ -61,6 +61,8 @@ async fn the_documented_examples_give_the_documented_results() -> Result<()> {
             "fit",
             "solve-hours",
             "vigour",
+            "learn",
+            "diagnose",
             "fit-life",
             "bake",
             "fire",

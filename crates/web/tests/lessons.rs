@@ -115,7 +115,8 @@ async fn two_bakes_make_the_next_dose_ones_own_and_the_book_is_one_press_away() 
 
     // The book, and back.
     let choose = async |what: &str| s.post("/ledger/taught", &pairs(&[("use", what)])).await;
-    assert_eq!(choose("neither").await?.status, StatusCode::BAD_REQUEST);
+    let neither = choose("neither").await?;
+    assert_eq!(neither.status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(choose("book").await?.status, StatusCode::SEE_OTHER);
     assert!(sheet().await?.contains("good to a factor of 1.6"));
     choose("yours").await?;

@@ -18,6 +18,7 @@ use craft::fire::{BakeRequest, FirePlan};
 use craft::flour::substitute::{SubstituteRequest, Substitutes, substitute};
 use craft::formula::{FormulaRequest, FormulaResult, formulate};
 use craft::keyed::Keyed;
+use craft::learn::{DiagnoseRequest, Diagnosed, LearnRequest, Learned, diagnose, learn};
 use craft::mix::{WaterRequest, WaterResult, water};
 use craft::paste::{self, PasteRequest, Pasted};
 use craft::refusal::{FieldError, ValidationError};
@@ -50,6 +51,8 @@ pub enum ReckonKind {
     Fit,
     SolveHours,
     Vigour,
+    Learn,
+    Diagnose,
     FitLife,
     Bake,
     Fire,
@@ -124,6 +127,8 @@ fn reckoned(kind: ReckonKind, request: &[u8]) -> Result<Value, Vec<FieldError>> 
         ReckonKind::Vigour => run(request, |r: &VigourRequest| {
             fit_vigour(r, Temperatures::InsideTheDough)
         }),
+        ReckonKind::Learn => run(request, learn),
+        ReckonKind::Diagnose => run(request, diagnose),
         ReckonKind::FitLife => run(request, life::fit),
         ReckonKind::Bake => run(request, baked),
         ReckonKind::Fire => run(request, fired),
@@ -297,6 +302,8 @@ fn schemas(kind: ReckonKind) -> Schemas {
         ReckonKind::Fit => of::<OvenFitRequest, FittedFormula>(),
         ReckonKind::SolveHours => of::<HoursRequest, HoursAnswer>(),
         ReckonKind::Vigour => of::<VigourRequest, VigourAnswer>(),
+        ReckonKind::Learn => of::<LearnRequest, Learned>(),
+        ReckonKind::Diagnose => of::<DiagnoseRequest, Diagnosed>(),
         ReckonKind::FitLife => of::<life::LifeFitRequest, life::FitResult>(),
         ReckonKind::Bake => of::<BakeRequest, Baked>(),
         ReckonKind::Fire => of::<FirePlan, Fired>(),

@@ -67,6 +67,7 @@ impl OpenedView {
         Some(OpenedView {
             code: told.batch.code.clone(),
             batch: told.batch.id.0,
+            may_ask_why: !back.ends_with("/why") && (stood.is_some() || !noticed.is_empty()),
             back,
             states: StoodAs::ALL
                 .iter()
@@ -79,7 +80,6 @@ impl OpenedView {
             stood_at: stood.map(|(at, _)| hm(&here.local(at))),
             ready_at: ready.map(|at| hm(&here.local(at))),
             ask_ready: ready.is_none() && stood.is_none() && told.run.pizzas.is_empty(),
-            may_ask_why: stood.is_some() || !noticed.is_empty(),
             chips,
         })
     }

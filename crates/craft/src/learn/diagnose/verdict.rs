@@ -135,6 +135,7 @@ pub(crate) fn verdict(ranking: &[Ranked]) -> Telling {
         }
     }
     let mut of = causes;
+    of.retain(|&i| ranking[i].share >= SHOWN);
     of.truncate(LISTED);
     Telling {
         say: MayBeSaid::CannotTell,

@@ -88,4 +88,3 @@ learn-check-next = Check next
 learn-tap-what-you-saw = Say below how it opened and what you noticed: then this page says what fits.
 learn-do-not-learn = Do not learn from it
 learn-do-learn = Learn from it again
-learn-log-it = Log it

@@ -88,4 +88,3 @@ learn-check-next = Da guardare la prossima volta
 learn-tap-what-you-saw = Di’ qui sotto come si è steso e che cosa hai notato: poi questa pagina dice che cosa va d’accordo.
 learn-do-not-learn = Non impararne
 learn-do-learn = Impararne di nuovo
-learn-log-it = Annota

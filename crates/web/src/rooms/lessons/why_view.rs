@@ -18,7 +18,7 @@ pub struct WhyAsked<'a> {
 }
 
 /// How a cause fits one thing that was seen.
-pub struct FitView {
+pub struct SeenFits {
     pub seen: String,
     pub says: String,
     pub class: &'static str,
@@ -28,7 +28,7 @@ pub struct CauseView {
     pub name: String,
     pub share: String,
     pub otherwise: String,
-    pub fits: Vec<FitView>,
+    pub fits: Vec<SeenFits>,
 }
 
 /// What can be said of dough or bake.
@@ -76,7 +76,7 @@ impl WhyView {
                 .map(|d| part(d, phrase("learn-the-bake"), &seen_of_bake, here));
             dough.into_iter().chain(bake).collect()
         });
-        let (core, tail) = match parts.first() {
+        let (core, tail) = match parts.iter().find(|p| !p.cannot_tell).or(parts.first()) {
             None => (phrase("learn-nothing-to-explain").to_string(), ""),
             Some(p) if p.cannot_tell => (phrase("learn-cannot-tell").to_string(), ""),
             Some(p) => (p.says.clone(), phrase("learn-not-proven")),
@@ -219,7 +219,7 @@ fn cause(
         .fits
         .iter()
         .filter_map(|(n, fit)| {
-            Some(FitView {
+            Some(SeenFits {
                 seen: seen(*n)?,
                 says: here.words(&fit.says()),
                 class: match fit {
