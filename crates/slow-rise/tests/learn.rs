@@ -59,7 +59,7 @@ async fn what_was_taught_makes_the_dose_and_the_book_is_one_press_away() -> Resu
     b.go("/batches/HR-01/why").await?;
     b.says("h1", "it fits a floor").await?;
     b.says("h1", "Not proven").await?;
-    b.says(".look", "floor").await?;
+    b.says(".why-page", "Read the floor").await?;
     // Not learned from any more.
     b.submit("button[name=learn][value=no]").await?;
     b.says(".answer", "Learn from it again").await?;

@@ -312,7 +312,11 @@ impl Bench {
 }
 
 /// What is said of an element that was replaced a moment ago.
-const GONE: [&str; 2] = ["stale", "not interactable"];
+const GONE: [&str; 3] = [
+    "stale",
+    "not interactable",
+    "does not belong to the document",
+];
 
 /// Does it again when the element was replaced between finding and using it.
 async fn again_if_stale(mut act: impl AsyncFnMut() -> Result<()>) -> Result<()> {
