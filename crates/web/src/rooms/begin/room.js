@@ -4,14 +4,22 @@ import { replace } from "../../js/redraw.js";
 import { number, typed } from "../../js/words.js";
 
 const form = document.getElementById("begin");
+/** An answer that did not come is asked for again after so long, ms. */
+const AGAIN = 1500;
 let asked = 0;
 
 /** Asks for the leaf as it is after a tap; the last answer counts. */
 async function look() {
   asked += 1;
   const mine = asked;
+  form.dataset.asked = String(mine);
   const answer = await fetch("/begin/look", { method: "POST", body: new URLSearchParams(new FormData(form)) }).catch(() => null);
-  if (!answer?.ok || mine !== asked) return;
+  if (mine !== asked) return;
+  if (!answer?.ok) {
+    // Busy, or a line that was lost for a moment: the plan beside it must not stay an older one.
+    setTimeout(() => mine === asked && look(), AGAIN);
+    return;
+  }
   const html = await answer.text();
   if (mine !== asked) return;
   // Choices are drawn as the server has them; what is being typed stays.
