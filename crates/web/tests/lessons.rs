@@ -4,6 +4,7 @@ mod site;
 
 use anyhow::Result;
 use axum::http::StatusCode;
+use jiff::{SignedDuration, Timestamp};
 use site::{Answer, Site, pairs, said};
 
 const JSON: [(&str, &str); 1] = [("accept", "application/json")];
@@ -77,6 +78,39 @@ async fn a_tap_is_kept_and_one_that_makes_no_sense_gets_its_sentence() -> Result
     ] {
         refused(&tap(&s, &code, "noticed", fields).await?, says);
     }
+    // What was noticed of one pizza says nothing of another.
+    for (n, kind, ago_s) in [
+        ("1", "in", 300),
+        ("1", "out", 220),
+        ("2", "in", 200),
+        ("2", "out", 120),
+    ] {
+        let at = (Timestamp::now() - SignedDuration::from_secs(ago_s)).to_string();
+        let fields = [("kind", kind), ("pizza", n), ("at", &at)];
+        assert_eq!(
+            tap(&s, &code, "taps", &fields).await?.status,
+            StatusCode::OK
+        );
+    }
+    for (n, what) in [
+        ("1", "pale_below"),
+        ("2", "dark_below"),
+        ("2", "wet_centre"),
+        ("1", "wet_centre"),
+    ] {
+        let kept = tap(&s, &code, "noticed", &[("what", what), ("pizza", n)]).await?;
+        assert_eq!(kept.status, StatusCode::OK, "{what} of {n}");
+    }
+    refused(
+        &tap(
+            &s,
+            &code,
+            "noticed",
+            &[("what", "dark_below"), ("pizza", "1")],
+        )
+        .await?,
+        "cannot both be",
+    );
     refused(
         &tap(&s, &code, "lessons", &[("learn", "perhaps")]).await?,
         "whether it is to be learned from",

@@ -11,6 +11,21 @@ use super::own::OwnKitchen;
 use super::personal::Personal;
 use super::predict::Prediction;
 
+/// How a batch took part in what is known of a channel.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum TookPart {
+    /// It moved it.
+    Moved,
+    /// It took part.
+    TookPart,
+    /// Something of it does not fit the rest and was hardly counted.
+    SetAside,
+}
+
+/// Shares of the largest part from which on a batch moved a channel, and took part in it.
+const MOVED: f64 = 0.3;
+const TOOK_PART: f64 = 0.02;
+
 /// A fitted log.
 pub struct KitchenLog {
     posterior: Posterior,
@@ -54,11 +69,30 @@ impl KitchenLog {
         OwnKitchen::of(&p, self.rises() as u32)
     }
 
-    /// How far each batch of the log moved what is known of a channel for `next`: place in the log, and what it adds to the
-    /// mean. They sum to the mean.
-    pub fn moved(&self, next: &NextBatch, c: Channel) -> Vec<(usize, f64)> {
+    /// How each batch of the log took part in what is known of a channel for `next`, by its place in the log; those that
+    /// did not are left out.
+    pub fn took_part(&self, next: &NextBatch, c: Channel) -> Vec<(usize, TookPart)> {
         let parts = self.posterior.parts(&next.among(), c);
-        self.used.iter().copied().zip(parts).collect()
+        let most = parts.iter().map(|p| p.abs()).fold(0.0, f64::max);
+        let aside = self.set_aside();
+        let how = |(i, p): (usize, f64)| {
+            let how = if aside.iter().any(|(b, _)| *b == i) {
+                TookPart::SetAside
+            } else if most > 0.0 && p.abs() >= MOVED * most {
+                TookPart::Moved
+            } else if most > 0.0 && p.abs() >= TOOK_PART * most {
+                TookPart::TookPart
+            } else {
+                return None;
+            };
+            Some((i, how))
+        };
+        self.used
+            .iter()
+            .copied()
+            .zip(parts)
+            .filter_map(how)
+            .collect()
     }
 
     /// Batch and observation, as places in the log, that do not fit the rest and were hardly counted.

@@ -42,7 +42,7 @@ pub use answer::{LearnRequest, Learned, card_of, learn, learn_with};
 pub use card::Card;
 pub use channel::Channel;
 pub use diagnose::{DiagnoseRequest, Diagnosed, Diagnosis, diagnose, diagnose_with};
-pub use log::KitchenLog;
+pub use log::{KitchenLog, TookPart};
 pub use notice::Notice;
 pub use observed::{Answers, LoggedBatch, NextBatch, Observed, StoodAs};
 pub use own::OwnKitchen;

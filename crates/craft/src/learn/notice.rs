@@ -7,6 +7,7 @@ use super::diagnose::BakedAs;
 use super::observed::Observed;
 use crate::fact;
 use crate::fact::Fact;
+use crate::fire::{Shade, Verdict};
 use serde::{Deserialize, Serialize};
 use strum::{EnumString, IntoStaticStr, VariantArray};
 
@@ -103,20 +104,40 @@ pub fn remarks(noticed: &[Notice]) -> [Observed; 3] {
     ]
 }
 
-/// What the model is told of a bake of which this was noticed; nothing where nothing was.
-pub fn baked_as(noticed: &[Notice]) -> BakedAs {
+/// A side of a run's pizzas counts as off when so many of its verdicts say so.
+const SIDE_OFF: f64 = 0.25;
+
+/// What most verdicts of a run say of one side: −1 pale, 0 right, 1 dark; nothing where none was given.
+fn side_of(shades: &[Shade]) -> Option<i8> {
+    if shades.is_empty() {
+        return None;
+    }
+    let count = |shade: Shade| shades.iter().filter(|s| **s == shade).count();
+    let (pale, dark) = (count(Shade::Pale), count(Shade::Dark));
+    if (pale.max(dark) as f64) < SIDE_OFF * shades.len() as f64 {
+        return Some(0);
+    }
+    Some(if pale > dark { -1 } else { 1 })
+}
+
+/// What the model is told of a bake: what was noticed of it, else what its verdicts say; nothing of a side that nobody
+/// spoke of.
+pub fn baked_as(noticed: &[Notice], verdicts: &[Verdict]) -> BakedAs {
     let has = |n: Notice| noticed.contains(&n);
-    let side = |pale: Notice, dark: Notice| {
-        if has(pale) { -1 } else { i8::from(has(dark)) }
+    let side = |pale: bool, dark: bool, of: fn(&Verdict) -> Shade| match (pale, dark) {
+        (true, _) => Some(-1),
+        (_, true) => Some(1),
+        _ => side_of(&verdicts.iter().map(of).collect::<Vec<_>>()),
     };
+    let of_the_bake = !verdicts.is_empty() || noticed.iter().any(|n| !n.is_of_the_dough());
     BakedAs {
-        base: Some(side(Notice::PaleBelow, Notice::DarkBelow)),
-        top: Some(if has(Notice::Blisters) {
-            1
-        } else {
-            side(Notice::PaleAbove, Notice::DarkAbove)
-        }),
-        wet: Some(i8::from(has(Notice::WetCentre))),
+        base: side(has(Notice::PaleBelow), has(Notice::DarkBelow), |v| v.base),
+        top: side(
+            has(Notice::PaleAbove),
+            has(Notice::DarkAbove) || has(Notice::Blisters),
+            |v| v.top,
+        ),
+        wet: of_the_bake.then(|| i8::from(has(Notice::WetCentre))),
     }
 }
 
@@ -133,5 +154,24 @@ mod tests {
                 assert_eq!(a.is_of_the_dough(), b.is_of_the_dough());
             }
         }
+    }
+
+    #[test]
+    fn a_bake_is_told_by_what_was_noticed_then_by_its_verdicts() {
+        let run = |pale: usize, of: usize| -> Vec<Verdict> {
+            (0..of)
+                .map(|i| Verdict {
+                    base: if i < pale { Shade::Pale } else { Shade::Right },
+                    top: Shade::Right,
+                })
+                .collect()
+        };
+        let base = |noticed: &[Notice], verdicts: &[Verdict]| baked_as(noticed, verdicts).base;
+        assert_eq!(base(&[], &run(1, 12)), Some(0));
+        assert_eq!(base(&[], &run(3, 12)), Some(-1));
+        assert_eq!(base(&[Notice::DarkBelow], &run(3, 12)), Some(1));
+        // Nobody said anything: nothing is to be explained, and nothing is called right.
+        assert_eq!(baked_as(&[Notice::Slack], &[]), BakedAs::default());
+        assert_eq!(baked_as(&[Notice::Blisters], &[]).top, Some(1));
     }
 }

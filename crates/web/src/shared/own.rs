@@ -58,8 +58,8 @@ pub fn next(r: &SheetRequest, dough: RiseRequest) -> NextBatch {
 }
 
 impl OwnLog {
-    /// This kitchen for a plan: the book's dose is put in, and the log asked what it does here. `None` where the book itself
-    /// has no answer.
+    /// This kitchen for a plan: the book's dose is put in, and the log asked what it does here. `None` where the book, or this
+    /// kitchen, has no answer.
     pub fn own(&self, r: &SheetRequest, here: &RequestKitchen) -> Option<OwnKitchen> {
         let by_the_book = SheetRequest {
             own: None,
@@ -68,6 +68,12 @@ impl OwnLog {
         let book = here.worked_out(&by_the_book).ok()?;
         let dough = to_be_made(&by_the_book, book.yeast.percent).ok()?;
         let card = Card::of(&dough, &[]);
-        Some(self.0.own(&next(r, dough), &card))
+        let own = self.0.own(&next(r, dough), &card);
+        // A log that leaves no dose where the book has one is no help: the book's plan stands, and can be changed.
+        let here_too = SheetRequest {
+            own: Some(Box::new(own)),
+            ..by_the_book
+        };
+        here.worked_out(&here_too).ok().map(|_| own)
     }
 }

@@ -70,7 +70,15 @@ async fn noticed(a: Arrived) -> Result<Response, AppError> {
         },
     };
     let admits = |_: &Standing| -> Result<(), Fact> {
-        let on: Vec<Notice> = a.told.noticed().map(|(n, _)| n).collect();
+        // Of the same pizza, or of the dough as a whole: another pizza may look otherwise.
+        let on: Vec<Notice> = a
+            .told
+            .seen()
+            .filter_map(|o| match o.seen {
+                Seen::Noticed { what, pizza: of } if of == pizza => Some(what),
+                _ => None,
+            })
+            .collect();
         if on.contains(&what) {
             return Err(fact!("noticed-already", what = what.name()));
         }

@@ -5,7 +5,9 @@ use crate::shared::format::{count_word, day_named, hm, quarter, weekday_hm};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::tongue::{date, decimal, phrase, say};
 use craft::learn::taught::{chance, sentences};
-use craft::learn::{Card, Channel, KitchenLog, LikelyWindow, NextBatch, Observed, TeachesMost};
+use craft::learn::{
+    Card, Channel, KitchenLog, LikelyWindow, NextBatch, Observed, TeachesMost, TookPart,
+};
 use craft::sheet::SheetRequest;
 use jiff::{SignedDuration, Timestamp};
 use std::fmt::Write;
@@ -71,15 +73,6 @@ pub struct KitchenTaught {
     pub is_empty: bool,
 }
 
-/// How a bake stands to a sentence.
-#[derive(Clone, Copy, PartialEq)]
-enum Part {
-    Moved,
-    Took,
-    Aside,
-    None,
-}
-
 impl KitchenTaught {
     pub fn of(
         known: &KitchenLessons,
@@ -112,7 +105,7 @@ impl KitchenTaught {
         let rows = says.as_ref().zip(asked.as_ref()).map_or(vec![], |(s, a)| {
             sentences(&s.channels)
                 .into_iter()
-                .map(|(c, fact)| sentence_row(known, a, c, here.say(&fact), &aside, shown))
+                .map(|(c, fact)| sentence_row(known, a, c, here.say(&fact), shown))
                 .collect()
         });
         let quiet = (rises > 0 && rows.is_empty())
@@ -183,21 +176,10 @@ fn sentence_row(
     a: &TaughtAsked,
     c: Channel,
     says: String,
-    aside: &[(usize, usize)],
     from: usize,
 ) -> SentenceRow {
-    let parts = known.log.moved(&a.next, c);
-    let most = parts.iter().map(|(_, p)| p.abs()).fold(0.0, f64::max);
-    let part = |b: usize| {
-        if aside.iter().any(|(x, _)| *x == b) {
-            return Part::Aside;
-        }
-        match parts.iter().find(|(x, _)| *x == b) {
-            Some((_, p)) if p.abs() >= 0.3 * most && most > 0.0 => Part::Moved,
-            Some((_, p)) if p.abs() >= 0.02 * most && most > 0.0 => Part::Took,
-            _ => Part::None,
-        }
-    };
+    let parts = known.log.took_part(&a.next, c);
+    let part = |b: usize| parts.iter().find(|(x, _)| *x == b).map(|(_, how)| *how);
     let (mut x, mut moved) = (String::new(), vec![]);
     let n = known.lessons.len() - from;
     let _ = write!(
@@ -209,14 +191,14 @@ fn sentence_row(
     for i in 0..n {
         let at = COLUMN_PX * (i as f64 + 0.5);
         match part(from + i) {
-            Part::Moved => {
+            Some(TookPart::Moved) => {
                 moved.push(known.lessons[from + i].code.clone());
                 let _ = write!(x, r#"<circle cx="{at}" cy="20" r="8" class="moved"/>"#);
             }
-            Part::Took => {
+            Some(TookPart::TookPart) => {
                 let _ = write!(x, r#"<circle cx="{at}" cy="20" r="6" class="took"/>"#);
             }
-            Part::Aside => {
+            Some(TookPart::SetAside) => {
                 let _ = write!(
                     x,
                     r#"<circle cx="{at}" cy="20" r="7" class="aside"/><path d="M{} 29L{} 11" class="struck"/>"#,
@@ -224,7 +206,7 @@ fn sentence_row(
                     at + 8.0
                 );
             }
-            Part::None => {}
+            None => {}
         }
     }
     SentenceRow {

@@ -15,8 +15,7 @@ use crate::shared::tongue::say;
 use askama::Template;
 use axum::extract::{Path, State};
 use axum::response::Html;
-use craft::fire::Shade;
-use craft::learn::diagnose::{BakedAs, DiagnoseRequest, diagnose_with};
+use craft::learn::diagnose::{DiagnoseRequest, diagnose_with};
 use craft::learn::{Card, LoggedBatch, Notice, notice};
 use craft::rise::Doubts;
 use craft::sheet::ahead::{AheadRequest, as_planned};
@@ -33,30 +32,6 @@ struct WhyPage {
     w: WhyView,
 }
 
-/// How most of its pizzas came out: what was noticed, else what the verdicts say; a side counts from a quarter of them on.
-fn baked_as(told: &BatchRecord, noticed: &[Notice]) -> BakedAs {
-    let mut out = notice::baked_as(noticed);
-    let all: Vec<_> = told.run.pizzas.iter().filter_map(|p| p.verdict).collect();
-    let side = |of: &dyn Fn(usize) -> Shade| {
-        let count = |shade: Shade| (0..all.len()).filter(|&i| of(i) == shade).count();
-        let (pale, dark) = (count(Shade::Pale), count(Shade::Dark));
-        if pale.max(dark) * 4 < all.len().max(1) {
-            0
-        } else if pale > dark {
-            -1
-        } else {
-            1
-        }
-    };
-    if out.base == Some(0) && !all.is_empty() {
-        out.base = Some(side(&|i| all[i].base));
-    }
-    if out.top == Some(0) && !all.is_empty() {
-        out.top = Some(side(&|i| all[i].top));
-    }
-    out
-}
-
 /// What is asked of the core.
 fn asked(told: &BatchRecord, others: Vec<LoggedBatch>) -> Option<DiagnoseRequest> {
     let this = logged(told)?;
@@ -71,6 +46,7 @@ fn asked(told: &BatchRecord, others: Vec<LoggedBatch>) -> Option<DiagnoseRequest
     })
     .ok();
     let noticed: Vec<Notice> = told.noticed().map(|(n, _)| n).collect();
+    let verdicts: Vec<_> = told.run.pizzas.iter().filter_map(|p| p.verdict).collect();
     let fire = sheet.request.fire.as_ref();
     let baked: Vec<f64> = told.run.pizzas.iter().filter_map(|p| p.baked_s()).collect();
     let bake = fire
@@ -83,7 +59,7 @@ fn asked(told: &BatchRecord, others: Vec<LoggedBatch>) -> Option<DiagnoseRequest
         planned,
         targets: fire.map(|f| f.plan.targets()),
         out_s: (!baked.is_empty()).then(|| baked.iter().sum::<f64>() / baked.len() as f64),
-        verdict: baked_as(told, &noticed),
+        verdict: notice::baked_as(&noticed, &verdicts),
         bake,
     })
 }

@@ -230,7 +230,8 @@ fn cause(
             })
         })
         .collect();
-    let whole = |v: f64| format!("{:.0}", 100.0 * v);
+    // Rounded first, and −0 made 0: a strength of "-0" would be an odd one.
+    let whole = |v: f64| decimal((100.0 * v).round() + 0.0, 0);
     CauseView {
         name: here.say(&c.says()),
         share: here.words(&c.share_said()),
