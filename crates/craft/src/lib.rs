@@ -53,5 +53,6 @@ pub mod rise;
 pub mod shape;
 pub mod sheet;
 pub mod style;
+pub mod trial;
 pub mod units;
 pub mod when;

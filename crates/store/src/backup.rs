@@ -22,7 +22,7 @@ const AT_ONCE: usize = 100;
 const LONGEST: usize = 64 * 1024 * 1024;
 
 /// The tables, those that others point to first.
-const TABLES: [&str; 13] = [
+const TABLES: [&str; 16] = [
     "site",
     "kitchen",
     "person",
@@ -34,6 +34,9 @@ const TABLES: [&str; 13] = [
     "batch_plan",
     "entry",
     "stock_use",
+    "batch_word",
+    "trial",
+    "practised",
     "made",
     "pass",
 ];

@@ -9,7 +9,7 @@ use crate::lifted;
 use crate::once::{self, Once};
 use crate::sheet::sheet_of;
 pub use crate::sheet::{Entries, KeptSheet, Origin, said_of_steps};
-use crate::{Author, KitchenId, Result, StoreError, instant, stock};
+use crate::{Author, KitchenId, Result, StoreError, found, instant, stock};
 use craft::fact::Fact;
 use craft::keyed::Keyed;
 use craft::sheet::{SheetRequest, SheetResult};
@@ -235,6 +235,7 @@ pub async fn keep(
     .fetch_one(&mut *db)
     .await?;
     stock::follow(db, kitchen, BatchId(id)).await?;
+    found::follow(db, kitchen, BatchId(id)).await?;
     tx.commit().await?;
     Ok(KeptBatch::Done(code))
 }
@@ -438,6 +439,33 @@ pub async fn finished(
     })
 }
 
+/// Finished batches by their numbers, in that order.
+pub(crate) async fn finished_rows(
+    db: &mut MySqlConnection,
+    kitchen: KitchenId,
+    ids: &[u64],
+    in_all: u64,
+    held: &BatchCache,
+) -> Result<BatchList> {
+    let wanted = serde_json::to_string(ids).map_err(|e| StoreError::Unreadable(e.to_string()))?;
+    let mut rows = sqlx::query_as!(
+        BatchRow,
+        "SELECT b.id, b.code, b.name, b.revision, b.plan, b.created_at, b.planned_at, b.finished_at, b.cancelled_at, b.by_name,
+                NULLIF(b.id, b.id) AS places
+         FROM JSON_TABLE(?, '$[*]' COLUMNS (id BIGINT UNSIGNED PATH '$')) wanted JOIN batch b ON b.id = wanted.id
+         WHERE b.kitchen_id = ?",
+        wanted,
+        kitchen.0
+    )
+    .fetch_all(&mut *db)
+    .await?;
+    rows.sort_by_key(|r| ids.iter().position(|id| *id == r.id));
+    Ok(BatchList {
+        listed: all(rows, db, kitchen, held).await?,
+        in_all,
+    })
+}
+
 /// The revisions of batches, for whoever watches them: one statement however many.
 pub async fn revision(
     db: &mut MySqlConnection,
@@ -521,6 +549,7 @@ pub async fn replan(
     .execute(&mut *tx)
     .await?;
     stock::follow(&mut tx, kitchen, batch).await?;
+    found::follow(&mut tx, kitchen, batch).await?;
     tx.commit().await?;
     Ok(Replanned::Done)
 }

@@ -1,6 +1,7 @@
 //! The formula: a named row of versions. A version is never changed; editing makes the next one.
 
 use crate::error::written;
+use crate::found::like;
 use crate::once::{self, Once};
 use crate::sheet::Origin;
 use crate::{Author, KitchenId, Result, StoreError, instant};
@@ -228,20 +229,7 @@ pub async fn list(
     kitchen: KitchenId,
     find: &Find,
 ) -> Result<FormulaList> {
-    // A per cent sign that is typed is a letter, not a wildcard.
-    let like: String = find
-        .text
-        .trim()
-        .chars()
-        .flat_map(|c| {
-            if matches!(c, '%' | '_' | '\\') {
-                vec!['\\', c]
-            } else {
-                vec![c]
-            }
-        })
-        .collect();
-    let like = format!("%{like}%");
+    let like = like(&find.text);
     let in_all = sqlx::query_scalar!(
         "SELECT COUNT(*) FROM formula f JOIN formula_version v ON v.formula_id = f.id AND v.number = f.head
          WHERE f.kitchen_id = ? AND (f.archived_at IS NOT NULL) = ? AND (? = '' OR f.style_key = ?)

@@ -16,7 +16,7 @@ use zip::{ZipArchive, ZipWriter};
 const FORMAT: &str = "slow-rise-kitchen";
 const VERSION: u64 = 1;
 /// The kinds of rows, those that others point to first.
-const KINDS: [&str; 7] = [
+const KINDS: [&str; 9] = [
     "pantry_item",
     "formula",
     "formula_version",
@@ -24,9 +24,11 @@ const KINDS: [&str; 7] = [
     "batch_plan",
     "entry",
     "stock_use",
+    "trial",
+    "practised",
 ];
 /// What files of former programs do not have.
-const CAME_LATER: [&str; 1] = ["stock_use"];
+const CAME_LATER: [&str; 3] = ["stock_use", "trial", "practised"];
 /// A batch's plan is some tens of kB.
 const LONGEST_LINE: u64 = 16 * 1024 * 1024;
 /// Secrets and what belongs to this database alone stay here.
@@ -224,6 +226,7 @@ pub async fn import(db: &Db, from: impl Read + Seek) -> std::result::Result<u64,
         }
     }
     crate::stock::catch_up(&mut tx).await?;
+    crate::found::catch_up(&mut tx).await?;
     crate::people::person::give_owners(&mut tx, jiff::Timestamp::now()).await?;
     crate::kitchen::begin_anew(&mut tx).await?;
     tx.commit().await?;

@@ -16,7 +16,7 @@ pub(super) fn row_name(f: &Formula, r: &IngredientRow) -> String {
 }
 
 /// A spreadsheet takes a text that begins so for a computation: an apostrophe makes it a text again.
-fn harmless(text: &str) -> String {
+pub(super) fn harmless(text: &str) -> String {
     if text.starts_with(['=', '+', '-', '@', '\t', '\r']) {
         format!("'{text}")
     } else {

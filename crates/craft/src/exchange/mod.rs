@@ -3,9 +3,11 @@
 //! | module | answers |
 //! |---|---|
 //! | `own` | the product's own JSON: everything, exactly |
+//! | `bakes` | bakes that are written down afterwards, and a ledger for a spreadsheet |
 //! | `csv` | the weighed sheet for a spreadsheet |
 //! | `recipe_ld` | schema.org Recipe as JSON-LD: what other programs read; read back through [`crate::paste`] |
 
+pub mod bakes;
 mod csv;
 mod own;
 mod recipe_ld;

@@ -7,6 +7,7 @@ use super::preferment::Preferment;
 use super::size::Pieces;
 use crate::fact;
 use crate::fact::{Fact, GramsPerCm2, Percent, Value, tenth, whole};
+use crate::path::Leg;
 use crate::units::{Celsius, Cm, Grams};
 use serde::{Deserialize, Serialize};
 
@@ -92,6 +93,17 @@ pub fn changes(a: &Formula, b: &Formula) -> Vec<Difference> {
         c(a.target_dough_c),
         c(b.target_dough_c),
     );
+    if !(a.legs.is_empty() && b.legs.is_empty()) {
+        // A way of its own: leg by leg; the three hours say nothing of it.
+        d.list(&a.path(), &b.path(), Leg::word, |l| {
+            fact!(
+                "diff-leg",
+                time = fact::hours(l.hours),
+                place = l.spot.name()
+            )
+        });
+        return d.0;
+    }
     let h = |h: f64| fact!("just", value = fact::hours(h));
     for (what, x, y) in [
         (fact!("f-bulk"), a.bulk_h, b.bulk_h),

@@ -7,7 +7,7 @@ use super::diagnose::BakedAs;
 use super::observed::Observed;
 use crate::fact;
 use crate::fact::Fact;
-use crate::fire::{Shade, Verdict};
+use crate::fire::{RunSummary, Shade, Verdict};
 use serde::{Deserialize, Serialize};
 use strum::{EnumString, IntoStaticStr, VariantArray};
 
@@ -141,10 +141,104 @@ pub fn baked_as(noticed: &[Notice], verdicts: &[Verdict]) -> BakedAs {
     }
 }
 
+/// How the sides of a run came out, for whoever looks for it.
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Serialize,
+    Deserialize,
+    EnumString,
+    IntoStaticStr,
+    VariantArray,
+)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
+pub enum Turned {
+    /// No side was off.
+    Right,
+    /// Bases were pale.
+    BasePale,
+    /// Bases were dark.
+    BaseDark,
+    /// Tops were pale.
+    TopPale,
+    /// Tops were dark.
+    TopDark,
+    /// Nobody judged.
+    Unjudged,
+}
+
+impl Turned {
+    /// What it is called.
+    pub fn name(self) -> Fact {
+        match self {
+            Turned::Right => fact!("turned-right"),
+            Turned::BasePale => fact!("turned-base-pale"),
+            Turned::BaseDark => fact!("turned-base-dark"),
+            Turned::TopPale => fact!("turned-top-pale"),
+            Turned::TopDark => fact!("turned-top-dark"),
+            Turned::Unjudged => fact!("turned-unjudged"),
+        }
+    }
+}
+
+/// How the sides of a run came out: by the rule of [`baked_as`], a side is off from a quarter of its verdicts on.
+pub fn how_it_turned_out(run: &RunSummary) -> Vec<Turned> {
+    if run.judged == 0 {
+        return vec![Turned::Unjudged];
+    }
+    let shades = [Shade::Pale, Shade::Right, Shade::Dark];
+    let mut verdicts = vec![];
+    for (row, top) in run.verdicts.iter().zip(shades) {
+        for (n, base) in row.iter().zip(shades) {
+            verdicts.extend(std::iter::repeat_n(Verdict { base, top }, *n as usize));
+        }
+    }
+    let as_baked = baked_as(&[], &verdicts);
+    let mut out = vec![];
+    out.extend(match as_baked.base {
+        Some(-1) => Some(Turned::BasePale),
+        Some(1) => Some(Turned::BaseDark),
+        _ => None,
+    });
+    out.extend(match as_baked.top {
+        Some(-1) => Some(Turned::TopPale),
+        Some(1) => Some(Turned::TopDark),
+        _ => None,
+    });
+    if out.is_empty() {
+        out.push(Turned::Right);
+    }
+    out
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
     use crate::keyed::Keyed;
+
+    #[test]
+    fn a_run_is_found_by_the_sides_that_were_off() {
+        let mut run = RunSummary {
+            out: 8,
+            mean_s: None,
+            verdicts: [[0, 0, 0], [2, 6, 0], [0, 0, 0]],
+            judged: 8,
+            right: 6,
+            pace_s: None,
+        };
+        assert_eq!(how_it_turned_out(&run), [Turned::BasePale]);
+        run.verdicts[1][0] = 1;
+        assert_eq!(how_it_turned_out(&run), [Turned::Right]);
+        run.verdicts[2] = [0, 3, 1];
+        assert_eq!(how_it_turned_out(&run), [Turned::TopDark]);
+        run.judged = 0;
+        assert_eq!(how_it_turned_out(&run), [Turned::Unjudged]);
+    }
 
     #[test]
     fn what_excludes_another_is_excluded_by_it() {

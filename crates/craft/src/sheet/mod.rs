@@ -6,6 +6,7 @@
 
 pub mod ahead;
 mod answer;
+pub mod apart;
 mod begun;
 pub mod certain;
 pub mod choose;

@@ -9,6 +9,7 @@ use craft::reading::Subject;
 use craft::shape::run::{ShapeAct, ShapeTap};
 use craft::sheet::progress::StepSaid;
 use craft::sheet::{ClockPoint, ReadyWindow};
+use craft::trial::Tasted;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value};
@@ -66,6 +67,12 @@ pub enum Seen {
     /// Whether this batch is learned from.
     Lessons {
         learn: bool,
+    },
+    /// What somebody at a trial's table said of this batch: the key of the trial.
+    Tasted {
+        trial: Uuid,
+        #[serde(flatten)]
+        tasted: Tasted,
     },
     /// The caution of the fire was read and acknowledged.
     Cautioned,
@@ -136,6 +143,13 @@ impl Seen {
                     | Seen::Reopened
                     | Seen::TakenBack { .. }
             )
+    }
+    /// Whether it may change by what its batch is found.
+    fn moves_words(&self) -> bool {
+        matches!(
+            self,
+            Seen::Remark { .. } | Seen::Closed { .. } | Seen::TakenBack { .. }
+        )
     }
     /// Whether it may be taken back; steps are undone and batches reopened instead.
     pub fn may_be_taken_back(&self) -> bool {
@@ -222,6 +236,14 @@ impl SaidEntry {
     /// Whether it may change what was taken of the pantry.
     pub(super) fn moves_stock(&self) -> bool {
         matches!(self, SaidEntry::Seen(s) if s.moves_stock())
+    }
+    /// Whether it may change by what its batch is found, once it stands in the ledger. Of one under way that is written when it is
+    /// closed: a service must not wait for it at every tap.
+    pub(super) fn moves_words(&self, finished: bool) -> bool {
+        match self {
+            SaidEntry::Seen(s) => s.moves_words(),
+            SaidEntry::Tapped { .. } => finished,
+        }
     }
 }
 
@@ -360,6 +382,25 @@ mod tests {
             .into(),
             Seen::Lessons { learn: false }.into(),
             Seen::Cautioned.into(),
+            Seen::Tasted {
+                trial: Uuid::new_v4(),
+                tasted: Tasted::Scored {
+                    taster: 3,
+                    arm: 1,
+                    of: craft::trial::Criterion::Chew,
+                    score: Some(4),
+                },
+            }
+            .into(),
+            Seen::Tasted {
+                trial: Uuid::new_v4(),
+                tasted: Tasted::Preferred {
+                    taster: 3,
+                    pair: (0, 2),
+                    arm: None,
+                },
+            }
+            .into(),
             Seen::PowerCut { until: at }.into(),
             Seen::TakenBack {
                 entry: Uuid::new_v4(),
