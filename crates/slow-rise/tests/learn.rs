@@ -41,10 +41,10 @@ async fn what_was_taught_makes_the_dose_and_the_book_is_one_press_away() -> Resu
     let b = Bench::open(1280, 800).await?;
     b.go("/ledger").await?;
     b.submit("a[href='/ledger/taught']").await?;
-    b.says("h1", "Six bakes").await?;
+    b.says("h1", "Seven bakes").await?;
     b.says(".lessons", "fridge").await?;
     b.go("/dough/new").await?;
-    b.says("#main", "yours, from 6 bakes. The book says")
+    b.says("#main", "yours, from 7 bakes. The book says")
         .await?;
     b.go("/ledger/taught").await?;
     b.submit("button[name=use][value=book]").await?;
@@ -64,6 +64,6 @@ async fn what_was_taught_makes_the_dose_and_the_book_is_one_press_away() -> Resu
     b.submit("button[name=learn][value=no]").await?;
     b.says(".answer", "Learn from it again").await?;
     b.go("/ledger/taught").await?;
-    b.says("h1", "Five bakes").await?;
+    b.says("h1", "Six bakes").await?;
     b.close().await
 }

@@ -627,13 +627,21 @@ pub async fn any(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<bool> {
     Ok(n > 0)
 }
 
-/// Removes the demo's batches that no maker touched.
+/// Removes the demo's batches that no maker touched, and the trials whose doughs were among them.
 pub async fn clear_demo(db: &mut MySqlConnection, kitchen: KitchenId) -> Result<u64> {
-    Ok(sqlx::query!(
+    let gone = sqlx::query!(
         "DELETE FROM batch WHERE kitchen_id = ? AND origin = 'demo'",
         kitchen.0
     )
-    .execute(db)
+    .execute(&mut *db)
     .await?
-    .rows_affected())
+    .rows_affected();
+    sqlx::query!(
+        "DELETE FROM trial WHERE kitchen_id = ? AND NOT EXISTS
+           (SELECT 1 FROM batch b WHERE b.kitchen_id = trial.kitchen_id AND b.code = JSON_VALUE(trial.design, '$.arms[0].batch'))",
+        kitchen.0
+    )
+    .execute(db)
+    .await?;
+    Ok(gone)
 }

@@ -63,6 +63,16 @@ POST /batches/{code}/stood                          tap
 POST /batches/{code}/ready                          tap
 POST /batches/{code}/noticed                        tap
 POST /batches/{code}/lessons                        plan
+GET  /ledger/bakes.csv                              look
+GET  /ledger/side-by-side                           look
+GET  /ledger/late                                   plan
+POST /ledger/late                                   plan
+GET  /trials                                        look
+GET  /trials/new                                    plan
+POST /trials                                        plan
+GET  /trials/{code}                                 look
+GET  /trials/{code}/taste                           look
+POST /trials/{code}/tasted                          tap
 GET  /ledger/taught                                 look
 POST /ledger/taught                                 plan
 GET  /batches/{code}/why                            look

@@ -150,6 +150,20 @@ pub enum Pieces {
     },
 }
 
+impl Pieces {
+    /// The same in so many pieces; pans stay as many as they are.
+    pub fn so_many(mut self, n: u32) -> Pieces {
+        match &mut self {
+            Pieces::Balls { count, .. }
+            | Pieces::Discs { count, .. }
+            | Pieces::Total { count, .. }
+            | Pieces::Flour { count, .. } => *count = n,
+            Pieces::Pans { .. } => {}
+        }
+        self
+    }
+}
+
 /// The ways to say how much.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr, VariantArray)]
 #[strum(serialize_all = "snake_case")]

@@ -242,6 +242,37 @@ fn next(trial: &Trial, liking: &[PairFound], best: Option<u8>, order: Option<&[f
     }
 }
 
+/// The values that the next trial would have, from those of this one; nothing where none follow. `best` is its best arm.
+pub fn next_values(next: NextTrial, best: Option<u8>, order: &[f64]) -> Option<Vec<f64>> {
+    let of = |a: u8| order.get(usize::from(a)).copied();
+    let tidy = |v: f64| (v * 10.0).round() / 10.0;
+    match next {
+        NextTrial::Taste { .. } | NextTrial::Another { .. } => None,
+        NextTrial::Again { pair, .. } => Some(vec![of(pair.0)?, of(pair.1)?]),
+        NextTrial::Between { pair } => {
+            let (a, b) = (of(pair.0)?, of(pair.1)?);
+            Some(vec![best.and_then(of).unwrap_or(a), tidy(0.5 * (a + b))])
+        }
+        NextTrial::Beyond { arm } => {
+            let at = of(arm)?;
+            let near = order
+                .iter()
+                .filter(|v| **v != at)
+                .min_by(|a, b| (*a - at).abs().total_cmp(&(*b - at).abs()))?;
+            Some(vec![at, tidy((at + (at - near)).max(0.0))])
+        }
+        NextTrial::LargerStep => {
+            let (low, high) = order
+                .iter()
+                .fold((f64::INFINITY, f64::NEG_INFINITY), |(l, h), v| {
+                    (l.min(*v), h.max(*v))
+                });
+            let half = 0.5 * (high - low);
+            Some(vec![tidy((low - half).max(0.0)), tidy(high + half)])
+        }
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::super::design::TrialArm;
@@ -301,6 +332,26 @@ mod tests {
         let a = answer(&trial(3), &Tastings::of(said), Some(&[24.0, 40.0, 64.0]));
         assert_eq!(a.best, Some(1));
         assert!(matches!(a.next, NextTrial::Between { .. }), "{:?}", a.next);
+    }
+
+    #[test]
+    fn the_next_trial_has_values_on_the_side_that_it_names() {
+        let order = [24.0, 40.0, 64.0];
+        let beyond = NextTrial::Beyond { arm: 2 };
+        assert_eq!(next_values(beyond, Some(2), &order), Some(vec![64.0, 88.0]));
+        let between = NextTrial::Between { pair: (1, 2) };
+        assert_eq!(
+            next_values(between, Some(1), &order),
+            Some(vec![40.0, 52.0])
+        );
+        assert_eq!(
+            next_values(NextTrial::LargerStep, None, &order),
+            Some(vec![4.0, 84.0])
+        );
+        assert_eq!(
+            next_values(NextTrial::Taste { fewest: 6 }, None, &order),
+            None
+        );
     }
 
     #[test]

@@ -4,7 +4,7 @@ use super::design::MOST_ARMS;
 use crate::fact;
 use crate::fact::{Fact, Percent, hours, tenth};
 use crate::flour::FlourPart;
-use crate::formula::{Formula, Pieces};
+use crate::formula::Formula;
 use crate::refusal::ValidationError;
 use crate::sheet::SheetRequest;
 use crate::units::Celsius;
@@ -77,7 +77,8 @@ impl Varied {
             Varied::Flour => return None,
         })
     }
-    fn put(self, f: &mut Formula, value: f64) {
+    /// Puts a value into a formula.
+    pub fn put(self, f: &mut Formula, value: f64) {
         match self {
             Varied::ColdHours if f.legs.is_empty() => f.cold_h = value,
             Varied::ColdHours => {
@@ -97,6 +98,17 @@ impl Varied {
             Varied::Flour => {}
         }
     }
+}
+
+/// By what doughs differ, where it is one thing that has numbers, with the number of each.
+pub fn varied_in(doughs: &[&Formula]) -> Option<(Varied, Vec<f64>)> {
+    let mut differs = <Varied as crate::keyed::Keyed>::ALL.iter().filter_map(|v| {
+        let all: Vec<f64> = doughs.iter().filter_map(|f| v.of(f)).collect();
+        let apart = all.len() == doughs.len() && all.windows(2).any(|w| w[0] != w[1]);
+        apart.then_some((*v, all))
+    });
+    let first = differs.next()?;
+    differs.next().is_none().then_some(first)
 }
 
 /// Sister doughs: the same request once for each value, with so many pieces each where that is said; with what each is.
@@ -162,10 +174,8 @@ fn count_fits(n: usize) -> Result<(), ValidationError> {
 }
 
 fn so_many(mut r: SheetRequest, each: Option<u32>) -> SheetRequest {
-    if let (Some(n), Pieces::Balls { count, .. } | Pieces::Discs { count, .. }) =
-        (each, &mut r.formula.pieces)
-    {
-        *count = n;
+    if let Some(n) = each {
+        r.formula.pieces = r.formula.pieces.so_many(n);
     }
     r
 }
@@ -211,6 +221,14 @@ mod tests {
                 assert!((s.rise_at_serve - 100.0).abs() < 1.0, "{varied:?}");
             }
         }
+    }
+
+    #[test]
+    fn by_what_sisters_differ_is_found_again() {
+        let all = sisters(&dough(), Varied::Salt, &[2.0, 2.5], None).unwrap();
+        let formulas: Vec<&Formula> = all.iter().map(|(_, r)| &r.formula).collect();
+        assert_eq!(varied_in(&formulas), Some((Varied::Salt, vec![2.0, 2.5])));
+        assert_eq!(varied_in(&formulas[..1]), None);
     }
 
     #[test]

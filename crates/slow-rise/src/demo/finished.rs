@@ -1,4 +1,4 @@
-//! Six finished bakes for the ledger.
+//! Seven finished bakes for the ledger, two of them the arms of a trial.
 
 use super::{DemoWriter, minutes};
 use anyhow::Result;
@@ -9,6 +9,7 @@ use craft::learn::{Notice, StoodAs};
 use craft::reading::Subject;
 use craft::sheet::{SheetRequest, StepKind};
 use jiff::{Timestamp, ToSpan};
+use store::batch::Batch;
 use store::entry::Seen;
 
 /// What a bake was and what was seen of it.
@@ -37,7 +38,7 @@ struct Past {
 
 use Shade::{Dark, Pale, Right};
 
-const PAST: [Past; 6] = [
+const PAST: [Past; 7] = [
     Past {
         name: "Halt round",
         style: "hot_round",
@@ -144,22 +145,31 @@ const PAST: [Past; 6] = [
         oven: "Lamp room oven",
         days_ago: 9,
         serve_hour: 19,
-        change: |r| {
-            r.with(|r| {
-                r.formula.pieces = Pieces::Balls {
-                    count: 16,
-                    ball_g: 255.0,
-                };
-                r.formula.cold_h = 44.0;
-                r.formula.flours = vec![FlourPart::only(330.0)];
-            })
-        },
+        change: |r| eight_for_the_trial(r, 24.0),
+        dough_off: 0.2,
+        fridge_c: 6.2,
+        floor_c: 418.0,
+        pace_s: 165,
+        off_s: 1,
+        verdicts: &[(Right, Right, 7), (Pale, Right, 1)],
+        remarks: &["Springs back a little, plain crumb."],
+        stood: StoodAs::Right,
+        ready_before: None,
+        noticed: &[],
+    },
+    Past {
+        name: "Halt round",
+        style: "hot_round",
+        oven: "Lamp room oven",
+        days_ago: 9,
+        serve_hour: 19,
+        change: |r| eight_for_the_trial(r, 44.0),
         dough_off: -0.7,
         fridge_c: 6.2,
         floor_c: 415.0,
         pace_s: 160,
         off_s: 0,
-        verdicts: &[(Right, Right, 14), (Pale, Right, 1), (Right, Dark, 1)],
+        verdicts: &[(Right, Right, 7), (Right, Dark, 1)],
         remarks: &["More flavour than the 24 h dough, same spring."],
         stood: StoodAs::Over,
         ready_before: Some(95.0),
@@ -193,14 +203,30 @@ const PAST: [Past; 6] = [
     },
 ];
 
+/// The doughs of the trial: alike but for their hours in the cold.
+fn eight_for_the_trial(r: SheetRequest, cold_h: f64) -> SheetRequest {
+    r.with(|r| {
+        r.formula.pieces = Pieces::Balls {
+            count: 8,
+            ball_g: 255.0,
+        };
+        r.formula.cold_h = cold_h;
+        r.formula.flours = vec![FlourPart::only(330.0)];
+    })
+}
+/// Which of them are its arms.
+const OF_THE_TRIAL: [usize; 2] = [4, 5];
+
 pub(super) async fn write(w: &mut DemoWriter<'_>) -> Result<()> {
+    let mut all = vec![];
     for past in &PAST {
-        one(w, past).await?;
+        all.push(one(w, past).await?);
     }
-    Ok(())
+    let arms = OF_THE_TRIAL.map(|i| all[i].clone());
+    super::trial::write(w, &arms).await
 }
 
-async fn one(w: &mut DemoWriter<'_>, past: &Past) -> Result<()> {
+async fn one(w: &mut DemoWriter<'_>, past: &Past) -> Result<Batch> {
     let zone = jiff::tz::TimeZone::get(&w.here.usual.time_zone)?;
     let day = w
         .now
@@ -276,7 +302,8 @@ async fn one(w: &mut DemoWriter<'_>, past: &Past) -> Result<()> {
         };
         w.see(&b, last + minutes(9.0), seen).await?;
     }
-    w.close(&b, last + minutes(25.0)).await
+    w.close(&b, last + minutes(25.0)).await?;
+    Ok(b)
 }
 
 /// The verdicts one after the other, the odd ones spread over the run.

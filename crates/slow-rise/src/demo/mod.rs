@@ -9,6 +9,7 @@ mod mixing;
 mod pantry;
 mod people;
 mod shaping;
+mod trial;
 
 use anyhow::{Context, Result, bail};
 use craft::fire::set_points::solve_plan;

@@ -322,6 +322,7 @@ pub fn words(said: &SaidEntry, here: &RequestKitchen) -> String {
             Seen::Noticed { what, .. } => here.words(&what.name()),
             Seen::Lessons { learn: true } => phrase("learn-learned-from").into(),
             Seen::Lessons { learn: false } => phrase("learn-not-learned-from").into(),
+            Seen::Tasted { .. } => phrase("trial-a-tasting").into(),
             Seen::Cautioned => phrase("batch-the-caution-read").into(),
             Seen::PowerCut { until } => {
                 say!("batch-no-power-until", until = day_hm(&here.local(*until)))

@@ -10,6 +10,7 @@ use std::sync::Arc;
 use store::KitchenId;
 use store::batch::{self, ListedBatch};
 use store::entry::{self, Observation};
+use store::found::FindBakes;
 
 /// Where all that is under way is wanted at once, so many at most.
 const MOST_LIVE: u32 = 500;
@@ -159,4 +160,27 @@ pub async fn finished(
     let mut db = app.db.acquire().await?;
     let page = batch::finished(&mut db, here.id(), skip, most, &app.held).await?;
     Ok(folded(app, page))
+}
+
+/// Loads finished batches that are asked for, the latest first.
+pub async fn found(
+    app: &App,
+    here: &RequestKitchen,
+    find: &FindBakes,
+    page: (u32, u32),
+) -> Result<Some, AppError> {
+    let mut db = app.db.acquire().await?;
+    let page = store::found::bakes(&mut db, here.id(), find, page, &app.held).await?;
+    Ok(folded(app, page))
+}
+
+/// The codes of batches in an address: `?b=TT-09&b=TT-10`, each once.
+pub fn codes(query: Option<&str>) -> Vec<String> {
+    let mut out: Vec<String> = vec![];
+    for (name, code) in form_urlencoded::parse(query.unwrap_or("").as_bytes()) {
+        if name == "b" && !out.iter().any(|c| *c == code) {
+            out.push(code.into_owned());
+        }
+    }
+    out
 }

@@ -18,4 +18,5 @@ pub mod scale;
 pub mod shape;
 pub mod sheet;
 pub mod takeaway;
+pub mod trials;
 pub mod words;

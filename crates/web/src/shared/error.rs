@@ -36,6 +36,8 @@ pub enum AppError {
     NoBatch(String),
     #[error("no formula {0}")]
     NoFormula(String),
+    #[error("no trial {0}")]
+    NoTrial(String),
     #[error("{0}")]
     Asked(String),
 }
@@ -126,6 +128,11 @@ impl IntoResponse for AppError {
                     "page-nothing-in-this-kitchens-library",
                     id = shortened(id, 25)
                 ),
+            )
+            .with(StatusCode::NOT_FOUND),
+            AppError::NoTrial(code) => ErrorSaid::new(
+                phrase("page-no-trial-of-that-code"),
+                say!("page-no-trial-in-this-kitchen", code = shortened(code, 25)),
             )
             .with(StatusCode::NOT_FOUND),
             AppError::Asked(sentence) => {

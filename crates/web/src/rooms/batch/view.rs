@@ -533,6 +533,8 @@ fn said(
         | Seen::StepFinished { .. }
         | Seen::StepUndone { .. }
         | Seen::StepSkipped { .. }
+        // What was tasted stands with its trial.
+        | Seen::Tasted { .. }
         | Seen::TakenBack { .. } => None,
     }
 }

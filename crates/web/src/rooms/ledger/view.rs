@@ -55,7 +55,7 @@ impl LedgerView {
     pub fn of(
         told: &[BatchRecord],
         here: &RequestKitchen,
-        in_all: u64,
+        (in_all, searched): (u64, bool),
         lines_drawn: &Drawn<LedgerRow>,
     ) -> LedgerView {
         let summaries: Vec<RunSummary> = told.iter().map(|t| t.run.summary()).collect();
@@ -77,6 +77,10 @@ impl LedgerView {
         ]
         .concat();
         let (answer_head, answer_core) = match (n, judged) {
+            (0, _) if searched => (
+                phrase("ledger-find-nothing").into(),
+                phrase("ledger-find-as-asked").into(),
+            ),
             (0, _) => (
                 phrase("ledger-nothing-is").into(),
                 phrase("ledger-written-here-yet").into(),
@@ -329,7 +333,7 @@ fn clocks(rise: f64, reserve: f64) -> String {
 }
 
 /// Nine cells with their counts: up top darker, right base darker.
-fn verdict_square(s: &RunSummary) -> String {
+pub fn verdict_square(s: &RunSummary) -> String {
     let mut svg = Svg::new(72.0, 72.0, "square", &verdict_words(s));
     for (row, top) in [2usize, 1, 0].into_iter().enumerate() {
         for base in 0..3usize {
@@ -394,16 +398,16 @@ fn lines(told: &[BatchRecord], summaries: &[RunSummary], here: &RequestKitchen) 
             craft::units::TemperatureUnit::Celsius => 1.0,
             craft::units::TemperatureUnit::Fahrenheit => 1.8,
         };
+        let shown = decimal((mean * per).abs(), 1);
         let side = if mean >= 0.0 {
             phrase("ledger-word-warmer")
         } else {
             phrase("ledger-word-cooler")
         };
-        say!(
-            "ledger-dough-came-off-the-mixer",
-            per = decimal((mean * per).abs(), 1),
-            side = side
-        )
+        match (mean * per).abs() < 0.05 {
+            true => phrase("ledger-dough-came-as-planned").to_string(),
+            false => say!("ledger-dough-came-off-the-mixer", per = shown, side = side),
+        }
     };
     let second = most_often_off(summaries).map_or(String::new(), |(words, n)| {
         say!(
