@@ -29,6 +29,7 @@
 
 pub mod begin;
 pub mod code;
+mod draw;
 pub mod entry;
 pub mod exchange;
 pub mod fact;
@@ -47,6 +48,7 @@ pub mod pantry;
 pub mod paste;
 pub mod path;
 pub mod people;
+pub mod practice;
 pub mod reading;
 pub mod refusal;
 pub mod rise;

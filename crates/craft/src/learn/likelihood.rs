@@ -10,6 +10,12 @@ use std::f64::consts::{PI, SQRT_2};
 
 /// Cuts between the five states of a dough, as ripeness, and how surely a maker tells them, ln.
 const CUTS: [f64; 4] = [0.65, 0.87, 1.5, 2.2];
+
+/// What a dough of this state is called by somebody who never slips: ln of its ripeness, or how far its gluten is past it.
+pub fn called(state: f64) -> StoodAs {
+    let past = CUTS.iter().filter(|c| state >= c.ln()).count();
+    StoodAs::ALL[past]
+}
 const STATE_SD: f64 = 0.18;
 /// Share of slips: of a state, and of an hour or a tub.
 const STATE_SLIPS: f64 = 0.04;

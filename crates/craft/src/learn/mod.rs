@@ -24,7 +24,7 @@ pub mod card;
 pub mod channel;
 pub mod diagnose;
 mod fit;
-mod likelihood;
+pub(crate) mod likelihood;
 mod log;
 pub mod notice;
 pub mod observed;

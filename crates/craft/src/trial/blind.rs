@@ -1,22 +1,11 @@
 //! In which order a taster is served, and under which letters: nobody knows which is which, and no place in the row favours one.
 
-/// Numbers that look like chance and are the same each time (splitmix).
-fn next(state: &mut u64) -> u64 {
-    *state = state.wrapping_add(0x9E37_79B9_7F4A_7C15);
-    let mut z = *state;
-    z = (z ^ (z >> 30)).wrapping_mul(0xBF58_476D_1CE4_E5B9);
-    z = (z ^ (z >> 27)).wrapping_mul(0x94D0_49BB_1331_11EB);
-    z ^ (z >> 31)
-}
+use crate::draw::Draw;
 
 /// The arm that stands behind each letter, from A: hidden by the trial's own key.
 pub fn behind_letters(key: u64, arms: u8) -> Vec<u8> {
     let mut all: Vec<u8> = (0..arms).collect();
-    let mut state = key;
-    for i in (1..all.len()).rev() {
-        let j = (next(&mut state) % (i as u64 + 1)) as usize;
-        all.swap(i, j);
-    }
+    Draw::of(key).shuffle(&mut all);
     all
 }
 

@@ -65,7 +65,7 @@ pub struct CameOut {
 }
 
 /// How a bake of `out_s` seconds comes out; `None` where the model cannot take it.
-fn came_out(r: &BakeRequest, targets: &Targets, out_s: f64) -> Option<CameOut> {
+pub(crate) fn came_out(r: &BakeRequest, targets: &Targets, out_s: f64) -> Option<CameOut> {
     let course = bake_finely(r, Fineness::Draft).ok()?;
     let race = race(r, &course, targets)?;
     let m = course.near(out_s)?;

@@ -30,6 +30,7 @@ use crate::fire::{BakeRequest, Targets};
 use crate::refusal::ValidationError;
 use crate::rise::{Label, RiseRequest};
 use bake::BakeCase;
+pub(crate) use bake::came_out;
 use dough::{Case, shift_of};
 use serde::{Deserialize, Serialize};
 use verdict::{Ranked, verdict};
