@@ -28,7 +28,7 @@ impl<'a> Author<'a> {
     pub(crate) fn person(&self) -> Option<u64> {
         self.whom.and_then(|w| w.person).map(|p| p.0)
     }
-    pub(crate) fn name(&self) -> &'a str {
+    pub fn name(&self) -> &'a str {
         self.whom.map_or("", |w| &w.name)
     }
 }

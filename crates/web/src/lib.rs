@@ -184,6 +184,7 @@ fn doors() -> [Doors; 3] {
         .merge(rooms::ledger::routes())
         .merge(rooms::lessons::routes())
         .merge(rooms::trials::routes())
+        .merge(rooms::practice::routes())
         .merge(rooms::labels::routes())
         .merge(rooms::takeaway::routes())
         .merge(rooms::words::routes())

@@ -67,6 +67,8 @@ GET  /ledger/bakes.csv                              look
 GET  /ledger/side-by-side                           look
 GET  /ledger/late                                   plan
 POST /ledger/late                                   plan
+GET  /practice                                      look
+POST /practice                                      look
 GET  /trials                                        look
 GET  /trials/new                                    plan
 POST /trials                                        plan

@@ -61,14 +61,14 @@ impl Planned {
         let stages = match lying {
             Lying::Room => vec![
                 stage(
-                    draw.step(4.0, 9.0, 0.5),
+                    draw.step(6.0, 10.0, 0.5),
                     bulk,
                     Air::Room,
                     room_c,
                     Event::None,
                 ),
                 stage(
-                    draw.step(4.0, 6.0, 0.5),
+                    draw.step(2.5, 4.0, 0.5),
                     None,
                     Air::Room,
                     room_c,

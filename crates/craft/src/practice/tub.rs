@@ -4,7 +4,7 @@ use super::dough::{FRIDGE_C, Lying, Planned, run, stage, state};
 use super::{Choice, PracticeCase};
 use crate::draw::Draw;
 use crate::fact;
-use crate::fact::{Fact, hours, tenth, whole};
+use crate::fact::{Fact, Kelvin, hours, tenth, whole};
 use crate::rise::{Air, Event, RiseRequest, RiseResult, Stage};
 
 /// The right answer leaves the dough so near to right, ln of its ripeness, and the others are so much farther from it.
@@ -12,6 +12,8 @@ const NEAR: f64 = 0.16;
 const CLEARLY: f64 = 0.14;
 /// A tub is told from the planned one where it differs so much of its rise.
 const TELLS: f64 = 0.2;
+/// A tub that was to rise less is no place to read from.
+const LEAST_WANTED: f64 = 1.3;
 /// A warm place, K over the room.
 const WARM_PLACE_K: f64 = 6.0;
 const WARMEST_C: f64 = 30.0;
@@ -35,7 +37,7 @@ impl Doing {
         match self {
             Doing::Nothing => fact!("practice-do-nothing"),
             Doing::Cool(h) => fact!("practice-do-cool", time = hours(h)),
-            Doing::Warm => fact!("practice-do-warm"),
+            Doing::Warm => fact!("practice-do-warm", k = Kelvin(WARM_PLACE_K)),
             Doing::Sooner(h) => fact!("practice-do-sooner", time = hours(h)),
             Doing::Later(h) => fact!("practice-do-later", time = hours(h)),
         }
@@ -97,12 +99,12 @@ pub(super) fn drawn(draw: &mut Draw) -> Option<PracticeCase> {
         }
     }
     let bulk_h = planned.dough.stages[0].hours;
-    let at = (bulk_h * draw.between(0.5, 0.7) * 2.0).round() / 2.0;
+    let at = (bulk_h * draw.between(0.55, 0.75) * 2.0).round() / 2.0;
     let (book, is) = (run(&planned.dough)?, run(&real)?);
     let (wanted, stands) = (at_hours(&book, at)?, at_hours(&is, at)?);
     // What the eye can see: a tenth of the tub.
     let (wanted, stands) = (tenth(wanted), tenth(stands));
-    if wanted < 1.2 || ((stands - 1.0).max(0.05) / (wanted - 1.0)).ln().abs() < TELLS {
+    if wanted < LEAST_WANTED || ((stands - 1.0).max(0.05) / (wanted - 1.0)).ln().abs() < TELLS {
         return None;
     }
     let rest = bulk_h - at;

@@ -30,17 +30,24 @@ const MOST_CARDS: u64 = 2048;
 const MOST_KITCHENS: u64 = 256;
 
 impl BatchRecord {
+    /// When something that was said of the dough was so: what is said after it was closed is said of when it was served.
+    fn said_of(&self, at: Timestamp) -> Timestamp {
+        match self.batch.finished_at {
+            Some(closed) if at > closed => self.batch.sheet.request.serve_at.min(closed),
+            _ => at,
+        }
+    }
     /// How it stood when it was opened, as it was said last.
     pub fn stood(&self) -> Option<(Timestamp, StoodAs)> {
         self.seen().rev().find_map(|o| match o.seen {
-            Seen::Stood { is } => Some((o.at, is)),
+            Seen::Stood { is } => Some((self.said_of(o.at), is)),
             _ => None,
         })
     }
     /// When it was said to be ready.
     pub fn ready_said(&self) -> Option<Timestamp> {
         self.seen().rev().find_map(|o| match o.seen {
-            Seen::Ready => Some(o.at),
+            Seen::Ready => Some(self.said_of(o.at)),
             _ => None,
         })
     }

@@ -44,7 +44,7 @@ pub struct OpenedView {
 impl OpenedView {
     /// The strip of a batch that is mixed; nothing before. Where nothing is baked yet, only the dough is asked about.
     pub fn of(told: &BatchRecord, here: &RequestKitchen, back: String) -> Option<OpenedView> {
-        if !told.is_mixed() && told.run.pizzas.is_empty() {
+        if !told.was_mixed() {
             return None;
         }
         let stood = told.stood();

@@ -146,6 +146,10 @@ impl BatchRecord {
     pub fn is_mixed(&self) -> bool {
         self.progress.is_mixed(&self.batch.sheet.result.steps)
     }
+    /// Whether there was a dough at all: by its steps, by what was baked of it, or by its place in the ledger.
+    pub fn was_mixed(&self) -> bool {
+        self.is_mixed() || !self.run.pizzas.is_empty() || self.batch.finished_at.is_some()
+    }
     /// A formula whose dose is no question any more: what was planned is in the bowl.
     pub fn as_mixed(&self, formula: Formula) -> Formula {
         formula.in_the_bowl(self.batch.sheet.result.yeast.percent)

@@ -13,6 +13,7 @@ pub mod library;
 pub mod mix;
 pub mod pantry;
 pub mod people;
+pub mod practice;
 pub mod rise;
 pub mod scale;
 pub mod shape;

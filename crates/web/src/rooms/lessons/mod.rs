@@ -35,7 +35,7 @@ fn refused(a: &Arrived, code: &'static str) -> Response {
 
 /// Keeps what was said of the dough; one that is not mixed says nothing.
 async fn of_the_dough(a: &Arrived, seen: Seen) -> Result<Response, AppError> {
-    let mixed = a.told.is_mixed() || !a.told.run.pizzas.is_empty();
+    let mixed = a.told.was_mixed();
     let admits = move |_: &Standing| {
         if mixed {
             Ok(())

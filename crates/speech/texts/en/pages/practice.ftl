@@ -1,0 +1,23 @@
+# The page of practice.
+practice-practice = Practice
+practice-no-flour = without wasting flour
+practice-line = Cases are drawn from the models of this program; each comes once.
+practice-levels = Levels
+practice-level-tub = At the tub
+practice-level-fires = At the oven
+practice-level-mishap = What went wrong
+practice-not-yet = not tried yet
+practice-tally = { $hit } of { $n }
+practice-case = The case
+practice-case-number = Case { $n }
+practice-hit = Yes,
+practice-as-the-models = as the models have it
+practice-missed = Not quite,
+practice-models-otherwise = the models say otherwise
+practice-right-one = the models’ answer
+practice-yours = yours
+practice-next = Next case
+practice-no-clear-case = The models made no clear case just now. Ask for another.
+practice-tubs = The tub at { $wanted } times its first volume as planned, at { $stands } times as it stands
+practice-as-planned = as planned
+practice-as-it-stands = as it stands

@@ -1,0 +1,23 @@
+# La pagina degli esercizi.
+practice-practice = Esercizio
+practice-no-flour = senza sprecare farina
+practice-line = I casi sono tratti dai modelli di questo programma; ognuno viene una volta.
+practice-levels = Livelli
+practice-level-tub = Alla vaschetta
+practice-level-fires = Al forno
+practice-level-mishap = Che cosa è andato storto
+practice-not-yet = non ancora provato
+practice-tally = { $hit } su { $n }
+practice-case = Il caso
+practice-case-number = Caso { $n }
+practice-hit = Sì,
+practice-as-the-models = come dicono i modelli
+practice-missed = Non proprio,
+practice-models-otherwise = i modelli dicono altro
+practice-right-one = la risposta dei modelli
+practice-yours = la tua
+practice-next = Prossimo caso
+practice-no-clear-case = I modelli non hanno dato un caso chiaro. Chiederne un altro.
+practice-tubs = La vaschetta a { $wanted } volte il primo volume come prevista, a { $stands } volte come sta
+practice-as-planned = come prevista
+practice-as-it-stands = come sta
