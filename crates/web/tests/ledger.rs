@@ -72,6 +72,12 @@ async fn bakes_of_long_ago_are_kept_found_and_taken_out() -> Result<()> {
     assert_eq!(csv.body.lines().count(), 4, "{}", csv.body);
     let line = csv.body.lines().nth(3).unwrap();
     assert!(line.starts_with("2026-09-05,19:00,Lean round,8,"), "{line}");
+    // Nothing was said of its steps: it went as planned, and was ripe when it was served.
+    let head: Vec<&str> = csv.body.lines().next().unwrap().split(',').collect();
+    let rise = head.iter().position(|c| *c == "rise").unwrap();
+    let second: Vec<&str> = csv.body.lines().nth(2).unwrap().split(',').collect();
+    let rise: f64 = second[rise].parse()?;
+    assert!((95.0..105.0).contains(&rise), "{rise}: {second:?}");
     let one = s.get("/ledger/bakes.csv?q=corner").await?;
     assert_eq!(one.body.lines().count(), 2);
     let other = Site::open().await?;

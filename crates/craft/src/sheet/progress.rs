@@ -38,6 +38,26 @@ pub struct StepPast {
     pub said: StepSaid,
 }
 
+/// The steps of a plan as they were to be done, up to a moment: what is taken of a dough that was closed without a word about
+/// any of its steps.
+pub fn done_as_planned(steps: &[PlannedStep], until: Timestamp) -> Vec<StepPast> {
+    let past = |number, at, said| StepPast { number, at, said };
+    let of = |s: &PlannedStep| match s.has_length() {
+        false => vec![past(s.number, s.at, StepSaid::Done)],
+        true => {
+            let took = SignedDuration::from_secs_f64((60.0 * s.hands_on_min).round());
+            let end = s.at.checked_add(took).unwrap_or(s.at);
+            vec![
+                past(s.number, s.at, StepSaid::Begun),
+                past(s.number, end, StepSaid::Finished),
+            ]
+        }
+    };
+    let mut all: Vec<StepPast> = steps.iter().flat_map(of).collect();
+    all.retain(|s| s.at <= until);
+    all
+}
+
 /// What a tap at the bowl says of the plan's steps: the first step of the first run begins the mixing, the end of the last run
 /// ends it; a preferment is mixed when its bowl is done.
 #[derive(Debug, Default)]

@@ -142,7 +142,9 @@ pub fn as_it_goes(told: &BatchRecord, here: &RequestKitchen) -> Arc<SheetResult>
 
 /// How a batch went by now, to be kept when it is closed.
 pub fn went(told: &BatchRecord, here: &RequestKitchen) -> Went {
-    let goes = as_it_goes(told, here);
+    let mut told = told.clone();
+    told.batch.finished_at.get_or_insert(here.now);
+    let goes = as_it_goes(&told, here);
     Went {
         mixed_at: goes.mixed_at,
         window: goes.window,

@@ -15,7 +15,7 @@ use craft::sheet::ahead::{
     AheadRequest, Happened, Measured, OtherThanPlanned, PowerCut, Reading, off_the_mixer,
     other_than_planned, places_count_from, planned_dough_c,
 };
-use craft::sheet::progress::{Progress, Stand, states};
+use craft::sheet::progress::{Progress, Stand, done_as_planned, states};
 use craft::sheet::{SheetResult, StepKind};
 use jiff::Timestamp;
 use moka::sync::Cache;
@@ -220,8 +220,15 @@ impl BatchRecord {
             };
             readings.push(Reading { at: o.at, measured });
         }
+        let planned = &self.batch.sheet.result;
+        let said = said_of_steps(&self.batch.entries, planned);
+        let steps = match self.batch.finished_at {
+            // Closed without a word about its steps: it went as planned, as far as anybody knows.
+            Some(closed) if said.is_empty() => done_as_planned(&planned.steps, closed),
+            _ => said,
+        };
         Happened {
-            steps: said_of_steps(&self.batch.entries, &self.batch.sheet.result),
+            steps,
             readings,
             power_cuts,
         }
