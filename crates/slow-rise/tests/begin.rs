@@ -223,7 +223,7 @@ async fn two_people_bake_a_run_pizza_by_pizza_and_each_tap_says_whose_it_is() ->
         tablet.says("#place", &is_in).await?;
         tablet.says("#place", "in at").await?;
         tablet.tap("#tap-out").await?;
-        cook.says("#last-small", "What do you see?").await?;
+        cook.says("#last-head", &is_in).await?;
         // On a telephone what is right is one large button.
         cook.click("#verdict .right-one").await?;
         let judged = format!("{pizza} of {pizza} right");

@@ -9,7 +9,7 @@ use crate::lifted;
 use crate::once::{self, Once};
 use crate::sheet::sheet_of;
 pub use crate::sheet::{Entries, KeptSheet, Origin, said_of_steps};
-use crate::{Author, KitchenId, Result, StoreError, found, instant, stock};
+use crate::{Author, KitchenId, Result, StoreError, instant, stock, words};
 use craft::fact::Fact;
 use craft::keyed::Keyed;
 use craft::sheet::{SheetRequest, SheetResult};
@@ -235,7 +235,7 @@ pub async fn keep(
     .fetch_one(&mut *db)
     .await?;
     stock::follow(db, kitchen, BatchId(id)).await?;
-    found::follow(db, kitchen, BatchId(id)).await?;
+    words::follow(db, kitchen, BatchId(id)).await?;
     tx.commit().await?;
     Ok(KeptBatch::Done(code))
 }
@@ -549,7 +549,7 @@ pub async fn replan(
     .execute(&mut *tx)
     .await?;
     stock::follow(&mut tx, kitchen, batch).await?;
-    found::follow(&mut tx, kitchen, batch).await?;
+    words::follow(&mut tx, kitchen, batch).await?;
     tx.commit().await?;
     Ok(Replanned::Done)
 }

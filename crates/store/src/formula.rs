@@ -1,9 +1,9 @@
 //! The formula: a named row of versions. A version is never changed; editing makes the next one.
 
 use crate::error::written;
-use crate::found::like;
 use crate::once::{self, Once};
 use crate::sheet::Origin;
+use crate::words::like;
 use crate::{Author, KitchenId, Result, StoreError, instant};
 use craft::formula::Formula;
 use craft::keyed::Keyed;

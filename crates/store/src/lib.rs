@@ -25,6 +25,7 @@ mod sheet;
 pub mod stock;
 pub mod takeout;
 pub mod trial;
+mod words;
 
 pub use author::{Author, Whom};
 pub use batch_cache::BatchCache;

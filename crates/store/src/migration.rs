@@ -39,7 +39,7 @@ pub async fn migrate(db: &Db) -> Result<()> {
 /// What the schema cannot do by itself for rows from before it.
 async fn caught_up(db: &mut MySqlConnection) -> Result<()> {
     crate::stock::catch_up(db).await?;
-    crate::found::catch_up(db).await?;
+    crate::words::catch_up(db).await?;
     crate::people::person::give_owners(db, jiff::Timestamp::now()).await
 }
 

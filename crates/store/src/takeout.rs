@@ -226,7 +226,7 @@ pub async fn import(db: &Db, from: impl Read + Seek) -> std::result::Result<u64,
         }
     }
     crate::stock::catch_up(&mut tx).await?;
-    crate::found::catch_up(&mut tx).await?;
+    crate::words::catch_up(&mut tx).await?;
     crate::people::person::give_owners(&mut tx, jiff::Timestamp::now()).await?;
     crate::kitchen::begin_anew(&mut tx).await?;
     tx.commit().await?;

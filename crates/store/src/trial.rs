@@ -3,7 +3,7 @@
 use crate::error::written;
 use crate::once::{self, Once};
 use crate::{Author, KitchenId, Result, StoreError, instant};
-use craft::trial::Trial;
+use craft::trial::TrialDesign;
 use jiff::Timestamp;
 use sqlx::{Connection, MySqlConnection};
 use uuid::Uuid;
@@ -18,7 +18,7 @@ pub struct KeptTrial {
     pub created_at: Timestamp,
     /// Who made it; empty where nobody is known.
     pub by: String,
-    pub trial: Trial,
+    pub trial: TrialDesign,
 }
 
 struct TrialRow {
@@ -53,7 +53,7 @@ pub async fn keep(
     db: &mut MySqlConnection,
     author: impl Into<Author<'_>>,
     (form_key, name): (Uuid, &str),
-    trial: &Trial,
+    trial: &TrialDesign,
     now: Timestamp,
 ) -> Result<String> {
     let author = author.into();

@@ -3,6 +3,7 @@
 mod site;
 
 use anyhow::Result;
+use craft::exchange::bakes::COLUMNS;
 use site::{Site, guarded, pairs};
 use std::collections::BTreeSet;
 use std::fs;
@@ -102,6 +103,12 @@ async fn pages(s: &Site) -> Result<Vec<String>> {
         "/pantry/mixers/new",
         "/pantry/programmes/new",
         "/pantry/leavens/new",
+        "/trials",
+        "/trials/new",
+        "/ledger/late",
+        "/practice",
+        "/practice?level=2",
+        "/practice?level=3",
         "/nowhere",
     ]
     .map(String::from)
@@ -148,7 +155,12 @@ async fn an_italian_page_holds_no_english_word() -> Result<()> {
         assert!(page.body.contains("lang=\"it\""), "{path}: {}", page.status);
         for part in read_of(&page.body) {
             let of_english = |w: &String| {
-                english.contains(w) && !italian.contains(w) && !NAMES.contains(&w.as_str())
+                // The columns of a file are called alike in every language.
+                let column = path == "/ledger/late" && COLUMNS.contains(&w.as_str());
+                english.contains(w)
+                    && !italian.contains(w)
+                    && !NAMES.contains(&w.as_str())
+                    && !column
             };
             let wrong: Vec<String> = words(&part).filter(of_english).collect();
             if !wrong.is_empty() {

@@ -157,7 +157,7 @@ pub fn baked_as(noticed: &[Notice], verdicts: &[Verdict]) -> BakedAs {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 #[strum(serialize_all = "snake_case")]
-pub enum Turned {
+pub enum TurnedOut {
     /// No side was off.
     Right,
     /// Bases were pale.
@@ -172,24 +172,24 @@ pub enum Turned {
     Unjudged,
 }
 
-impl Turned {
+impl TurnedOut {
     /// What it is called.
     pub fn name(self) -> Fact {
         match self {
-            Turned::Right => fact!("turned-right"),
-            Turned::BasePale => fact!("turned-base-pale"),
-            Turned::BaseDark => fact!("turned-base-dark"),
-            Turned::TopPale => fact!("turned-top-pale"),
-            Turned::TopDark => fact!("turned-top-dark"),
-            Turned::Unjudged => fact!("turned-unjudged"),
+            TurnedOut::Right => fact!("turned-right"),
+            TurnedOut::BasePale => fact!("turned-base-pale"),
+            TurnedOut::BaseDark => fact!("turned-base-dark"),
+            TurnedOut::TopPale => fact!("turned-top-pale"),
+            TurnedOut::TopDark => fact!("turned-top-dark"),
+            TurnedOut::Unjudged => fact!("turned-unjudged"),
         }
     }
 }
 
 /// How the sides of a run came out: by the rule of [`baked_as`], a side is off from a quarter of its verdicts on.
-pub fn how_it_turned_out(run: &RunSummary) -> Vec<Turned> {
+pub fn how_it_turned_out(run: &RunSummary) -> Vec<TurnedOut> {
     if run.judged == 0 {
-        return vec![Turned::Unjudged];
+        return vec![TurnedOut::Unjudged];
     }
     let shades = [Shade::Pale, Shade::Right, Shade::Dark];
     let mut verdicts = vec![];
@@ -201,17 +201,17 @@ pub fn how_it_turned_out(run: &RunSummary) -> Vec<Turned> {
     let as_baked = baked_as(&[], &verdicts);
     let mut out = vec![];
     out.extend(match as_baked.base {
-        Some(-1) => Some(Turned::BasePale),
-        Some(1) => Some(Turned::BaseDark),
+        Some(-1) => Some(TurnedOut::BasePale),
+        Some(1) => Some(TurnedOut::BaseDark),
         _ => None,
     });
     out.extend(match as_baked.top {
-        Some(-1) => Some(Turned::TopPale),
-        Some(1) => Some(Turned::TopDark),
+        Some(-1) => Some(TurnedOut::TopPale),
+        Some(1) => Some(TurnedOut::TopDark),
         _ => None,
     });
     if out.is_empty() {
-        out.push(Turned::Right);
+        out.push(TurnedOut::Right);
     }
     out
 }
@@ -231,13 +231,13 @@ mod tests {
             right: 6,
             pace_s: None,
         };
-        assert_eq!(how_it_turned_out(&run), [Turned::BasePale]);
+        assert_eq!(how_it_turned_out(&run), [TurnedOut::BasePale]);
         run.verdicts[1][0] = 1;
-        assert_eq!(how_it_turned_out(&run), [Turned::Right]);
+        assert_eq!(how_it_turned_out(&run), [TurnedOut::Right]);
         run.verdicts[2] = [0, 3, 1];
-        assert_eq!(how_it_turned_out(&run), [Turned::TopDark]);
+        assert_eq!(how_it_turned_out(&run), [TurnedOut::TopDark]);
         run.judged = 0;
-        assert_eq!(how_it_turned_out(&run), [Turned::Unjudged]);
+        assert_eq!(how_it_turned_out(&run), [TurnedOut::Unjudged]);
     }
 
     #[test]

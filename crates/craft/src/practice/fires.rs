@@ -1,6 +1,6 @@
 //! Level two: one dough, several fires. Which of them brings what is asked for?
 
-use super::{Choice, PracticeCase};
+use super::{PracticeCase, PracticeChoice};
 use crate::draw::Draw;
 use crate::fact;
 use crate::fact::{Fact, Kelvin, Percent, tenth, whole};
@@ -29,7 +29,7 @@ const MUCH_TOPPING: f64 = 1.8;
 
 /// How a fire departs from the planned one.
 #[derive(Debug, Clone, Copy, PartialEq)]
-enum Change {
+enum OneChange {
     Floor(f64),
     Dome(f64),
     Topping(f64),
@@ -37,27 +37,27 @@ enum Change {
     Time(f64),
 }
 
-impl Change {
+impl OneChange {
     fn says(self, r: &BakeRequest, out_s: f64) -> Fact {
         match self {
-            Change::Floor(k) => fact!(
+            OneChange::Floor(k) => fact!(
                 "practice-fire-floor",
                 c = Celsius(whole(r.oven.floor_c + k)),
                 k = Kelvin(whole(k.abs())),
                 side = side(k)
             ),
-            Change::Dome(k) => fact!(
+            OneChange::Dome(k) => fact!(
                 "practice-fire-dome",
                 c = Celsius(whole(r.oven.dome_c + k)),
                 k = Kelvin(whole(k.abs())),
                 side = side(k)
             ),
-            Change::Topping(times) => fact!(
+            OneChange::Topping(times) => fact!(
                 "practice-fire-topping",
                 weight = Grams(whole((r.piece.sauce_g + r.piece.cheese_g) * times)),
                 planned = Grams(whole(r.piece.sauce_g + r.piece.cheese_g))
             ),
-            Change::Time(share) => fact!(
+            OneChange::Time(share) => fact!(
                 "practice-fire-time",
                 time = crate::fact::Seconds(whole(out_s * share)),
                 planned = crate::fact::Seconds(whole(out_s))
@@ -68,16 +68,16 @@ impl Change {
         let mut r = r.clone();
         let mut s = out_s;
         match self {
-            Change::Floor(k) => {
+            OneChange::Floor(k) => {
                 r.oven.floor_c += k;
                 r.oven.core_c = None;
             }
-            Change::Dome(k) => r.oven.dome_c += k,
-            Change::Topping(times) => {
+            OneChange::Dome(k) => r.oven.dome_c += k,
+            OneChange::Topping(times) => {
                 r.piece.sauce_g *= times;
                 r.piece.cheese_g *= times;
             }
-            Change::Time(share) => s *= share,
+            OneChange::Time(share) => s *= share,
         }
         came_out(&r, targets, s)
     }
@@ -123,15 +123,15 @@ pub(super) fn drawn(draw: &mut Draw) -> Option<PracticeCase> {
     let out_s = planned.race.best_s.round();
     let k = draw.step(40.0, 80.0, 10.0);
     let mut changes = [
-        Change::Floor(-k),
-        Change::Floor(draw.step(30.0, 60.0, 10.0)),
-        Change::Dome(-draw.step(40.0, 80.0, 10.0)),
-        Change::Dome(draw.step(40.0, 80.0, 10.0)),
-        Change::Topping(MUCH_TOPPING),
-        Change::Time(draw.one(&[0.75, 1.3])),
+        OneChange::Floor(-k),
+        OneChange::Floor(draw.step(30.0, 60.0, 10.0)),
+        OneChange::Dome(-draw.step(40.0, 80.0, 10.0)),
+        OneChange::Dome(draw.step(40.0, 80.0, 10.0)),
+        OneChange::Topping(MUCH_TOPPING),
+        OneChange::Time(draw.one(&[0.75, 1.3])),
     ];
     draw.shuffle(&mut changes);
-    let tried: Vec<(Change, CameOut)> = changes[..4]
+    let tried: Vec<(OneChange, CameOut)> = changes[..4]
         .iter()
         .filter_map(|c| Some((*c, c.baked(r, &targets, out_s)?)))
         .collect();
@@ -161,7 +161,7 @@ pub(super) fn drawn(draw: &mut Draw) -> Option<PracticeCase> {
     })?;
     let choices = tried
         .iter()
-        .map(|(c, o)| Choice {
+        .map(|(c, o)| PracticeChoice {
             says: c.says(r, out_s),
             outcome: fact!(
                 "practice-came-out",

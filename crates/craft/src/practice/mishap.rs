@@ -1,7 +1,7 @@
 //! Level three: a dough came out wrong. Which mishap fits what was seen?
 
 use super::dough::{Lying, Planned, run, state};
-use super::{Choice, PracticeCase};
+use super::{PracticeCase, PracticeChoice};
 use crate::draw::Draw;
 use crate::fact;
 use crate::fact::{Fact, Kelvin, half, hours};
@@ -127,16 +127,16 @@ pub(super) fn drawn(draw: &mut Draw) -> Option<PracticeCase> {
         .filter(|c| c.cause != Cause::Ordinary)
         .take(3)
         .collect();
-    let cannot = Choice {
+    let cannot = PracticeChoice {
         says: fact!("practice-cannot-be-told"),
         outcome: match found.say {
             MayBeSaid::CannotTell => fact!("practice-none-stands-out"),
             _ => fact!("practice-one-stands-out"),
         },
     };
-    let mut choices: Vec<Choice> = causes
+    let mut choices: Vec<PracticeChoice> = causes
         .iter()
-        .map(|c| Choice {
+        .map(|c| PracticeChoice {
             says: c.says(),
             outcome: fact!("practice-share", share = c.share_said()),
         })

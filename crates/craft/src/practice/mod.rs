@@ -17,11 +17,11 @@ use crate::fact::Fact;
 /// There are so many levels.
 pub const LEVELS: u8 = 3;
 /// A draw that makes no clear case is drawn again, so often at most.
-const MOST_DRAWN: u32 = 60;
+const MOST_DRAWN: u32 = 120;
 
 /// One answer to a case.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Choice {
+pub struct PracticeChoice {
     /// What would be done, or thought.
     pub says: Fact,
     /// What the models say of it.
@@ -36,7 +36,7 @@ pub struct PracticeCase {
     /// What is asked.
     pub asks: Fact,
     /// Two to four.
-    pub choices: Vec<Choice>,
+    pub choices: Vec<PracticeChoice>,
     /// Which one the models hold for right.
     pub right: usize,
     /// Why, in one line.

@@ -1,15 +1,17 @@
 //! Level one: the tub stands otherwise than planned. What do you do?
 
 use super::dough::{FRIDGE_C, Lying, Planned, run, stage, state};
-use super::{Choice, PracticeCase};
+use super::{PracticeCase, PracticeChoice};
 use crate::draw::Draw;
 use crate::fact;
 use crate::fact::{Fact, Kelvin, hours, tenth, whole};
+use crate::learn::StoodAs;
+use crate::learn::likelihood::called;
 use crate::rise::{Air, Event, RiseRequest, RiseResult, Stage};
 
 /// The right answer leaves the dough so near to right, ln of its ripeness, and the others are so much farther from it.
 const NEAR: f64 = 0.16;
-const CLEARLY: f64 = 0.14;
+const CLEARLY: f64 = 0.1;
 /// A tub is told from the planned one where it differs so much of its rise.
 const TELLS: f64 = 0.2;
 /// A tub that was to rise less is no place to read from.
@@ -89,10 +91,10 @@ pub(super) fn drawn(draw: &mut Draw) -> Option<PracticeCase> {
     let ahead = draw.below(2) == 0;
     let mut real = planned.dough.clone();
     match (draw.below(2), ahead) {
-        (0, true) => real.departs.yeast = draw.between(0.25, 0.5),
-        (0, false) => real.departs.yeast = -draw.between(0.25, 0.5),
+        (0, true) => real.departs.yeast = draw.between(0.35, 0.65),
+        (0, false) => real.departs.yeast = -draw.between(0.35, 0.65),
         (_, ahead) => {
-            let k = draw.between(2.0, 4.0) * if ahead { 1.0 } else { -1.0 };
+            let k = draw.between(3.0, 5.0) * if ahead { 1.0 } else { -1.0 };
             for s in &mut real.stages {
                 s.place_c = s.place_c.map(|c| c + k);
             }
@@ -127,10 +129,10 @@ pub(super) fn drawn(draw: &mut Draw) -> Option<PracticeCase> {
     }
     tried.sort_by(|a, b| a.2.total_cmp(&b.2));
     let best = tried.first().filter(|t| t.2 <= NEAR)?.2;
-    // Beside the best one those that are clearly worse, what is usually done first: nothing.
+    // Beside the best one those that nobody would call right, and first what is usually done: nothing.
     let (mut kept, mut worse): (Vec<_>, Vec<_>) = tried.into_iter().partition(|t| t.2 <= best);
     kept.truncate(1);
-    worse.retain(|t| t.2 >= best + CLEARLY);
+    worse.retain(|t| t.2 >= best + CLEARLY && called(state(&t.1)) != StoodAs::Right);
     draw.shuffle(&mut worse);
     worse.sort_by_key(|t| t.0 != Doing::Nothing);
     worse.truncate(3);
@@ -141,13 +143,13 @@ pub(super) fn drawn(draw: &mut Draw) -> Option<PracticeCase> {
     let (tried, right) = (kept, 0);
     let choices = tried
         .iter()
-        .map(|(d, r, _)| Choice {
+        .map(|(d, r, _)| PracticeChoice {
             says: d.says(),
             outcome: fact!(
                 "practice-stands-so",
                 rise = whole(100.0 * r.at_bake.ripeness),
                 left = whole(100.0 * r.at_bake.reserve),
-                is = crate::learn::likelihood::called(state(r)).name()
+                is = called(state(r)).name()
             ),
         })
         .collect();

@@ -19,14 +19,14 @@ const ALIKE_K: f64 = 0.5;
 /// One line of doughs side by side: what it is of, and the value of each dough in their order.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Beside {
+pub struct DoughsBeside {
     /// What it is of.
     pub what: Fact,
     /// Of each dough.
     pub values: Vec<Fact>,
 }
 
-impl Beside {
+impl DoughsBeside {
     /// The number of each value, where all are numbers of one kind.
     pub fn numbers(&self) -> Option<Vec<f64>> {
         self.values.iter().map(|v| v.number("value")).collect()
@@ -38,18 +38,18 @@ impl Beside {
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Apart {
     /// What was chosen otherwise.
-    pub chosen: Vec<Beside>,
+    pub chosen: Vec<DoughsBeside>,
     /// What follows from that: a solved dose, the water's temperature.
-    pub follows: Vec<Beside>,
+    pub follows: Vec<DoughsBeside>,
     /// What nobody chose: how warm room and fridge stood.
-    pub stood: Vec<Beside>,
+    pub stood: Vec<DoughsBeside>,
     /// What is the same in all, a value for each.
-    pub alike: Vec<Beside>,
+    pub alike: Vec<DoughsBeside>,
 }
 
 impl Apart {
     /// The one thing that differs, where it is one.
-    pub fn the_one(&self) -> Option<&Beside> {
+    pub fn the_one(&self) -> Option<&DoughsBeside> {
         match self.chosen.as_slice() {
             [one] => Some(one),
             _ => None,
@@ -77,20 +77,21 @@ pub fn apart(doughs: &[(&SheetRequest, &SheetResult)]) -> Apart {
             found.map_or_else(|| d.before.clone(), |x| x.after.clone())
         };
         let values = std::iter::once(d.before.clone()).chain(each.iter().map(of));
-        out.chosen.push(Beside {
+        out.chosen.push(DoughsBeside {
             what: d.what.clone(),
             values: values.collect(),
         });
     }
-    let mut put = |what: Fact, values: Vec<Fact>, otherwise: fn(&mut Apart) -> &mut Vec<Beside>| {
-        let same = values.windows(2).all(|w| w[0] == w[1]);
-        let list = if same {
-            &mut out.alike
-        } else {
-            otherwise(&mut out)
+    let mut put =
+        |what: Fact, values: Vec<Fact>, otherwise: fn(&mut Apart) -> &mut Vec<DoughsBeside>| {
+            let same = values.windows(2).all(|w| w[0] == w[1]);
+            let list = if same {
+                &mut out.alike
+            } else {
+                otherwise(&mut out)
+            };
+            list.push(DoughsBeside { what, values });
         };
-        list.push(Beside { what, values });
-    };
     let all = |of: &dyn Fn(&SheetRequest, &SheetResult) -> Fact| -> Vec<Fact> {
         doughs.iter().map(|(r, s)| of(r, s)).collect()
     };
@@ -157,7 +158,7 @@ pub fn apart(doughs: &[(&SheetRequest, &SheetResult)]) -> Apart {
         ),
     ];
     let same = usual.into_iter().filter(|(_, _, same)| *same);
-    let lines = same.map(|(what, value, _)| Beside {
+    let lines = same.map(|(what, value, _)| DoughsBeside {
         what,
         values: vec![value; doughs.len()],
     });
@@ -178,7 +179,7 @@ fn stood(
             (l.min(*c), h.max(*c))
         });
     if high - low >= ALIKE_K {
-        out.stood.push(Beside {
+        out.stood.push(DoughsBeside {
             what,
             values: all
                 .iter()

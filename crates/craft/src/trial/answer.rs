@@ -1,7 +1,7 @@
 //! What a trial says: what differs beyond chance, how sure that is, and which next trial would tell most.
 
 use super::chance::{SHOWN_BELOW, held_together, share, sign_test, tasters_wanted};
-use super::design::Trial;
+use super::design::TrialDesign;
 use super::tasted::{Criterion, Tastings};
 use serde::{Deserialize, Serialize};
 
@@ -109,7 +109,7 @@ pub struct TrialAnswer {
 
 /// The answer of a trial. `order` is the value of what is varied for each arm where it has one, so that there is a between and a
 /// beyond.
-pub fn answer(trial: &Trial, said: &Tastings, order: Option<&[f64]>) -> TrialAnswer {
+pub fn answer(trial: &TrialDesign, said: &Tastings, order: Option<&[f64]>) -> TrialAnswer {
     let pairs = trial.pairs();
     let mut liking: Vec<PairFound> = pairs.iter().filter_map(|p| liked(said, *p)).collect();
     hold(&mut liking);
@@ -189,7 +189,12 @@ fn middle(all: &[f64]) -> f64 {
     0.5 * (all[(n - 1) / 2] + all[n / 2])
 }
 
-fn next(trial: &Trial, liking: &[PairFound], best: Option<u8>, order: Option<&[f64]>) -> NextTrial {
+fn next(
+    trial: &TrialDesign,
+    liking: &[PairFound],
+    best: Option<u8>,
+    order: Option<&[f64]>,
+) -> NextTrial {
     if liking.is_empty() {
         return NextTrial::Taste {
             fewest: trial.fewest_tasters(),
@@ -280,8 +285,8 @@ mod tests {
     use super::*;
     use crate::fact::Fact;
 
-    fn trial(arms: usize) -> Trial {
-        Trial {
+    fn trial(arms: usize) -> TrialDesign {
+        TrialDesign {
             arms: (0..arms)
                 .map(|i| TrialArm {
                     batch: format!("TT-{i:02}"),

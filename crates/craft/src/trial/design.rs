@@ -24,14 +24,14 @@ pub struct TrialArm {
 /// What is compared, and by how many.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Trial {
+pub struct TrialDesign {
     /// Two to [`MOST_ARMS`]: sister doughs, or parts of one dough.
     pub arms: Vec<TrialArm>,
     /// How many taste, 1 to [`MOST_TASTERS`].
     pub tasters: u8,
 }
 
-impl Trial {
+impl TrialDesign {
     /// Whether all arms are parts of one dough.
     pub fn is_split(&self) -> bool {
         self.arms.windows(2).all(|w| w[0].batch == w[1].batch)
@@ -98,8 +98,8 @@ pub fn in_own_words(text: &str) -> Fact {
 mod tests {
     use super::*;
 
-    fn of(arms: &[(&str, &str)], tasters: u8) -> Trial {
-        Trial {
+    fn of(arms: &[(&str, &str)], tasters: u8) -> TrialDesign {
+        TrialDesign {
             arms: arms
                 .iter()
                 .map(|(batch, is)| TrialArm {
@@ -110,7 +110,7 @@ mod tests {
             tasters,
         }
     }
-    fn fields(t: &Trial) -> Vec<String> {
+    fn fields(t: &TrialDesign) -> Vec<String> {
         let wrong = t.check().err().map_or(vec![], |e| e.0);
         wrong.into_iter().map(|e| e.field).collect()
     }

@@ -12,6 +12,6 @@ pub mod sisters;
 pub mod tasted;
 
 pub use answer::{ComparedBy, NextTrial, PairFound, TrialAnswer, answer};
-pub use design::{MOST_ARMS, MOST_TASTERS, Trial, TrialArm};
+pub use design::{MOST_ARMS, MOST_TASTERS, TrialArm, TrialDesign};
 pub use sisters::{Varied, sisters};
 pub use tasted::{Criterion, Tasted, Tastings};

@@ -3,7 +3,7 @@
 use super::{DemoWriter, minutes};
 use anyhow::{Context, Result};
 use craft::trial::sisters::varied_in;
-use craft::trial::{Criterion, Tasted, Trial, TrialArm};
+use craft::trial::{Criterion, Tasted, TrialArm, TrialDesign};
 use store::batch::Batch;
 use store::entry::Seen;
 use uuid::Uuid;
@@ -23,7 +23,7 @@ const TABLE: [(u8, [u8; 2], [u8; 2]); 8] = [
 pub(super) async fn write(w: &mut DemoWriter<'_>, arms: &[Batch; 2]) -> Result<()> {
     let formulas = arms.each_ref().map(|b| &b.sheet.request.formula);
     let (varied, values) = varied_in(&formulas).context("the arms differ in one thing")?;
-    let trial = Trial {
+    let trial = TrialDesign {
         arms: arms
             .iter()
             .zip(&values)

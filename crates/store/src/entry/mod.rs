@@ -16,7 +16,7 @@ pub use said::{Observation, SaidEntry, Seen, Went};
 use crate::db::{Db, again, pause};
 use crate::error::is_duplicate;
 use crate::id::BatchId;
-use crate::{Author, KitchenId, Result, StoreError, found, instant, stock};
+use crate::{Author, KitchenId, Result, StoreError, instant, stock, words};
 use craft::fact::Fact;
 use craft::fire::{Tap, TapKind};
 use craft::mix::run::MixTap;
@@ -219,7 +219,7 @@ pub async fn write(
         stock::follow(&mut tx, kitchen, batch).await?;
     }
     if new.said.moves_words(row.finished_at.is_some()) {
-        found::follow(&mut tx, kitchen, batch).await?;
+        words::follow(&mut tx, kitchen, batch).await?;
     }
     tx.commit().await?;
     Ok(EntryOutcome::New)

@@ -10,7 +10,7 @@ use craft::fact::Fact;
 use craft::people::Right;
 use craft::rise::ripeness::{PEAK, READY};
 use craft::sheet::ClockPoint;
-use craft::sheet::apart::{Apart, Beside};
+use craft::sheet::apart::{Apart, DoughsBeside};
 use jiff::Timestamp;
 use std::fmt::Write;
 
@@ -112,7 +112,7 @@ impl BesideView {
                 value: one.map_or(String::new(), |o| here.words(&o.values[i])),
             })
             .collect();
-        let words = |b: &Beside| b.values.iter().map(|v| said(v, here)).collect::<Vec<_>>();
+        let words = |b: &DoughsBeside| b.values.iter().map(|v| said(v, here)).collect::<Vec<_>>();
         let chosen = match one {
             Some(_) => vec![],
             None => a
@@ -125,7 +125,7 @@ impl BesideView {
                 })
                 .collect(),
         };
-        let lines = |list: &[Beside], all_values: bool| {
+        let lines = |list: &[DoughsBeside], all_values: bool| {
             list.iter()
                 .map(|b| {
                     let values = words(b);

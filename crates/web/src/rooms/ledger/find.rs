@@ -4,7 +4,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::paging::{Paging, Which};
 use crate::shared::tongue::shipped;
 use craft::keyed::Keyed;
-use craft::learn::notice::Turned;
+use craft::learn::notice::TurnedOut;
 use jiff::civil::Date;
 use jiff::{Timestamp, ToSpan};
 use serde::Deserialize;
@@ -51,7 +51,7 @@ impl LedgerQuery {
             style: short(&self.style),
             flour: short(&self.flour),
             oven: short(&self.oven),
-            turned: Turned::from_key(&self.turned).map_or(String::new(), |t| t.key().into()),
+            turned: TurnedOut::from_key(&self.turned).map_or(String::new(), |t| t.key().into()),
             by: short(&self.by),
             from: day(&self.from).and_then(begin),
             // The last day counts whole.
@@ -170,7 +170,7 @@ pub async fn choices(
         field: "turned",
         label: phrase("ledger-verdicts"),
         every: phrase("ledger-find-every-verdict"),
-        options: Turned::ALL
+        options: TurnedOut::ALL
             .iter()
             .map(|t| LedgerOption {
                 value: t.key().into(),

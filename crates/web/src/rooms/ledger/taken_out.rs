@@ -13,7 +13,7 @@ use axum::response::{IntoResponse, Response};
 use craft::exchange::bakes::bakes_as_csv;
 use craft::formula::Dose;
 use craft::keyed::Keyed;
-use craft::learn::notice::{Turned, how_it_turned_out};
+use craft::learn::notice::{TurnedOut, how_it_turned_out};
 use craft::number::plain;
 use craft::reading::Subject;
 use craft::units::TemperatureUnit;
@@ -54,9 +54,9 @@ pub async fn csv(
     Ok((headers, Body::from_stream(lines)).into_response())
 }
 
-fn side(turned: &[Turned], pale: Turned, dark: Turned) -> &'static str {
+fn side(turned: &[TurnedOut], pale: TurnedOut, dark: TurnedOut) -> &'static str {
     match turned {
-        t if t.contains(&Turned::Unjudged) => "",
+        t if t.contains(&TurnedOut::Unjudged) => "",
         t if t.contains(&pale) => "pale",
         t if t.contains(&dark) => "dark",
         _ => "right",
@@ -111,8 +111,8 @@ fn line(t: &BatchRecord, here: &RequestKitchen) -> Vec<String> {
         degrees(t.reading(Subject::Fridge).map(|(_, c)| c)),
         t.stood().map_or(String::new(), |(_, is)| is.key().into()),
         run.mean_s.map_or(String::new(), |s| number(s, 0)),
-        side(&turned, Turned::BasePale, Turned::BaseDark).into(),
-        side(&turned, Turned::TopPale, Turned::TopDark).into(),
+        side(&turned, TurnedOut::BasePale, TurnedOut::BaseDark).into(),
+        side(&turned, TurnedOut::TopPale, TurnedOut::TopDark).into(),
         said.join(" / "),
         t.batch.code.clone(),
         t.batch.name.clone(),

@@ -15,7 +15,7 @@ use craft::people::Right;
 
 const PER_PAGE: u32 = 50;
 
-struct TrialRow {
+struct TrialLine {
     code: String,
     name: String,
     day: String,
@@ -28,7 +28,7 @@ struct TrialRow {
 struct TrialsPage {
     frame: Frame,
     head: String,
-    rows: Vec<TrialRow>,
+    rows: Vec<TrialLine>,
     paging: Paging,
     may_plan: bool,
 }
@@ -56,7 +56,7 @@ pub async fn show(
         head: say!("trial-so-many", n = n, word = count_word(n)),
         rows: all
             .into_iter()
-            .map(|t| TrialRow {
+            .map(|t| TrialLine {
                 arms: t
                     .trial
                     .arms

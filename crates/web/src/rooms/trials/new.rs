@@ -22,7 +22,7 @@ use craft::keyed::Keyed;
 use craft::refusal::ValidationError;
 use craft::sheet::apart::apart;
 use craft::sheet::{SheetRequest, SheetResult, work_out};
-use craft::trial::{MOST_ARMS, Trial, TrialArm, Varied};
+use craft::trial::{MOST_ARMS, TrialArm, TrialDesign, Varied};
 use store::batch::{self, KeptBatch, NewBatch, Origin};
 use uuid::Uuid;
 
@@ -259,10 +259,10 @@ async fn made(
     here: &RequestKitchen,
     typed: &FormData,
     there: &[BatchRecord],
-) -> Result<Result<(Trial, Vec<Sister>), ValidationError>, AppError> {
+) -> Result<Result<(TrialDesign, Vec<Sister>), ValidationError>, AppError> {
     let tasters = typed.text("tasters").parse::<u8>().unwrap_or(0);
     let trial = |arms: Vec<TrialArm>| {
-        let t = Trial { arms, tasters };
+        let t = TrialDesign { arms, tasters };
         t.check().map(|()| t)
     };
     let arm = |batch: &str, is: Fact| TrialArm {

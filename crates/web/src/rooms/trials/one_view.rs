@@ -106,7 +106,7 @@ impl TrialView {
             true => apart(&pairs[..1]),
             false => apart(&pairs),
         };
-        let facts = |list: &[craft::sheet::apart::Beside], all: bool| {
+        let facts = |list: &[craft::sheet::apart::DoughsBeside], all: bool| {
             list.iter()
                 .map(|b| {
                     let values: Vec<String> =
