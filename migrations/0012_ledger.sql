@@ -29,12 +29,13 @@ CREATE TABLE IF NOT EXISTS trial (
 
 -- What was practised: cases are numbered for each hand, so that none comes twice.
 CREATE TABLE IF NOT EXISTS practised (
+  id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
   kitchen_id BIGINT UNSIGNED NOT NULL,
   who VARCHAR(60) NOT NULL,
   level TINYINT UNSIGNED NOT NULL,
   next_case INT UNSIGNED NOT NULL,
   answered INT UNSIGNED NOT NULL,
   hit INT UNSIGNED NOT NULL,
-  PRIMARY KEY (kitchen_id, who, level),
+  UNIQUE KEY practised_by (kitchen_id, who, level),
   CONSTRAINT practised_kitchen FOREIGN KEY (kitchen_id) REFERENCES kitchen (id)
 ) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci;

@@ -32,7 +32,7 @@ pub enum WordKind {
     Flour,
     Oven,
     /// How its sides came out, by the key of [`TurnedOut`].
-    TurnedOut,
+    Turned,
     /// Who worked on it.
     By,
     /// A remark.
@@ -87,7 +87,7 @@ pub(crate) async fn follow(
     words.extend(
         how_it_turned_out(&summary)
             .into_iter()
-            .map(|t: TurnedOut| (WordKind::TurnedOut, t.key().to_string())),
+            .map(|t: TurnedOut| (WordKind::Turned, t.key().to_string())),
     );
     let names = entries.names();
     words.extend(
