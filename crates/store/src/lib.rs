@@ -17,7 +17,7 @@ mod instant;
 pub mod kitchen;
 mod lifted;
 mod migration;
-mod once;
+pub mod once;
 pub mod pantry;
 pub mod people;
 pub mod practised;

@@ -28,7 +28,7 @@ fn hash(content: &[&str]) -> [u8; 32] {
 
 /// Takes a key for a content, within a transaction; whoever sends the same meanwhile waits for its end. When it is
 /// [`Once::First`], say with [`made`] what came of it.
-pub(crate) async fn take(
+pub async fn take(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     (what, key): (&str, Uuid),
@@ -67,7 +67,7 @@ pub(crate) async fn take(
 }
 
 /// Says what came of a key.
-pub(crate) async fn made(
+pub async fn made(
     db: &mut MySqlConnection,
     kitchen: KitchenId,
     (what, key): (&str, Uuid),

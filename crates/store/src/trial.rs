@@ -1,7 +1,6 @@
 //! The trial: what is compared, by whom. What was tasted stands among the entries of its batches.
 
 use crate::error::written;
-use crate::once::{self, Once};
 use crate::{Author, KitchenId, Result, StoreError, instant};
 use craft::trial::TrialDesign;
 use jiff::Timestamp;
@@ -44,15 +43,11 @@ impl TrialRow {
     }
 }
 
-/// What a form made when it made a trial.
-const MADE: &str = "trial";
-
-/// Keeps a trial and gives it a code; a form that was kept before is found again. Within the transaction of whoever calls where
-/// there is one.
+/// Keeps a trial and gives it a code. Within the transaction of whoever calls where there is one.
 pub async fn keep(
     db: &mut MySqlConnection,
     author: impl Into<Author<'_>>,
-    (form_key, name): (Uuid, &str),
+    name: &str,
     trial: &TrialDesign,
     now: Timestamp,
 ) -> Result<String> {
@@ -64,10 +59,6 @@ pub async fn keep(
     sqlx::query!("SELECT id FROM kitchen WHERE id = ? FOR UPDATE", kitchen.0)
         .fetch_one(&mut *tx)
         .await?;
-    match once::take(&mut tx, kitchen, (MADE, form_key), &[name, &design], now).await? {
-        Once::First => {}
-        Once::Before(code) | Once::Other(code) => return Ok(code),
-    }
     let n = sqlx::query_scalar!(
         "SELECT CAST(COALESCE(MAX(CAST(SUBSTRING(code, 3) AS UNSIGNED)), 0) AS UNSIGNED) FROM trial WHERE kitchen_id = ?",
         kitchen.0
@@ -89,7 +80,6 @@ pub async fn keep(
     )
     .execute(&mut *tx)
     .await?;
-    once::made(&mut tx, kitchen, (MADE, form_key), &code).await?;
     tx.commit().await?;
     Ok(code)
 }

@@ -46,6 +46,15 @@ async fn bakes_of_long_ago_are_kept_found_and_taken_out() -> Result<()> {
     by_csv(&s, TABLE, &key).await?;
     let all = found(&s, "").await?;
     assert_eq!(all.len(), 3, "{all:?}");
+    let told = s.get(kept.header("location")).await?;
+    assert!(said(&told.body).contains("3 bakes are kept"));
+    // Another table under the same form is told, kept as it was typed, and comes with a key of its own.
+    let more = format!("{TABLE}2026-09-26;;Lean round;6;;;right;;;;fourth\n");
+    let page = by_csv(&s, &more, &key).await?;
+    assert_eq!(page.status, StatusCode::CONFLICT);
+    assert!(said(&page.body).contains("kept before with other lines"));
+    assert!(page.body.contains("fourth") && !page.body.contains(&key));
+    assert_eq!(found(&s, "").await?.len(), 3);
 
     for (query, n) in [
         ("q=corner", 1),
@@ -240,8 +249,21 @@ async fn a_trial_goes_from_its_design_to_its_answer() -> Result<()> {
     let made = post(design("60, 65", "8")).await?;
     assert_eq!(made.status, StatusCode::SEE_OTHER, "{}", said(&made.body));
     let trial = made.header("location").to_string();
-    // Two sisters beside the one that they were made of.
-    assert_eq!(s.batches().await?, 3);
+    // Sent again it is the same; with other values it is told, and makes nothing.
+    let mut again = design("60, 65", "8");
+    let form = key();
+    again.last_mut().unwrap().1 = form.clone();
+    let once = post(again.clone()).await?;
+    assert_eq!(
+        post(again.clone()).await?.header("location"),
+        once.header("location")
+    );
+    again[3].1 = "60, 70".into();
+    let page = post(again).await?;
+    assert_eq!(page.status, StatusCode::CONFLICT);
+    assert!(said(&page.body).contains("was kept before, as T-02") && !page.body.contains(&form));
+    // Two sisters each beside the one that they were made of.
+    assert_eq!(s.batches().await?, 5);
     let words = said(&s.get(&trial).await?.body);
     assert!(
         words.contains("nobody has tasted yet") && words.contains("Water"),

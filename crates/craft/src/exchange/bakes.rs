@@ -232,9 +232,7 @@ pub fn read_bakes(
             }
         };
         let bare = |v: f64| fact!("just", value = v);
-        if let Some(n) = number("pieces", 1.0, 2000.0, bare) {
-            above.pieces = Some(n.round() as u32);
-        }
+        let pieces = number("pieces", 1.0, 2000.0, bare);
         if let Some(p) = number("yeast", 0.001, 7.5, |v| fact!("just", value = Percent(v))) {
             above.yeast_percent = Some(p);
         }
@@ -256,6 +254,11 @@ pub fn read_bakes(
         let bake_s = number("bake", 20.0, 7200.0, |v| {
             fact!("just", value = crate::fact::Value::Seconds(v))
         });
+        match pieces {
+            Some(n) if n.fract() != 0.0 => refuse("pieces", fact!("late-whole-pieces")),
+            Some(n) => above.pieces = Some(n as u32),
+            None => {}
+        }
         let key = |text: &str| {
             text.to_lowercase()
                 .replace("a little ", "")
@@ -471,6 +474,22 @@ mod tests {
         assert_eq!(
             (all[0].formula.as_str(), all[0].remark.as_str()),
             ("=Halt round", "-slack, \"wet\"")
+        );
+    }
+
+    #[test]
+    fn half_a_piece_is_none() {
+        assert_eq!(
+            wrong("date,formula,pieces\n2026-11-01,x,2.5\n"),
+            [(2, "pieces")]
+        );
+        assert_eq!(
+            wrong("date,formula,pieces\n2026-11-01,x,1e9\n"),
+            [(2, "pieces")]
+        );
+        assert_eq!(
+            wrong("date,formula,pieces\n2026-11-01,x,NaN\n"),
+            [(2, "pieces")]
         );
     }
 

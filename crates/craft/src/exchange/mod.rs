@@ -9,6 +9,7 @@
 
 pub mod bakes;
 mod csv;
+pub mod late_seen;
 mod own;
 mod recipe_ld;
 

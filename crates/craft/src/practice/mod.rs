@@ -87,4 +87,57 @@ mod tests {
             assert_eq!(case(level, 7), case(level, 7));
         }
     }
+
+    fn outcomes(c: &PracticeCase) -> Vec<String> {
+        c.choices.iter().map(|x| x.outcome.brief()).collect()
+    }
+
+    #[test]
+    fn at_the_tub_the_right_answer_alone_is_called_right() {
+        for seed in 0..12 {
+            let c = case(1, seed).unwrap();
+            for (i, said) in outcomes(&c).iter().enumerate() {
+                let right = said.contains("stood-right");
+                assert_eq!(right, i == c.right, "{seed}: {said}");
+            }
+        }
+    }
+
+    #[test]
+    fn at_the_oven_one_fire_alone_is_wet_where_that_is_asked() {
+        let mut asked = 0;
+        for seed in 0..40 {
+            let c = case(2, seed).unwrap();
+            if !c.asks.brief().contains("notice-wet-centre") {
+                continue;
+            }
+            asked += 1;
+            for (i, said) in outcomes(&c).iter().enumerate() {
+                assert_eq!(
+                    said.contains("practice-wet"),
+                    i == c.right,
+                    "{seed}: {said}"
+                );
+            }
+        }
+        assert!(asked > 0, "none of forty asks for it");
+    }
+
+    #[test]
+    fn what_went_wrong_may_be_what_cannot_be_told() {
+        let right: Vec<String> = (0..40)
+            .map(|seed| {
+                let c = case(3, seed).unwrap();
+                c.choices[c.right].says.brief()
+            })
+            .collect();
+        let told = right
+            .iter()
+            .filter(|r| *r != "practice-cannot-be-told")
+            .count();
+        assert!(told > 0 && told < right.len(), "{right:?}");
+        // More than one kind of mishap comes.
+        let kinds: HashSet<&str> = right.iter().filter_map(|r| r.split('(').next()).collect();
+        assert!(kinds.len() > 2, "{kinds:?}");
+    }
 }

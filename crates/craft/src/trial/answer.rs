@@ -2,7 +2,7 @@
 
 use super::chance::{SHOWN_BELOW, held_together, share, sign_test, tasters_wanted};
 use super::design::TrialDesign;
-use super::tasted::{Criterion, Tastings};
+use super::tasted::{Criterion, Tastings, middle};
 use serde::{Deserialize, Serialize};
 
 /// By what two arms were compared.
@@ -154,7 +154,9 @@ fn compared(pair: (u8, u8), by: ComparedBy, differences: &[f64]) -> Option<PairF
         for_first,
         for_second,
         same: count(|d| *d == 0.0),
-        differs_by: matches!(by, ComparedBy::Score(_)).then(|| middle(differences)),
+        differs_by: matches!(by, ComparedBy::Score(_))
+            .then(|| middle(differences))
+            .flatten(),
         share: share(for_first, for_second),
         chance: sign_test(for_first, for_second),
     })
@@ -180,13 +182,6 @@ fn scored(said: &Tastings, pair: (u8, u8), of: Criterion) -> Option<PairFound> {
         })
         .collect();
     compared(pair, ComparedBy::Score(of), &differences)
-}
-
-fn middle(all: &[f64]) -> f64 {
-    let mut all = all.to_vec();
-    all.sort_by(f64::total_cmp);
-    let n = all.len();
-    0.5 * (all[(n - 1) / 2] + all[n / 2])
 }
 
 fn next(

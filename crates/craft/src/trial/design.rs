@@ -45,7 +45,7 @@ impl TrialDesign {
     }
     /// So many tasters who all say the same are the fewest that can show anything; fewer can show nothing, whatever they say.
     pub fn fewest_tasters(&self) -> u8 {
-        fewest_that_prove(self.pairs().len())
+        fewest_tasters(self.arms.len())
     }
 
     /// Refuses what is no trial.
@@ -84,6 +84,11 @@ impl TrialDesign {
             false => Err(ValidationError(errors)),
         }
     }
+}
+
+/// So many tasters who all say the same are the fewest that can show anything between so many arms.
+pub fn fewest_tasters(arms: usize) -> u8 {
+    fewest_that_prove(arms * arms.saturating_sub(1) / 2)
 }
 
 /// A maker's own words for an arm, as many as fit.

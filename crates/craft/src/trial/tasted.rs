@@ -155,6 +155,14 @@ impl Tastings {
         }
         out
     }
+    /// The middle of the scores of an arm, 1 to 5; nothing where nobody scored it.
+    pub fn middle_score(&self, arm: u8, of: Criterion) -> Option<f64> {
+        let all = self
+            .scores
+            .iter()
+            .filter(|((_, a, c), _)| *a == arm && *c == of);
+        middle(&all.map(|(_, s)| f64::from(*s)).collect::<Vec<_>>())
+    }
     /// How many have said anything.
     pub fn tasters(&self) -> usize {
         let scored = self.scores.keys().map(|k| k.0);
@@ -162,6 +170,14 @@ impl Tastings {
             scored.chain(self.liked.keys().map(|k| k.0)).collect();
         all.len()
     }
+}
+
+/// The middle one, or halfway between the two middle ones.
+pub(super) fn middle(all: &[f64]) -> Option<f64> {
+    let mut all = all.to_vec();
+    all.sort_by(f64::total_cmp);
+    let n = all.len();
+    (n > 0).then(|| 0.5 * (all[(n - 1) / 2] + all[n / 2]))
 }
 
 #[cfg(test)]
@@ -186,6 +202,21 @@ mod tests {
         assert_eq!(t.tasters(), 2);
         let t = Tastings::of([score(Some(2)), score(None), liked(Some(1)), liked(None)]);
         assert_eq!(t, Tastings::default());
+    }
+
+    #[test]
+    fn the_middle_of_scores_is_a_score_or_halfway_between_two() {
+        let t = Tastings::of(
+            [(1, 2), (2, 5), (3, 3), (4, 4)].map(|(taster, s)| Tasted::Scored {
+                taster,
+                arm: 1,
+                of: Criterion::Taste,
+                score: Some(s),
+            }),
+        );
+        assert_eq!(t.middle_score(1, Criterion::Taste), Some(3.5));
+        assert_eq!(t.middle_score(0, Criterion::Taste), None);
+        assert_eq!(middle(&[1.0, 9.0, 2.0]), Some(2.0));
     }
 
     #[test]

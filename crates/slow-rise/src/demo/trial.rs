@@ -6,7 +6,6 @@ use craft::trial::sisters::varied_in;
 use craft::trial::{Criterion, Tasted, TrialArm, TrialDesign};
 use store::batch::Batch;
 use store::entry::Seen;
-use uuid::Uuid;
 
 /// Of each taster: which arm is liked better, and the scores of taste and of chew for both arms.
 const TABLE: [(u8, [u8; 2], [u8; 2]); 8] = [
@@ -35,9 +34,9 @@ pub(super) async fn write(w: &mut DemoWriter<'_>, arms: &[Batch; 2]) -> Result<(
         tasters: TABLE.len() as u8,
     };
     let at = arms[1].sheet.request.serve_at;
-    let form = (Uuid::new_v4(), "Cold hours of the Halt round");
+    let name = "Cold hours of the Halt round";
     let here = w.here.id;
-    let code = store::trial::keep(w.db, here, form, &trial, at).await?;
+    let code = store::trial::keep(w.db, here, name, &trial, at).await?;
     let kept = store::trial::by_code(w.db, here, &code).await?;
     let key = kept.context("the trial was kept")?.key;
     for (i, (liked, taste, chew)) in TABLE.iter().enumerate() {

@@ -62,3 +62,5 @@ late-no-such-word = “{ $text }” is none of { $known }.
 late-to-come = { $at } is still to come.
 late-too-long-ago = That is more than { $years } years ago.
 late-not-worked = No dough can be worked out of this.
+late-whole-pieces = Pieces are counted whole.
+late-kept-before = This page was kept before with other lines. What stands here now is not kept yet: keep it, and all of its lines come besides those.

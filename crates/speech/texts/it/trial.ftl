@@ -62,3 +62,5 @@ late-no-such-word = «{ $text }» non è fra { $known }.
 late-to-come = { $at } deve ancora venire.
 late-too-long-ago = Sono passati più di { $years } anni.
 late-not-worked = Da questo non si ricava nessun impasto.
+late-whole-pieces = I pezzi si contano interi.
+late-kept-before = Questa pagina è già stata tenuta con altre righe. Ciò che sta qui ora non è ancora tenuto: tenendola, tutte le sue righe si aggiungono a quelle.

@@ -4,6 +4,7 @@ mod batches;
 #[path = "../entered/mod.rs"]
 mod entered;
 mod kitchens;
+mod ledger;
 mod library;
 mod pantry_items;
 

@@ -38,6 +38,12 @@ impl FormData {
         all.sort();
         all
     }
+    /// All that was typed as one text, without the form's own key: what a form is told by when it comes again.
+    pub fn content(&self) -> String {
+        let mut all: Vec<_> = self.0.iter().filter(|(k, _)| *k != "form_key").collect();
+        all.sort();
+        serde_json::to_string(&all).unwrap_or_default()
+    }
     /// Whether the field was sent at all.
     pub fn has(&self, name: &str) -> bool {
         self.0.contains_key(name)

@@ -498,6 +498,27 @@ fn what_changed_is_said_line_by_line() {
     assert_eq!(diff::changes(&twice, &moved).len(), 1);
 }
 
+#[test]
+fn a_way_of_its_own_is_compared_leg_by_leg() {
+    let plain = with(|f| f.cold_h = 24.0).formula;
+    let own = with(|f| {
+        f.cold_h = 24.0;
+        f.legs = f.path();
+    })
+    .formula;
+    // The same way, said otherwise: its legs are alike.
+    assert!(diff::changes(&plain, &own).is_empty());
+    let mut longer = own.clone();
+    for leg in longer.legs.iter_mut().filter(|l| l.spot.is_cold()) {
+        leg.hours = 40.0;
+    }
+    // Its three hours say nothing, and must not be compared.
+    longer.bulk_h += 3.0;
+    let d = diff::changes(&own, &longer);
+    assert_eq!(d.len(), 1, "{d:?}");
+    assert_eq!(d[0].what.brief(), "leg-cold");
+}
+
 proptest! {
     #[test]
     fn grams_sum_to_the_dough(r in any_formula()) {

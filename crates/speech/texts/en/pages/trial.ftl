@@ -35,7 +35,7 @@ trial-part = Part { $n }
 trial-table-head = The table
 trial-name = Name
 trial-how-many-taste = Tasters
-trial-tasters-why = Fewer than six who agree show nothing, whatever they say; with three or four arms it takes seven or eight.
+trial-tasters-why = Fewer than { $two } who agree show nothing between two, whatever they say; of three it takes { $three }, of four { $four }.
 trial-make = Make the trial
 trial-a-whole-number = A whole number, 1 to 1000.
 trial-say-what-is-varied = Say what is varied.
@@ -140,3 +140,8 @@ late-csv-head = Many at once, as CSV
 late-csv-why = The first line names the columns: { $known }. At most { $most } bakes; temperatures as your kitchen reads them.
 late-csv-keep = Keep the table
 trial-at-the-bench = At the bench
+trial-kept-before = This page was kept before, as { $code }, with another trial. Yours stands here and is not kept yet: make it now as one of its own.
+late-so-many-kept = { $n ->
+    [one] One bake is kept.
+   *[other] { $n } bakes are kept.
+}

@@ -35,7 +35,7 @@ trial-part = Parte { $n }
 trial-table-head = La tavola
 trial-name = Nome
 trial-how-many-taste = Assaggiatori
-trial-tasters-why = Meno di sei concordi non mostrano nulla, qualunque cosa dicano; con tre o quattro bracci ne servono sette o otto.
+trial-tasters-why = Meno di { $two } concordi non mostrano nulla fra due, qualunque cosa dicano; fra tre ne servono { $three }, fra quattro { $four }.
 trial-make = Fare la prova
 trial-a-whole-number = Un numero intero, da 1 a 1000.
 trial-say-what-is-varied = Dire che cosa varia.
@@ -140,3 +140,8 @@ late-csv-head = Molte insieme, come CSV
 late-csv-why = La prima riga nomina le colonne: { $known }. Al massimo { $most } cotture; temperature come le legge la cucina.
 late-csv-keep = Tenere la tabella
 trial-at-the-bench = Al banco
+trial-kept-before = Questa pagina è già stata tenuta, come { $code }, con un’altra prova. La tua è qui e non è ancora tenuta: farla ora come prova a sé.
+late-so-many-kept = { $n ->
+    [one] Una cottura è tenuta.
+   *[other] { $n } cotture sono tenute.
+}

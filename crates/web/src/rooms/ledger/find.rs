@@ -31,6 +31,11 @@ pub struct LedgerQuery {
     pub from: String,
     #[serde(default)]
     pub until: String,
+    /// So many were just written down later, from this form.
+    #[serde(default)]
+    pub kept: String,
+    #[serde(default)]
+    pub form: String,
     #[serde(flatten)]
     pub which: Which,
 }

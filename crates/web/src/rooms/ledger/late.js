@@ -41,16 +41,16 @@ grid.addEventListener('keydown', (e) => {
   from.all[from.row + 1]?.[from.column]?.focus();
 });
 
-// A draft of one sitting: gone once it was kept.
+// A draft of one sitting: the ledger throws it away once it says that it was kept (kept.js).
 const key = 'slow-rise-late';
 function keep() {
   const all = cells().map((r) => r.map((f) => f.value));
   sessionStorage.setItem(key, JSON.stringify({ all, csv: form.csv.value, form_key: form.form_key.value }));
 }
 form.addEventListener('input', keep);
-form.addEventListener('submit', () => sessionStorage.removeItem(key));
+form.addEventListener('submit', keep);
 const held = sessionStorage.getItem(key);
-if (held && !document.querySelector('[aria-invalid]') && cells().flat().every((f) => !f.value)) {
+if (held && form.dataset.fresh === 'yes') {
   const draft = JSON.parse(held);
   cells().forEach((r, i) => r.forEach((f, j) => { f.value = draft.all[i]?.[j] ?? ''; }));
   form.csv.value = draft.csv;

@@ -17,20 +17,23 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use craft::exchange::bakes::{COLUMNS, LateBake, LateReading, WrongCell, cells_of_csv, read_bakes};
+use craft::exchange::late_seen::LateSeen;
 use craft::fact;
-use craft::fire::{Shade, Tap, TapKind, Verdict};
+use craft::fire::Tap;
 use craft::formula::{Dose, Formula};
-use craft::learn::Notice;
-use craft::reading::Subject;
 use craft::sheet::{SheetRequest, SheetResult, work_out};
 use craft::trial::Varied;
-use jiff::{SignedDuration, Timestamp};
+use jiff::Timestamp;
 use std::collections::HashMap;
 use std::sync::Arc;
 use store::batch::{self, Batch, BatchId, Entries, KeptBatch, KeptSheet, NewBatch, Origin};
 use store::entry::{self, By, NewEntry, Observation, SaidEntry, Seen, Went};
 use store::formula::{self, Find, VersionId};
+use store::once::{self, Once};
 use uuid::Uuid;
+
+/// What a form made when it was kept.
+const MADE: &str = "late";
 
 pub async fn form(
     State(app): State<App>,
@@ -55,8 +58,8 @@ async fn names(app: &App, here: &RequestKitchen) -> Result<Vec<String>, AppError
     Ok(own.chain(styles).collect())
 }
 
-/// A formula by the name that a line has for it, with its version where it is one of the library.
-type Known = HashMap<String, (Formula, Option<VersionId>)>;
+/// A formula by the name that a line has for it in small letters: its own name, and its version where it is one of the library.
+type Known = HashMap<String, (String, Formula, Option<VersionId>)>;
 
 async fn known(
     app: &App,
@@ -80,7 +83,7 @@ async fn known(
         if let Some(of) = listed.iter().find(|l| l.name.to_lowercase() == key)
             && let Some(v) = formula::version(&mut db, here.id(), of.id, None).await?
         {
-            out.insert(key, (v.formula, Some(v.id)));
+            out.insert(key, (v.name, v.formula, Some(v.id)));
             continue;
         }
         let own = larder.0.styles.iter().map(|s| &s.facts);
@@ -94,7 +97,8 @@ async fn known(
             .contains(&key)
         };
         if let Some(style) = styles.find(named) {
-            out.insert(key, (in_tongue(&Formula::of_style(style)), None));
+            let formula = in_tongue(&Formula::of_style(style));
+            out.insert(key, (shipped(&style.name), formula, None));
         }
     }
     Ok(out)
@@ -102,11 +106,12 @@ async fn known(
 
 /// A line, worked out.
 struct LateSheet {
-    line: LateBake,
+    name: String,
     from: Option<VersionId>,
     request: SheetRequest,
     result: SheetResult,
     entries: Vec<(Timestamp, SaidEntry)>,
+    closed_at: Timestamp,
 }
 
 /// The sheet of a line as the book and the line's own figures have it.
@@ -123,9 +128,12 @@ fn sheet_of(
             message,
         }]
     };
-    let Some((formula, from)) = known.get(&line.formula.to_lowercase()) else {
-        let name = line.formula.as_str();
-        return Err(wrong("formula", fact!("late-no-such-formula", name = name)));
+    let Some((name, formula, from)) = known.get(&line.formula.to_lowercase()) else {
+        let asked = line.formula.as_str();
+        return Err(wrong(
+            "formula",
+            fact!("late-no-such-formula", name = asked),
+        ));
     };
     let mut f = formula.clone();
     if let Some(n) = line.pieces {
@@ -153,84 +161,32 @@ fn sheet_of(
         };
         wrong(column, message)
     })?;
-    let entries = seen(&line, &result, here.now);
+    let seen = line.seen(&result, here.now);
     Ok(LateSheet {
+        name: name.clone(),
         from: *from,
         request,
         result,
-        entries,
-        line,
+        closed_at: line.closed_at(&seen, here.now),
+        entries: seen
+            .into_iter()
+            .map(|(at, seen)| (at, entry_of(at, seen)))
+            .collect(),
     })
 }
 
-/// What a line says was seen, and when: what it does not say the plan says.
-fn seen(line: &LateBake, sheet: &SheetResult, now: Timestamp) -> Vec<(Timestamp, SaidEntry)> {
-    let served = line.served_at;
-    let min = SignedDuration::from_mins;
-    let mut out: Vec<(Timestamp, SaidEntry)> = vec![];
-    let read = |subject, celsius| Seen::Reading { subject, celsius };
-    if let Some(c) = line.dough_c {
-        out.push((sheet.mixed_at + min(2), read(Subject::Dough, c).into()));
+/// What was seen of a line, as an entry says it.
+fn entry_of(at: Timestamp, seen: LateSeen) -> SaidEntry {
+    match seen {
+        LateSeen::Read(subject, celsius) => Seen::Reading { subject, celsius }.into(),
+        LateSeen::Stood(is) => Seen::Stood { is }.into(),
+        LateSeen::Tapped(kind) => Tap { pizza: 1, at, kind }.into(),
+        LateSeen::Noticed(what) => Seen::Noticed { what, pizza: None }.into(),
+        LateSeen::Said(remark) => Seen::Remark { remark }.into(),
     }
-    if let Some(c) = line.fridge_c {
-        let half = SignedDuration::from_secs(served.duration_since(sheet.mixed_at).as_secs() / 2);
-        out.push((sheet.mixed_at + half, read(Subject::Fridge, c).into()));
-    }
-    if let Some(is) = line.stood {
-        out.push((served, Seen::Stood { is }.into()));
-    }
-    let side = |s: Option<Shade>| s.unwrap_or(Shade::Right);
-    match line.bake_s {
-        Some(s) => {
-            let tap = |at, kind| (at, SaidEntry::from(Tap { pizza: 1, at, kind }));
-            let (lands, leaves) = (
-                served + min(1),
-                served + min(1) + SignedDuration::from_secs(i64::from(s)),
-            );
-            out.push(tap(lands, TapKind::In));
-            out.push(tap(leaves, TapKind::Out));
-            if line.base.is_some() || line.top.is_some() {
-                let verdict = Verdict {
-                    base: side(line.base),
-                    top: side(line.top),
-                };
-                out.push(tap(
-                    leaves + SignedDuration::from_secs(5),
-                    TapKind::Verdict(verdict),
-                ));
-            }
-        }
-        // Without its time nothing is known to have been in the oven; what was off is noticed of the batch.
-        None => {
-            let notices = [
-                (line.base == Some(Shade::Pale), Notice::PaleBelow),
-                (line.base == Some(Shade::Dark), Notice::DarkBelow),
-                (line.top == Some(Shade::Pale), Notice::PaleAbove),
-                (line.top == Some(Shade::Dark), Notice::DarkAbove),
-            ];
-            for (_, what) in notices.into_iter().filter(|(is, _)| *is) {
-                out.push((served + min(20), Seen::Noticed { what, pizza: None }.into()));
-            }
-        }
-    }
-    if !line.remark.is_empty() {
-        let remark = line.remark.clone();
-        out.push((served + min(30), Seen::Remark { remark }.into()));
-    }
-    // One that was served a moment ago is over all the same.
-    for (at, _) in &mut out {
-        *at = (*at).min(now);
-    }
-    out
 }
 
 impl LateSheet {
-    fn closed_at(&self, now: Timestamp) -> Timestamp {
-        let last = self.entries.iter().map(|(at, _)| *at).max();
-        (self.line.served_at + SignedDuration::from_hours(1))
-            .max(last.unwrap_or(self.line.served_at))
-            .min(now)
-    }
     /// How it went, as it would be kept of one that was followed as it lay there.
     fn went(&self, here: &RequestKitchen) -> Went {
         let seen = self.entries.iter().filter_map(|(at, said)| match said {
@@ -249,7 +205,7 @@ impl LateSheet {
             name: String::new(),
             created_at: self.result.start_at,
             by: String::new(),
-            finished_at: Some(self.closed_at(here.now)),
+            finished_at: Some(self.closed_at),
             cancelled_at: None,
             revision: 0,
             plan: 0,
@@ -331,16 +287,37 @@ pub async fn keep(
         }
     };
     let form_key = typed.key("form_key");
-    store::act!(app.db, db => {
+    let sent = typed.content();
+    let other = store::act!(app.db, db => {
+        // The form as a whole: sent twice it is kept once, and another table under its key is told, not passed over.
+        match once::take(db, here.id(), (MADE, form_key), &[&sent], here.now).await? {
+            Once::First => {}
+            Once::Before(_) => return Ok(false),
+            Once::Other(_) => return Ok(true),
+        }
         for (i, (sheet, went)) in sheets.iter().enumerate() {
             write(db, &here, (form_key, i), sheet, went).await?;
         }
-        Ok(())
+        Ok(false)
     })?;
-    Ok(Redirect::to("/ledger").into_response())
+    if other {
+        let mut typed = typed;
+        typed.set("form_key", Uuid::new_v4().to_string());
+        let wrong = vec![WrongCell {
+            line: 0,
+            column: "",
+            message: fact!("late-kept-before"),
+        }];
+        let names = names(&app, &here).await?;
+        let sent = LateSent::of(&typed, by_csv);
+        let html = page(&LatePage::of(&here, theme, sent, wrong, names))?;
+        return Ok((StatusCode::CONFLICT, html).into_response());
+    }
+    let kept = format!("/ledger?kept={}&form={form_key}", sheets.len());
+    Ok(Redirect::to(&kept).into_response())
 }
 
-/// Keeps one of them, with all that was seen, closed; one that was kept before is found again and stays as it is.
+/// Keeps one of them, with all that was seen, closed.
 async fn write(
     db: &mut store::MySqlConnection,
     here: &RequestKitchen,
@@ -351,7 +328,7 @@ async fn write(
     let key = Uuid::from_u128(form_key.as_u128() ^ ((i as u128 + 1) << 64));
     let new = NewBatch {
         form_key: key,
-        name: &sheet.line.formula,
+        name: &sheet.name,
         request: &sheet.request,
         result: &sheet.result,
         origin: Origin::Maker,
@@ -363,10 +340,7 @@ async fn write(
         return Ok(());
     };
     let went = Some(Box::new(went.clone()));
-    let closed = (
-        sheet.closed_at(here.now),
-        SaidEntry::from(Seen::Closed { went }),
-    );
+    let closed = (sheet.closed_at, SaidEntry::from(Seen::Closed { went }));
     for (n, (at, said)) in sheet.entries.iter().chain([&closed]).enumerate() {
         let new = NewEntry::of_form(key, n, *at, said.clone());
         entry::write(db, here.author(), id, &new, here.now, By::Maker, entry::ANY).await?;

@@ -19,6 +19,8 @@ pub const MOST_LINES: usize = 60;
 /// What was sent, kept as it was typed.
 pub struct LateSent {
     form_key: Uuid,
+    /// Nothing was sent yet.
+    fresh: bool,
     by_csv: bool,
     csv: String,
     cells: Vec<Vec<String>>,
@@ -28,6 +30,7 @@ impl LateSent {
     pub fn empty() -> LateSent {
         LateSent {
             form_key: Uuid::new_v4(),
+            fresh: true,
             by_csv: false,
             csv: String::new(),
             cells: vec![vec![String::new(); COLUMNS.len()]; LINES],
@@ -38,6 +41,7 @@ impl LateSent {
         let cell = |i: usize, c: &str| typed.raw(&format!("late[{i}].{c}")).to_string();
         LateSent {
             form_key: typed.key("form_key"),
+            fresh: false,
             by_csv,
             csv: typed.raw("csv").to_string(),
             cells: (0..rows)
@@ -82,6 +86,7 @@ pub struct WrongLine {
 pub struct LatePage {
     frame: Frame,
     form_key: Uuid,
+    fresh: bool,
     columns: Vec<LateColumn>,
     rows: Vec<Vec<LateCell>>,
     names: Vec<String>,
@@ -164,6 +169,7 @@ impl LatePage {
                 "/ledger/late",
             ),
             form_key: sent.form_key,
+            fresh: sent.fresh,
             columns: COLUMNS
                 .iter()
                 .map(|c| LateColumn {

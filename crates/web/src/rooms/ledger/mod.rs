@@ -43,6 +43,8 @@ struct LedgerPage {
     l: LedgerView,
     paging: Paging,
     asked: LedgerQuery,
+    /// So many bakes were just written down later.
+    kept: Option<u32>,
     /// Whether anything is looked for, and whether more than words.
     searched: bool,
     filtered: bool,
@@ -93,6 +95,7 @@ async fn ledger(
                 },
         choices,
         csv: asked.csv(),
+        kept: asked.kept.parse().ok(),
         asked,
         unreadable: some.unreadable,
     })

@@ -22,14 +22,14 @@ use craft::keyed::Keyed;
 use craft::refusal::ValidationError;
 use craft::sheet::apart::apart;
 use craft::sheet::{SheetRequest, SheetResult, work_out};
+use craft::trial::design::fewest_tasters;
 use craft::trial::{MOST_ARMS, TrialArm, TrialDesign, Varied};
 use store::batch::{self, KeptBatch, NewBatch, Origin};
+use store::once::{self, Once};
 use uuid::Uuid;
 
 /// Bakes and plans that a trial can be made from.
 const OFFERED: u32 = 30;
-/// Tasters that are proposed: fewer can show nothing.
-const USUAL_TASTERS: &str = "8";
 
 struct TrialOption {
     value: String,
@@ -55,6 +55,8 @@ struct NewTrialPage {
     serve_time: String,
     parts: Vec<String>,
     flours: String,
+    /// How many it takes to show anything, of two, three and four arms.
+    fewest: [u8; 3],
     errors: Vec<SaidError>,
 }
 
@@ -113,7 +115,7 @@ async fn rendered(
         ),
         form_key: typed.key("form_key"),
         name,
-        tasters: or("tasters", USUAL_TASTERS),
+        tasters: or("tasters", &fewest_tasters(MOST_ARMS).to_string()),
         there: there
             .iter()
             .zip(&names)
@@ -155,6 +157,7 @@ async fn rendered(
             .map(|f| f.facts.name.clone())
             .collect::<Vec<_>>()
             .join(", "),
+        fewest: [2, 3, 4].map(fewest_tasters),
         errors,
     })
 }
@@ -204,6 +207,17 @@ pub async fn form(
     rendered(&app, &here, theme, &typed, there, vec![]).await
 }
 
+/// What a form made when it made a trial.
+const MADE: &str = "trial";
+
+/// What became of a trial to be kept.
+enum TrialKept {
+    /// Its code; also when the same was kept before.
+    Done(String),
+    /// Another one was kept from the same form: its code. Nothing was written.
+    Other(String),
+}
+
 /// A dough that is to be kept as an arm.
 type Sister = (Fact, SheetRequest, SheetResult);
 
@@ -233,7 +247,15 @@ pub async fn keep(
             .take(crate::shared::form::LONGEST_NAME)
             .collect(),
     };
-    let code = store::act!(app.db, db => {
+    let sent = typed.content();
+    let kept = store::act!(app.db, db => {
+        // The form as a whole: sent twice it is one trial, and another one under its key is told, not taken for it.
+        let form = (MADE, form_key);
+        match once::take(db, here.id(), form, &[&sent], here.now).await? {
+            Once::First => {}
+            Once::Before(code) => return Ok(TrialKept::Done(code)),
+            Once::Other(code) => return Ok(TrialKept::Other(code)),
+        }
         let mut trial = trial.clone();
         for (i, (is, request, result)) in sisters.iter().enumerate() {
             let new = NewBatch {
@@ -248,9 +270,26 @@ pub async fn keep(
                 batch::keep(db, here.author(), &new, here.now).await?;
             trial.arms[i] = TrialArm { batch, is: is.clone() };
         }
-        store::trial::keep(db, here.author(), (form_key, &name), &trial, here.now).await
+        let code = store::trial::keep(db, here.author(), &name, &trial, here.now).await?;
+        once::made(db, here.id(), form, &code).await?;
+        Ok(TrialKept::Done(code))
     })?;
-    Ok(Redirect::to(&format!("/trials/{code}")).into_response())
+    match kept {
+        TrialKept::Done(code) => Ok(Redirect::to(&format!("/trials/{code}")).into_response()),
+        TrialKept::Other(code) => {
+            let mut typed = typed;
+            typed.set("form_key", Uuid::new_v4().to_string());
+            let errors = asked::said(
+                ValidationError::one(
+                    "arms",
+                    Fact::as_written(say!("trial-kept-before", code = code)),
+                ),
+                &here,
+            );
+            let html = rendered(&app, &here, theme, &typed, there, errors).await?;
+            Ok((StatusCode::CONFLICT, html).into_response())
+        }
+    }
 }
 
 /// The trial that a form asks for, with the doughs that are to be kept for it.

@@ -146,7 +146,10 @@ impl TrialView {
                     day: day(&here.local(t.arms[i].batch.sheet.request.serve_at)),
                     best: a.best == Some(i as u8),
                     letter: tasted.then(|| blind::letter(secret(&t.kept), n, i as u8)),
-                    scores: scored.iter().map(|c| middle(t, i as u8, *c)).collect(),
+                    scores: scored
+                        .iter()
+                        .map(|c| t.said.middle_score(i as u8, *c).map_or("–".into(), plain))
+                        .collect(),
                 })
                 .collect(),
             criteria: scored.iter().map(|c| here.words(&c.name())).collect(),
@@ -188,21 +191,6 @@ fn way(t: &TrialRecord, varied: Varied, values: &[f64]) -> String {
         to.append_pair(name, &value);
     }
     to.finish()
-}
-
-fn middle(t: &TrialRecord, arm: u8, of: Criterion) -> String {
-    let mut all: Vec<u8> = t
-        .said
-        .scores
-        .iter()
-        .filter(|((_, a, c), _)| *a == arm && *c == of)
-        .map(|(_, s)| *s)
-        .collect();
-    all.sort_unstable();
-    match all.len() {
-        0 => "–".into(),
-        n => plain(0.5 * f64::from(all[(n - 1) / 2] + all[n / 2])),
-    }
 }
 
 fn headline(t: &TrialRecord, a: &TrialAnswer, names: &[String]) -> (String, String, [String; 2]) {

@@ -1,0 +1,4 @@
+// What was written down later is kept: its draft is not needed any more. Another one that was begun since stays.
+const form = document.getElementById("kept")?.dataset.form;
+const held = sessionStorage.getItem("slow-rise-late");
+if (held && JSON.parse(held).form_key === form) sessionStorage.removeItem("slow-rise-late");
