@@ -142,7 +142,10 @@ async fn words_follow_what_is_entered_after_closing() -> Result<()> {
         turned: TurnedOut::BasePale.key().into(),
         ..FindBakes::default()
     };
-    assert_eq!(found(&mut c, id, pale.clone()).await?, [code.clone()]);
+    assert_eq!(
+        found(&mut c, id, pale.clone()).await?,
+        std::slice::from_ref(&code)
+    );
     let write = async |c: &mut store::Connection, said: entry::SaidEntry| {
         let new = entry::NewEntry::own(at(NOW), said);
         entry::write(c, id, batch, &new, at(NOW), entry::By::Maker, entry::ANY).await
