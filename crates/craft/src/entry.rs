@@ -85,12 +85,18 @@ pub fn one_more(entries: usize) -> Result<(), EntryRefused> {
     Ok(())
 }
 
+/// Whether a run of so many pieces can have this pizza; how many it can have.
+pub fn of_a_run(pizza: u32, pieces: u32) -> Result<u32, EntryRefused> {
+    let last = pieces.saturating_add(SPARE_PIZZAS);
+    match pizza == 0 || pizza > last {
+        true => Err(EntryRefused::NoSuchPizza(last)),
+        false => Ok(last),
+    }
+}
+
 /// Whether one more tap about this pizza fits into a run of so many pieces that holds so many taps.
 pub fn one_more_tap(pieces: u32, pizza: u32, taps: usize) -> Result<(), EntryRefused> {
-    let last = pieces.saturating_add(SPARE_PIZZAS);
-    if pizza == 0 || pizza > last {
-        return Err(EntryRefused::NoSuchPizza(last));
-    }
+    let last = of_a_run(pizza, pieces)?;
     let most = TAPS_EACH * last as usize;
     if taps >= most {
         return Err(EntryRefused::TooManyTaps(most));

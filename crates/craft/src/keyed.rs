@@ -57,6 +57,7 @@ mod tests {
         is_said_alike::<crate::leaven::YeastForm>();
         is_said_alike::<crate::mix::Mixer>();
         is_said_alike::<crate::pantry::LeavenForm>();
+        is_said_alike::<crate::photo::PhotoOf>();
         is_said_alike::<crate::reading::Subject>();
         is_said_alike::<crate::sheet::StepKind>();
         is_said_alike::<crate::style::oven_fit::StatedOvenKind>();

@@ -48,6 +48,7 @@ pub mod pantry;
 pub mod paste;
 pub mod path;
 pub mod people;
+pub mod photo;
 pub mod practice;
 pub mod reading;
 pub mod refusal;

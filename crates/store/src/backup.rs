@@ -18,11 +18,13 @@ const FORMAT: &str = "slow-rise-backup";
 const VERSION: u32 = 1;
 /// Rows of one statement.
 const AT_ONCE: usize = 100;
+/// Bytes of one statement: a server takes 16 MB at most, and a photo comes in hex.
+const BYTES_AT_ONCE: usize = 4_000_000;
 /// Longest line that is read back, bytes: a batch's plan is some tens of kB.
 const LONGEST: usize = 64 * 1024 * 1024;
 
 /// The tables, those that others point to first.
-const TABLES: [&str; 16] = [
+const TABLES: [&str; 17] = [
     "site",
     "kitchen",
     "person",
@@ -37,6 +39,7 @@ const TABLES: [&str; 16] = [
     "batch_word",
     "trial",
     "practised",
+    "photo",
     "made",
     "pass",
 ];
@@ -291,7 +294,7 @@ pub async fn restore(
     }
     let mut rows = 0;
     let mut some: Vec<Vec<Option<String>>> = Vec::with_capacity(AT_ONCE);
-    let mut table = 0;
+    let (mut table, mut bytes) = (0, 0);
     while let Some(line) = lines.next()? {
         let Ok((of, values)) = serde_json::from_slice::<RowLine>(&line) else {
             break;
@@ -300,9 +303,10 @@ pub async fn restore(
         if width != Some(values.len()) {
             return Err(unfit("a row does not fit its table"));
         }
-        if of != table || some.len() == AT_ONCE {
+        bytes += line.len();
+        if of != table || some.len() == AT_ONCE || bytes > BYTES_AT_ONCE {
             insert(&mut tx, &here[table], &mut some).await?;
-            table = of;
+            (table, bytes) = (of, line.len());
         }
         some.push(values);
         rows += 1;

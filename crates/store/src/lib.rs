@@ -20,6 +20,7 @@ mod migration;
 pub mod once;
 pub mod pantry;
 pub mod people;
+pub mod photo;
 pub mod practised;
 mod sheet;
 pub mod stock;

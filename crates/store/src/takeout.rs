@@ -16,7 +16,7 @@ use zip::{ZipArchive, ZipWriter};
 const FORMAT: &str = "slow-rise-kitchen";
 const VERSION: u64 = 1;
 /// The kinds of rows, those that others point to first.
-const KINDS: [&str; 9] = [
+const KINDS: [&str; 10] = [
     "pantry_item",
     "formula",
     "formula_version",
@@ -26,9 +26,10 @@ const KINDS: [&str; 9] = [
     "stock_use",
     "trial",
     "practised",
+    "photo",
 ];
 /// What files of former programs do not have.
-const CAME_LATER: [&str; 3] = ["stock_use", "trial", "practised"];
+const CAME_LATER: [&str; 4] = ["stock_use", "trial", "practised", "photo"];
 /// A batch's plan is some tens of kB.
 const LONGEST_LINE: u64 = 16 * 1024 * 1024;
 /// Secrets and what belongs to this database alone stay here.
@@ -45,6 +46,8 @@ enum Written {
     Text,
     Instant,
     Json,
+    /// In base64.
+    Bytes,
 }
 
 struct TakeoutColumn {
@@ -68,6 +71,7 @@ async fn columns(db: &mut MySqlConnection, table: &str) -> Result<Vec<TakeoutCol
             written: match kind.as_str() {
                 "datetime" => Written::Instant,
                 "longtext" => Written::Json,
+                k if k.ends_with("blob") => Written::Bytes,
                 k if k.ends_with("int") || k == "double" => Written::Number,
                 _ => Written::Text,
             },
@@ -84,6 +88,8 @@ fn to_json(column: &TakeoutColumn, text: Option<String>) -> Value {
         Written::Json => serde_json::from_str(&text).unwrap_or(Value::String(text)),
         Written::Instant => Value::String(format!("{}Z", text.replace(' ', "T"))),
         Written::Text => Value::String(text),
+        // MariaDB breaks it into lines.
+        Written::Bytes => Value::String(text.replace('\n', "")),
     }
 }
 
@@ -99,7 +105,7 @@ fn to_text(
             s.parse::<jiff::Timestamp>().map_err(|_| wrong())?;
             Some(s.trim_end_matches('Z').replace('T', " "))
         }
-        (Written::Text, Value::String(s)) => Some(s.clone()),
+        (Written::Text | Written::Bytes, Value::String(s)) => Some(s.clone()),
         (Written::Json, v) => Some(v.to_string()),
         _ => return Err(wrong()),
     })
@@ -108,7 +114,10 @@ fn to_text(
 fn select(table: &str, columns: &[TakeoutColumn], of: &str) -> String {
     let all: Vec<String> = columns
         .iter()
-        .map(|c| format!("CONVERT(`{}` USING utf8mb4)", c.name))
+        .map(|c| match c.written {
+            Written::Bytes => format!("TO_BASE64(`{}`)", c.name),
+            _ => format!("CONVERT(`{}` USING utf8mb4)", c.name),
+        })
         .collect();
     format!(
         "SELECT {} FROM `{table}` WHERE {of} = ? ORDER BY id",
@@ -233,8 +242,9 @@ pub async fn import(db: &Db, from: impl Read + Seek) -> std::result::Result<u64,
     Ok(rows)
 }
 
-/// Lines that are read at once.
+/// Lines that are read at once, and bytes of them.
 const SOME: usize = 20_000;
+const SOME_BYTES: usize = 32 * 1024 * 1024;
 
 fn some_lines(
     zip: &mut ZipArchive<impl Read + Seek>,
@@ -246,8 +256,8 @@ fn some_lines(
         .map_err(|e| unfit(format!("{name}: {e}")))?;
     let mut lines = BufReader::new(file);
     let mut out = Vec::new();
-    let mut n = 0;
-    while out.len() < SOME {
+    let (mut n, mut bytes) = (0, 0);
+    while out.len() < SOME && bytes < SOME_BYTES {
         let mut line = String::new();
         let read = (&mut lines).take(LONGEST_LINE).read_line(&mut line)?;
         if read == 0 {
@@ -258,6 +268,7 @@ fn some_lines(
         }
         n += 1;
         if n > skip {
+            bytes += line.len();
             out.push(line);
         }
     }
@@ -274,13 +285,21 @@ async fn put(
     // Columns that the file does not know keep their usual value; fields that the table does not know are passed over.
     let known: Vec<&TakeoutColumn> = columns.iter().filter(|c| !row[&c.name].is_null()).collect();
     let mut names: Vec<String> = known.iter().map(|c| format!("`{}`", c.name)).collect();
+    let mut marks: Vec<&str> = known
+        .iter()
+        .map(|c| match c.written {
+            Written::Bytes => "FROM_BASE64(?)",
+            _ => "?",
+        })
+        .collect();
     if kitchen.is_some() {
         names.push("kitchen_id".into());
+        marks.push("?");
     }
     let sql = format!(
         "INSERT INTO `{table}` ({}) VALUES ({})",
         names.join(", "),
-        vec!["?"; names.len()].join(", ")
+        marks.join(", ")
     );
     let mut query = sqlx::query(AssertSqlSafe(sql));
     for c in known {

@@ -436,6 +436,44 @@ async fn a_migration_that_was_cut_off_after_any_statement_goes_on() -> Result<()
     Ok(())
 }
 
+/// Bytes that stand for a picture of some kB: every value, odd ones next to each other.
+fn jpeg(kb: usize) -> Vec<u8> {
+    (0..kb * 1000).map(|i| (i * 7 + i / 256) as u8).collect()
+}
+
+/// A photo of pizza 2, and its key.
+async fn photographed(db: &Db, here: KitchenId, batch: store::BatchId) -> Result<Uuid> {
+    let seen = Seen::Photo {
+        pizza: 2,
+        of: craft::photo::PhotoOf::Crumb,
+    };
+    let new = NewEntry::own(now(), seen.into());
+    let picture = store::photo::Picture {
+        width: 1280,
+        height: 960,
+        picture: jpeg(200),
+        small: jpeg(12),
+    };
+    // Enough of them that no statement of a backup may hold all.
+    for n in 0..24 {
+        let more = NewEntry {
+            key: Uuid::from_u128(new.key.as_u128() ^ n),
+            ..new.clone()
+        };
+        let kept =
+            store::photo::enter(db, here, batch, (&more, &picture), now(), entry::ANY).await?;
+        assert_eq!(kept, EntryOutcome::New);
+    }
+    let again = store::photo::enter(db, here, batch, (&new, &picture), now(), entry::ANY).await?;
+    assert_eq!(again, EntryOutcome::Before);
+    Ok(new.key)
+}
+
+async fn picture(c: &mut MySqlConnection, id: KitchenId, code: &str, key: Uuid) -> Result<Vec<u8>> {
+    let found = store::photo::by_entry(c, id, code, key, false).await?;
+    found.context("the picture")
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn a_backup_under_load_is_whole_and_comes_back_exactly() -> Result<()> {
     let (test, db, here, b) = open().await?;
@@ -450,6 +488,7 @@ async fn a_backup_under_load_is_whole_and_comes_back_exactly() -> Result<()> {
     for seen in [odd.clone(), reading.clone()] {
         entered::see(&mut c, (here, b.id), now(), seen).await?;
     }
+    let shot = photographed(&db, here, b.id).await?;
     kitchen::renew_feed(&mut c, here, "secret").await?;
     drop(c);
     // Others go on writing meanwhile.
@@ -483,6 +522,7 @@ async fn a_backup_under_load_is_whole_and_comes_back_exactly() -> Result<()> {
     assert_eq!(again.sheet, b.sheet);
     let seen: Vec<_> = again.entries.seen.iter().map(|o| &o.seen).collect();
     assert!(seen.contains(&&odd) && seen.contains(&&reading));
+    assert_eq!(picture(&mut c, k.id, &b.code, shot).await?, jpeg(200));
     // As many as the revision counts: one view of all tables.
     assert_eq!(again.entries.seen.len() as u64, again.revision);
     drop(c);
@@ -526,6 +566,7 @@ async fn a_kitchen_goes_out_as_an_open_file_and_comes_back_exactly() -> Result<(
     for seen in [odd.clone(), read.clone()] {
         entered::see(&mut c, (here, b.id), now(), seen).await?;
     }
+    let shot = photographed(&db, here, b.id).await?;
     entered::close(&mut c, (here, b.id), now()).await?;
     kitchen::renew_feed(&mut c, here, "secret").await?;
     // Another kitchen on the same database stays at home.
@@ -563,6 +604,7 @@ async fn a_kitchen_goes_out_as_an_open_file_and_comes_back_exactly() -> Result<(
     );
     let seen: Vec<_> = again.entries.seen.iter().map(|o| &o.seen).collect();
     assert!(seen.contains(&&odd) && seen.contains(&&read), "{seen:?}");
+    assert_eq!(picture(&mut there, is.id, &b.code, shot).await?, jpeg(200));
     assert_eq!(
         batch::finished(&mut there, is.id, 0, 9, &held)
             .await?

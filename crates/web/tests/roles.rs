@@ -36,6 +36,7 @@ GET  /batches/{code}/fire                           look
 GET  /batches/{code}/labels                         look
 GET  /batches/{code}/mix                            look
 GET  /batches/{code}/mix/now                        look
+GET  /batches/{code}/photos/{entry}                 look
 GET  /batches/{code}/print                          look
 GET  /batches/{code}/rise                           look
 GET  /batches/{code}/run                            look
@@ -54,6 +55,7 @@ POST /batches/{code}/fire/reading                   tap
 POST /batches/{code}/mix                            tap
 POST /batches/{code}/mix/taught                     plan
 POST /batches/{code}/part                           plan
+POST /batches/{code}/photos                         tap
 POST /batches/{code}/pieces                         plan
 POST /batches/{code}/plan                           plan
 POST /batches/{code}/power                          tap

@@ -46,7 +46,7 @@ pub use log::{KitchenLog, TookPart};
 pub use notice::Notice;
 pub use observed::{Answers, LoggedBatch, NextBatch, Observed, StoodAs};
 pub use own::OwnKitchen;
-pub use personal::book_dose;
+pub use personal::{book_dose, chance_met};
 pub use place::{DoughPath, MadeWith, PathBy};
 pub(crate) use predict::FOUR_FIFTHS;
 pub use predict::{ChannelKnown, LikelyWindow, OwnDose, Uncertain};

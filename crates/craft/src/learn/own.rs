@@ -3,10 +3,14 @@
 //! Source: learning, section 5. It is copied into a plan when that is made, as a flour's facts are: what is learned later
 //! changes nothing that was made before.
 
+use super::card::Card;
 use super::channel::Channel;
+use super::fit::Posterior;
+use super::observed::NextBatch;
+use super::place::MadeWith;
 use super::predict::Prediction;
 use crate::refusal::Check;
-use crate::rise::{Air, Departure};
+use crate::rise::{Air, Departure, RiseRequest};
 use crate::{fact, fact::Value};
 use serde::{Deserialize, Serialize};
 
@@ -49,6 +53,17 @@ impl OwnKitchen {
             sd: p.ripeness().sd,
             bakes,
         }
+    }
+
+    /// What is known where nothing was logged: the book, and how far kitchens differ from it for a checked dough with its dose in.
+    pub fn unlogged(dough: &RiseRequest) -> OwnKitchen {
+        let next = NextBatch {
+            week: 0.0,
+            made_with: MadeWith::default(),
+            dough: dough.clone(),
+        };
+        let card = Card::of(dough, &[]);
+        OwnKitchen::of(&Prediction::of(&next, &card, &Posterior::empty()), 0)
     }
 
     /// A place as it really stands, where it was planned at `c` °C.

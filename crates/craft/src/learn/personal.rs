@@ -39,6 +39,14 @@ pub fn book_dose(r: &RiseRequest) -> Option<f64> {
     dose(r, &super::fit::NOTHING).ok()
 }
 
+/// The chance, 0 to 1, that a dough is ready and not past at an hour after mixing, where ln of its ripeness is known to `sd`. What its
+/// kitchen does otherwise than the book stands in the request already.
+pub fn chance_met(r: &RiseRequest, at_h: f64, sd: f64) -> f64 {
+    let run = watch(r, at_h);
+    let q = &super::fit::NOTHING;
+    Personal { run, q }.chance_met(at_h, sd)
+}
+
 impl<'a> Personal<'a> {
     /// Runs a checked request to the hour, or to its end where that is later.
     pub fn to(r: &RiseRequest, q: &'a Offsets, until_h: f64) -> Personal<'a> {

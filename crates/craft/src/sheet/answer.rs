@@ -1,12 +1,13 @@
 //! What a sheet answers: grams, water, steps, clocks, the window.
 
-use super::PlannedStep;
+use super::{PlannedStep, SheetRequest};
 use crate::fact::Fact;
 use crate::fire::programme::Programme;
 use crate::formula::FormulaResult;
+use crate::learn::chance_met;
 use crate::mix::WaterResult;
 use crate::note::Note;
-use crate::rise::{Label, RipenessPart, RisePoint, RiseResult, Shuts, Window};
+use crate::rise::{Label, RipenessPart, RisePoint, RiseRequest, RiseResult, Shuts, Window};
 use crate::when::quarter;
 use jiff::{SignedDuration, Timestamp};
 use serde::{Deserialize, Serialize};
@@ -173,6 +174,10 @@ pub struct SheetResult {
     pub reserve_at_serve: f64,
     /// How it stands at the serve time.
     pub label_at_serve: Label,
+    /// The chance, 0 to 1, that it is ready and not past when it is served, as this kitchen's log knows it; absent where the plan
+    /// goes by the book.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub chance: Option<f64>,
     /// Both clocks, over time.
     pub clocks: Vec<ClockPoint>,
     /// How it is baked.
@@ -190,6 +195,13 @@ impl SheetResult {
     pub fn clocks_at(&self, at: Timestamp) -> Option<ClockPoint> {
         between(&self.clocks, self.mixed_at, at)
     }
+}
+
+/// The chance, 0 to 1, that a dough, run as it goes in this kitchen, is met at its serve time; `None` where no log knows how sure that is.
+pub(crate) fn chance(r: &SheetRequest, dough: &RiseRequest, mixed_at: Timestamp) -> Option<f64> {
+    let own = r.own.as_ref()?;
+    let at_h = r.serve_at.duration_since(mixed_at).as_secs_f64() / 3600.0;
+    Some(chance_met(dough, at_h.max(0.0), own.sd))
 }
 
 /// Whether a dough is ready at its serve time: the hour lies in the window, and the label there is not past.

@@ -2,8 +2,9 @@
 
 use super::{ReadyWindow, SheetRequest, hours};
 use crate::fact;
-use crate::fact::tenth;
+use crate::fact::{Fact, tenth};
 use crate::learn::FOUR_FIFTHS;
+use crate::learn::taught::chance;
 use crate::note::Note;
 use crate::rise::spread::{Band, Doubt, Spread, Weight, spread_by_log, spread_of};
 use crate::rise::{Doubts, HandOver, RiseRequest, Temperatures};
@@ -43,6 +44,12 @@ pub struct Sure {
     /// So many bakes of this kitchen say so, and the band holds four of five; absent where doubts alone do.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub from_bakes: Option<u32>,
+    /// The chance, 0 to 1, that it is ready and not past when it is served, as those bakes know it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub chance: Option<f64>,
+    /// When the same dough would be ready by the book.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub book: Option<ReadyWindow>,
 }
 
 /// What is known of the fridge.
@@ -72,6 +79,8 @@ impl Sure {
             weights: s.weights.clone(),
             fridge,
             from_bakes: None,
+            chance: None,
+            book: None,
         }
     }
 
@@ -92,6 +101,32 @@ impl Sure {
                 ..sure(&s)
             }),
             None => spread_of(dough, doubts, inside, handed).map(|s| sure(&s)),
+        }
+    }
+
+    /// Why the band is what the log says, with the book's window beside it where the dough is still a plan.
+    fn by_log(&self, bakes: u32) -> Fact {
+        let Some(p) = self.chance else {
+            return fact!("spread-by-log", n = bakes);
+        };
+        let met = chance(p);
+        match self
+            .book
+            .map(|w| (quarter(w.from_at), w.to_at.map(quarter)))
+        {
+            None => fact!("spread-by-log-met", n = bakes, met = met),
+            Some((from, None)) => {
+                fact!("spread-by-log-book-from", n = bakes, met = met, from = from)
+            }
+            Some((from, Some(to))) => {
+                fact!(
+                    "spread-by-log-book",
+                    n = bakes,
+                    met = met,
+                    from = from,
+                    to = to
+                )
+            }
         }
     }
 
@@ -143,11 +178,8 @@ impl Sure {
             quarter(self.ready.late_at),
         );
         if let Some(bakes) = self.from_bakes {
-            out.push(Note::holds(
-                "spread",
-                fact!("spread", ready = ready, early = early, late = late),
-                fact!("spread-by-log", n = bakes),
-            ));
+            let what = fact!("spread", ready = ready, early = early, late = late);
+            out.push(Note::holds("spread", what, self.by_log(bakes)));
             return out;
         }
         let heaviest = self.weights.first().map(|w| match w.doubt {

@@ -28,7 +28,7 @@ mod too_near;
 mod work_out;
 
 pub use answer::*;
-pub(crate) use answer::{clocks, fits, margin_h};
+pub(crate) use answer::{chance, clocks, fits, margin_h};
 pub use begun::Begun;
 pub use certain::{FridgeKnown, Likely, Sure};
 pub use dividing::{Dividing, dividing};

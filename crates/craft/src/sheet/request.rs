@@ -73,6 +73,14 @@ impl SheetRequest {
     pub fn of_style(style: &Style, kitchen: &KitchenUsual, serve_at: Timestamp) -> SheetRequest {
         SheetRequest::of(Formula::of_style(style), kitchen, serve_at)
     }
+    /// The same by the book: what was learned is no part of it, and neither is the present.
+    pub(crate) fn by_the_book(&self) -> SheetRequest {
+        SheetRequest {
+            own: None,
+            now_at: None,
+            ..self.clone()
+        }
+    }
     /// A formula in a kitchen, served at an hour.
     pub fn of(formula: Formula, kitchen: &KitchenUsual, serve_at: Timestamp) -> SheetRequest {
         SheetRequest {

@@ -1,8 +1,8 @@
 //! How a sheet is worked out: preferments, grams, water, dose, window, steps, judgements.
 
 use super::{
-    FridgeKnown, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure, clocks, judge,
-    no_fridge, raise, stages, steps, too_near,
+    FridgeKnown, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure, chance, clocks,
+    judge, no_fridge, raise, stages, steps, too_near,
 };
 use crate::formula::{Doses, weigh};
 use crate::note::by_urgency;
@@ -89,6 +89,7 @@ pub(crate) fn work_out_whole(
         rise_at_serve: 100.0 * rise.at_bake.ripeness,
         reserve_at_serve: 100.0 * rise.at_bake.reserve,
         label_at_serve: rise.at_bake.label,
+        chance: None,
         clocks: clocks(&rise),
         programme: r.programme().clone(),
         preferments,
@@ -103,6 +104,7 @@ pub(crate) fn work_out_whole(
         yeast_percent: out.yeast.percent,
         ..dough
     };
+    out.chance = chance(r, &dough, mixed_at);
     Ok((out, dough))
 }
 
@@ -123,8 +125,22 @@ pub fn work_out_surely(
     };
     let sure = result
         .window
-        .and_then(|w| Sure::asked(r, &dough, doubts, &handed, &w, fridge));
+        .and_then(|w| Sure::asked(r, &dough, doubts, &handed, &w, fridge))
+        .map(|sure| Sure {
+            chance: result.chance,
+            book: book_window(r, result.yeast.percent, runs),
+            ..sure
+        });
     Ok((result, sure))
+}
+
+/// When the same dough, with the dose that it gets by this kitchen's log, would be ready by the book; `None` where the plan goes by
+/// the book itself, or the book has no plan.
+fn book_window(r: &SheetRequest, yeast_percent: f64, runs: &PrefermentRuns) -> Option<ReadyWindow> {
+    r.own.as_ref()?;
+    let mut book = r.by_the_book();
+    book.formula = book.formula.in_the_bowl(yeast_percent);
+    work_out_whole(&book, runs).ok()?.0.window
 }
 
 /// A refusal of the formula, at its place in the sheet's request.

@@ -312,3 +312,14 @@ method-biga-room = Biga 18 h at { $c }, second dose, 1 h bulk, 6 h balls
 method-biga-alone = Biga 18 h at { $c } raises it alone, 2 h bulk, 6 h balls
 method-levain-day = Levain 5 h at { $c }, 4 h bulk with folds, 5 h balls
 method-levain-cold = Levain 5 h at { $c }, 4 h bulk with folds, balls 24 h cold, 5 h out
+
+# Photos of pizzas.
+photo-base = Base
+photo-rim = Rim
+photo-crumb = Crumb
+photo-none = Choose a photo first.
+photo-no-picture = This cannot be read as a photo: a JPEG, PNG or WebP is, up to 8,000 pixels wide.
+photo-too-large = A photo may be sent with { $kb } kB. With scripts on, the browser makes it small by itself.
+photo-too-many = { $n } photos of a batch are kept, and they are there.
+photo-of-what = Say what it shows: base, rim or crumb.
+photo-no-such-pizza = Say of which pizza it is: this batch has { $n }.

@@ -8,6 +8,18 @@ spread-by-log = From { $n ->
     [one] one bake
    *[other] { $n } bakes
 } of this kitchen; four times of five it lies in between.
+spread-by-log-met = From { $n ->
+    [one] one bake
+   *[other] { $n } bakes
+} of this kitchen; four times of five it lies in between. Ready and not past when it is served: { $met }.
+spread-by-log-book-from = From { $n ->
+    [one] one bake
+   *[other] { $n } bakes
+} of this kitchen; four times of five it lies in between. Ready and not past when it is served: { $met }. By the book this dough is ready from { $from }.
+spread-by-log-book = From { $n ->
+    [one] one bake
+   *[other] { $n } bakes
+} of this kitchen; four times of five it lies in between. Ready and not past when it is served: { $met }. By the book this dough is ready from { $from } to { $to }.
 
 stood-much-under = much under
 stood-under = a little under

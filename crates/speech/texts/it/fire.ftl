@@ -312,3 +312,14 @@ method-biga-room = Biga 18 h a { $c }, seconda dose, puntata 1 h, appretto 6 h
 method-biga-alone = Biga 18 h a { $c } da sola, puntata 2 h, appretto 6 h
 method-levain-day = Lievito madre 5 h a { $c }, puntata 4 h con pieghe, appretto 5 h
 method-levain-cold = Lievito madre 5 h a { $c }, puntata 4 h con pieghe, panetti 24 h al freddo, 5 h fuori
+
+# Photos of pizzas.
+photo-base = Base
+photo-rim = Cornicione
+photo-crumb = Mollica
+photo-none = Scegli prima una foto.
+photo-no-picture = Non si può leggere come foto: vanno bene JPEG, PNG o WebP, larghe al massimo 8.000 pixel.
+photo-too-large = Una foto si manda con al massimo { $kb } kB. Con gli script attivi il browser la riduce da sé.
+photo-too-many = Di un impasto si tengono { $n } foto, e ci sono già.
+photo-of-what = Di' che cosa mostra: base, cornicione o mollica.
+photo-no-such-pizza = Di' di quale pizza è: questo impasto ne ha { $n }.

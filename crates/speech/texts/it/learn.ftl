@@ -8,6 +8,18 @@ spread-by-log = Da { $n ->
     [one] una infornata
    *[other] { $n } infornate
 } di questa cucina; quattro volte su cinque sta lì in mezzo.
+spread-by-log-met = Da { $n ->
+    [one] una infornata
+   *[other] { $n } infornate
+} di questa cucina; quattro volte su cinque sta lì in mezzo. Pronto e non passato quando si serve: { $met }.
+spread-by-log-book-from = Da { $n ->
+    [one] una infornata
+   *[other] { $n } infornate
+} di questa cucina; quattro volte su cinque sta lì in mezzo. Pronto e non passato quando si serve: { $met }. Secondo il manuale questo impasto è pronto da { $from }.
+spread-by-log-book = Da { $n ->
+    [one] una infornata
+   *[other] { $n } infornate
+} di questa cucina; quattro volte su cinque sta lì in mezzo. Pronto e non passato quando si serve: { $met }. Secondo il manuale questo impasto è pronto da { $from } a { $to }.
 
 stood-much-under = molto indietro
 stood-under = un po’ indietro

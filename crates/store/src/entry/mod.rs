@@ -96,6 +96,8 @@ pub struct Standing {
     pub shape: Vec<ShapeTap>,
     /// Entries other than taps.
     pub entries: usize,
+    /// Photos among them, those taken back with them.
+    pub photos: usize,
     pub finished: bool,
     pub cancelled: bool,
     /// Keys of what was entered, with whether each was taken back.

@@ -55,7 +55,9 @@ pub(super) async fn standing(
         .map(|o| (o.key, false))
         .chain(all.taken_back.iter().map(|o| (o.key, true)))
         .collect();
+    let photo = |o: &&Observation| matches!(o.seen, Seen::Photo { .. });
     Ok(Standing {
+        photos: all.seen.iter().chain(&all.taken_back).filter(photo).count(),
         entries: all.seen.len() + all.taken_back.len() + all.unreadable,
         mix: all.seen.iter().filter_map(Observation::mix_tap).collect(),
         shape: all.seen.iter().filter_map(Observation::shape_tap).collect(),

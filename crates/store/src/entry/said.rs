@@ -5,6 +5,7 @@ use craft::fire::{Tap, TapKind};
 use craft::keyed::Keyed;
 use craft::learn::{Notice, StoodAs};
 use craft::mix::run::{MixAct, MixTap};
+use craft::photo::PhotoOf;
 use craft::reading::Subject;
 use craft::shape::run::{ShapeAct, ShapeTap};
 use craft::sheet::progress::StepSaid;
@@ -73,6 +74,11 @@ pub enum Seen {
         trial: Uuid,
         #[serde(flatten)]
         tasted: Tasted,
+    },
+    /// A photo of a pizza; the picture lies under the entry's key.
+    Photo {
+        pizza: u32,
+        of: PhotoOf,
     },
     /// The caution of the fire was read and acknowledged.
     Cautioned,
@@ -162,6 +168,7 @@ impl Seen {
                 | Seen::Stood { .. }
                 | Seen::Ready
                 | Seen::Noticed { .. }
+                | Seen::Photo { .. }
                 | Seen::PowerCut { .. }
                 | Seen::Mix { .. }
                 | Seen::Shape { .. }
@@ -399,6 +406,11 @@ mod tests {
                     pair: (0, 2),
                     arm: None,
                 },
+            }
+            .into(),
+            Seen::Photo {
+                pizza: 3,
+                of: PhotoOf::Crumb,
             }
             .into(),
             Seen::PowerCut { until: at }.into(),

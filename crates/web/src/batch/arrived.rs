@@ -10,11 +10,15 @@ use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::theme::Theme;
 use axum::body::Bytes;
-use axum::extract::{FromRequest, FromRequestParts, RawPathParams, Request};
+use axum::extract::{FromRequest, FromRequestParts, Multipart, RawPathParams, Request};
 use axum::http::StatusCode;
+use axum::http::request::Parts;
 use axum::response::{IntoResponse, Response};
 use craft::fact::Fact;
 use store::entry::{EntryOutcome, SaidEntry, Standing};
+
+/// The field of a form that holds its file.
+const FILE: &str = "file";
 
 /// What came with an entry.
 pub struct Arrived {
@@ -32,7 +36,52 @@ pub struct Arrived {
 impl FromRequest<App> for Arrived {
     type Rejection = Response;
     async fn from_request(request: Request, app: &App) -> Result<Self, Response> {
-        let (mut parts, body) = request.into_parts();
+        let (parts, body) = request.into_parts();
+        let whole = Request::from_parts(parts.clone(), body);
+        let body = Bytes::from_request(whole, app)
+            .await
+            .map_err(|_| StatusCode::BAD_REQUEST.into_response())?;
+        Arrived::with(parts, app, FormData::parse(&body)).await
+    }
+}
+
+/// An entry that came with a file.
+pub struct ArrivedFile {
+    pub arrived: Arrived,
+    /// The file; `None` where none was chosen.
+    pub file: Option<Bytes>,
+}
+
+impl FromRequest<App> for ArrivedFile {
+    type Rejection = Response;
+    async fn from_request(request: Request, app: &App) -> Result<Self, Response> {
+        let (parts, body) = request.into_parts();
+        let whole = Request::from_parts(parts.clone(), body);
+        let mut fields = Multipart::from_request(whole, app)
+            .await
+            .map_err(IntoResponse::into_response)?;
+        let (mut typed, mut file) = (FormData::default(), None);
+        while let Ok(Some(field)) = fields.next_field().await {
+            match field.name().map(str::to_string) {
+                Some(name) if name == FILE => file = field.bytes().await.ok(),
+                Some(name) => {
+                    if let Ok(text) = field.text().await {
+                        typed.set(&name, text);
+                    }
+                }
+                None => {}
+            }
+        }
+        Ok(ArrivedFile {
+            arrived: Arrived::with(parts, app, typed).await?,
+            file: file.filter(|f| !f.is_empty()),
+        })
+    }
+}
+
+impl Arrived {
+    /// With what its form held.
+    async fn with(mut parts: Parts, app: &App, typed: FormData) -> Result<Self, Response> {
         let here = RequestKitchen::from_request_parts(&mut parts, app)
             .await
             .map_err(IntoResponse::into_response)?;
@@ -43,11 +92,6 @@ impl FromRequest<App> for Arrived {
             .map_err(IntoResponse::into_response)?;
         let code = params.iter().find(|(name, _)| *name == "code");
         let code = code.map_or(String::new(), |(_, code)| code.to_string());
-        let whole = Request::from_parts(parts, body);
-        let body = Bytes::from_request(whole, app)
-            .await
-            .map_err(|_| StatusCode::BAD_REQUEST.into_response())?;
-        let typed = FormData::parse(&body);
         let told = load::told(app, &here, &code)
             .await
             .map_err(IntoResponse::into_response)?;
@@ -62,9 +106,7 @@ impl FromRequest<App> for Arrived {
             by_script,
         })
     }
-}
 
-impl Arrived {
     pub fn code(&self) -> &str {
         &self.told.batch.code
     }

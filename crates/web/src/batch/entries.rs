@@ -21,6 +21,7 @@ use jiff::{SignedDuration, Timestamp};
 use schemars::JsonSchema;
 use serde::Serialize;
 use store::entry::{EntryOutcome, KeptEntry, NewEntry, SaidEntry, Seen, Standing};
+use store::photo::Picture;
 use uuid::Uuid;
 
 /// A clock that is off by less is only slow on the line, s.
@@ -126,7 +127,18 @@ pub async fn keep(
     said: impl Into<SaidEntry>,
     admits: &(dyn Fn(&Standing) -> Result<(), Fact> + Sync),
 ) -> Result<EntryOutcome, AppError> {
-    let said = said.into();
+    keep_with(app, here, told, sent, (said.into(), None), admits).await
+}
+
+/// The same with the picture that belongs to it, both or neither.
+pub async fn keep_with(
+    app: &App,
+    here: &RequestKitchen,
+    told: &BatchRecord,
+    sent: &Sent,
+    (said, picture): (SaidEntry, Option<&Picture>),
+    admits: &(dyn Fn(&Standing) -> Result<(), Fact> + Sync),
+) -> Result<EntryOutcome, AppError> {
     let new = NewEntry {
         key: sent.key,
         at: sent.at,
@@ -143,7 +155,11 @@ pub async fn keep(
         .map_err(|e| e.fact(new.at))
     };
     let id = told.batch.id;
-    let kept = store::entry::enter(&app.db, here.author(), id, &new, here.now, &fits).await?;
+    let (db, author, now) = (&app.db, here.author(), here.now);
+    let kept = match picture {
+        Some(p) => store::photo::enter(db, author, id, (&new, p), now, &fits).await?,
+        None => store::entry::enter(db, author, id, &new, now, &fits).await?,
+    };
     if kept == EntryOutcome::New {
         app.runs.changed(id);
     }
@@ -323,6 +339,9 @@ pub fn words(said: &SaidEntry, here: &RequestKitchen) -> String {
             Seen::Lessons { learn: true } => phrase("learn-learned-from").into(),
             Seen::Lessons { learn: false } => phrase("learn-not-learned-from").into(),
             Seen::Tasted { .. } => phrase("trial-a-tasting").into(),
+            Seen::Photo { pizza, of } => {
+                say!("batch-a-photo-of", of = word(&of.name()), pizza = pizza)
+            }
             Seen::Cautioned => phrase("batch-the-caution-read").into(),
             Seen::PowerCut { until } => {
                 say!("batch-no-power-until", until = day_hm(&here.local(*until)))

@@ -10,6 +10,7 @@ pub mod load;
 pub mod measured;
 pub mod next_version;
 pub mod opened;
+pub mod photos;
 pub mod record;
 pub mod replan;
 pub mod taps;

@@ -10,6 +10,7 @@ use crate::shared::tongue::shipped;
 use crate::shared::tongue::{decimal, phrase, plain, say, two_digits};
 use craft::fact::{Value, tenth};
 use craft::formula::{Ingredient, Portion};
+use craft::learn::taught::chance;
 use craft::note::Note;
 use craft::pantry;
 use craft::refusal::spoken_h;
@@ -367,6 +368,7 @@ fn own_why(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -
         percent = two_digits(sheet.yeast.percent),
         h = h,
         n = request.own.as_ref().map_or(0, |o| o.bakes),
+        met = sheet.chance.map_or("–".into(), |p| here.words(&chance(p))),
         book = book.map_or("–".into(), |b| two_digits(b.yeast.percent))
     )
 }

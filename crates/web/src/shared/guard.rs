@@ -196,7 +196,15 @@ pub async fn keep_entries(request: Request, next: Next) -> Response {
     let path = request.uri().path().to_string();
     let (parts, body) = request.into_parts();
     let Some(bytes) = within_limit(body).await else {
-        return StatusCode::PAYLOAD_TOO_LARGE.into_response();
+        let too_large = StatusCode::PAYLOAD_TOO_LARGE;
+        return match path.ends_with("/photos") {
+            true => ErrorSaid::new(
+                phrase("page-that-is-too-much-at"),
+                phrase("photo-too-much-at-once"),
+            )
+            .with(too_large),
+            false => too_large.into_response(),
+        };
     };
     let is_form = parts
         .headers

@@ -10,9 +10,11 @@ use craft::fire::{Oven, PanNow, oven};
 use craft::flour::FlourPart;
 use craft::formula::{Formula, PanShape, Scales};
 use craft::keyed::Keyed;
+use craft::learn::OwnKitchen;
 use craft::mix::{Machine, MixProgramme, Mixer, programmes};
 use craft::pantry::{Flour, InStock, Need, Price, scales_of};
 use craft::path::{Method, Place, methods};
+use craft::sheet::SheetRequest;
 use craft::style::Style;
 use std::collections::HashMap;
 use store::pantry::{Everything, PantryItem, everything};
@@ -50,6 +52,10 @@ impl Larder {
     /// The same, where plans go by the kitchen's log.
     pub fn planning_by(self, log: OwnLog) -> Larder {
         Larder(self.0, self.1, Some(log))
+    }
+    /// What is known of this kitchen for a plan; `None` where it goes by the book.
+    pub fn own_for(&self, r: &SheetRequest, here: &RequestKitchen) -> Option<OwnKitchen> {
+        self.2.as_ref()?.own(r, here)
     }
     /// What was taken of an item since it was counted, and what plans keep of it.
     pub fn in_stock(&self, id: u64) -> InStock {

@@ -44,6 +44,11 @@ const COLD: &str = mark!(
     r#"<path d="M4 3h16v18H4zM4 10h16M8 5.5v2M8 12.5v3" fill="none" stroke="currentColor" stroke-width="2.2"/>"#
 );
 
+/// A photo is taken.
+pub const LENS: &str = mark!(
+    r#"<path d="M2 7h5l2-3h6l2 3h5v13H2z" fill="none" stroke="currentColor" stroke-width="2"/><circle cx="12" cy="13" r="4" fill="none" stroke="currentColor" stroke-width="2"/>"#
+);
+
 /// The mark of a stop.
 pub fn stop(stop: &Stop) -> &'static str {
     match stop {

@@ -19,6 +19,7 @@ pub mod long;
 pub mod marks;
 pub mod own;
 pub mod paging;
+pub mod picture;
 pub mod qr;
 pub mod reckoned;
 pub mod runs;

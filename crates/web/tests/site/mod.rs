@@ -48,6 +48,8 @@ pub struct Answer {
     pub status: StatusCode,
     pub headers: HeaderMap,
     pub body: String,
+    /// As it came: a picture is no text.
+    pub bytes: Vec<u8>,
 }
 
 impl Answer {
@@ -113,6 +115,7 @@ async fn answer(response: axum::response::Response) -> Result<Answer> {
         status: parts.status,
         headers: parts.headers,
         body: String::from_utf8_lossy(&bytes).into_owned(),
+        bytes: bytes.to_vec(),
     })
 }
 
@@ -205,7 +208,22 @@ impl Site {
     }
     /// Sends a file as a browser's form does.
     pub async fn upload(&self, path: &str, file: &[u8]) -> Result<Answer> {
-        let mut body = b"--edge\r\nContent-Disposition: form-data; name=\"file\"; filename=\"x.json\"\r\nContent-Type: application/json\r\n\r\n".to_vec();
+        self.upload_with(path, &[], file, &[]).await
+    }
+    /// The same with other fields before the file, and headers.
+    pub async fn upload_with(
+        &self,
+        path: &str,
+        fields: &[(&str, &str)],
+        file: &[u8],
+        headers: &[(&str, &str)],
+    ) -> Result<Answer> {
+        let mut body = Vec::new();
+        for (name, value) in fields {
+            let head = format!("--edge\r\nContent-Disposition: form-data; name=\"{name}\"\r\n\r\n");
+            body.extend_from_slice(format!("{head}{value}\r\n").as_bytes());
+        }
+        body.extend_from_slice(b"--edge\r\nContent-Disposition: form-data; name=\"file\"; filename=\"x\"\r\nContent-Type: application/octet-stream\r\n\r\n");
         body.extend_from_slice(file);
         body.extend_from_slice(b"\r\n--edge--\r\n");
         let request = Request::builder()
@@ -213,9 +231,15 @@ impl Site {
             .uri(path)
             .header("host", HOST)
             .header("origin", ORIGIN)
-            .header("content-type", "multipart/form-data; boundary=edge")
-            .body(Body::from(body))?;
-        answer(self.router.clone().oneshot(request).await?).await
+            .header("content-type", "multipart/form-data; boundary=edge");
+        let request = headers.iter().fold(request, |r, (n, v)| r.header(*n, *v));
+        answer(
+            self.router
+                .clone()
+                .oneshot(request.body(Body::from(body))?)
+                .await?,
+        )
+        .await
     }
     /// How many batches the kitchen has.
     pub async fn batches(&self) -> Result<usize> {

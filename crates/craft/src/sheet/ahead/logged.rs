@@ -9,21 +9,12 @@ use crate::rise::{PrefermentRuns, RiseRequest};
 use crate::sheet::{SheetRequest, work_out_whole};
 use jiff::Timestamp;
 
-/// By the book: what was learned before is no part of what is learned from.
-fn by_the_book(r: &SheetRequest) -> SheetRequest {
-    SheetRequest {
-        own: None,
-        now_at: None,
-        ..r.clone()
-    }
-}
-
 /// The dough as it was run, and when it left the mixer.
 ///
 /// Errors: what was entered stretches it beyond what is followed.
 pub fn as_run(q: &AheadRequest) -> Result<(RiseRequest, Timestamp), ValidationError> {
     let course = DoughCourse::of(&AheadRequest {
-        request: &by_the_book(q.request),
+        request: &q.request.by_the_book(),
         happened: &Happened {
             steps: q.happened.steps.clone(),
             ..Happened::default()
@@ -37,7 +28,7 @@ pub fn as_run(q: &AheadRequest) -> Result<(RiseRequest, Timestamp), ValidationEr
 ///
 /// Errors: a plan that is none any more.
 pub fn as_planned(q: &AheadRequest) -> Result<RiseRequest, ValidationError> {
-    let mut r = by_the_book(q.request);
+    let mut r = q.request.by_the_book();
     r.formula = r.formula.in_the_bowl(q.planned.yeast.percent);
     Ok(work_out_whole(&r, &PrefermentRuns::default())?.1)
 }
@@ -46,7 +37,7 @@ pub fn as_planned(q: &AheadRequest) -> Result<RiseRequest, ValidationError> {
 ///
 /// Errors: what is outside its range.
 pub fn to_be_made(r: &SheetRequest, yeast_percent: f64) -> Result<RiseRequest, ValidationError> {
-    let mut r = by_the_book(r);
+    let mut r = r.by_the_book();
     r.formula = r.formula.in_the_bowl(yeast_percent);
     Ok(work_out_whole(&r, &PrefermentRuns::default())?.1)
 }

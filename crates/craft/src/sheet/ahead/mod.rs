@@ -198,6 +198,9 @@ pub struct Ahead {
     pub reserve_at_serve: f64,
     /// How it stands at the serve time.
     pub label_at_serve: Label,
+    /// The chance, 0 to 1, that it is ready and not past when it is served, as this kitchen's log knows it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub chance: Option<f64>,
     /// Both clocks, over time.
     pub clocks: Vec<ClockPoint>,
     /// What of the plan gave way to what was measured.
@@ -277,6 +280,7 @@ impl SheetResult {
             rise_at_serve: ahead.rise_at_serve,
             reserve_at_serve: ahead.reserve_at_serve,
             label_at_serve: ahead.label_at_serve,
+            chance: ahead.chance,
             clocks: ahead.clocks.clone(),
             preferments: ahead.preferments.clone(),
             steps: self.due(&ahead.due),
@@ -334,9 +338,11 @@ pub fn from_now(q: &AheadRequest) -> Result<Ahead, ValidationError> {
     let rise = foresee(&dough, INSIDE, &handed, Look::Beyond);
     let mixed_at = course.mixed_at;
     let window = rise.window.map(|w| ReadyWindow::of(&w, mixed_at));
+    let chance = super::chance(q.request, &dough, mixed_at);
     let sure = window.and_then(|w| {
         let fridge = course.fridge_known(q);
-        Sure::asked(q.request, &dough, &course.doubts(q), &handed, &w, fridge)
+        let sure = Sure::asked(q.request, &dough, &course.doubts(q), &handed, &w, fridge)?;
+        Some(Sure { chance, ..sure })
     });
     let remedies = remedy::remedies(q, &course, window, &rise, &handed);
     let warm_fridge = fridge::warm_fridge(q, &course, window, &handed);
@@ -347,6 +353,7 @@ pub fn from_now(q: &AheadRequest) -> Result<Ahead, ValidationError> {
         rise_at_serve: 100.0 * rise.at_bake.ripeness,
         reserve_at_serve: 100.0 * rise.at_bake.reserve,
         label_at_serve: rise.at_bake.label,
+        chance,
         clocks: super::clocks(&rise),
         replaced: course.replaced,
         due: course.due,

@@ -1,9 +1,10 @@
 //! The search: lengths of the legs from the serve time backward, those that keep clear of the hours away, the dose
-//! solved for the nearest of them, the widest margin first.
+//! solved for the nearest of them, the one that is likeliest to be met at the serve time first.
 
 use super::spans::{Life, Why, words};
 use crate::fact;
 use crate::fact::Fact;
+use crate::learn::{OwnKitchen, chance_met};
 use crate::path::Leg;
 use crate::refusal::ValidationError;
 use crate::rise::Event;
@@ -20,8 +21,8 @@ const SLOT_S: i64 = 900;
 /// So many of the nearest plans are worked out.
 const TRIED: usize = 9;
 const SHOWN: usize = 3;
-/// A margin beyond this is no better, h.
-const ENOUGH_H: f64 = 2.5;
+/// Chances that differ by less are the same: then the nearer to the usual hours is the better plan.
+const ALIKE_CHANCE: f64 = 0.03;
 /// Plans that differ by less than this in every leg are the same, share of its limits.
 const ALIKE: f64 = 0.12;
 /// No more lengths than this are tried in all, whether they lead to a plan or not.
@@ -50,6 +51,9 @@ pub struct FittedPlan {
     pub start_at: Timestamp,
     /// When it is ready; absent when never.
     pub window: Option<ReadyWindow>,
+    /// The chance, 0 to 1, that it is ready and not past at the serve time: by this kitchen's log, else by how far kitchens differ
+    /// from the book.
+    pub chance: f64,
     /// How far the serve time lies within the window, h.
     pub margin_h: f64,
     /// % of the flour, in the form of the dough.
@@ -94,7 +98,11 @@ struct Hand {
     min: f64,
 }
 
+/// What is known of this kitchen for a plan; `None` where it goes by the book.
+pub type OwnOf<'a> = &'a dyn Fn(&SheetRequest) -> Option<OwnKitchen>;
+
 struct Search<'a> {
+    own: OwnOf<'a>,
     r: &'a SheetRequest,
     life: &'a Life,
     zone: TimeZone,
@@ -370,6 +378,13 @@ fn lengths(leg: &Leg) -> Vec<f64> {
 /// assert!(found.plans[0].window.unwrap().holds(friday));
 /// ```
 pub fn fit(q: &LifeFitRequest) -> Result<FitResult, ValidationError> {
+    fit_by(q, &|r| r.own.as_deref().copied())
+}
+
+/// The same where this kitchen is asked for each plan anew: other hours are another dough to it.
+///
+/// Errors: as [`fit`].
+pub fn fit_by(q: &LifeFitRequest, own: OwnOf) -> Result<FitResult, ValidationError> {
     q.request.check()?;
     let zone = q.request.zone()?;
     let usual = q.request.formula.path();
@@ -382,6 +397,7 @@ pub fn fit(q: &LifeFitRequest) -> Result<FitResult, ValidationError> {
         })
         .collect();
     let search = Search {
+        own,
         r: &q.request,
         life: &q.life,
         zone,
@@ -421,10 +437,8 @@ pub fn fit(q: &LifeFitRequest) -> Result<FitResult, ValidationError> {
             }),
         };
     }
-    plans.sort_by(|(oa, a), (ob, b)| {
-        let m = |p: &FittedPlan| p.margin_h.min(ENOUGH_H);
-        m(b).total_cmp(&m(a)).then(oa.total_cmp(ob))
-    });
+    let step = |p: &FittedPlan| (p.chance / ALIKE_CHANCE).round() as i64;
+    plans.sort_by(|(oa, a), (ob, b)| step(b).cmp(&step(a)).then(oa.total_cmp(ob)));
     Ok(FitResult {
         plans: plans.into_iter().take(SHOWN).map(|(_, p)| p).collect(),
         in_the_way: None,
@@ -455,8 +469,14 @@ fn distinct<'c>(free: &[&'c Combination], usual: &[Leg]) -> Vec<&'c Combination>
 fn worked(search: &Search, c: &Combination) -> Option<FittedPlan> {
     let mut request = search.request(c);
     request.now_at = None;
-    let (result, _) = work_out_whole(&request, &search.runs).ok()?;
+    request.own = (search.own)(&request).map(Box::new);
+    let (result, dough) = work_out_whole(&request, &search.runs).ok()?;
+    let by_the_book = || {
+        let sd = OwnKitchen::unlogged(&dough).sd;
+        chance_met(&dough, dough.total_hours(), sd)
+    };
     Some(FittedPlan {
+        chance: result.chance.unwrap_or_else(by_the_book),
         margin_h: margin_h(result.window, request.serve_at),
         preferment_warm_h: c.warm.clone(),
         start_at: result.start_at,

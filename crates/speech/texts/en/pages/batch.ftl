@@ -175,3 +175,4 @@ batch-place-room = room
 batch-place-fridge = fridge
 batch-place-freezer = freezer
 batch-and-all-else-of-its-evening = and all else that is served that evening
+batch-a-photo-of = photo of pizza { $pizza }: { $of }

@@ -55,3 +55,4 @@ bench-doughs = { $n ->
     [one] dough
    *[other] doughs
  }
+bench-least-sure = { $name } is least sure: ready when it is served { $met }

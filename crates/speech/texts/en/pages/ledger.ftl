@@ -104,3 +104,4 @@ ledger-beside-note-stood-why = A warmer room or fridge moves the rise as much as
 ledger-beside-note-trial = Let people taste without knowing.
 ledger-beside-note-trial-why = Two bakes differ by chance too; a trial says how often chance alone does as much.
 ledger-dough-came-as-planned = Dough came off the mixer as warm as planned, on average.
+ledger-beside-photo = { $of } of { $code }, number { $n }

@@ -175,3 +175,4 @@ batch-place-room = stanza
 batch-place-fridge = frigo
 batch-place-freezer = congelatore
 batch-and-all-else-of-its-evening = e tutto ciò che si serve quella sera
+batch-a-photo-of = foto della pizza { $pizza }: { $of }

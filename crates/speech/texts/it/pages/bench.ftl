@@ -55,3 +55,4 @@ bench-doughs = { $n ->
     [one] impasto
    *[other] impasti
  }
+bench-least-sure = Il meno sicuro è { $name }: pronto quando si serve { $met }

@@ -104,3 +104,4 @@ ledger-beside-note-stood-why = Una stanza o un frigo più caldi muovono la lievi
 ledger-beside-note-trial = Far assaggiare senza dire quale.
 ledger-beside-note-trial-why = Due cotture differiscono anche per caso; una prova dice quanto spesso il caso fa altrettanto.
 ledger-dough-came-as-planned = L’impasto è uscito dall’impastatrice caldo come previsto, in media.
+ledger-beside-photo = { $of } di { $code }, numero { $n }

@@ -1,5 +1,6 @@
 //! The bake log of a run: every pizza with its times, its turns, the floor before it and its verdict.
 
+use super::photos::{PhotoTyped, PhotosView};
 use crate::App;
 use crate::batch::load;
 use crate::batch::record::BatchRecord;
@@ -14,6 +15,7 @@ use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::extract::{Path, State};
 use axum::response::Html;
+use craft::fire::Pizza;
 use craft::fire::judge::floor_before;
 use craft::reading::Subject;
 use store::entry::Seen;
@@ -48,6 +50,7 @@ struct RunLogPage {
     by_several: bool,
     why: String,
     piece: &'static str,
+    p: PhotosView,
 }
 
 pub async fn show(
@@ -57,9 +60,20 @@ pub async fn show(
     Path(code): Path<String>,
 ) -> Result<Html<String>, AppError> {
     let told = load::told(&app, &here, &code).await?;
+    page_of(&told, PhotoTyped::default(), &here, theme)
+}
+
+/// The page, with what was chosen in the form of its photos.
+pub fn page_of(
+    told: &BatchRecord,
+    typed: PhotoTyped,
+    here: &RequestKitchen,
+    theme: Theme,
+) -> Result<Html<String>, AppError> {
+    let code = told.batch.code.clone();
     let path = format!("/batches/{code}/bakes");
     let frame = Frame::of(
-        &here,
+        here,
         theme,
         Stop::Bake,
         &say!("bake-bake-log-2", code = code),
@@ -98,7 +112,7 @@ pub async fn show(
         })
         .collect();
     let fire = told.batch.sheet.request.fire.as_deref();
-    let rows = rows(&told, &here);
+    let rows = rows(told, here);
     page(&RunLogPage {
         frame,
         head,
@@ -124,8 +138,20 @@ pub async fn show(
         } else {
             phrase("bake-pizza")
         },
+        p: PhotosView::of(told, typed, here),
         code,
     })
+}
+
+/// A pizza in a few words: its seconds and how its sides came out; empty for one of which nothing is known.
+pub fn in_short(pizza: Option<&Pizza>, here: &RequestKitchen) -> String {
+    let Some(p) = pizza else {
+        return String::new();
+    };
+    let baked = p.baked_s().map(min_s);
+    let verdict = p.verdict.map(|v| here.words(&v.fact()));
+    let said: Vec<String> = baked.into_iter().chain(verdict).collect();
+    said.join(", ")
 }
 
 /// Who tapped of a pizza, each once.

@@ -3,6 +3,7 @@
 mod line;
 mod live;
 mod log;
+pub mod photos;
 pub mod view;
 
 use crate::App;
@@ -39,6 +40,7 @@ pub fn routes() -> Doors {
         .get(LOOK, "/batches/{code}/run", live::stream)
         .get(LOOK, "/batches/{code}/bakes", log::show)
         .post(TAP, "/batches/{code}/taps", take)
+        .merge(photos::routes())
 }
 
 #[derive(Template)]

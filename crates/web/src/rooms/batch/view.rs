@@ -3,7 +3,7 @@
 use crate::batch::opened::OpenedView;
 use crate::batch::record::BatchRecord;
 use crate::shared::form::FormData;
-use crate::shared::format::{self, day_hm, hm, is_now, serve_fits, span_words};
+use crate::shared::format::{self, day_hm, hm, is_now, serve_fits, span_words, word};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use crate::shared::tongue::{decimal, phrase, say};
@@ -503,6 +503,11 @@ fn said(
             Some(n) => say!("learn-noticed-of", what = here.words(&what.name()), n = n),
             None => here.words(&what.name()),
         }),
+        Seen::Photo { pizza, of } => words(say!(
+            "batch-a-photo-of",
+            of = word(&of.name()),
+            pizza = pizza
+        )),
         Seen::Lessons { learn: true } => words(phrase("learn-learned-from").into()),
         Seen::Lessons { learn: false } => words(phrase("learn-not-learned-from").into()),
         Seen::Mix {

@@ -9,6 +9,7 @@ use crate::shared::format::{count_word, day_hm, hm, is_now, span, span_words};
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::marks;
 use crate::shared::tongue::{date, decimal, phrase, say};
+use craft::learn::taught::chance;
 use craft::reading::{FRESH_MIN, Subject};
 use craft::sheet::ahead::ShapeLook;
 use craft::sheet::progress::bowl_of_step;
@@ -397,13 +398,27 @@ fn lines(live: &[BatchRecord], here: &RequestKitchen) -> [String; 2] {
             name = t.batch.name,
             serve_at = day_hm(&here.local(t.batch.sheet.request.serve_at))
         ),
-        None => format!(
-            "{}, {}",
-            here.kitchen.name,
-            date(&here.local(here.now), "%A")
-        ),
+        None => match least_sure(live) {
+            Some((t, p)) => say!(
+                "bench-least-sure",
+                name = t.batch.name,
+                met = here.words(&chance(p))
+            ),
+            None => format!(
+                "{}, {}",
+                here.kitchen.name,
+                date(&here.local(here.now), "%A")
+            ),
+        },
     };
     [first, second]
+}
+
+/// The dough that is least likely to be ready when it is served, of those that the log knows.
+fn least_sure(live: &[BatchRecord]) -> Option<(&BatchRecord, f64)> {
+    live.iter()
+        .filter_map(|t| Some((t, t.batch.sheet.result.chance?)))
+        .min_by(|(_, a), (_, b)| a.total_cmp(b))
 }
 
 /// The latest reading of each place, and of each dough.

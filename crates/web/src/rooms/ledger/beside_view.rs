@@ -1,5 +1,6 @@
 //! Bakes side by side, formatted: a column for each, a row for each thing that was seen, joined by a line where it has an order.
 
+use super::beside_photos::{BesidePhotos, photos};
 use super::view::verdict_square;
 use crate::batch::record::BatchRecord;
 use crate::shared::chart::Svg;
@@ -69,6 +70,7 @@ pub struct BesideView {
     pub chosen: Vec<BesideDrawn>,
     pub rows: Vec<BesideRow>,
     pub drawn: Vec<BesideDrawn>,
+    pub photos: Vec<BesidePhotos>,
     pub said: Vec<Vec<String>>,
     pub alike: Vec<BesideLine>,
     pub follows: Vec<BesideLine>,
@@ -149,6 +151,7 @@ impl BesideView {
             chosen,
             rows: rows(all, here),
             drawn: drawn(all, here),
+            photos: photos(all, here),
             said: all
                 .iter()
                 .map(|t| {

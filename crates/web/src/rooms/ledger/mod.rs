@@ -2,6 +2,7 @@
 //! verdict, people and dates, set side by side, and taken out as a table.
 
 mod beside;
+mod beside_photos;
 mod beside_view;
 mod find;
 mod late;

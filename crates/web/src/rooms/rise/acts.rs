@@ -12,7 +12,7 @@ use craft::fact::Fact;
 use craft::formula::{Dose, Formula};
 use craft::path::{self, Spot};
 use craft::refusal::FieldError;
-use craft::sheet::life::{FittedPlan, LifeFitRequest, Why, fit};
+use craft::sheet::life::{FittedPlan, LifeFitRequest, Why, fit_by};
 use craft::sheet::{SheetRequest, choose};
 use jiff::Timestamp;
 
@@ -66,7 +66,7 @@ fn done(act: &str, typed: &mut FormData, bench: &Bench, told: Option<&BatchRecor
         // Taken out of a comparison, it comes laid around the hours away, as it was shown.
         if verb == "take" && !bench.here.kitchen.rhythm.life.is_empty() {
             let request = looked::request(typed, bench, told)?;
-            return Ok(around_life(typed, bench, &request, "0").unwrap_or_default());
+            return Ok(around_life(typed, (bench, told), &request, "0").unwrap_or_default());
         }
         return Ok(vec![]);
     }
@@ -125,7 +125,7 @@ fn done(act: &str, typed: &mut FormData, bench: &Bench, told: Option<&BatchRecor
             put(typed, &solved.formula, bench);
             set_serve(typed, solved.serve_at, bench);
         }
-        "fit" => return around_life(typed, bench, &request, what),
+        "fit" => return around_life(typed, (bench, told), &request, what),
         _ => {}
     }
     Ok(vec![])
@@ -200,7 +200,7 @@ fn set_serve(typed: &mut FormData, at: Timestamp, bench: &Bench) {
 /// Lays the plan around the quiet and the busy hours; `which` takes one of the plans.
 fn around_life(
     typed: &mut FormData,
-    bench: &Bench,
+    (bench, told): (&Bench, Option<&BatchRecord>),
     request: &SheetRequest,
     which: &str,
 ) -> Pressed {
@@ -215,7 +215,13 @@ fn around_life(
         request: request.clone(),
         life: life.clone(),
     };
-    let found = fit(&asked).map_err(reading::at_fields)?;
+    // A batch keeps what was known when it was planned.
+    let kept = request.own.as_deref().copied();
+    let own = |r: &SheetRequest| match told {
+        Some(_) => kept,
+        None => bench.larder.own_for(r, bench.here),
+    };
+    let found = fit_by(&asked, &own).map_err(reading::at_fields)?;
     if found.plans.is_empty() {
         let message = match found.in_the_way {
             Some(w) => {

@@ -12,6 +12,7 @@ use crate::shared::kitchen::RequestKitchen;
 use crate::shared::tongue::shipped;
 use crate::shared::tongue::{date, decimal, phrase, plain, say, two_digits};
 use craft::formula::{Dose, Ingredient};
+use craft::learn::taught::chance;
 use craft::note::by_urgency;
 use craft::pantry::boxes_for;
 use craft::path::{Lies, Spot};
@@ -452,6 +453,7 @@ fn plan_rows(plans: &[OfferedPlan], here: &RequestKitchen) -> Vec<PlanRow> {
                 head: say!("rise-begin-2", begins = begins, join = hours.join(", ")),
                 says: say!(
                     "rise-yeast-the-serve-time-may",
+                    chance = here.words(&chance(p.fitted.chance)),
                     yeast_percent = two_digits(p.fitted.yeast_percent),
                     round = speech::value::span((p.fitted.margin_h * 4.0).round().max(0.0) * 900.0),
                     reserve_at_serve = decimal(p.fitted.reserve_at_serve.max(0.0), 0)
