@@ -56,3 +56,4 @@ bench-doughs = { $n ->
    *[other] doughs
  }
 bench-least-sure = { $name } is least sure: ready when it is served { $met }
+bench-met = ready { $met }

@@ -56,3 +56,4 @@ bench-doughs = { $n ->
    *[other] impasti
  }
 bench-least-sure = Il meno sicuro è { $name }: pronto quando si serve { $met }
+bench-met = pronto { $met }

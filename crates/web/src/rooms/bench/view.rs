@@ -118,7 +118,13 @@ impl Board {
             name: t.batch.name.clone(),
             state: t.state(|c| here.measures.degrees(c, 1)),
             window: window_words(&t.batch.sheet.result, &here.zone),
-            serve: day_hm(&here.local(t.batch.sheet.request.serve_at)),
+            serve: [
+                day_hm(&here.local(t.batch.sheet.request.serve_at)),
+                met(t, here),
+            ]
+            .join(" ")
+            .trim_end()
+            .to_string(),
         };
         Board {
             ribbon: (
@@ -188,6 +194,7 @@ fn row<'a>(t: &'a BatchRecord, boxes: Option<&ShapeLook>, here: &RequestKitchen)
         state: t.state(|c| here.measures.degrees(c, 1)),
         sheet: &t.batch.sheet.result,
         serve_at: t.batch.sheet.request.serve_at,
+        met: met(t, here),
         oven_lit: lit,
         outs: boxes.map_or(vec![], |look| {
             let rounds = look.own_rounds().into_iter();
@@ -412,6 +419,14 @@ fn lines(live: &[BatchRecord], here: &RequestKitchen) -> [String; 2] {
         },
     };
     [first, second]
+}
+
+/// How likely a dough is ready when it is served; empty where no log knows.
+fn met(t: &BatchRecord, here: &RequestKitchen) -> String {
+    let p = t.batch.sheet.result.chance;
+    p.map_or(String::new(), |p| {
+        say!("bench-met", met = here.words(&chance(p)))
+    })
 }
 
 /// The dough that is least likely to be ready when it is served, of those that the log knows.

@@ -17,6 +17,8 @@ pub struct RibbonRow<'a> {
     pub state: String,
     pub sheet: &'a SheetResult,
     pub serve_at: Timestamp,
+    /// How likely it is ready then, as this kitchen's log knows it; empty where it does not.
+    pub met: String,
     pub oven_lit: bool,
     /// When boxes leave the cold, and which: "1", "2, 3".
     pub outs: Vec<(Timestamp, String)>,
@@ -380,6 +382,9 @@ fn say_window(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &Ti
             hold,
             &say!("page-serve-2", serve = serve),
         );
+        if !row.met.is_empty() {
+            svg.text(x, y + 60.0, "tk halo", hold, &row.met);
+        }
     } else {
         svg.text(x, y + 43.0, "tx b halo f c-ember", hold, &miss(row, &serve));
     }
