@@ -138,7 +138,7 @@ async fn two_bakes_make_the_next_dose_ones_own_and_the_book_is_one_press_away() 
     }
     let page = sheet().await?;
     assert!(
-        page.contains("yours, from 2 bakes. The book says"),
+        page.contains("yours, from 2 bakes; ready when served"),
         "{page}"
     );
     let page = taught().await?;

@@ -6,11 +6,12 @@
 use super::chance::Chance;
 use super::kitchen::{Hidden, Truth};
 use super::lived::{Lived, bake, made_with, opening};
+use super::outcome::{Outcome, Rates};
 use super::school::{School, plan};
 use crate::learn::answer::card_of;
 use crate::learn::card::Card;
 use crate::learn::channel::Channel;
-use crate::learn::diagnose::{Cause, DiagnoseRequest, MayBeSaid, diagnose_with};
+use crate::learn::diagnose::{Cause, DiagnoseRequest, diagnose_with};
 use crate::learn::fit::Posterior;
 use crate::learn::observed::{Answers, LoggedBatch, NextBatch, Observed, StoodAs};
 use crate::learn::predict::Prediction;
@@ -42,14 +43,6 @@ const INJECTED: &[(Cause, Option<Channel>, f64, School)] = &[
     // Three hours late, and noted so.
     (Cause::Late, None, 3.0, School::Short),
 ];
-
-struct Outcome {
-    /// Place of the truth among the causes; none when nothing was wrong.
-    place: Option<usize>,
-    say: MayBeSaid,
-    /// The truth is what was named, or is in the group that was.
-    right: bool,
-}
 
 /// Everything of a mishap that a maker would write down.
 fn seen(h: &Hidden, lived: &Lived, opened: f64, readings: bool, c: &mut Chance) -> Vec<Observed> {
@@ -155,59 +148,8 @@ fn injected(seed: u64, mishap: Option<usize>) -> [Option<Outcome>; 2] {
             verdict: Default::default(),
         };
         let told = diagnose_with(&request, &cards).unwrap().dough?;
-        let causes: Vec<Cause> = told
-            .ranking
-            .iter()
-            .map(|r| r.cause)
-            .filter(|c| *c != Cause::Ordinary)
-            .collect();
-        let named = |i: &usize| told.ranking[*i].cause;
-        Some(Outcome {
-            place: causes.iter().position(|c| *c == truth),
-            right: match told.say {
-                MayBeSaid::Cause => told.of.iter().any(|i| named(i) == truth),
-                MayBeSaid::Group => told
-                    .of
-                    .iter()
-                    .any(|i| told.ranking[*i].group == truth.group()),
-                MayBeSaid::CannotTell => false,
-            },
-            say: told.say,
-        })
+        Some(Outcome::of(&told, truth))
     })
-}
-
-struct Rates {
-    n: usize,
-    first: f64,
-    three: f64,
-    named: f64,
-    group: f64,
-    cannot: f64,
-    wrong: f64,
-}
-
-impl Rates {
-    fn of(all: &[&Outcome]) -> Rates {
-        let share = |is: &dyn Fn(&Outcome) -> bool| {
-            all.iter().filter(|o| is(o)).count() as f64 / all.len().max(1) as f64
-        };
-        Rates {
-            n: all.len(),
-            first: share(&|o| o.place == Some(0)),
-            three: share(&|o| o.place.is_some_and(|p| p < 3)),
-            named: share(&|o| o.say == MayBeSaid::Cause && o.right),
-            group: share(&|o| o.say == MayBeSaid::Group && o.right),
-            cannot: share(&|o| o.say == MayBeSaid::CannotTell),
-            wrong: share(&|o| o.say != MayBeSaid::CannotTell && !o.right),
-        }
-    }
-    fn print(&self, what: &str) {
-        println!(
-            "| {what} | {} | {:.2} | {:.2} | {:.2} | {:.2} | {:.2} | {:.2} |",
-            self.n, self.first, self.three, self.named, self.group, self.cannot, self.wrong
-        );
-    }
 }
 
 /// Outcomes with taps only, and with readings, of so many kitchens per mishap, a thread for each core.

@@ -3,10 +3,12 @@
 //! Source: learning, section 12. The table of the large one is the promise that the product makes; it stands in
 //! docs/models.md and is printed by `cargo test -p craft --lib twin -- --nocapture`.
 
+mod bakes;
 mod chance;
 mod kitchen;
 mod lived;
 mod mishaps;
+mod outcome;
 mod school;
 
 use crate::learn::answer::card_of;
