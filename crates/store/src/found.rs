@@ -100,9 +100,13 @@ pub async fn choices(
     kitchen: KitchenId,
     kind: WordKind,
 ) -> Result<Vec<String>> {
+    // Said as ranges the server hops from word to word of its index; said as equals it reads every row of a hundred thousand bakes.
     let all = sqlx::query_scalar!(
-        "SELECT DISTINCT word FROM batch_word WHERE kitchen_id = ? AND kind = ? ORDER BY word LIMIT ?",
+        "SELECT word FROM batch_word WHERE kitchen_id BETWEEN ? AND ? AND kind BETWEEN ? AND ?
+         GROUP BY kitchen_id, kind, word ORDER BY kitchen_id, kind, word LIMIT ?",
         kitchen.0,
+        kitchen.0,
+        kind.key(),
         kind.key(),
         MOST_CHOICES
     )
