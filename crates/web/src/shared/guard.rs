@@ -4,13 +4,14 @@
 use crate::App;
 use crate::shared::error::{ErrorSaid, reference};
 use crate::shared::site::Site;
-use crate::shared::tongue::phrase;
+use crate::shared::tongue::{phrase, say};
 use axum::body::{Body, Bytes};
 use axum::extract::{FromRequestParts, Request, State};
 use axum::http::request::Parts;
 use axum::http::{HeaderMap, Method, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Redirect, Response};
+use craft::photo::MOST_SENT;
 use futures_util::StreamExt;
 use std::convert::Infallible;
 use std::net::IpAddr;
@@ -200,7 +201,7 @@ pub async fn keep_entries(request: Request, next: Next) -> Response {
         return match path.ends_with("/photos") {
             true => ErrorSaid::new(
                 phrase("page-that-is-too-much-at"),
-                phrase("photo-too-much-at-once"),
+                say!("photo-too-much-at-once", kb = MOST_SENT / 1000),
             )
             .with(too_large),
             false => too_large.into_response(),

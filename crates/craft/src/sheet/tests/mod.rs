@@ -1,3 +1,5 @@
+mod own;
+
 use super::*;
 use crate::flour::FlourPart;
 use crate::formula::Ingredient;

@@ -131,4 +131,4 @@ photo-keep = Keep the photo
 photo-take-back = Take back: { $alt }
 photo-none-yet = None yet. A cut through the crumb tells more in a month than a remark.
 photo-alt = { $of }, { $piece } { $n }
-photo-too-much-at-once = A photo that is sent may have 240 kB. With scripts on, the browser makes it small by itself; nothing was kept.
+photo-too-much-at-once = A photo that is sent may have { $kb } kB. With scripts on, the browser makes it small by itself; nothing was kept.

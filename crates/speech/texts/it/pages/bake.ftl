@@ -131,4 +131,4 @@ photo-keep = Tieni la foto
 photo-take-back = Annulla: { $alt }
 photo-none-yet = Ancora nessuna. Un taglio nella mollica tra un mese dice più di una nota.
 photo-alt = { $of }, { $piece } { $n }
-photo-too-much-at-once = Una foto si manda con al massimo 240 kB. Con gli script attivi il browser la riduce da sé; non è stato tenuto nulla.
+photo-too-much-at-once = Una foto si manda con al massimo { $kb } kB. Con gli script attivi il browser la riduce da sé; non è stato tenuto nulla.

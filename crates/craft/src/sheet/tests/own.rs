@@ -1,0 +1,72 @@
+//! A plan by this kitchen's log: its dose, its window beside the book's, and how likely it is met.
+
+use super::*;
+use crate::learn::{Answers, Card, KitchenLog, LoggedBatch, NextBatch, Observed, StoodAs, card_of};
+use crate::rise::{Doubts, PrefermentRuns};
+use crate::sheet::ahead::to_be_made;
+
+/// Six bakes of a kitchen whose doughs run ahead.
+fn log(r: &SheetRequest, percent: f64) -> KitchenLog {
+    let dough = to_be_made(r, percent).unwrap();
+    let opened = dough.total_hours();
+    let bake = |week: u32| LoggedBatch {
+        week: f64::from(week),
+        made_with: Default::default(),
+        dough: dough.clone(),
+        observed: vec![
+            Observed::State {
+                at_h: Some(opened),
+                is: StoodAs::Over,
+                answers: Answers::Five,
+            },
+            Observed::Fridge {
+                over_planned_k: 2.0,
+            },
+        ],
+        opened_at_h: Some(opened),
+    };
+    let batches: Vec<LoggedBatch> = (0..6).map(bake).collect();
+    let cards: Vec<Card> = batches.iter().map(card_of).collect();
+    KitchenLog::of(&batches, &cards)
+}
+
+fn next(r: &SheetRequest, percent: f64) -> (NextBatch, Card) {
+    let dough = to_be_made(r, percent).unwrap();
+    let card = Card::of(&dough, &[]);
+    let next = NextBatch {
+        week: 6.0,
+        made_with: Default::default(),
+        dough,
+    };
+    (next, card)
+}
+
+#[test]
+fn sheet_and_log_say_one_chance_and_the_book_stands_beside() {
+    let mut r = friday(style("hot_round"));
+    let book = work_out(&r).unwrap();
+    assert_eq!(book.chance, None, "the book knows of no kitchen");
+    let log = log(&r, book.yeast.percent);
+    let (asked, card) = next(&r, book.yeast.percent);
+    r.own = Some(Box::new(log.own(&asked, &card)));
+    let (own, sure) = work_out_surely(&r, &Doubts::default(), &PrefermentRuns::default()).unwrap();
+    let (chance, sure) = (own.chance.unwrap(), sure.unwrap());
+    // A livelier kitchen takes less, and the same dough would be ready later by the book.
+    assert!(own.yeast.percent < 0.9 * book.yeast.percent);
+    let [here, by_the_book] = [sure.ready.at, sure.book.unwrap().from_at];
+    assert!(
+        by_the_book > here + hours(1.0),
+        "{here} against {by_the_book}"
+    );
+    assert_eq!((sure.chance, sure.from_bakes), (own.chance, Some(6)));
+    // As the log itself says it, for the dose that it gave.
+    let (made, card) = next(&r, own.yeast.percent);
+    let met = log.chance_met(&made, &card, made.dough.total_hours());
+    assert!((met - chance).abs() < 0.03, "{met} against {chance}");
+    assert!(chance > 0.4 && chance < 0.98, "{chance}");
+    // An hour that is too early is met less.
+    r.formula.yeast.dose = Dose::Given {
+        percent: 0.5 * own.yeast.percent,
+    };
+    assert!(work_out(&r).unwrap().chance.unwrap() < 0.5 * chance);
+}
