@@ -44,8 +44,7 @@ async fn what_was_taught_makes_the_dose_and_the_book_is_one_press_away() -> Resu
     b.says("h1", "Seven bakes").await?;
     b.says(".lessons", "fridge").await?;
     b.go("/dough/new").await?;
-    b.says("#main", "yours, from 7 bakes; ready when served")
-        .await?;
+    b.says("#main", "yours, from 7 bakes, good to ×/÷").await?;
     b.go("/ledger/taught").await?;
     b.submit("button[name=use][value=book]").await?;
     b.says("button[name=use][aria-pressed=true]", "Use the book")

@@ -66,8 +66,7 @@ async fn five_bakes_with_one_tap_each_make_the_sixth_dose_ones_own() -> Result<(
     }
     let own = dose(&b).await?;
     assert_ne!(own, book);
-    b.says("#main", "yours, from 5 bakes; ready when served")
-        .await?;
+    b.says("#main", "yours, from 5 bakes, good to ×/÷").await?;
     b.go("/ledger/taught").await?;
     b.says("h1", "Five bakes").await?;
     // The book is one press away.

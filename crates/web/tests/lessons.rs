@@ -137,10 +137,7 @@ async fn two_bakes_make_the_next_dose_ones_own_and_the_book_is_one_press_away() 
         assert_eq!(own, codes.len() == 2);
     }
     let page = sheet().await?;
-    assert!(
-        page.contains("yours, from 2 bakes; ready when served"),
-        "{page}"
-    );
+    assert!(page.contains("yours, from 2 bakes, good to ×/÷"), "{page}");
     let page = taught().await?;
     assert!(
         page.contains("Two bakes") && page.contains("Use the book"),

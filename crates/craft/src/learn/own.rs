@@ -14,6 +14,9 @@ use crate::rise::{Air, Departure, RiseRequest};
 use crate::{fact, fact::Value};
 use serde::{Deserialize, Serialize};
 
+/// A dose that is good to more than so many times says nothing.
+const COARSEST: f64 = 5.0;
+
 /// What the log says of a dough.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
@@ -31,6 +34,9 @@ pub struct OwnKitchen {
     pub sd: f64,
     /// So many bakes say so.
     pub bakes: u32,
+    /// What its dose is good to, times or divided by; absent in plans of before.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub good_to: Option<f64>,
 }
 
 impl OwnKitchen {
@@ -52,6 +58,8 @@ impl OwnKitchen {
             },
             sd: p.ripeness().sd,
             bakes,
+            // A dose that hardly moves its dough is good to nothing that could be said.
+            good_to: Some(p.good_to()).filter(|g| *g <= COARSEST),
         }
     }
 
@@ -93,6 +101,16 @@ impl OwnKitchen {
             );
         }
         c.range("sd", fact!("f-deviation"), self.sd, 0.0, 5.0, Value::Number);
+        if let Some(g) = self.good_to {
+            c.range(
+                "good_to",
+                fact!("f-deviation"),
+                g,
+                1.0,
+                COARSEST,
+                Value::Number,
+            );
+        }
         if !self.departs.is_sound() {
             c.refuse("departs", fact!("departs-too-far"));
         }

@@ -363,11 +363,15 @@ fn own_why(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -
         ..request.clone()
     };
     let book = here.worked_out(&by_the_book);
+    let own = request.own.as_ref();
     say!(
         "figures-yours-from-bakes",
         percent = two_digits(sheet.yeast.percent),
         h = h,
-        n = request.own.as_ref().map_or(0, |o| o.bakes),
+        n = own.map_or(0, |o| o.bakes),
+        good = own
+            .and_then(|o| o.good_to)
+            .map_or("–".into(), |g| decimal(g, 1)),
         met = sheet.chance.map_or("–".into(), |p| here.words(&chance(p))),
         book = book.map_or("–".into(), |b| two_digits(b.yeast.percent))
     )

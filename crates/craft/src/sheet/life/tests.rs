@@ -125,6 +125,7 @@ fn a_kitchen_that_is_known_well_meets_its_plans_more_surely_and_is_asked_for_eac
             departs: crate::rise::Departure::BOOK,
             sd: 0.08,
             bakes: 20,
+            good_to: None,
         })
     };
     let here = fit_by(&q, &known).unwrap();

@@ -58,6 +58,8 @@ fn sheet_and_log_say_one_chance_and_the_book_stands_beside() {
         by_the_book > here + hours(1.0),
         "{here} against {by_the_book}"
     );
+    let good = log.own(&asked, &card).good_to.unwrap();
+    assert!((1.05..1.6).contains(&good), "{good}");
     assert_eq!((sure.chance, sure.from_bakes), (own.chance, Some(6)));
     // As the log itself says it, for the dose that it gave.
     let (made, card) = next(&r, own.yeast.percent);
