@@ -1,6 +1,6 @@
 //! The bake log of a run: every pizza with its times, its turns, the floor before it and its verdict.
 
-use super::photos::{PhotoTyped, PhotosView};
+use super::photos_view::{PhotoTyped, PhotosView};
 use crate::App;
 use crate::batch::load;
 use crate::batch::record::BatchRecord;
@@ -15,7 +15,6 @@ use crate::shared::tongue::{phrase, say};
 use askama::Template;
 use axum::extract::{Path, State};
 use axum::response::Html;
-use craft::fire::Pizza;
 use craft::fire::judge::floor_before;
 use craft::reading::Subject;
 use store::entry::Seen;
@@ -141,17 +140,6 @@ pub fn page_of(
         p: PhotosView::of(told, typed, here),
         code,
     })
-}
-
-/// A pizza in a few words: its seconds and how its sides came out; empty for one of which nothing is known.
-pub fn in_short(pizza: Option<&Pizza>, here: &RequestKitchen) -> String {
-    let Some(p) = pizza else {
-        return String::new();
-    };
-    let baked = p.baked_s().map(min_s);
-    let verdict = p.verdict.map(|v| here.words(&v.fact()));
-    let said: Vec<String> = baked.into_iter().chain(verdict).collect();
-    said.join(", ")
 }
 
 /// Who tapped of a pizza, each once.

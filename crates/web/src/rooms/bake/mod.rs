@@ -3,7 +3,8 @@
 mod line;
 mod live;
 mod log;
-pub mod photos;
+mod photos;
+mod photos_view;
 pub mod view;
 
 use crate::App;
