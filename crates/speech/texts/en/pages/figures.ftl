@@ -55,4 +55,4 @@ figures-takes = { $what } { $n ->
    *[other] take
  }
 figures-fits = fits
-figures-yours-from-bakes = { $percent } %, for { $h } h: yours, from { $n } bakes, good to ×/÷ { $good }; ready when served { $met }. The book says { $book } %.
+figures-yours-from-bakes = { $percent } %, for { $h } h: yours, from { $n } bakes, good to ×/÷ { $good }; ready when served { $met }. The book says { $book } %.

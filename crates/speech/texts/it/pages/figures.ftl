@@ -55,4 +55,4 @@ figures-takes = { $what } { $n ->
    *[other] prendono
  }
 figures-fits = ci sta
-figures-yours-from-bakes = { $percent } %, per { $h } h: la tua, da { $n } infornate, buona a ×/÷ { $good }; pronto quando si serve { $met }. Il manuale dice { $book } %.
+figures-yours-from-bakes = { $percent } %, per { $h } h: la tua, da { $n } infornate, buona a ×/÷ { $good }; pronto quando si serve { $met }. Il manuale dice { $book } %.
