@@ -1,12 +1,13 @@
 //! The store on a real MariaDB, one database per test.
 
 mod batches;
-#[path = "../entered/mod.rs"]
 mod entered;
+mod fire;
 mod kitchens;
 mod ledger;
 mod library;
 mod pantry_items;
+mod trust;
 
 use anyhow::Result;
 use craft::fact;
