@@ -1,9 +1,9 @@
 //! What a sheet answers: grams, water, steps, clocks, the window.
 
-use super::{PlannedStep, SheetRequest};
+use super::{ByLog, PlannedStep, SheetRequest};
 use crate::fact::Fact;
 use crate::fire::programme::Programme;
-use crate::formula::FormulaResult;
+use crate::formula::{Dose, Formula, FormulaResult};
 use crate::learn::chance_met;
 use crate::mix::WaterResult;
 use crate::note::Note;
@@ -174,10 +174,9 @@ pub struct SheetResult {
     pub reserve_at_serve: f64,
     /// How it stands at the serve time.
     pub label_at_serve: Label,
-    /// The chance, 0 to 1, that it is ready and not past when it is served, as this kitchen's log knows it; absent where the plan
-    /// goes by the book.
+    /// What this kitchen's log says of the window, beside the book's; absent where the plan goes by the book.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub chance: Option<f64>,
+    pub by_log: Option<ByLog>,
     /// Both clocks, over time.
     pub clocks: Vec<ClockPoint>,
     /// How it is baked.
@@ -190,6 +189,18 @@ impl SheetResult {
     /// Whether it is ready, and not past it, at a serve time.
     pub fn fits(&self, serve_at: Timestamp) -> bool {
         fits(self.window, serve_at, self.label_at_serve)
+    }
+    /// A formula with every dose as this plan has it weighed: what is in the bowl, and in the tubs before it, is no question any more.
+    pub fn weighed(&self, formula: Formula) -> Formula {
+        let mut out = formula.in_the_bowl(self.yeast.percent);
+        for (p, made) in out.preferments.iter_mut().zip(&self.preferments) {
+            if p.yeast.dose == Dose::Solve && made.yeast_percent > 0.0 {
+                p.yeast.dose = Dose::Given {
+                    percent: made.yeast_percent,
+                };
+            }
+        }
+        out
     }
     /// Both clocks at an instant, read between the points; `None` before mixing and beyond the forecast.
     pub fn clocks_at(&self, at: Timestamp) -> Option<ClockPoint> {

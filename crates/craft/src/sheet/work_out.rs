@@ -1,8 +1,7 @@
 //! How a sheet is worked out: preferments, grams, water, dose, window, steps, judgements.
 
 use super::{
-    FridgeKnown, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure, chance, clocks,
-    judge, no_fridge, raise, stages, steps, too_near,
+    ByLog, FridgeKnown, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure, clocks, judge, no_fridge, raise, stages, steps, too_near,
 };
 use crate::formula::{Doses, weigh};
 use crate::note::by_urgency;
@@ -43,7 +42,9 @@ pub fn work_out_with(
     r: &SheetRequest,
     runs: &PrefermentRuns,
 ) -> Result<SheetResult, ValidationError> {
-    Ok(work_out_whole(r, runs)?.0)
+    let (mut result, dough) = work_out_whole(r, runs)?;
+    result.by_log = by_log(r, &result, &dough, runs);
+    Ok(result)
 }
 
 /// The same, with the dough as the rise model took it, its yeast in.
@@ -89,7 +90,7 @@ pub(crate) fn work_out_whole(
         rise_at_serve: 100.0 * rise.at_bake.ripeness,
         reserve_at_serve: 100.0 * rise.at_bake.reserve,
         label_at_serve: rise.at_bake.label,
-        chance: None,
+        by_log: None,
         clocks: clocks(&rise),
         programme: r.programme().clone(),
         preferments,
@@ -104,7 +105,6 @@ pub(crate) fn work_out_whole(
         yeast_percent: out.yeast.percent,
         ..dough
     };
-    out.chance = chance(r, &dough, mixed_at);
     Ok((out, dough))
 }
 
@@ -116,31 +116,34 @@ pub fn work_out_surely(
     doubts: &Doubts,
     runs: &PrefermentRuns,
 ) -> Result<(SheetResult, Option<Sure>), ValidationError> {
-    let (result, dough) = work_out_whole(r, runs)?;
+    let (mut result, dough) = work_out_whole(r, runs)?;
+    result.by_log = by_log(r, &result, &dough, runs);
     let handed = hand_overs(&dough, Temperatures::InsideTheDough, runs);
     let fridge = FridgeKnown {
         c: r.fridge_c,
         off_k: doubts.fridge_k,
         was_read: false,
     };
+    let log = result.by_log.as_ref();
     let sure = result
         .window
-        .and_then(|w| Sure::asked(r, &dough, doubts, &handed, &w, fridge))
-        .map(|sure| Sure {
-            chance: result.chance,
-            book: book_window(r, result.yeast.percent, runs),
-            ..sure
-        });
+        .and_then(|w| Sure::asked(log, (&dough, &handed), doubts, &w, fridge));
     Ok((result, sure))
 }
 
-/// When the same dough, with the dose that it gets by this kitchen's log, would be ready by the book; `None` where the plan goes by
-/// the book itself, or the book has no plan.
-fn book_window(r: &SheetRequest, yeast_percent: f64, runs: &PrefermentRuns) -> Option<ReadyWindow> {
+/// What the log says of a plan, and when the same dough would be ready by the book.
+fn by_log(
+    r: &SheetRequest,
+    planned: &SheetResult,
+    dough: &RiseRequest,
+    runs: &PrefermentRuns,
+) -> Option<ByLog> {
     r.own.as_ref()?;
-    let mut book = r.by_the_book();
-    book.formula = book.formula.in_the_bowl(yeast_percent);
-    work_out_whole(&book, runs).ok()?.0.window
+    let handed = hand_overs(dough, Temperatures::InsideTheDough, runs);
+    let mut same = r.by_the_book();
+    same.formula = planned.weighed(same.formula);
+    let book = || work_out_whole(&same, runs).ok()?.0.window;
+    ByLog::of(r, (dough, &handed), planned.mixed_at, planned.window, book)
 }
 
 /// A refusal of the formula, at its place in the sheet's request.

@@ -4,10 +4,6 @@ f-reading-against-the-plan = A reading against the plan
 f-week = The week
 f-deviation = How well it is foretold
 log-500 = At most 500 batches can be learned from at once.
-spread-by-log = From { $n ->
-    [one] one bake
-   *[other] { $n } bakes
-} of this kitchen; four times of five it lies in between.
 spread-by-log-met = From { $n ->
     [one] one bake
    *[other] { $n } bakes

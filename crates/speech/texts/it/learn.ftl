@@ -4,10 +4,6 @@ f-reading-against-the-plan = Una lettura rispetto al piano
 f-week = La settimana
 f-deviation = Quanto bene è previsto
 log-500 = Si può imparare da 500 impasti al massimo alla volta.
-spread-by-log = Da { $n ->
-    [one] una infornata
-   *[other] { $n } infornate
-} di questa cucina; quattro volte su cinque sta lì in mezzo.
 spread-by-log-met = Da { $n ->
     [one] una infornata
    *[other] { $n } infornate

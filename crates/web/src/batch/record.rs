@@ -150,9 +150,9 @@ impl BatchRecord {
     pub fn was_mixed(&self) -> bool {
         self.is_mixed() || !self.run.pizzas.is_empty() || self.batch.finished_at.is_some()
     }
-    /// A formula whose dose is no question any more: what was planned is in the bowl.
+    /// A formula whose doses are no question any more: what was planned is in the bowl.
     pub fn as_mixed(&self, formula: Formula) -> Formula {
-        formula.in_the_bowl(self.batch.sheet.result.yeast.percent)
+        self.batch.sheet.result.weighed(formula)
     }
     /// Closed or cancelled: nothing of it is to come.
     pub fn is_ended(&self) -> bool {

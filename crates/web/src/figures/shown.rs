@@ -364,6 +364,7 @@ fn own_why(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -
     };
     let book = here.worked_out(&by_the_book);
     let own = request.own.as_ref();
+    let log = sheet.by_log.as_ref();
     say!(
         "figures-yours-from-bakes",
         percent = two_digits(sheet.yeast.percent),
@@ -372,7 +373,7 @@ fn own_why(request: &SheetRequest, sheet: &SheetResult, here: &RequestKitchen) -
         good = own
             .and_then(|o| o.good_to)
             .map_or("–".into(), |g| decimal(g, 1)),
-        met = sheet.chance.map_or("–".into(), |p| here.words(&chance(p))),
+        met = log.map_or("–".into(), |l| here.words(&chance(l.chance))),
         book = book.map_or("–".into(), |b| two_digits(b.yeast.percent))
     )
 }

@@ -2,13 +2,13 @@
 
 use super::places::{Places, from};
 use super::timeline::{DueStep, SHORTEST_H, Timeline, h_between};
-use super::{AheadRequest, Measured, OFF_THE_MIXER_H, Replaced, ReplacedFigure, before};
+use super::{AheadRequest, INSIDE, Measured, OFF_THE_MIXER_H, Replaced, ReplacedFigure, before};
 use crate::fact;
 use crate::fact::Fact;
 use crate::path::{LONGEST_H, Leg, Spot};
 use crate::refusal::ValidationError;
 use crate::rise::vigour::enlivened;
-use crate::rise::{Doubts, PrefermentRuns, RiseRequest, Stage};
+use crate::rise::{Doubts, PrefermentRuns, RiseRequest, Sign, Stage, VigourRequest, fit_vigour};
 use crate::sheet::{Block, FridgeKnown, PrefermentPlan, stages, work_out_whole};
 use jiff::Timestamp;
 use std::sync::Arc;
@@ -54,10 +54,10 @@ pub(super) struct DoughCourse {
 
 impl DoughCourse {
     pub fn of(q: &AheadRequest) -> Result<DoughCourse, ValidationError> {
-        // What was kept is in the bowl: the dose is no longer a question.
+        // What was kept is in the bowl: no dose is a question any more.
         let mut kept = q.request.clone();
         kept.now_at = None;
-        kept.formula = kept.formula.in_the_bowl(q.planned.yeast.percent);
+        kept.formula = q.planned.weighed(kept.formula);
         let runs = Arc::new(PrefermentRuns::default());
         let (result, base) = work_out_whole(&kept, &runs)?;
         let mut legs = q.request.formula.path();
@@ -231,6 +231,30 @@ impl DoughCourse {
     pub fn room_now_c(&self, q: &AheadRequest) -> f64 {
         let read = self.places.room.iter().rev().find(|(at, _)| *at <= q.now);
         read.map_or(self.request.room_c, |(_, c)| *c)
+    }
+
+    /// The course with its yeast as lively as the latest mark of a tub says, and how many times as lively as planned that is.
+    pub fn as_seen(q: &AheadRequest) -> Result<(DoughCourse, Option<f64>), ValidationError> {
+        let mut course = DoughCourse::of(q)?;
+        let Some((at, times)) = course.grown(q) else {
+            return Ok((course, None));
+        };
+        let asked = VigourRequest {
+            dough: course.dough(q.request.serve_at),
+            at_h: at.duration_since(course.mixed_at).as_secs_f64() / 3600.0,
+            sign: Sign::Grown { times },
+        };
+        let Ok(fit) = fit_vigour(&asked, INSIDE) else {
+            return Ok((course, None));
+        };
+        course.enliven(fit.factor);
+        course.replaced.push(Replaced {
+            what: ReplacedFigure::Tub,
+            planned: fit.foreseen,
+            measured: times,
+            at,
+        });
+        Ok((course, Some(fit.factor)))
     }
 
     pub fn enliven(&mut self, factor: f64) {

@@ -29,7 +29,7 @@ pub fn as_run(q: &AheadRequest) -> Result<(RiseRequest, Timestamp), ValidationEr
 /// Errors: a plan that is none any more.
 pub fn as_planned(q: &AheadRequest) -> Result<RiseRequest, ValidationError> {
     let mut r = q.request.by_the_book();
-    r.formula = r.formula.in_the_bowl(q.planned.yeast.percent);
+    r.formula = q.planned.weighed(r.formula);
     Ok(work_out_whole(&r, &PrefermentRuns::default())?.1)
 }
 

@@ -33,7 +33,7 @@ pub use timeline::DueStep;
 
 use super::judge;
 use super::{
-    Block, ClockPoint, PlannedStep, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure,
+    Block, ByLog, ClockPoint, PlannedStep, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure,
 };
 use crate::note::{Level, Note, by_urgency};
 use crate::path::Place;
@@ -41,8 +41,7 @@ use crate::reading::Subject;
 use crate::refusal::ValidationError;
 use crate::rise::ripeness::BAKES_WELL;
 use crate::rise::{
-    Doubts, Label, Look, RiseRequest, RiseResult, Sign, Temperatures, VigourRequest, fit_vigour,
-    foresee, hand_overs,
+    Doubts, Label, Look, RiseRequest, RiseResult, Temperatures, foresee, hand_overs,
 };
 use course::DoughCourse;
 use jiff::Timestamp;
@@ -198,9 +197,9 @@ pub struct Ahead {
     pub reserve_at_serve: f64,
     /// How it stands at the serve time.
     pub label_at_serve: Label,
-    /// The chance, 0 to 1, that it is ready and not past when it is served, as this kitchen's log knows it.
+    /// What this kitchen's log says of the window, beside the book's; absent where the plan goes by the book.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub chance: Option<f64>,
+    pub by_log: Option<ByLog>,
     /// Both clocks, over time.
     pub clocks: Vec<ClockPoint>,
     /// What of the plan gave way to what was measured.
@@ -280,7 +279,7 @@ impl SheetResult {
             rise_at_serve: ahead.rise_at_serve,
             reserve_at_serve: ahead.reserve_at_serve,
             label_at_serve: ahead.label_at_serve,
-            chance: ahead.chance,
+            by_log: ahead.by_log,
             clocks: ahead.clocks.clone(),
             preferments: ahead.preferments.clone(),
             steps: self.due(&ahead.due),
@@ -312,37 +311,17 @@ pub struct AheadRequest<'a> {
 ///
 /// Errors: [`ValidationError`] as [`super::work_out`]; a plan that was kept is not refused again.
 pub fn from_now(q: &AheadRequest) -> Result<Ahead, ValidationError> {
-    let mut course = DoughCourse::of(q)?;
-    let mut dough = course.dough(q.request.serve_at);
-    let mut lively = None;
-    if let Some((at, times)) = course.grown(q) {
-        let at_h = at.duration_since(course.mixed_at).as_secs_f64() / 3600.0;
-        let asked = VigourRequest {
-            dough: dough.clone(),
-            at_h,
-            sign: Sign::Grown { times },
-        };
-        if let Ok(fit) = fit_vigour(&asked, INSIDE) {
-            course.enliven(fit.factor);
-            course.replaced.push(Replaced {
-                what: ReplacedFigure::Tub,
-                planned: fit.foreseen,
-                measured: times,
-                at,
-            });
-            lively = Some(fit.factor);
-            dough = course.dough(q.request.serve_at);
-        }
-    }
+    let (course, lively) = DoughCourse::as_seen(q)?;
+    let dough = course.dough(q.request.serve_at);
     let handed = hand_overs(&dough, INSIDE, &course.runs);
     let rise = foresee(&dough, INSIDE, &handed, Look::Beyond);
     let mixed_at = course.mixed_at;
     let window = rise.window.map(|w| ReadyWindow::of(&w, mixed_at));
-    let chance = super::chance(q.request, &dough, mixed_at);
+    let ran = (&dough, handed.as_slice());
+    let by_log = ByLog::of(q.request, ran, mixed_at, window, || window_by_the_book(q));
     let sure = window.and_then(|w| {
         let fridge = course.fridge_known(q);
-        let sure = Sure::asked(q.request, &dough, &course.doubts(q), &handed, &w, fridge)?;
-        Some(Sure { chance, ..sure })
+        Sure::asked(by_log.as_ref(), ran, &course.doubts(q), &w, fridge)
     });
     let remedies = remedy::remedies(q, &course, window, &rise, &handed);
     let warm_fridge = fridge::warm_fridge(q, &course, window, &handed);
@@ -353,7 +332,7 @@ pub fn from_now(q: &AheadRequest) -> Result<Ahead, ValidationError> {
         rise_at_serve: 100.0 * rise.at_bake.ripeness,
         reserve_at_serve: 100.0 * rise.at_bake.reserve,
         label_at_serve: rise.at_bake.label,
-        chance,
+        by_log,
         clocks: super::clocks(&rise),
         replaced: course.replaced,
         due: course.due,
@@ -367,6 +346,20 @@ pub fn from_now(q: &AheadRequest) -> Result<Ahead, ValidationError> {
     out.notes.extend(warm_fridge);
     out.notes = by_urgency(out.notes);
     Ok(out)
+}
+
+/// When the same dough, as it was weighed and went so far, would be ready by the book.
+fn window_by_the_book(q: &AheadRequest) -> Option<ReadyWindow> {
+    let request = q.request.by_the_book();
+    let book = AheadRequest {
+        request: &request,
+        ..q.clone()
+    };
+    let (course, _) = DoughCourse::as_seen(&book).ok()?;
+    let dough = course.dough(request.serve_at);
+    let handed = hand_overs(&dough, INSIDE, &course.runs);
+    let rise = foresee(&dough, INSIDE, &handed, Look::Beyond);
+    rise.window.map(|w| ReadyWindow::of(&w, course.mixed_at))
 }
 
 /// What is said of a dough as it goes.

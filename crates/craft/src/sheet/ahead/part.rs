@@ -77,9 +77,8 @@ pub fn part(
         PartWay::Freezer => frozen(&legs, i, whole_h)?,
         PartWay::Apart => apart(&legs, i, q.request.serve_at, serve_at)?,
     };
-    let percent = q.planned.yeast.percent;
     let of = |n: u32| -> Result<SheetRequest, ValidationError> {
-        let formula = q.request.formula.scaled_to(n)?.in_the_bowl(percent);
+        let formula = q.planned.weighed(q.request.formula.scaled_to(n)?);
         let mut out = q.request.of_formula(formula);
         out.now_at = None;
         Ok(out)

@@ -10,7 +10,7 @@ use crate::refusal::ValidationError;
 use crate::rise::Event;
 use crate::rise::PrefermentRuns;
 use crate::sheet::margin_h;
-use crate::sheet::{ReadyWindow, SheetRequest, hours, work_out_whole};
+use crate::sheet::{ReadyWindow, SheetRequest, chance, hours, work_out_whole};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use serde::{Deserialize, Serialize};
@@ -476,7 +476,7 @@ fn worked(search: &Search, c: &Combination) -> Option<FittedPlan> {
         chance_met(&dough, dough.total_hours(), sd)
     };
     Some(FittedPlan {
-        chance: result.chance.unwrap_or_else(by_the_book),
+        chance: chance(&request, &dough, result.mixed_at).unwrap_or_else(by_the_book),
         margin_h: margin_h(result.window, request.serve_at),
         preferment_warm_h: c.warm.clone(),
         start_at: result.start_at,

@@ -2,8 +2,9 @@
 
 use super::*;
 use crate::learn::{Answers, Card, KitchenLog, LoggedBatch, NextBatch, Observed, StoodAs, card_of};
+use crate::formula::{Preferment, PrefermentKind};
 use crate::rise::{Doubts, PrefermentRuns};
-use crate::sheet::ahead::to_be_made;
+use crate::sheet::ahead::{AheadRequest, Happened, as_planned, as_run, from_now, to_be_made};
 
 /// Six bakes of a kitchen whose doughs run ahead.
 fn log(r: &SheetRequest, percent: f64) -> KitchenLog {
@@ -45,22 +46,23 @@ fn next(r: &SheetRequest, percent: f64) -> (NextBatch, Card) {
 fn sheet_and_log_say_one_chance_and_the_book_stands_beside() {
     let mut r = friday(style("hot_round"));
     let book = work_out(&r).unwrap();
-    assert_eq!(book.chance, None, "the book knows of no kitchen");
+    assert_eq!(book.by_log, None, "the book knows of no kitchen");
     let log = log(&r, book.yeast.percent);
     let (asked, card) = next(&r, book.yeast.percent);
     r.own = Some(Box::new(log.own(&asked, &card)));
     let (own, sure) = work_out_surely(&r, &Doubts::default(), &PrefermentRuns::default()).unwrap();
-    let (chance, sure) = (own.chance.unwrap(), sure.unwrap());
+    let (log_says, sure) = (own.by_log.unwrap(), sure.unwrap());
+    let chance = log_says.chance;
     // A livelier kitchen takes less, and the same dough would be ready later by the book.
     assert!(own.yeast.percent < 0.9 * book.yeast.percent);
-    let [here, by_the_book] = [sure.ready.at, sure.book.unwrap().from_at];
+    let [here, by_the_book] = [sure.ready.at, log_says.book.unwrap().from_at];
     assert!(
         by_the_book > here + hours(1.0),
         "{here} against {by_the_book}"
     );
     let good = log.own(&asked, &card).good_to.unwrap();
     assert!((1.05..1.6).contains(&good), "{good}");
-    assert_eq!((sure.chance, sure.from_bakes), (own.chance, Some(6)));
+    assert_eq!((log_says.ready, log_says.bakes), (Some(sure.ready), 6));
     // As the log itself says it, for the dose that it gave.
     let (made, card) = next(&r, own.yeast.percent);
     let met = log.chance_met(&made, &card, made.dough.total_hours());
@@ -70,5 +72,43 @@ fn sheet_and_log_say_one_chance_and_the_book_stands_beside() {
     r.formula.yeast.dose = Dose::Given {
         percent: 0.5 * own.yeast.percent,
     };
-    assert!(work_out(&r).unwrap().chance.unwrap() < 0.5 * chance);
+    assert!(work_out(&r).unwrap().by_log.unwrap().chance < 0.5 * chance);
+}
+
+/// A biga, planned by a log of a kitchen whose doughs run ahead.
+fn biga_by_the_log() -> (SheetRequest, SheetResult) {
+    let mut r = friday(style("hot_round"));
+    r.formula.preferments = vec![Preferment::usual(PrefermentKind::Biga)];
+    let book = work_out(&r).unwrap();
+    let log = log(&r, book.yeast.percent);
+    let (asked, card) = next(&r, book.yeast.percent);
+    r.own = Some(Box::new(log.own(&asked, &card)));
+    let own = work_out(&r).unwrap();
+    let [here, there] = [&own, &book].map(|s| s.preferments[0].yeast_percent);
+    assert!(here < 0.99 * there, "{here} against {there}");
+    (r, own)
+}
+
+#[test]
+fn a_bake_teaches_by_the_dose_that_its_biga_was_given() {
+    let (request, planned) = biga_by_the_log();
+    let happened = Happened::default();
+    let q = AheadRequest {
+        request: &request,
+        planned: &planned,
+        happened: &happened,
+        now: planned.start_at,
+        places: &[],
+        doubts: Doubts::default(),
+    };
+    let given = planned.preferments[0].yeast_percent;
+    for dough in [as_planned(&q).unwrap(), as_run(&q).unwrap().0] {
+        let learned = dough.preferments[0].recipe.yeast_percent;
+        assert!((learned / given - 1.0).abs() < 1e-9, "{learned} of {given}");
+    }
+    // The book beside the forecast is of the same grams, too, and what goes as planned is said as in the plan.
+    let goes = from_now(&q).unwrap();
+    let [then, planned] = [goes.by_log, planned.by_log].map(|l| l.unwrap().book.unwrap());
+    let apart = then.from_at.duration_since(planned.from_at);
+    assert!(apart.as_mins().abs() < 6, "{then:?} against {planned:?}");
 }

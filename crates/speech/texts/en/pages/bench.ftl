@@ -57,3 +57,4 @@ bench-doughs = { $n ->
  }
 bench-least-sure = { $name } is least sure: ready when it is served { $met }
 bench-met = ready { $met }
+bench-book = by the book { $window }

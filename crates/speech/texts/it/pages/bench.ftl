@@ -57,3 +57,4 @@ bench-doughs = { $n ->
  }
 bench-least-sure = Il meno sicuro è { $name }: pronto quando si serve { $met }
 bench-met = pronto { $met }
+bench-book = per il manuale { $window }

@@ -2,8 +2,8 @@
 
 use crate::batch::record::BatchRecord;
 use crate::shared::chart::heatline::{Pin, heatline};
-use crate::shared::chart::ribbon::{self, RibbonRow};
-use crate::shared::chart::strip::window_words;
+use crate::shared::chart::ribbon::{self, ByLogWords, RibbonRow};
+use crate::shared::chart::strip::{said, window_words};
 use crate::shared::drawn::Drawn;
 use crate::shared::format::{count_word, day_hm, hm, is_now, span, span_words};
 use crate::shared::kitchen::RequestKitchen;
@@ -13,7 +13,7 @@ use craft::learn::taught::chance;
 use craft::reading::{FRESH_MIN, Subject};
 use craft::sheet::ahead::ShapeLook;
 use craft::sheet::progress::bowl_of_step;
-use craft::sheet::{PlannedStep, StepKind};
+use craft::sheet::{ByLog, PlannedStep, StepKind};
 use jiff::Timestamp;
 use std::sync::Arc;
 use uuid::Uuid;
@@ -120,7 +120,8 @@ impl Board {
             window: window_words(&t.batch.sheet.result, &here.zone),
             serve: [
                 day_hm(&here.local(t.batch.sheet.request.serve_at)),
-                met(t, here),
+                met(t, here).unwrap_or_default(),
+                by_the_book(t, here),
             ]
             .join(" ")
             .trim_end()
@@ -194,7 +195,10 @@ fn row<'a>(t: &'a BatchRecord, boxes: Option<&ShapeLook>, here: &RequestKitchen)
         state: t.state(|c| here.measures.degrees(c, 1)),
         sheet: &t.batch.sheet.result,
         serve_at: t.batch.sheet.request.serve_at,
-        met: met(t, here),
+        by_log: met(t, here).map(|met| ByLogWords {
+            met,
+            book: by_the_book(t, here),
+        }),
         oven_lit: lit,
         outs: boxes.map_or(vec![], |look| {
             let rounds = look.own_rounds().into_iter();
@@ -421,18 +425,24 @@ fn lines(live: &[BatchRecord], here: &RequestKitchen) -> [String; 2] {
     [first, second]
 }
 
-/// How likely a dough is ready when it is served; empty where no log knows.
-fn met(t: &BatchRecord, here: &RequestKitchen) -> String {
-    let p = t.batch.sheet.result.chance;
-    p.map_or(String::new(), |p| {
-        say!("bench-met", met = here.words(&chance(p)))
-    })
+/// How likely a dough is ready when it is served, where the log knows.
+fn met(t: &BatchRecord, here: &RequestKitchen) -> Option<String> {
+    let log = t.batch.sheet.result.by_log?;
+    Some(say!("bench-met", met = here.words(&chance(log.chance))))
+}
+
+/// When the same dough would be ready by the book; empty where no log says otherwise.
+fn by_the_book(t: &BatchRecord, here: &RequestKitchen) -> String {
+    match t.batch.sheet.result.by_log {
+        Some(ByLog { book, .. }) => say!("bench-book", window = said(book, &here.zone)),
+        None => String::new(),
+    }
 }
 
 /// The dough that is least likely to be ready when it is served, of those that the log knows.
 fn least_sure(live: &[BatchRecord]) -> Option<(&BatchRecord, f64)> {
     live.iter()
-        .filter_map(|t| Some((t, t.batch.sheet.result.chance?)))
+        .filter_map(|t| Some((t, t.batch.sheet.result.by_log?.chance)))
         .min_by(|(_, a), (_, b)| a.total_cmp(b))
 }
 

@@ -213,9 +213,10 @@ async fn remedy(
     request.now_at = None;
     request.formula = request.formula.on_path(r.change.legs);
     request.serve_at = r.change.serve_at;
-    let dose = r.change.yeast_percent;
-    let percent = dose.unwrap_or(sheet.result.yeast.percent);
-    request.formula = request.formula.in_the_bowl(percent);
+    request.formula = sheet.result.weighed(request.formula);
+    if let Some(percent) = r.change.yeast_percent {
+        request.formula = request.formula.in_the_bowl(percent);
+    }
     let result = match app.models.at_length(|| replanned(told, &request)).await? {
         Ok(x) => x,
         Err(e) => return back(here.say_all(&e.0)).await,

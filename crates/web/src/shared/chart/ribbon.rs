@@ -17,11 +17,19 @@ pub struct RibbonRow<'a> {
     pub state: String,
     pub sheet: &'a SheetResult,
     pub serve_at: Timestamp,
-    /// How likely it is ready then, as this kitchen's log knows it; empty where it does not.
-    pub met: String,
+    /// What this kitchen's log says of it, where there is one.
+    pub by_log: Option<ByLogWords>,
     pub oven_lit: bool,
     /// When boxes leave the cold, and which: "1", "2, 3".
     pub outs: Vec<(Timestamp, String)>,
+}
+
+/// What a kitchen's log says, in words.
+pub struct ByLogWords {
+    /// How likely it is ready when it is served.
+    pub met: String,
+    /// When the same dough would be ready by the book.
+    pub book: String,
 }
 
 /// How the ribbon is laid out.
@@ -52,10 +60,12 @@ const NARROW: RibbonLayout = RibbonLayout {
     left: 0.0,
     back_h: 2.0,
     ahead_h: 22.0,
-    row_h: 100.0,
+    row_h: 117.0,
     head_h: 50.0,
     narrow: true,
 };
+/// A line of words in a narrow row.
+const LINE_H: f64 = 17.0;
 
 /// How far ahead of now the two curves are named, h.
 const WORDS_AHEAD_H: [f64; 2] = [5.0, 12.0];
@@ -65,7 +75,9 @@ pub fn wide(rows: &[RibbonRow], now: Timestamp, zone: &TimeZone) -> String {
 }
 
 pub fn narrow(rows: &[RibbonRow], now: Timestamp, zone: &TimeZone) -> String {
-    draw(rows, now, zone, &NARROW)
+    let logged = rows.iter().any(|r| r.by_log.is_some());
+    let row_h = NARROW.row_h + if logged { LINE_H } else { 0.0 };
+    draw(rows, now, zone, &RibbonLayout { row_h, ..NARROW })
 }
 
 fn draw(rows: &[RibbonRow], now: Timestamp, zone: &TimeZone, l: &RibbonLayout) -> String {
@@ -214,7 +226,12 @@ fn draw_row(
 ) {
     let foot = y + l.row_h - 6.0;
     let lane = 22.0;
-    let (low, high) = (foot - lane - 2.0, if l.narrow { y + 30.0 } else { y + 8.0 });
+    let words_h = match (l.narrow, &row.by_log) {
+        (false, _) => 8.0,
+        (true, None) => 30.0 + LINE_H,
+        (true, Some(_)) => 30.0 + 2.0 * LINE_H,
+    };
+    let (low, high) = (foot - lane - 2.0, y + words_h);
     svg.path(
         &format!("M0 {:.1}H{}", y + l.row_h, l.width),
         r#"class="l-rule""#,
@@ -253,6 +270,7 @@ fn draw_row(
         let x = 16.0 + 10.2 * name.chars().count() as f64;
         svg.text(x, y + 19.0, "tk b halo", Hold::Start, row.code);
         svg.text(x + 52.0, y + 19.0, "tk halo", Hold::Start, &row.state);
+        say_below(svg, axis, row, y + 19.0, zone);
     } else {
         let name = shortened(row.name, NAME_LETTERS);
         svg.text(14.0, y + 26.0, "dsp d17", Hold::Start, &name);
@@ -382,11 +400,34 @@ fn say_window(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &Ti
             hold,
             &say!("page-serve-2", serve = serve),
         );
-        if !row.met.is_empty() {
-            svg.text(x, y + 60.0, "tk halo", hold, &row.met);
+        if let Some(log) = &row.by_log {
+            svg.text(x, y + 58.0, "tk halo", hold, &log.met);
+            svg.text(x, y + 71.0, "tk halo", hold, &log.book);
         }
     } else {
         svg.text(x, y + 43.0, "tx b halo f c-ember", hold, &miss(row, &serve));
+    }
+}
+
+/// The same below the name, where a row is too narrow for words beside the window.
+fn say_below(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &TimeZone) {
+    let serve = match axis.holds(row.serve_at) {
+        true => hm(&row.serve_at.to_zoned(zone.clone())),
+        false => at(row.serve_at, zone),
+    };
+    let (class, serve) = match row.sheet.fits(row.serve_at) {
+        true => ("", say!("page-serve-2", serve = serve)),
+        false => ("b f c-ember", miss(row, &serve)),
+    };
+    svg.raw(&format!(
+        r#"<text x="6" y="{:.1}" class="tk halo"><tspan class="b">{}</tspan><tspan dx="8" class="{class}">{}</tspan></text>"#,
+        y + LINE_H,
+        super::safe(&window_words(row.sheet, zone)),
+        super::safe(&serve),
+    ));
+    if let Some(log) = &row.by_log {
+        let said = format!("{}; {}", log.met, log.book);
+        svg.text(6.0, y + 2.0 * LINE_H, "tk halo", Hold::Start, &said);
     }
 }
 

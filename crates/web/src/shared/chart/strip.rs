@@ -4,7 +4,7 @@ use super::{Hold, HourLine, Svg, curve, hatch};
 use crate::shared::format::Measures;
 use crate::shared::format::{day_hm, hm, quarter, weekday_hm};
 use crate::shared::tongue::{date, decimal, phrase, say};
-use craft::sheet::{SheetResult, hours};
+use craft::sheet::{ReadyWindow, SheetResult, hours};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
@@ -154,7 +154,12 @@ fn values(sheet: &SheetResult, serve_at: Timestamp, zone: &TimeZone, m: &Measure
 
 /// "17:45–20:45", or what is wrong.
 pub fn window_words(sheet: &SheetResult, zone: &TimeZone) -> String {
-    match sheet.window {
+    said(sheet.window, zone)
+}
+
+/// "17:45–20:45" of any window.
+pub fn said(window: Option<ReadyWindow>, zone: &TimeZone) -> String {
+    match window {
         None => phrase("batch-never-ready").into(),
         Some(w) => {
             let from = hm(&quarter(&w.from_at.to_zoned(zone.clone())));

@@ -46,7 +46,7 @@ fn row<'a>(name: &'a str, request: &SheetRequest, result: &'a SheetResult) -> Ri
         state: "cold, fridge 4.5°".into(),
         sheet: result,
         serve_at: request.serve_at,
-        met: String::new(),
+        by_log: None,
         oven_lit: false,
         outs: vec![],
     }
