@@ -5,6 +5,7 @@ use crate::fact;
 use crate::fact::Fact;
 use crate::learn::FOUR_FIFTHS;
 use crate::learn::taught;
+use crate::note::Note;
 use crate::rise::spread::{Band, spread_by_log};
 use crate::rise::{HandOver, RiseRequest, Temperatures};
 use crate::when::quarter;
@@ -21,6 +22,17 @@ pub struct Likely {
     pub early_at: Timestamp,
     /// The late edge of the band.
     pub late_at: Timestamp,
+}
+
+/// The code of the note on how sure a window is.
+pub(super) const SPREAD: &str = "spread";
+
+impl Likely {
+    /// "Ready from till, most likely at".
+    pub(super) fn said(&self) -> Fact {
+        let [ready, early, late] = [self.at, self.early_at, self.late_at].map(quarter);
+        fact!("spread", band = (early, late), ready = ready)
+    }
 }
 
 /// What this kitchen's log says of when a dough is ready.
@@ -75,21 +87,21 @@ impl ByLog {
         })
     }
 
-    /// Why the band is what the log says, with the book's window beside it.
-    pub(super) fn why(&self) -> Fact {
+    /// What to say of the window: the band that the log puts around it, how likely it is met, and the book's; `None` when never ready.
+    pub(super) fn note(&self) -> Option<Note> {
+        let what = self.ready?.said();
+        Some(Note::holds(SPREAD, what, self.why()))
+    }
+    fn why(&self) -> Fact {
         let (n, met) = (self.bakes, taught::chance(self.chance));
-        let book = self.book.map(|w| (quarter(w.from_at), w.to_at.map(quarter)));
+        let book = self
+            .book
+            .map(|w| (quarter(w.from_at), w.to_at.map(quarter)));
         match book {
             None => fact!("spread-by-log-met", n = n, met = met),
             Some((from, None)) => fact!("spread-by-log-book-from", n = n, met = met, from = from),
             Some((from, Some(to))) => {
-                fact!(
-                    "spread-by-log-book",
-                    n = n,
-                    met = met,
-                    from = from,
-                    to = to
-                )
+                fact!("spread-by-log-book", n = n, met = met, from = from, to = to)
             }
         }
     }

@@ -1,7 +1,7 @@
 //! How sure a window is, on the clock, and what to say about it.
 
-use super::by_log::{ByLog, Likely, around};
-use super::{ReadyWindow, hours};
+use super::by_log::{Likely, SPREAD, around};
+use super::{ReadyWindow, SheetRequest, hours};
 use crate::fact;
 use crate::fact::tenth;
 use crate::note::Note;
@@ -43,21 +43,16 @@ pub struct FridgeKnown {
 }
 
 impl Sure {
-    /// How sure the window of a dough is: by this kitchen's log where there is one, else by the doubts.
+    /// How sure the window of a dough is by what is not known of its kitchen; `None` where a log says it ([`super::ByLog`]).
     pub(super) fn asked(
-        by_log: Option<&ByLog>,
+        r: &SheetRequest,
         (dough, handed): (&RiseRequest, &[HandOver]),
         doubts: &Doubts,
         window: &ReadyWindow,
         fridge: FridgeKnown,
     ) -> Option<Sure> {
-        if let Some(log) = by_log {
-            return Some(Sure {
-                ready: log.ready?,
-                past: log.past,
-                weights: vec![],
-                fridge,
-            });
+        if r.own.is_some() {
+            return None;
         }
         let s = spread_of(dough, doubts, Temperatures::InsideTheDough, handed)?;
         Some(Sure {
@@ -68,8 +63,8 @@ impl Sure {
         })
     }
 
-    /// What to say: the band, and the doubt that weighs most, or what the log says. A fridge that nobody measured is asked for.
-    pub fn notes(&self, by_log: Option<&ByLog>, fridge_measured: bool) -> Vec<Note> {
+    /// What to say: the band, and the doubt that weighs most. A fridge that nobody measured is asked for.
+    pub fn notes(&self, fridge_measured: bool) -> Vec<Note> {
         let mut out = Vec::new();
         let fridge = self
             .weights
@@ -110,16 +105,6 @@ impl Sure {
                 note.todo(fact!("fridge-doubt-measure"))
             });
         }
-        let (ready, early, late) = (
-            quarter(self.ready.at),
-            quarter(self.ready.early_at),
-            quarter(self.ready.late_at),
-        );
-        if let Some(log) = by_log {
-            let what = fact!("spread", ready = ready, early = early, late = late);
-            out.push(Note::holds("spread", what, log.why()));
-            return out;
-        }
         let heaviest = self.weights.first().map(|w| match w.doubt {
             Doubt::Fridge => fact!("doubt-fridge"),
             Doubt::Room => fact!("doubt-room"),
@@ -127,8 +112,8 @@ impl Sure {
             Doubt::Dough => fact!("doubt-dough"),
         });
         out.push(Note::holds(
-            "spread",
-            fact!("spread", ready = ready, early = early, late = late),
+            SPREAD,
+            self.ready.said(),
             fact!("spread-why", doubt = heaviest),
         ));
         out

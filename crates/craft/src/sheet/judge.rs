@@ -39,7 +39,8 @@ pub(super) fn notes(
 }
 
 /// Notes of the plan that a dough under way has no use for: what they say is judged anew, or lies in the bowl.
-const JUDGED: [&str; 13] = [
+const JUDGED: [&str; 14] = [
+    "spread",
     "serve_fits",
     "serve_misses",
     "no_window",
@@ -55,13 +56,7 @@ const JUDGED: [&str; 13] = [
     "preferment_ripeness",
 ];
 /// What else concerns a dough's hours: its preferments, how it goes, how sure that is.
-const OF_HOURS: [&str; 5] = [
-    "raised_alone",
-    "as_it_goes",
-    "spread",
-    "fridge_doubt",
-    "fridge_warm",
-];
+const OF_HOURS: [&str; 4] = ["raised_alone", "as_it_goes", "fridge_doubt", "fridge_warm"];
 
 /// Whether a judgement of a sheet concerns its hours, by its code.
 pub fn is_of_hours(code: &str) -> bool {

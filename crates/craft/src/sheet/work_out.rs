@@ -1,7 +1,8 @@
 //! How a sheet is worked out: preferments, grams, water, dose, window, steps, judgements.
 
 use super::{
-    ByLog, FridgeKnown, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure, clocks, judge, no_fridge, raise, stages, steps, too_near,
+    ByLog, FridgeKnown, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure, clocks,
+    judge, no_fridge, raise, stages, steps, too_near,
 };
 use crate::formula::{Doses, weigh};
 use crate::note::by_urgency;
@@ -42,9 +43,7 @@ pub fn work_out_with(
     r: &SheetRequest,
     runs: &PrefermentRuns,
 ) -> Result<SheetResult, ValidationError> {
-    let (mut result, dough) = work_out_whole(r, runs)?;
-    result.by_log = by_log(r, &result, &dough, runs);
-    Ok(result)
+    Ok(by_the_log(r, work_out_whole(r, runs)?, runs).0)
 }
 
 /// The same, with the dough as the rise model took it, its yeast in.
@@ -116,34 +115,39 @@ pub fn work_out_surely(
     doubts: &Doubts,
     runs: &PrefermentRuns,
 ) -> Result<(SheetResult, Option<Sure>), ValidationError> {
-    let (mut result, dough) = work_out_whole(r, runs)?;
-    result.by_log = by_log(r, &result, &dough, runs);
+    let (result, dough) = by_the_log(r, work_out_whole(r, runs)?, runs);
     let handed = hand_overs(&dough, Temperatures::InsideTheDough, runs);
     let fridge = FridgeKnown {
         c: r.fridge_c,
         off_k: doubts.fridge_k,
         was_read: false,
     };
-    let log = result.by_log.as_ref();
     let sure = result
         .window
-        .and_then(|w| Sure::asked(log, (&dough, &handed), doubts, &w, fridge));
+        .and_then(|w| Sure::asked(r, (&dough, &handed), doubts, &w, fridge));
     Ok((result, sure))
 }
 
-/// What the log says of a plan, and when the same dough would be ready by the book.
-fn by_log(
+/// A plan with what the log says of it, and when the same dough would be ready by the book.
+fn by_the_log(
     r: &SheetRequest,
-    planned: &SheetResult,
-    dough: &RiseRequest,
+    (mut planned, dough): (SheetResult, RiseRequest),
     runs: &PrefermentRuns,
-) -> Option<ByLog> {
-    r.own.as_ref()?;
-    let handed = hand_overs(dough, Temperatures::InsideTheDough, runs);
+) -> (SheetResult, RiseRequest) {
+    if r.own.is_none() {
+        return (planned, dough);
+    }
+    let handed = hand_overs(&dough, Temperatures::InsideTheDough, runs);
     let mut same = r.by_the_book();
     same.formula = planned.weighed(same.formula);
     let book = || work_out_whole(&same, runs).ok()?.0.window;
-    ByLog::of(r, (dough, &handed), planned.mixed_at, planned.window, book)
+    let ran = (&dough, handed.as_slice());
+    planned.by_log = ByLog::of(r, ran, planned.mixed_at, planned.window, book);
+    // How sure it is stands before what follows from it.
+    let mut notes = Vec::from_iter(planned.by_log.and_then(|l| l.note()));
+    notes.append(&mut planned.notes);
+    planned.notes = by_urgency(notes);
+    (planned, dough)
 }
 
 /// A refusal of the formula, at its place in the sheet's request.

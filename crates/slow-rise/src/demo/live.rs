@@ -83,6 +83,7 @@ async fn resting_cold(w: &mut DemoWriter<'_>) -> Result<()> {
         r.serve_at = serve_at;
     });
     let request = w.in_spiral(request).await?;
+    let request = w.by_the_log(request);
     let request = w.fired("Lamp room oven", 2, request).await?;
     let b = w
         .batch("Halt round", &request, now - minutes(60.0 * 30.0))

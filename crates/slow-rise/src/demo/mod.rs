@@ -28,6 +28,8 @@ use store::kitchen::{self, Kitchen, NewKitchen, Reads, Rhythm};
 use store::pantry::PantryItem;
 use store::{BatchCache, Db, MySqlConnection};
 use uuid::Uuid;
+use web::batch::lessons::log_of;
+use web::batch::record::{BatchRecord, Folds};
 use web::shared::kitchen::RequestKitchen;
 
 /// Demo batches older than this are made anew, so that the Bench looks alive.
@@ -63,6 +65,7 @@ pub async fn load(pool: &Db, now: Timestamp) -> Result<()> {
             db: &mut db,
             here: &here,
             now,
+            closed: vec![],
         };
         if !stale {
             // Once: a pantry and a library are the maker's own from then on.
@@ -136,6 +139,8 @@ struct DemoWriter<'a> {
     db: &'a mut MySqlConnection,
     here: &'a Kitchen,
     now: Timestamp,
+    /// What was closed, the oldest first.
+    closed: Vec<BatchRecord>,
 }
 
 fn minutes(m: f64) -> SignedDuration {
@@ -330,26 +335,29 @@ impl DemoWriter<'_> {
         Ok(last)
     }
 
+    /// A batch with what was entered about it up to now.
+    async fn told(&mut self, code: &str) -> Result<BatchRecord> {
+        let found = batch::by_code(self.db, self.here.id, code, &BatchCache::default()).await?;
+        let found = found.with_context(|| format!("batch {code} is gone"))?;
+        Ok(Folds::default().record(found))
+    }
+
     /// Closes a batch with its forecast from what was measured.
     async fn close(&mut self, b: &Batch, at: Timestamp) -> Result<()> {
-        let Some(b) =
-            batch::by_code(self.db, self.here.id, &b.code, &BatchCache::default()).await?
-        else {
-            bail!("batch {} is gone", b.code)
-        };
         let here = RequestKitchen::of(self.here.clone(), at);
-        let went = web::batch::forecast::went(
-            &web::batch::record::Folds::default().record(b.clone()),
-            &here,
-        );
-        self.see(
-            &b,
-            at,
-            Seen::Closed {
-                went: Some(Box::new(went)),
-            },
-        )
-        .await
+        let went = web::batch::forecast::went(&self.told(&b.code).await?, &here);
+        let went = Some(Box::new(went));
+        self.see(b, at, Seen::Closed { went }).await?;
+        let told = self.told(&b.code).await?;
+        self.closed.push(told);
+        Ok(())
+    }
+
+    /// The plan by what the bakes of before have taught.
+    fn by_the_log(&self, request: SheetRequest) -> SheetRequest {
+        let here = RequestKitchen::of(self.here.clone(), self.now);
+        let own = log_of(&self.closed).and_then(|log| log.own(&request, &here));
+        request.with(|r| r.own = own.map(Box::new))
     }
 }
 

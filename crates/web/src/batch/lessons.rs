@@ -165,6 +165,31 @@ pub struct KitchenLessons {
 }
 
 impl KitchenLessons {
+    fn of(told: &[BatchRecord], with_card: impl Fn(&BatchRecord) -> WithCard) -> KitchenLessons {
+        let (mut lessons, mut cards) = (vec![], vec![]);
+        for t in told {
+            let Some(with) = with_card(t) else {
+                continue;
+            };
+            lessons.push(TaughtBatch {
+                code: t.batch.code.clone(),
+                name: t.batch.name.clone(),
+                serve_at: t.batch.sheet.request.serve_at,
+                batch: with.0.clone(),
+            });
+            cards.push(with.1.clone());
+        }
+        let batches: Vec<LoggedBatch> = lessons.iter().map(|l| l.batch.clone()).collect();
+        KitchenLessons {
+            log: Arc::new(KitchenLog::of(&batches, &cards)),
+            lessons,
+            cards,
+        }
+    }
+    /// The log, once plans may go by it.
+    fn proven(&self) -> Option<OwnLog> {
+        (self.log.rises() >= PROVEN_BATCHES).then(|| OwnLog(self.log.clone()))
+    }
     /// All batches as learning reads them.
     pub fn batches(&self) -> Vec<LoggedBatch> {
         self.lessons.iter().map(|l| l.batch.clone()).collect()
@@ -200,12 +225,19 @@ impl HeldLessons {
     fn with_card(&self, told: &BatchRecord) -> WithCard {
         let b = &told.batch;
         self.cards
-            .get_with((b.id, b.plan, b.revision, b.places), || {
-                let logged = logged(told)?;
-                let card = card_of(&logged);
-                Some(Arc::new((logged, card)))
-            })
+            .get_with((b.id, b.plan, b.revision, b.places), || with_card(told))
     }
+}
+
+fn with_card(told: &BatchRecord) -> WithCard {
+    let logged = logged(told)?;
+    let card = card_of(&logged);
+    Some(Arc::new((logged, card)))
+}
+
+/// The log of these batches, oldest first, once plans may go by it.
+pub fn log_of(told: &[BatchRecord]) -> Option<OwnLog> {
+    KitchenLessons::of(told, with_card).proven()
 }
 
 /// The log of this kitchen: its finished batches, and those under way of which something was seen.
@@ -226,27 +258,7 @@ pub async fn of_kitchen(app: &App, here: &RequestKitchen) -> Result<Arc<KitchenL
     {
         return Ok(held);
     }
-    let fit = || {
-        let (mut lessons, mut cards) = (vec![], vec![]);
-        for t in &told {
-            let Some(with) = app.lessons.with_card(t) else {
-                continue;
-            };
-            lessons.push(TaughtBatch {
-                code: t.batch.code.clone(),
-                name: t.batch.name.clone(),
-                serve_at: t.batch.sheet.request.serve_at,
-                batch: with.0.clone(),
-            });
-            cards.push(with.1.clone());
-        }
-        let batches: Vec<LoggedBatch> = lessons.iter().map(|l| l.batch.clone()).collect();
-        KitchenLessons {
-            log: Arc::new(KitchenLog::of(&batches, &cards)),
-            lessons,
-            cards,
-        }
-    };
+    let fit = || KitchenLessons::of(&told, |t| app.lessons.with_card(t));
     let fitted = Arc::new(app.models.at_length(fit).await?);
     app.lessons.logs.insert(here.id(), (keys, fitted.clone()));
     Ok(fitted)
@@ -258,9 +270,8 @@ pub async fn larder(app: &App, here: &RequestKitchen) -> Result<Larder, AppError
     if here.kitchen.uses_book {
         return Ok(larder);
     }
-    let known = of_kitchen(app, here).await?;
-    Ok(match known.log.rises() >= PROVEN_BATCHES {
-        true => larder.planning_by(OwnLog(known.log.clone())),
-        false => larder,
+    Ok(match of_kitchen(app, here).await?.proven() {
+        Some(log) => larder.planning_by(log),
+        None => larder,
     })
 }

@@ -33,7 +33,8 @@ pub use timeline::DueStep;
 
 use super::judge;
 use super::{
-    Block, ByLog, ClockPoint, PlannedStep, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult, Sure,
+    Block, ByLog, ClockPoint, PlannedStep, PrefermentPlan, ReadyWindow, SheetRequest, SheetResult,
+    Sure,
 };
 use crate::note::{Level, Note, by_urgency};
 use crate::path::Place;
@@ -321,7 +322,7 @@ pub fn from_now(q: &AheadRequest) -> Result<Ahead, ValidationError> {
     let by_log = ByLog::of(q.request, ran, mixed_at, window, || window_by_the_book(q));
     let sure = window.and_then(|w| {
         let fridge = course.fridge_known(q);
-        Sure::asked(by_log.as_ref(), ran, &course.doubts(q), &w, fridge)
+        Sure::asked(q.request, ran, &course.doubts(q), &w, fridge)
     });
     let remedies = remedy::remedies(q, &course, window, &rise, &handed);
     let warm_fridge = fridge::warm_fridge(q, &course, window, &handed);
@@ -342,7 +343,10 @@ pub fn from_now(q: &AheadRequest) -> Result<Ahead, ValidationError> {
         notes: vec![],
         remedies,
     };
-    out.notes = judgements(q, &out, (&dough, &rise), course.in_bowl);
+    // How sure it is stands before what follows from it.
+    out.notes = Vec::from_iter(by_log.and_then(|l| l.note()));
+    let judged = judgements(q, &out, (&dough, &rise), course.in_bowl);
+    out.notes.extend(judged);
     out.notes.extend(warm_fridge);
     out.notes = by_urgency(out.notes);
     Ok(out)

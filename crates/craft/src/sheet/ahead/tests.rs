@@ -567,7 +567,7 @@ fn a_fridge_that_was_read_is_doubted_from_its_reading_and_asks_for_no_thermomete
     assert_eq!((read.fridge.c, read.fridge.was_read), (7.5, true));
     assert!(read.fridge.off_k < planned.fridge.off_k);
     let doubt = |s: &Sure| {
-        let notes = s.notes(None, false);
+        let notes = s.notes(false);
         notes.into_iter().find(|n| n.code == "fridge_doubt")
     };
     assert!(

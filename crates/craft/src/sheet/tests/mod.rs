@@ -651,7 +651,7 @@ fn a_band_surrounds_the_moment_of_readiness_and_asks_for_the_fridge() {
     let from = out.window.unwrap().from_at;
     assert!((sure.ready.at.duration_since(from)).as_secs().abs() < 600);
     assert!(sure.ready.early_at < sure.ready.at && sure.ready.at < sure.ready.late_at);
-    let notes = sure.notes(None, false);
+    let notes = sure.notes(false);
     assert_eq!(notes[0].code, "fridge_doubt");
     assert!(notes[0].todo.as_ref().unwrap().code == "fridge-doubt-measure");
     assert!(notes[1].what.code == "spread");

@@ -1,8 +1,8 @@
 //! A plan by this kitchen's log: its dose, its window beside the book's, and how likely it is met.
 
 use super::*;
-use crate::learn::{Answers, Card, KitchenLog, LoggedBatch, NextBatch, Observed, StoodAs, card_of};
 use crate::formula::{Preferment, PrefermentKind};
+use crate::learn::{Answers, Card, KitchenLog, LoggedBatch, NextBatch, Observed, StoodAs, card_of};
 use crate::rise::{Doubts, PrefermentRuns};
 use crate::sheet::ahead::{AheadRequest, Happened, as_planned, as_run, from_now, to_be_made};
 

@@ -165,12 +165,10 @@ impl RiseView {
         self.serve = hm(&serve);
         self.serve_day = date(&serve, "%A");
         // How sure it is stands before what follows from it.
-        let mut notes = w.sure.as_ref().map_or(vec![], |s| {
-            s.notes(
-                w.sheet.by_log.as_ref(),
-                here.kitchen.rhythm.fridge_measured,
-            )
-        });
+        let mut notes = w
+            .sure
+            .as_ref()
+            .map_or(vec![], |s| s.notes(here.kitchen.rhythm.fridge_measured));
         notes.extend(w.sheet.notes.iter().cloned());
         notes.retain(|n| craft::sheet::is_of_hours(&n.code));
         let boxes: Vec<_> = bench

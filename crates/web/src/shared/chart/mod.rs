@@ -9,7 +9,7 @@ pub mod rise;
 pub mod strip;
 
 use crate::shared::tongue::phrase;
-use craft::sheet::{BlockKind, ClockPoint, SheetResult};
+use craft::sheet::{BlockKind, ClockPoint, Likely, SheetResult};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
@@ -227,6 +227,16 @@ fn push_tenths(out: &mut String, value: f64) {
     out.push_str(itoa::Buffer::new().format(tenths / 10));
     out.push('.');
     out.push(char::from(b'0' + (tenths % 10) as u8));
+}
+
+/// The band that an edge of a window lies in.
+pub fn whisker(svg: &mut Svg, axis: &HourLine, band: &Likely, y: f64) {
+    let (x0, x1) = (axis.clamped(band.early_at), axis.clamped(band.late_at));
+    svg.rect(x0, y + 2.0, x1 - x0, 5.0, r#"class="band""#);
+    svg.path(
+        &format!("M{x0:.1} {y:.1}v9M{x1:.1} {y:.1}v9"),
+        r#"class="s-ink" stroke-width="1.4""#,
+    );
 }
 
 /// The curves end where the ready window ends, or two hours after the plan.

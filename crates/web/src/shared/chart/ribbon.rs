@@ -385,6 +385,8 @@ fn say_window(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &Ti
     } else {
         (axis.x(from) - 9.0, Hold::End)
     };
+    // Four lines stand closer to the row's head than two.
+    let y = if row.by_log.is_some() { y - 4.0 } else { y };
     svg.text(
         x,
         y + 25.0,
@@ -401,8 +403,8 @@ fn say_window(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &Ti
             &say!("page-serve-2", serve = serve),
         );
         if let Some(log) = &row.by_log {
-            svg.text(x, y + 58.0, "tk halo", hold, &log.met);
-            svg.text(x, y + 71.0, "tk halo", hold, &log.book);
+            svg.text(x, y + 59.0, "tk halo", hold, &log.met);
+            svg.text(x, y + 74.0, "tk halo", hold, &log.book);
         }
     } else {
         svg.text(x, y + 43.0, "tx b halo f c-ember", hold, &miss(row, &serve));

@@ -1,6 +1,6 @@
 //! Both clocks of one dough over its hours: stages at the foot, curves above, the window, the flag.
 
-use super::{Hold, HourLine, Svg, curve, hatch};
+use super::{Hold, HourLine, Svg, curve, hatch, whisker};
 use crate::shared::format::Measures;
 use crate::shared::format::{day_hm, hm, quarter, weekday_hm};
 use crate::shared::tongue::{date, decimal, phrase, say};
@@ -67,6 +67,9 @@ pub fn strip(
     }
     window(&mut svg, sheet, &axis, LANE_Y + LANE_H, 5.0);
     blocks(&mut svg, sheet, &axis, LANE_Y, LANE_H, now);
+    if let Some(band) = sheet.by_log.and_then(|l| l.ready) {
+        whisker(&mut svg, &axis, &band, LANE_Y - 11.0);
+    }
     svg.path(
         &curve(&axis, sheet, |p| p.rise, LANE_Y - 4.0, 12.0, 130.0),
         r#"class="l-rise""#,

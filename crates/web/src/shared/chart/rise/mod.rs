@@ -8,7 +8,7 @@ use crate::shared::format::named;
 use crate::shared::tongue::{date, decimal, phrase, say};
 pub use edges::leg_field;
 
-use super::{Hold, HourLine, Svg, curve, hatch};
+use super::{Hold, HourLine, Svg, curve, hatch, whisker};
 use crate::shared::format::{Measures, hm, quarter};
 use craft::path::Spot;
 use craft::rise::ripeness::{READY, SLACK};
@@ -242,19 +242,10 @@ fn window(svg: &mut Svg, p: &RiseDrawing, axis: &HourLine, l: &RiseLayout) {
         axis.clamped(w.to_at.unwrap_or(axis.to)),
     );
     let top = CLOCK_HEAD - 4.0;
-    if let Some(s) = p.sure {
-        for band in std::iter::once(&s.ready).chain(&s.past) {
-            let (x0, x1) = (axis.clamped(band.early_at), axis.clamped(band.late_at));
-            svg.rect(x0, CLOCK_FOOT + 4.0, x1 - x0, 5.0, r#"class="band""#);
-            svg.path(
-                &format!(
-                    "M{x0:.1} {:.1}v9M{x1:.1} {:.1}v9",
-                    CLOCK_FOOT + 2.0,
-                    CLOCK_FOOT + 2.0
-                ),
-                r#"class="s-ink" stroke-width="1.4""#,
-            );
-        }
+    let by_log = p.sheet.by_log.map(|l| [l.ready, l.past]);
+    let by_doubts = p.sure.map(|s| [Some(s.ready), s.past]);
+    for band in by_log.or(by_doubts).into_iter().flatten().flatten() {
+        whisker(svg, axis, &band, CLOCK_FOOT + 2.0);
     }
     svg.rect(
         a,
