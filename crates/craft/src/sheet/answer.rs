@@ -1,15 +1,13 @@
-//! What a sheet answers: grams, water, steps, clocks, the window.
+//! What a sheet answers: grams, water, steps, clocks, judgements.
 
-use super::{ByLog, PlannedStep, SheetRequest};
+use super::{ByLog, PlannedStep, ReadyWindow, fits};
 use crate::fact::Fact;
 use crate::fire::programme::Programme;
 use crate::formula::{Dose, Formula, FormulaResult};
-use crate::learn::chance_met;
 use crate::mix::WaterResult;
 use crate::note::Note;
-use crate::rise::{Label, RipenessPart, RisePoint, RiseRequest, RiseResult, Shuts, Window};
-use crate::when::quarter;
-use jiff::{SignedDuration, Timestamp};
+use crate::rise::{Label, RisePoint, RiseResult};
+use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 
 /// The solved yeast, % of the flour; good to about ×/÷ 1.6.
@@ -70,42 +68,6 @@ pub struct ClockPoint {
     pub dough_c: f64,
     /// Where it lies, °C.
     pub place_c: f64,
-}
-
-/// From when to when it is ready.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct ReadyWindow {
-    /// From when it is ready.
-    pub from_at: Timestamp,
-    /// Absent when it is still ready at the end of the forecast.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub to_at: Option<Timestamp>,
-    /// What held it back until then, and what ends it; absent in batches of before.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub opens_by: Option<RipenessPart>,
-    /// What ends it; absent in batches of before.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub shuts_by: Option<Shuts>,
-}
-
-impl ReadyWindow {
-    /// The model's window on the clock: it shuts at the label's end, or where the dough is far past what was intended.
-    pub(crate) fn of(w: &Window, mixed_at: Timestamp) -> ReadyWindow {
-        let far_first = w.far_h.is_some_and(|far| w.to_h.is_none_or(|to| far < to));
-        let to_h = if far_first { w.far_h } else { w.to_h };
-        ReadyWindow {
-            from_at: mixed_at + hours(w.from_h),
-            to_at: to_h.map(|h| mixed_at + hours(h)),
-            opens_by: Some(w.opens_by),
-            shuts_by: to_h.map(|_| if far_first { Shuts::Gas } else { w.shuts_by }),
-        }
-    }
-    /// Whether an hour lies in it. It is known, and said, to the quarter hour: an hour that is said to lie in it does.
-    pub fn holds(&self, at: Timestamp) -> bool {
-        let from = self.from_at.min(quarter(self.from_at));
-        at >= from && self.to_at.is_none_or(|t| at <= t.max(quarter(t)))
-    }
 }
 
 /// A stage as the picture shows it.
@@ -208,30 +170,6 @@ impl SheetResult {
     }
 }
 
-/// The chance, 0 to 1, that a dough, run as it goes in this kitchen, is met at its serve time; `None` where no log knows how sure that is.
-pub(crate) fn chance(r: &SheetRequest, dough: &RiseRequest, mixed_at: Timestamp) -> Option<f64> {
-    let own = r.own.as_ref()?;
-    let at_h = r.serve_at.duration_since(mixed_at).as_secs_f64() / 3600.0;
-    Some(chance_met(dough, at_h.max(0.0), own.sd))
-}
-
-/// Whether a dough is ready at its serve time: the hour lies in the window, and the label there is not past.
-pub(crate) fn fits(window: Option<ReadyWindow>, serve_at: Timestamp, label: Label) -> bool {
-    window.is_some_and(|w| w.holds(serve_at)) && !label.is_past()
-}
-
-/// Hours from the serve time to the nearer edge of the window: negative outside, at most `OPEN_H` where it is open.
-pub(crate) fn margin_h(window: Option<ReadyWindow>, serve_at: Timestamp) -> f64 {
-    /// A window that does not shut counts as so much room.
-    const OPEN_H: f64 = 12.0;
-    let Some(w) = window else { return -24.0 };
-    let after = serve_at.duration_since(w.from_at).as_secs_f64() / 3600.0;
-    let before = w.to_at.map_or(OPEN_H, |t| {
-        t.duration_since(serve_at).as_secs_f64() / 3600.0
-    });
-    after.min(before).min(OPEN_H)
-}
-
 /// Clocks that began at an instant, read between their points at another.
 pub(crate) fn between(clocks: &[ClockPoint], from: Timestamp, at: Timestamp) -> Option<ClockPoint> {
     let h = at.duration_since(from).as_secs_f64() / 3600.0;
@@ -255,11 +193,6 @@ pub(crate) fn between(clocks: &[ClockPoint], from: Timestamp, at: Timestamp) -> 
         // A dough lies in one place or in another, never between them: what a point says was so since the one before.
         place_c: b.place_c,
     })
-}
-
-/// A span of hours as exact time.
-pub fn hours(h: f64) -> SignedDuration {
-    SignedDuration::from_secs_f64((h * 3600.0).round())
 }
 
 /// The curves at a hundred points or two, and half a day beyond at most: enough for a picture, and straight between them to a

@@ -1,10 +1,10 @@
 //! What a kitchen's log says of a window: how wide it is known, how likely it is met, and the book's window beside it.
 
-use super::{ReadyWindow, SheetRequest, chance, hours};
+use super::{ReadyWindow, SheetRequest, hours};
 use crate::fact;
 use crate::fact::Fact;
-use crate::learn::FOUR_FIFTHS;
 use crate::learn::taught;
+use crate::learn::{FOUR_FIFTHS, chance_met};
 use crate::note::Note;
 use crate::rise::spread::{Band, spread_by_log};
 use crate::rise::{HandOver, RiseRequest, Temperatures};
@@ -105,4 +105,11 @@ impl ByLog {
             }
         }
     }
+}
+
+/// The chance, 0 to 1, that a dough, run as it goes in this kitchen, is met at its serve time; `None` where no log knows how sure that is.
+pub(crate) fn chance(r: &SheetRequest, dough: &RiseRequest, mixed_at: Timestamp) -> Option<f64> {
+    let own = r.own.as_ref()?;
+    let at_h = r.serve_at.duration_since(mixed_at).as_secs_f64() / 3600.0;
+    Some(chance_met(dough, at_h.max(0.0), own.sd))
 }

@@ -26,11 +26,13 @@ mod stages;
 mod steps;
 pub mod stock;
 mod too_near;
+mod window;
 mod work_out;
 
+pub(crate) use answer::clocks;
 pub use answer::*;
-pub(crate) use answer::{chance, clocks, fits, margin_h};
 pub use begun::Begun;
+pub(crate) use by_log::chance;
 pub use by_log::{ByLog, Likely};
 pub use certain::{FridgeKnown, Sure};
 pub use dividing::{Dividing, dividing};
@@ -39,6 +41,8 @@ pub use judge::is_of_hours;
 pub use mixed_by::{BowlToMix, OwnBase, WeighLine};
 pub use request::{KitchenUsual, SheetRequest};
 pub use steps::{PlannedStep, StepKind, carry_numbers};
+pub use window::{ReadyWindow, hours};
+pub(crate) use window::{fits, margin_h};
 pub(crate) use work_out::work_out_whole;
 pub use work_out::{work_out, work_out_surely, work_out_with};
 

@@ -4,6 +4,10 @@ import * as clock from "./clock.js";
 import { words } from "./words.js";
 
 const PREFIX = "slow-rise.entry.";
+// A file stands under a key of its own: records are read often, files once.
+const FILES = "slow-rise.file.";
+// So many files are kept when the page is closed: they must leave room for what is tapped.
+const MOST_FILES = 8;
 const PATIENCE = 2000;
 const memory = new Map();
 const listeners = new Set();
@@ -22,10 +26,39 @@ function store(key, record) {
   }
 }
 
+/** Keeps a file, base64; whether it is still there when the page was closed. */
+function storeFile(key, data) {
+  try {
+    const others = Object.keys(localStorage).filter((k) => k.startsWith(FILES));
+    if (others.length < MOST_FILES) {
+      localStorage.setItem(FILES + key, data);
+      return true;
+    }
+  } catch {
+    // No room, or no storage: it waits on the page.
+  }
+  memory.set(FILES + key, data);
+  return false;
+}
+
+function fileOf(key) {
+  try {
+    return memory.get(FILES + key) ?? localStorage.getItem(FILES + key);
+  } catch {
+    return undefined;
+  }
+}
+
+/** Whether something waits that is gone when this page is closed. */
+export const isLoose = () => memory.size > 0;
+
 function forget(key) {
+  const file = FILES + key;
   memory.delete(key);
+  memory.delete(file);
   try {
     localStorage.removeItem(key);
+    localStorage.removeItem(file);
   } catch {
     keeps = false;
   }
@@ -33,7 +66,7 @@ function forget(key) {
 
 /** All records, the first entered first. */
 export function all() {
-  const texts = new Map(memory);
+  const texts = new Map([...memory].filter(([key]) => key.startsWith(PREFIX)));
   try {
     for (let i = 0; i < localStorage.length; i += 1) {
       const key = localStorage.key(i);
@@ -65,13 +98,16 @@ export function newKey() {
   return `${h.slice(0, 8)}-${h.slice(8, 12)}-${h.slice(12, 16)}-${h.slice(16, 20)}-${h.slice(20)}`;
 }
 
-/** Keeps an entry: where it goes, its fields, and what it says in words. Returns its record. */
-export function put({ url, batch, fields, what, key = newKey() }) {
+/** Keeps an entry: where it goes, its fields, what it says in words, and its file (base64) if it has one. Returns its record. */
+export function put({ url, batch, fields, what, file, key = newKey() }) {
   const kitchen = document.body.dataset.kitchen ?? "";
   const count = clock.counter();
   const record = { key, kitchen, batch, url, fields, what, session: clock.session, count, wall: Date.now(), at: clock.known() ? clock.at(count) : null };
   record.stored = `${PREFIX}${kitchen}.${batch}.${key}`;
-  store(record.stored, record);
+  if (file) record.file = "photo.jpg";
+  if (!file || storeFile(record.stored, file)) store(record.stored, record);
+  // Without its file it says nothing: both go with the page.
+  else memory.set(record.stored, JSON.stringify(record));
   tell();
   return record;
 }
@@ -110,7 +146,12 @@ function body(record) {
   const iso = (ms) => new Date(Math.round(ms)).toISOString();
   const all = { ...record.fields, entry_key: record.key, batch_id: record.batch, device_at: iso(record.wall) };
   if (!all.when) Object.assign(all, { at: iso(moment(record)), sent_at: iso(clock.now()) });
-  return new URLSearchParams(all);
+  if (!record.file) return new URLSearchParams(all);
+  const parts = new FormData();
+  for (const [name, value] of Object.entries(all)) parts.set(name, value);
+  const bytes = Uint8Array.from(atob(fileOf(record.stored) ?? ""), (c) => c.charCodeAt(0));
+  parts.set("file", new Blob([bytes], { type: "image/jpeg" }), record.file);
+  return parts;
 }
 
 /** The address with the kitchen that the entry is of: somebody may have gone into another one meanwhile. */

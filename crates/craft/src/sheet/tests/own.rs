@@ -51,18 +51,23 @@ fn sheet_and_log_say_one_chance_and_the_book_stands_beside() {
     let (asked, card) = next(&r, book.yeast.percent);
     r.own = Some(Box::new(log.own(&asked, &card)));
     let (own, sure) = work_out_surely(&r, &Doubts::default(), &PrefermentRuns::default()).unwrap();
-    let (log_says, sure) = (own.by_log.unwrap(), sure.unwrap());
-    let chance = log_says.chance;
+    assert_eq!(sure, None, "the log says it");
+    let log_says = own.by_log.unwrap();
+    let (chance, ready) = (log_says.chance, log_says.ready.unwrap());
     // A livelier kitchen takes less, and the same dough would be ready later by the book.
     assert!(own.yeast.percent < 0.9 * book.yeast.percent);
-    let [here, by_the_book] = [sure.ready.at, log_says.book.unwrap().from_at];
+    let [here, by_the_book] = [ready.at, log_says.book.unwrap().from_at];
     assert!(
         by_the_book > here + hours(1.0),
         "{here} against {by_the_book}"
     );
     let good = log.own(&asked, &card).good_to.unwrap();
     assert!((1.05..1.6).contains(&good), "{good}");
-    assert_eq!((log_says.ready, log_says.bakes), (Some(sure.ready), 6));
+    assert_eq!((ready.at, log_says.bakes), (own.window.unwrap().from_at, 6));
+    assert!(ready.early_at < ready.at && ready.at < ready.late_at);
+    // It is a judgement of the sheet, and stands there once.
+    let said = own.notes.iter().filter(|n| n.code == "spread");
+    assert_eq!(said.count(), 1);
     // As the log itself says it, for the dose that it gave.
     let (made, card) = next(&r, own.yeast.percent);
     let met = log.chance_met(&made, &card, made.dough.total_hours());

@@ -61,11 +61,14 @@ async fn a_crumb_is_photographed_in_one_tap_and_comes_when_the_line_does() -> Re
     )
     .await?;
     b.says("#photo-error", "This file has 50 MB").await?;
-    // No line: it waits on the page, and comes when the line does.
+    // No line: it waits in this browser, through a page that is closed meanwhile, and comes when the line does.
     b.offline(true).await?;
     choose(&b, "rim", PHOTO).await?;
-    b.says("#photo-says", "waits on this page").await?;
+    b.says("#photo-says", "waits in this browser").await?;
+    b.says("#held-back", "Photo: rim").await?;
+    b.browser.driver.goto("about:blank").await?;
     b.offline(false).await?;
+    b.go(&format!("{batch}/bakes")).await?;
     until("both to be shown", async || {
         b.script("return document.querySelectorAll('#photo-rows img').length")
             .await

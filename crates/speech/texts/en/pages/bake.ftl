@@ -125,6 +125,7 @@ bake-tapped-by = Tapped by
 photo-photos = Photos
 photo-never-needed = base, rim and crumb; never needed
 photo-take = Take or choose a photo of
+photo-of-side = Photo: { $side }
 photo-side = What it shows
 photo-file = The photo
 photo-keep = Keep the photo

@@ -125,6 +125,7 @@ bake-tapped-by = Toccata da
 photo-photos = Foto
 photo-never-needed = base, cornicione e mollica; mai obbligatorie
 photo-take = Scatta o scegli una foto di
+photo-of-side = Foto: { $side }
 photo-side = Che cosa mostra
 photo-file = La foto
 photo-keep = Tieni la foto

@@ -1,7 +1,6 @@
-// Photos: made small in this browser, then sent. One that could not be sent waits on this page and is sent by itself.
+// Photos: made small in this browser, then entered as everything is: kept here first, then sent.
 import { ready, say } from "../../js/app.js";
-import * as clock from "../../js/clock.js";
-import { newKey } from "../../js/queue.js";
+import * as queue from "../../js/queue.js";
 import { words } from "../../js/words.js";
 
 const form = document.getElementById("photo-form");
@@ -37,20 +36,6 @@ async function small(file) {
   }
 }
 
-const waiting = [];
-let sending = false;
-
-async function sendOne(one) {
-  const body = new FormData();
-  for (const [name, value] of Object.entries(one.fields)) body.set(name, value);
-  body.set("sent_at", new Date(clock.now()).toISOString());
-  body.set("file", one.made, "photo.jpg");
-  const answer = await fetch(form.getAttribute("action"), { method: "POST", headers: { accept: "application/json" }, body });
-  if (answer.status >= 500 || [401, 408, 429].includes(answer.status)) throw new Error(String(answer.status));
-  const json = await answer.json().catch(() => ({}));
-  if (!answer.ok) wrong(json.refused ?? json.errors?.[0]?.message ?? words("script-not-taken", { status: answer.status }));
-}
-
 async function shown() {
   const answer = await fetch(location.pathname, { headers: { accept: "text/html" } });
   if (!answer.ok) return;
@@ -59,40 +44,46 @@ async function shown() {
   if (rows) document.getElementById("photo-rows").replaceChildren(...rows.children);
 }
 
-async function send() {
-  if (sending) return;
-  sending = true;
-  try {
-    while (waiting.length > 0) {
-      tell(words("script-photo-sending"));
-      await sendOne(waiting[0]);
-      waiting.shift();
-      await shown().catch(() => {});
-    }
-    tell("");
-  } catch {
-    tell(words("script-photo-waits", { many: waiting.length }));
-    setTimeout(send, AGAIN);
-  } finally {
-    sending = false;
-  }
+/** A file as text, as the queue keeps it. */
+function asText(blob) {
+  return new Promise((done, failed) => {
+    const reader = new FileReader();
+    reader.onload = () => done(reader.result.slice(reader.result.indexOf(",") + 1));
+    reader.onerror = () => failed(reader.error);
+    reader.readAsDataURL(blob);
+  });
 }
-addEventListener("online", send);
-addEventListener("beforeunload", (event) => {
-  if (waiting.length > 0) event.preventDefault();
+
+const mine = () => (form ? queue.waiting(form.dataset.batch).filter((r) => r.file) : []);
+
+// Those that came by themselves are shown as they come.
+let waited = 0;
+queue.onChange(() => {
+  const many = mine().length;
+  if (many < waited) shown().catch(() => {});
+  waited = many;
+  tell(many > 0 && queue.lost ? words(queue.isLoose() ? "script-photo-waits-here" : "script-photo-waits", { many }) : "");
 });
+addEventListener("beforeunload", (event) => {
+  if (mine().length > 0 && queue.isLoose()) event.preventDefault();
+});
+
+async function send(record) {
+  tell(words("script-photo-sending"));
+  const done = (await queue.send()).get(record.key);
+  if (done?.wrong) {
+    wrong(done.sentence);
+    queue.dismiss(record);
+  }
+  if (done) tell("");
+}
 
 async function chosen(input) {
   const [file] = input.files;
   if (!file) return;
   wrong("");
-  const fields = {
-    entry_key: newKey(),
-    batch_id: form.dataset.batch,
-    pizza: form.elements.pizza.value,
-    of: input.dataset.of,
-    at: new Date(clock.now()).toISOString(),
-  };
+  const fields = { pizza: form.elements.pizza.value, of: input.dataset.of };
+  const what = input.dataset.what;
   const mb = file.size / 1e6;
   if (file.size > Number(form.dataset.chosen)) {
     input.value = "";
@@ -108,8 +99,8 @@ async function chosen(input) {
     wrong(words("script-photo-no-picture"));
     return;
   }
-  waiting.push({ fields, made });
-  await send();
+  const url = form.getAttribute("action");
+  await send(queue.put({ url, batch: form.dataset.batch, fields, what, file: await asText(made) }));
 }
 
 for (const input of form?.querySelectorAll("input[data-of]") ?? []) input.addEventListener("change", () => chosen(input));
