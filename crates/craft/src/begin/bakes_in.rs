@@ -1,6 +1,6 @@
 //! What one bakes in: six kinds, each an oven of the book until somebody says more.
 
-use crate::fire::oven::{self, Oven};
+use crate::fire::oven::{self, Oven, OvenKind};
 use crate::style::{self, Style};
 use strum::{EnumString, IntoStaticStr, VariantArray};
 
@@ -35,6 +35,15 @@ impl BakesIn {
         };
         let all = oven::all();
         all.iter().find(|o| o.key == key).unwrap_or(&all[0])
+    }
+    /// What an oven of a kind is, as a newcomer would say it.
+    pub fn of_kind(kind: OvenKind) -> BakesIn {
+        match kind {
+            OvenKind::WoodDome | OvenKind::GasDome => BakesIn::Dome,
+            OvenKind::PortableFlame => BakesIn::Portable,
+            OvenKind::ElectricDeck | OvenKind::StoneDeck => BakesIn::Deck,
+            OvenKind::Home => BakesIn::HomeSteel,
+        }
     }
     /// What is usually baked in it.
     pub fn usual_style(self) -> &'static Style {

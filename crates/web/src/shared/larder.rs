@@ -6,6 +6,7 @@ use crate::shared::form::FormData;
 use crate::shared::kitchen::RequestKitchen;
 use crate::shared::own::OwnLog;
 use crate::shared::tongue::plain;
+use craft::begin::BakesIn;
 use craft::fire::{Oven, PanNow, oven};
 use craft::flour::FlourPart;
 use craft::formula::{Formula, PanShape, Scales};
@@ -182,6 +183,16 @@ impl Larder {
             .filter(|k| k.answers(need))
             .map(|k| self.in_stock(k.id).free_g(k.counted_g))
             .sum()
+    }
+    /// What a dough that nobody says more of is taken for: what is usually baked in the kitchen's own ovens.
+    pub fn usual_style(&self) -> &'static Style {
+        let of = |kind| BakesIn::of_kind(kind).usual_style();
+        let mut usual = self.0.ovens.iter().map(|o| of(o.facts.kind));
+        let first = craft::style::first();
+        match usual.clone().any(|s| s.key == first.key) {
+            true => first,
+            false => usual.next().unwrap_or(first),
+        }
     }
     /// A style by its key: shipped, or the kitchen's own.
     pub fn style(&self, key: &str) -> Option<Style> {

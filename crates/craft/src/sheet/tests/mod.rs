@@ -1,4 +1,6 @@
+mod hours_of;
 mod own;
+mod preferments;
 
 use super::*;
 use crate::flour::FlourPart;
@@ -67,26 +69,6 @@ fn each_style_as_it_starts_is_ready_at_its_serve_time() {
 }
 
 #[test]
-fn the_steps_run_backward_from_the_serve_time() {
-    let out = work_out(&friday(style("hot_round"))).unwrap();
-    let steps: Vec<_> = out
-        .steps
-        .iter()
-        .map(|s| (s.kind, s.at.to_string()))
-        .collect();
-    let want = [
-        (StepKind::Mix, "2026-11-26T12:15:00Z"),
-        (StepKind::Rest, "2026-11-26T13:00:00Z"),
-        (StepKind::Bulk, "2026-11-26T13:20:00Z"),
-        (StepKind::Ball, "2026-11-26T15:00:00Z"),
-        (StepKind::Temper, "2026-11-27T15:00:00Z"),
-        (StepKind::LightOven, "2026-11-27T17:30:00Z"),
-        (StepKind::Bake, "2026-11-27T19:00:00Z"),
-    ];
-    assert_eq!(steps, want.map(|(k, t)| (k, t.to_string())));
-}
-
-#[test]
 fn the_steps_say_the_same_grams_as_the_sheet() {
     for style in style::all() {
         let out = work_out(&friday(style)).unwrap();
@@ -116,70 +98,10 @@ fn a_tray_is_folded_panned_and_modelled_as_a_slab() {
     assert!((total - r.total_h()).abs() < 1e-9);
 }
 
-#[test]
-fn clock_times_follow_the_zone_across_the_change_of_summer_time() {
-    // Served on the Sunday on which London's clocks go back: 26 h before 19:00 GMT is 18:00 BST.
-    let r = SheetRequest::of_style(style("hot_round"), &kitchen(), at("2026-10-25T19:00:00Z"))
-        .with(|r| {
-            r.formula.bulk_h = 2.0;
-            r.formula.cold_h = 20.0;
-            r.formula.temper_h = 4.0;
-        });
-    let zone = r.zone().unwrap();
-    let mixed = work_out(&r).unwrap().mixed_at.to_zoned(zone);
-    assert_eq!(mixed.strftime("%H:%M %Z").to_string(), "18:00 BST");
-}
-
 fn refusal(r: &SheetRequest) -> (String, String) {
     let ValidationError(mut errors) = work_out(r).unwrap_err();
     let e = errors.remove(0);
     (e.field, e.message.brief())
-}
-
-#[test]
-fn a_serve_time_in_the_past_or_too_near_says_what_would_do() {
-    let r = friday(style("hot_round"));
-    let past = r.clone().with(|r| {
-        r.now_at = Some(at("2026-11-27T20:00:00Z"));
-    });
-    assert_eq!(
-        refusal(&past),
-        (
-            "serve_at".into(),
-            "serve-past(now=2026-11-27T20:00:00Z, serve=2026-11-27T19:00:00Z)".into()
-        )
-    );
-    let late = r.clone().with(|r| {
-        r.now_at = Some(at("2026-11-27T07:00:00Z"));
-    });
-    let (field, message) = refusal(&late);
-    assert_eq!(field, "serve_at");
-    assert!(
-        message.starts_with("begun-before(began=2026-11-26T12:15:00Z, from=2026-11-28T13:45:00Z"),
-        "{message}"
-    );
-    // Eleven hours and a quarter in all.
-    assert!(message.contains("time=40500s"), "{message}");
-    let near = r.with(|r| {
-        r.now_at = Some(at("2026-11-27T18:00:00Z"));
-    });
-    let (field, message) = refusal(&near);
-    assert_eq!(field, "serve_at");
-    assert!(message.starts_with("too-near("), "{message}");
-}
-
-#[test]
-fn the_hours_that_are_offered_instead_do_work() {
-    let r = friday(style("hot_round")).with(|r| {
-        r.now_at = Some(at("2026-11-27T07:00:00Z"));
-    });
-    let shorter = r.with(|r| {
-        r.formula.bulk_h = 2.0;
-        r.formula.cold_h = 0.0;
-        r.formula.temper_h = 9.0;
-    });
-    let out = work_out(&shorter).unwrap();
-    assert!(out.fits(shorter.serve_at));
 }
 
 #[test]
@@ -292,24 +214,6 @@ proptest! {
     }
 }
 
-#[test]
-fn two_points_of_the_clocks_never_stand_at_one_hour() {
-    // Two sides of a jump fell into one thousandth of an hour.
-    let r = friday(&style::all()[0]).with(|r| {
-        r.formula.hydration_percent = 83.65197901737389;
-        r.formula.salt_percent = 2.8421419606625378;
-        r.formula.flours = vec![FlourPart::only(401.8212067499036)];
-        r.room_c = 36.54133249182536;
-        r.flour_c = 36.54133249182536;
-        r.formula.bulk_h = 12.884681957584293;
-        r.formula.cold_h = 44.514448721400065;
-        r.formula.temper_h = 9.333335154321977;
-    });
-    let out = work_out(&r).unwrap();
-    assert!(out.clocks.len() > 50);
-    assert!(out.clocks.windows(2).all(|p| p[0].hours < p[1].hours));
-}
-
 fn codes(r: &SheetRequest) -> Vec<String> {
     work_out(r)
         .unwrap()
@@ -366,60 +270,6 @@ fn what_is_unusual_for_the_style_is_said_with_its_remedy() {
 }
 
 #[test]
-fn a_step_in_the_night_is_named() {
-    let r = friday(style("hot_round")).with(|r| {
-        r.formula.cold_h = 34.0;
-    });
-    let out = work_out(&r).unwrap();
-    let note = out
-        .notes
-        .iter()
-        .find(|n| n.code == "step_at_night")
-        .unwrap();
-    assert_eq!(
-        note.what.brief(),
-        "step-away(at=2026-11-26T02:15:00Z, more=and-more(n=1), step=step-mix)"
-    );
-    assert_eq!(note.why.code, "away-night");
-    // A kitchen with hours of its own: those rule, and the night in the book says nothing.
-    let life = |quiet: &str, busy: &str| crate::sheet::life::Life {
-        quiet: crate::sheet::life::spans(quiet).unwrap(),
-        busy: crate::sheet::life::spans(busy).unwrap(),
-    };
-    let own = r.clone().with(|r| r.life = life("", "Mon-Fri 09:00-17:00"));
-    let said = work_out(&own).unwrap().notes;
-    let busy = said.iter().find(|n| n.code == "step_at_night");
-    let why = busy.map(|n| n.why.brief());
-    assert_eq!(why, Some("away-busy(span=Mon-Fri 09:00-17:00)".to_string()));
-    let never = r.with(|r| r.life = life("Sun 03:00-04:00", ""));
-    let said = work_out(&never).unwrap().notes;
-    assert!(said.iter().all(|n| n.code != "step_at_night"));
-    assert!(!codes(&friday(style("hot_round"))).contains(&"step_at_night".into()));
-}
-
-#[test]
-fn a_short_time_after_balling_is_said_to_be_too_short_to_relax() {
-    let r = friday(style("hot_round")).with(|r| {
-        r.formula.flours = vec![FlourPart::only(420.0)];
-        r.formula.bulk_h = 6.0;
-        r.formula.cold_h = 0.0;
-        r.formula.temper_h = 0.75;
-    });
-    let out = work_out(&r).unwrap();
-    let note = &out.notes[0];
-    assert_eq!(
-        (note.level, note.code.as_str()),
-        (crate::note::Level::Act, "too_short_to_relax")
-    );
-    // Shorter still, the gas since balling cannot come either: then it is said at the hours.
-    let (field, message) = refusal(&r.with(|r| {
-        r.formula.temper_h = 0.5;
-    }));
-    assert_eq!(field, "formula.temper_h");
-    assert!(message.starts_with("no-yeast-makes-ready("), "{message}");
-}
-
-#[test]
 fn a_large_bulk_runs_ahead_in_the_middle() {
     let r = friday(style("wet_tray")).with(|r| {
         r.formula.pieces = Pieces::trays(24, 40.0, 30.0, 0.65);
@@ -456,23 +306,6 @@ fn water_notes_reach_the_sheet() {
 }
 
 #[test]
-fn the_clocks_are_read_between_their_points() {
-    let out = work_out(&friday(style("hot_round"))).unwrap();
-    let serve = out.clocks_at(at("2026-11-27T19:00:00Z")).unwrap();
-    assert!((serve.rise - out.rise_at_serve).abs() < 0.1);
-    let mut last = -1.0;
-    for minute in 0..60 * 30 {
-        let p = out
-            .clocks_at(out.mixed_at + hours(f64::from(minute) / 60.0))
-            .unwrap();
-        assert!(p.reserve <= 100.0 && p.hours > last);
-        last = p.hours;
-    }
-    assert!(out.clocks_at(out.mixed_at - hours(1.0)).is_none());
-    assert!(out.clocks_at(out.mixed_at + hours(1000.0)).is_none());
-}
-
-#[test]
 fn a_heavy_dough_is_split_into_tubs_that_one_person_lifts() {
     let r = friday(style("hot_round")).with(|r| {
         r.formula.pieces = Pieces::Balls {
@@ -501,58 +334,6 @@ fn the_first_cold_hour_cools_the_balls_and_takes_a_little_more_yeast() {
 }
 
 #[test]
-fn a_poolish_is_mixed_before_and_a_second_dose_is_solved() {
-    let r = friday(style("poolish_round"));
-    let out = work_out(&r).unwrap();
-    let p = &out.preferments[0];
-    assert!(
-        (p.ripe - 100.0).abs() < 1.0,
-        "solved to be ripe: {}",
-        p.ripe
-    );
-    assert_eq!(p.to_at, r.mix_at());
-    assert_eq!(p.from_at, r.start_at());
-    assert_eq!(out.steps[0].kind, StepKind::Preferment);
-    assert_eq!(out.steps[0].at, p.from_at);
-    assert_eq!(out.blocks[0].kind, BlockKind::Preferment);
-    let yeast = out.formula.row(Ingredient::Yeast).unwrap();
-    assert!(yeast.cells[0].is_some());
-    // Its own dose on its own flour, weighed as a share of all flour.
-    let own =
-        out.formula.exact_in(Ingredient::Yeast, 0) / out.formula.exact_in(Ingredient::Flour, 0);
-    assert!((100.0 * own - p.yeast_percent).abs() < 1e-9);
-    assert!(out.fits(r.serve_at));
-    // Without its poolish the dough wants more yeast.
-    let plain = r.clone().with(|r| r.formula.preferments.clear());
-    assert!(work_out(&plain).unwrap().yeast.percent > out.yeast.percent);
-}
-
-#[test]
-fn a_levain_alone_raises_and_a_young_one_is_said_with_its_hours() {
-    let r = friday(style("levain_round"));
-    let out = work_out(&r).unwrap();
-    assert_eq!(out.yeast.percent, 0.0);
-    assert!(out.formula.row(Ingredient::Yeast).is_none());
-    assert!(out.steps[0].title.brief() == "step-feed(name=levain)");
-    let young = r.clone().with(|r| r.formula.preferments[0].warm_h = 1.5);
-    let note = work_out(&young)
-        .unwrap()
-        .notes
-        .into_iter()
-        .find(|n| n.code == "preferment_ripeness")
-        .expect("a young levain is said");
-    let better = note.remedy.expect("with hours that do");
-    let ripe = young.with(|r| r.formula.preferments[0].warm_h = better.value);
-    assert!(
-        work_out(&ripe)
-            .unwrap()
-            .notes
-            .iter()
-            .all(|n| n.code != "preferment_ripeness")
-    );
-}
-
-#[test]
 fn a_dose_may_be_given_and_nothing_at_all_is_refused() {
     let solved = work_out(&friday(style("hot_round"))).unwrap().yeast.percent;
     let given = friday(style("hot_round")).with(|r| {
@@ -568,158 +349,11 @@ fn a_dose_may_be_given_and_nothing_at_all_is_refused() {
 }
 
 #[test]
-fn a_preferment_that_cannot_ripen_is_refused_at_its_hours() {
-    let r = friday(style("poolish_round")).with(|r| {
-        r.formula.preferments[0].warm_h = 0.5;
-        r.formula.preferments[0].warm_c = Some(4.0);
-    });
-    let (field, message) = refusal(&r);
-    assert_eq!(field, "formula.preferments[0].warm_h");
-    assert!(
-        message.starts_with("no-yeast-ripens(name=poolish"),
-        "{message}"
-    );
-}
-
-#[test]
-fn a_biga_of_all_the_flour_leaves_its_water_to_pour_and_three_preferments_go_together() {
-    let r = friday(style("big_rim")).with(|r| {
-        r.formula.preferments = [
-            (PrefermentKind::Biga, 40.0),
-            (PrefermentKind::Poolish, 20.0),
-            (PrefermentKind::Levain, 10.0),
-        ]
-        .map(|(k, share)| Preferment {
-            flour_percent: share,
-            ..Preferment::usual(k)
-        })
-        .to_vec();
-    });
-    let out = work_out(&r).unwrap();
-    assert_eq!(out.formula.columns.len(), 4);
-    assert_eq!(
-        out.steps
-            .iter()
-            .filter(|s| s.kind == StepKind::Preferment)
-            .count(),
-        3
-    );
-    let whole = r.with(|r| {
-        r.formula.preferments = vec![Preferment {
-            flour_percent: 100.0,
-            hydration_percent: 60.0,
-            ..Preferment::usual(PrefermentKind::Biga)
-        }];
-    });
-    let out = work_out(&whole).unwrap();
-    assert_eq!(out.formula.exact_in(Ingredient::Flour, 1), 0.0);
-    assert!(out.formula.exact_in(Ingredient::Water, 1) > 0.0);
-}
-
-#[test]
 fn a_strong_flour_in_a_short_dough_is_tight() {
     let r =
         friday(style("same_day_round")).with(|r| r.formula.flours = vec![FlourPart::only(400.0)]);
     assert!(codes(&r).contains(&"flour_too_strong".into()));
     assert!(!codes(&friday(style("same_day_round"))).contains(&"flour_too_strong".into()));
-}
-
-#[test]
-fn a_fridge_of_fourteen_degrees_is_no_fridge_and_says_when_the_dough_would_be_over() {
-    let e = work_out(&friday(style::first()).with(|r| r.fridge_c = 14.0)).unwrap_err();
-    assert_eq!(e.0[0].field, "fridge_c");
-    let m = &e.0[0].message;
-    assert!(
-        m.code == "no-fridge" && m.brief().contains("over=over-by(at="),
-        "{m:?}"
-    );
-    // Where nothing lies in it, its warmth is nobody's business.
-    let same_day = friday(style::first()).with(|r| {
-        r.fridge_c = 14.0;
-        r.formula.cold_h = 0.0;
-    });
-    assert!(work_out(&same_day).is_ok());
-}
-
-#[test]
-fn a_band_surrounds_the_moment_of_readiness_and_asks_for_the_fridge() {
-    let r = friday(style::first()).with(|r| r.formula.cold_h = 44.0);
-    let doubts = crate::rise::Doubts::default();
-    let (out, sure) =
-        work_out_surely(&r, &doubts, &crate::rise::PrefermentRuns::default()).unwrap();
-    let sure = sure.unwrap();
-    let from = out.window.unwrap().from_at;
-    assert!((sure.ready.at.duration_since(from)).as_secs().abs() < 600);
-    assert!(sure.ready.early_at < sure.ready.at && sure.ready.at < sure.ready.late_at);
-    let notes = sure.notes(false);
-    assert_eq!(notes[0].code, "fridge_doubt");
-    assert!(notes[0].todo.as_ref().unwrap().code == "fridge-doubt-measure");
-    assert!(notes[1].what.code == "spread");
-}
-
-#[test]
-fn steps_of_a_changed_plan_keep_their_numbers() {
-    let before = work_out(&friday(style::by_key("wet_tray").unwrap()))
-        .unwrap()
-        .steps;
-    let mut after = work_out(&friday(style::by_key("wet_tray").unwrap()).with(|r| {
-        r.formula.bulk_h = 1.0;
-        r.formula.cold_h = 30.0;
-    }))
-    .unwrap()
-    .steps;
-    carry_numbers(&before, &mut after);
-    let mut seen: Vec<u16> = Vec::new();
-    for s in &after {
-        assert!(!seen.contains(&s.number), "{} twice", s.number);
-        seen.push(s.number);
-    }
-    for kind in [StepKind::Mix, StepKind::Cold, StepKind::Pan, StepKind::Bake] {
-        let number = |list: &[PlannedStep]| list.iter().find(|s| s.kind == kind).unwrap().number;
-        assert_eq!(number(&before), number(&after), "{kind:?}");
-    }
-}
-
-#[test]
-fn what_a_preferment_is_poured_is_its_water_in_the_table() {
-    use crate::formula::Ingredient;
-    for (style, count) in [("poolish_round", 40), ("big_rim", 6), ("poolish_round", 4)] {
-        let mut r = friday(style::by_key(style).unwrap());
-        r.formula = r.formula.scaled_to(count).unwrap();
-        let s = work_out(&r).unwrap();
-        for (i, p) in s.preferments.iter().enumerate() {
-            let w = p.water.as_ref().unwrap();
-            let aside = s.formula.columns[i]
-                .dilution
-                .map_or(0.0, |d| d.less_water_g);
-            let of_table = s.formula.weigh_in(Ingredient::Water, i);
-            let poured = w.pour_g + w.ice_g + aside;
-            assert!(
-                (poured - of_table).abs() <= 0.5,
-                "{style} {count}: {poured} for {of_table}"
-            );
-        }
-    }
-}
-
-#[test]
-fn a_preferment_that_is_past_says_of_what() {
-    let why = |c: f64| {
-        let mut r = friday(style::by_key("poolish_round").unwrap());
-        (r.room_c, r.flour_c) = (c, c);
-        let s = work_out(&r).unwrap();
-        let note = s
-            .notes
-            .iter()
-            .find(|n| n.code == "preferment_ripeness")
-            .cloned();
-        note.map(|n| (n.what, n.why))
-    };
-    assert_eq!(why(20.0), None);
-    let (what, why) = why(31.0).unwrap();
-    assert_eq!(what.code, "preferment-past");
-    // At 100 of 100 its clock is no reason.
-    assert_eq!(why.brief(), "preferment-gluten-spent(time=43200s)");
 }
 
 #[test]

@@ -65,7 +65,7 @@ async fn a_crumb_is_photographed_in_one_tap_and_comes_when_the_line_does() -> Re
     b.offline(true).await?;
     choose(&b, "rim", PHOTO).await?;
     b.says("#photo-says", "waits in this browser").await?;
-    b.says("#held-back", "Photo: rim").await?;
+    b.says("#held-back", "Photo: Rim").await?;
     b.browser.driver.goto("about:blank").await?;
     b.offline(false).await?;
     b.go(&format!("{batch}/bakes")).await?;

@@ -181,7 +181,7 @@ impl OpenFire {
         let larder = Larder::of(app, here).await?;
         if code.is_empty() {
             let found = larder.style(style);
-            let style = found.as_ref().unwrap_or(craft::style::first());
+            let style = found.as_ref().unwrap_or(larder.usual_style());
             let dough = of_style(Formula::of_style(style), &larder, here)?;
             return Ok(OpenFire {
                 larder,

@@ -183,7 +183,7 @@ async fn new(
     let larder = lessons::larder(&app, &here).await?;
     let asked = |name: &str| query.get(name).map_or("", String::as_str);
     let style = larder.style(asked("style"));
-    let formula = Formula::of_style(style.as_ref().unwrap_or(craft::style::first()));
+    let formula = Formula::of_style(style.as_ref().unwrap_or(larder.usual_style()));
     let methods = larder.methods();
     let formula = match methods.iter().find(|m| m.key == asked("method")) {
         Some(m) => m.applied(&formula),
@@ -218,7 +218,7 @@ async fn by_own_method(
         own.ok_or_else(|| AppError::Asked(phrase("rise-there-is-no-such-method").into()))?;
     let formula = method
         .facts
-        .applied(&Formula::of_style(craft::style::first()));
+        .applied(&Formula::of_style(larder.usual_style()));
     app.models
         .at_length(|| draft(&formula, &here, &larder, theme))
         .await?

@@ -240,7 +240,7 @@ async fn new(
         }
         Err(_) => {
             let style = larder.style(asked("style"));
-            let style = style.as_ref().unwrap_or(craft::style::first());
+            let style = style.as_ref().unwrap_or(larder.usual_style());
             opened(&Formula::of_style(style), None, None, &here)
         }
     };

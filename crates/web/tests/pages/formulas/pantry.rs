@@ -267,3 +267,36 @@ async fn the_kitchen_changes_its_units_and_no_figure() -> Result<()> {
     );
     s.close().await
 }
+
+#[tokio::test]
+async fn a_new_dough_is_of_what_the_kitchens_own_oven_bakes() -> Result<()> {
+    let s = Site::open().await?;
+    let style = async |path: &str| -> Result<String> {
+        let page = s.get(path).await?.body;
+        // A hidden field, or a list with one chosen.
+        let said = page.split("name=\"style\"").nth(1).unwrap_or("");
+        let value = match said.strip_prefix(" value=\"") {
+            Some(hidden) => hidden,
+            None => {
+                let chosen = said.split("\" selected").next().unwrap_or("");
+                chosen.rsplit("value=\"").next().unwrap_or("")
+            }
+        };
+        Ok(value.split('"').next().unwrap_or("").into())
+    };
+    assert_eq!(style("/dough/new").await?, "hot_round");
+    for (oven, usual) in [
+        ("home_steel", "home_round"),
+        // Whoever has a dome, too, begins with what only a dome bakes.
+        ("wood_dome", "hot_round"),
+    ] {
+        let kept = s
+            .post("/pantry/ovens/copy", &pairs(&[("oven", oven)]))
+            .await?;
+        assert_eq!(kept.status, StatusCode::SEE_OTHER);
+        for path in ["/dough/new", "/rise", "/fire"] {
+            assert_eq!(style(path).await?, usual, "{path}");
+        }
+    }
+    Ok(())
+}

@@ -1,13 +1,18 @@
 //! The ribbon of time: eight hours back and three days ahead, a row for every live batch, ovens last.
 
-use super::strip::{blocks, flag, window, window_words};
+mod ovens;
+mod words;
+
+use super::strip::{blocks, flag, window};
 use super::{Hold, HourLine, Svg, curve};
 use crate::shared::cut::shortened;
 use crate::shared::format::hm;
 use crate::shared::tongue::{date, phrase, say};
-use craft::sheet::{SheetResult, StepKind, hours};
+use craft::sheet::{SheetResult, hours};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
+use ovens::ovens;
+use words::{LINE_H, say_below, say_window};
 
 /// One row.
 pub struct RibbonRow<'a> {
@@ -64,8 +69,6 @@ const NARROW: RibbonLayout = RibbonLayout {
     head_h: 50.0,
     narrow: true,
 };
-/// A line of words in a narrow row.
-const LINE_H: f64 = 17.0;
 
 /// How far ahead of now the two curves are named, h.
 const WORDS_AHEAD_H: [f64; 2] = [5.0, 12.0];
@@ -352,170 +355,6 @@ fn name_curves(
                 word,
             );
         }
-    }
-}
-
-/// "17:45–20:45" and "serve 19:00" beside the window, where there is room for them.
-fn say_window(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &TimeZone) {
-    let end = row
-        .sheet
-        .window
-        .and_then(|w| w.to_at)
-        .unwrap_or(row.serve_at)
-        .max(row.serve_at);
-    let from = row
-        .sheet
-        .window
-        .map_or(row.serve_at, |w| w.from_at)
-        .min(row.serve_at);
-    let serve = hm(&row.serve_at.to_zoned(zone.clone()));
-    if from > axis.to {
-        svg.text(
-            axis.right - 8.0,
-            y + 26.0,
-            "tx halo",
-            Hold::End,
-            &say!("page-serve", zone = at(row.serve_at, zone)),
-        );
-        return;
-    }
-    let x = axis.x(end) + 9.0;
-    let (x, hold) = if x < axis.right - 96.0 {
-        (x, Hold::Start)
-    } else {
-        (axis.x(from) - 9.0, Hold::End)
-    };
-    // Four lines stand closer to the row's head than two.
-    let y = if row.by_log.is_some() { y - 4.0 } else { y };
-    svg.text(
-        x,
-        y + 25.0,
-        "tx b halo",
-        hold,
-        &window_words(row.sheet, zone),
-    );
-    if row.sheet.fits(row.serve_at) {
-        svg.text(
-            x,
-            y + 43.0,
-            "tx halo",
-            hold,
-            &say!("page-serve-2", serve = serve),
-        );
-        if let Some(log) = &row.by_log {
-            svg.text(x, y + 59.0, "tk halo", hold, &log.met);
-            svg.text(x, y + 74.0, "tk halo", hold, &log.book);
-        }
-    } else {
-        svg.text(x, y + 43.0, "tx b halo f c-ember", hold, &miss(row, &serve));
-    }
-}
-
-/// The same below the name, where a row is too narrow for words beside the window.
-fn say_below(svg: &mut Svg, axis: &HourLine, row: &RibbonRow, y: f64, zone: &TimeZone) {
-    let serve = match axis.holds(row.serve_at) {
-        true => hm(&row.serve_at.to_zoned(zone.clone())),
-        false => at(row.serve_at, zone),
-    };
-    let (class, serve) = match row.sheet.fits(row.serve_at) {
-        true => ("", say!("page-serve-2", serve = serve)),
-        false => ("b f c-ember", miss(row, &serve)),
-    };
-    svg.raw(&format!(
-        r#"<text x="6" y="{:.1}" class="tk halo"><tspan class="b">{}</tspan><tspan dx="8" class="{class}">{}</tspan></text>"#,
-        y + LINE_H,
-        super::safe(&window_words(row.sheet, zone)),
-        super::safe(&serve),
-    ));
-    if let Some(log) = &row.by_log {
-        let said = format!("{}; {}", log.met, log.book);
-        svg.text(6.0, y + 2.0 * LINE_H, "tk halo", Hold::Start, &said);
-    }
-}
-
-fn miss(row: &RibbonRow, serve: &str) -> String {
-    let Some(w) = row.sheet.window else {
-        return say!("page-serve-strength-spent", serve = serve);
-    };
-    let minutes =
-        |a: Timestamp, b: Timestamp| crate::shared::format::span_words(b.duration_since(a));
-    match w.to_at {
-        Some(to) if row.serve_at > to => {
-            say!("page-closes-early", serve_at = minutes(to, row.serve_at))
-        }
-        _ => say!(
-            "page-opens-late",
-            from_at = minutes(row.serve_at, w.from_at)
-        ),
-    }
-}
-
-fn ovens(svg: &mut Svg, axis: &HourLine, rows: &[RibbonRow], y: f64, zone: &TimeZone) {
-    svg.text(14.0, y + 25.0, "tx b", Hold::Start, phrase("pantry-ovens"));
-    let fires: Vec<(f64, f64, [String; 3])> = rows
-        .iter()
-        .filter_map(|row| {
-            let step = row
-                .sheet
-                .steps
-                .iter()
-                .find(|s| s.kind == StepKind::LightOven)?;
-            if row.serve_at < axis.from || step.at > axis.to {
-                return None;
-            }
-            let word = if row.oven_lit {
-                phrase("page-lit-for")
-            } else {
-                phrase("page-light-for")
-            };
-            let clock = hm(&step.at.to_zoned(zone.clone()));
-            // The longest that finds room is said.
-            let texts = [
-                format!("{word} {} {}", row.code, at(step.at, zone)),
-                format!("{} {clock}", row.code),
-                row.code.to_string(),
-            ];
-            Some((axis.clamped(step.at), axis.clamped(row.serve_at), texts))
-        })
-        .collect();
-    // What is taken: the fires themselves, then each label that found room.
-    let mut taken: Vec<(f64, f64)> = fires.iter().map(|f| (f.0 - 4.0, f.1 + 4.0)).collect();
-    let mut unnamed: Vec<&str> = Vec::new();
-    for (x0, x1, texts) in &fires {
-        svg.rect(
-            *x0,
-            y + 9.0,
-            x1 - x0,
-            22.0,
-            r#"fill="url(#h-temper)" stroke="var(--ember)""#,
-        );
-        let free = |a: f64, b: f64| {
-            a > axis.left && b < axis.right && taken.iter().all(|t| b < t.0 || a > t.1)
-        };
-        let place = texts.iter().find_map(|text| {
-            let wide = 7.4 * text.len() as f64;
-            let (after, before) = ((x1 + 8.0, x1 + 8.0 + wide), (x0 - 8.0 - wide, x0 - 8.0));
-            if free(after.0, after.1) {
-                return Some((after, after.0, Hold::Start, text));
-            }
-            free(before.0, before.1).then_some((before, before.1, Hold::End, text))
-        });
-        match place {
-            Some((span, x, hold, text)) => {
-                svg.text(x, y + 25.0, "tx halo", hold, text);
-                taken.push(span);
-            }
-            None => unnamed.push(&texts[2]),
-        }
-    }
-    // No fire goes unsaid: those without room stand beside the row's name.
-    if let Some(first) = unnamed.first() {
-        let others = match unnamed.len() {
-            1 => String::new(),
-            n => [" ", &say!("page-and-more", n = n - 1), ""].concat(),
-        };
-        let text = say!("page-also", first = first, others = others);
-        svg.text(70.0, y + 25.0, "tk", Hold::Start, &text);
     }
 }
 
