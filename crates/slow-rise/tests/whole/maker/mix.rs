@@ -126,7 +126,11 @@ async fn a_dough_by_hand_from_the_first_stir_to_rise() -> Result<()> {
         b.script(js).await.is_ok_and(|v| v == "true")
     })
     .await?;
-    for step in 1..=5 {
+    // The first tap counts as soon as the page is there.
+    b.script("performance.now = () => 120").await?;
+    next(&b, 1).await?;
+    b.script("delete performance.now").await?;
+    for step in 2..=5 {
         next(&b, step).await?;
     }
     // A key does the same as the button.

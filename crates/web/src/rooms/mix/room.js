@@ -98,7 +98,8 @@ function sounds() {
   }
 }
 
-let lastTap = 0;
+// A page that has just been opened had no tap yet, however soon the first comes.
+let lastTap = -Infinity;
 /** Two taps of one hand are no closer, ms. */
 const DOUBLE = 500;
 

@@ -107,7 +107,8 @@ function draw() {
   if (em && !full && document.activeElement === input && by !== null) em.textContent = isOff ? `${word} ${said(Math.abs(by), 1)} ${state.unit}` : "right";
 }
 
-let lastPiece = 0;
+// A page that has just been opened had no piece yet, however soon the first comes.
+let lastPiece = -Infinity;
 const DOUBLE = 500;
 async function tap(form, button) {
   const fields = Object.fromEntries(new FormData(form));
