@@ -3,8 +3,13 @@
 use super::chance::fewest_that_prove;
 use crate::fact;
 use crate::fact::Fact;
+use crate::people::evening_of;
 use crate::refusal::{FieldError, LONGEST_NAME, ValidationError};
+use jiff::Timestamp;
+use jiff::civil::Date;
+use jiff::tz::TimeZone;
 use serde::{Deserialize, Serialize};
+use std::collections::HashSet;
 
 /// A trial has so many arms at most: a palate tells no more apart.
 pub const MOST_ARMS: usize = 4;
@@ -59,7 +64,7 @@ impl TrialDesign {
         if !(2..=MOST_ARMS).contains(&n) {
             refuse("arms".into(), fact!("trial-arms", n = n, most = MOST_ARMS));
         }
-        let codes: std::collections::HashSet<_> = self.arms.iter().map(|a| &a.batch).collect();
+        let codes: HashSet<_> = self.arms.iter().map(|a| &a.batch).collect();
         if codes.len() != 1 && codes.len() != n {
             refuse("arms".into(), fact!("trial-arms-mixed"));
         }
@@ -89,6 +94,13 @@ impl TrialDesign {
 /// So many tasters who all say the same are the fewest that can show anything between so many arms.
 pub fn fewest_tasters(arms: usize) -> u8 {
     fewest_that_prove(arms * arms.saturating_sub(1) / 2)
+}
+
+/// On how many evenings arms were served that were served at these moments: where it is more than one, what each evening did is
+/// in what differs, too.
+pub fn evenings(served: impl Iterator<Item = Timestamp>, zone: &TimeZone) -> usize {
+    let days: HashSet<Date> = served.map(|at| evening_of(at, zone)).collect();
+    days.len()
 }
 
 /// A maker's own words for an arm, as many as fit.
@@ -143,6 +155,16 @@ mod tests {
             fields(&of(&[("TT-01", "a"), ("TT-01", " ")], 6)),
             ["arms[1].is"]
         );
+    }
+
+    #[test]
+    fn arms_of_two_evenings_are_counted_past_midnight_too() {
+        let of = |all: &[&str]| {
+            let served = all.iter().map(|t| t.parse().unwrap());
+            evenings(served, &TimeZone::UTC)
+        };
+        assert_eq!(of(&["2026-11-28T19:00:00Z", "2026-11-29T00:30:00Z"]), 1);
+        assert_eq!(of(&["2026-11-28T19:00:00Z", "2026-11-29T19:00:00Z"]), 2);
     }
 
     #[test]

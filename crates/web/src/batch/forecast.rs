@@ -98,8 +98,9 @@ fn reckoned(told: &BatchRecord, here: &RequestKitchen) -> (Arc<SheetResult>, Tim
             reserve_at_serve: went.reserve_at_serve,
             label_at_serve: went.label_at_serve,
             clocks: went.clocks.clone(),
-            // It is over: nothing is left to judge but its bake.
+            // It is over: nothing is left to judge but its bake, and nothing to expect.
             notes: vec![],
+            by_log: None,
             ..SheetResult::clone(&sheet.result)
         };
         return (Arc::new(result), Timestamp::MAX);

@@ -339,6 +339,7 @@ async fn parts_of_one_dough_and_bakes_that_are_there_are_trials_too() -> Result<
         words.contains("Parts of one dough") && words.contains("90 s"),
         "{words}"
     );
+    assert!(!words.contains("evenings"), "{words}");
     let alone = [&split[..3], &split[4..]].concat();
     let page = s.post("/trials", &pairs(&alone)).await?;
     assert_eq!(page.status, StatusCode::UNPROCESSABLE_ENTITY);
@@ -357,6 +358,7 @@ async fn parts_of_one_dough_and_bakes_that_are_there_are_trials_too() -> Result<
         words.contains("Hours in the cold") && words.contains("44 h"),
         "{words}"
     );
+    assert!(words.contains("Served on 2 evenings"), "{words}");
     assert!(said(&s.get("/trials").await?.body).contains("T-02"));
     s.close().await
 }

@@ -145,3 +145,4 @@ late-so-many-kept = { $n ->
     [one] One bake is kept.
    *[other] { $n } bakes are kept.
 }
+trial-evenings = Served on { $n } evenings: the air, the fire and the hands of each are in what differs, too.

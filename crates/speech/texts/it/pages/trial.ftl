@@ -145,3 +145,4 @@ late-so-many-kept = { $n ->
     [one] Una cottura è tenuta.
    *[other] { $n } cotture sono tenute.
 }
+trial-evenings = Serviti in { $n } sere: l’aria, il fuoco e le mani di ciascuna stanno anche loro nelle differenze.

@@ -9,6 +9,7 @@ use craft::keyed::Keyed;
 use craft::people::Right;
 use craft::sheet::apart::apart;
 use craft::trial::answer::next_values;
+use craft::trial::design::evenings;
 use craft::trial::sisters::varied_in;
 use craft::trial::{
     ComparedBy, Criterion, NextTrial, PairFound, TrialAnswer, Varied, answer, blind,
@@ -56,6 +57,8 @@ pub struct TrialView {
     pub alike: Vec<TrialFact>,
     pub follows: Vec<TrialFact>,
     pub split: bool,
+    /// Said where the arms were served on several evenings.
+    pub evenings: Option<String>,
     pub tasters: Vec<u8>,
     pub may_tap: bool,
     pub beside: Option<String>,
@@ -163,6 +166,11 @@ impl TrialView {
             alike: facts(&beside.alike, false),
             follows: facts(&beside.follows, true),
             split: trial.is_split(),
+            evenings: {
+                let served = t.arms.iter().map(|b| b.batch.sheet.request.serve_at);
+                let n = evenings(served, &here.zone);
+                (n > 1).then(|| say!("trial-evenings", n = n))
+            },
             tasters: (1..=trial.tasters).collect(),
             may_tap: here.may(Right::Tap),
             beside: (!trial.is_split()).then(|| {
