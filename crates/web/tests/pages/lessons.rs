@@ -159,3 +159,68 @@ async fn two_bakes_make_the_next_dose_ones_own_and_the_book_is_one_press_away() 
     assert!(sheet().await?.contains("yours, from 2 bakes"));
     s.close().await
 }
+
+/// From a word to the end of the sentence that holds another.
+fn between(page: &str, from: &str, last: &str) -> String {
+    let after = page.split_once(from).map_or("", |(_, rest)| rest);
+    let Some((head, tail)) = after.split_once(last) else {
+        return String::new();
+    };
+    let end = tail.split_once('.').map_or(tail, |(end, _)| end);
+    [head, last, end].concat()
+}
+
+#[tokio::test]
+async fn what_the_log_says_of_a_window_is_one_thing_on_every_page() -> Result<()> {
+    let s = Site::open().await?;
+    let page = async |path: &str| -> Result<String> { Ok(said(&s.get(path).await?.body)) };
+    let band = async |path: &str| -> Result<String> {
+        let all = page(path).await?;
+        Ok(between(
+            &all,
+            "Becomes ready",
+            "By the book this dough is ready",
+        ))
+    };
+    assert_eq!(band("/dough/new").await?, "", "nothing was logged");
+    for in_h in [1, 2] {
+        let code = mixed(&s, in_h).await?;
+        tap(&s, &code, "stood", &[("is", "much_over")]).await?;
+    }
+    assert!(band("/dough/new").await?.contains("From 2 bakes"));
+
+    let code = s.keep(&[]).await?;
+    let on_batch = band(&format!("/batches/{code}")).await?;
+    let on_rise = band(&format!("/batches/{code}/rise")).await?;
+    assert!(on_batch.contains("Ready and not past when it is served"));
+    assert_eq!(on_batch, on_rise);
+    // The Bench has the same chance and the same window of the book.
+    let bench = page("/").await?;
+    let met = between(&on_rise, "when it is served: ", "");
+    assert!(bench.contains(&format!("ready {met}")), "{met}");
+    let hours: Vec<&str> = on_rise
+        .rsplit("By the book")
+        .next()
+        .unwrap_or("")
+        .split(' ')
+        .filter(|w| w.contains(':'))
+        .collect();
+    let [from, to] = hours[..] else {
+        anyhow::bail!("no window of the book: {on_rise}")
+    };
+    assert!(
+        bench.contains(&format!("by the book {from}–{to}")),
+        "{from}, {to}"
+    );
+    let file = s.get(&format!("/batches/{code}/batch.json")).await?.json();
+    assert_eq!(file["worked_out"]["by_log"]["bakes"], 2);
+
+    // What is over expects nothing.
+    let code = mixed(&s, 1).await?;
+    let path = format!("/batches/{code}");
+    assert_ne!(band(&path).await?, "");
+    let closed = s.post(&format!("{path}/finish"), &pairs(&[])).await?;
+    assert_eq!(closed.status, StatusCode::SEE_OTHER);
+    assert_eq!(band(&path).await?, "");
+    s.close().await
+}
